@@ -1,0 +1,1 @@
+<template><p>Rekko</p></template>

@@ -1,0 +1,87 @@
+import { compare, type Money } from '#core/base/money'
+
+/**
+ * What approval knows of a document: never the document itself. Each document makes its subject and
+ * takes the outcome back.
+ */
+export interface Subject {
+  readonly document: 'requisition' | 'order'
+  readonly kind: string
+  /** The approval amount: the sum of the budget effects, in the base currency. */
+  readonly amount: Money
+  readonly ownerId: string
+  readonly raisedById: string
+  readonly departmentId: string
+  /** The department and all above it. */
+  readonly branch: readonly string[]
+  readonly codings: readonly SubjectCoding[]
+  readonly overBudget: boolean
+}
+
+export interface SubjectCoding {
+  readonly budgetLineId: string
+  readonly account: string
+  readonly category: string | null
+  readonly holderId: string | null
+}
+
+/** A condition of a rule; all of a rule must hold. Of codings, any one that meets it is enough. */
+export type Condition =
+  | { readonly on: 'amount'; readonly from?: Money; readonly below?: Money }
+  | { readonly on: 'department'; readonly ids: readonly string[]; readonly branch: boolean }
+  | { readonly on: 'category'; readonly ids: readonly string[] }
+  | { readonly on: 'account'; readonly codes: readonly string[] }
+  | { readonly on: 'kind'; readonly kinds: readonly string[] }
+  | { readonly on: 'over budget'; readonly is: boolean }
+  | { readonly on: 'owner'; readonly ids: readonly string[] }
+
+/** Who decides in a step. */
+export type Who =
+  | { readonly by: 'person'; readonly personId: string }
+  | { readonly by: 'role'; readonly role: string; readonly departmentId: string | null; readonly holders: readonly string[] }
+  | { readonly by: 'budget holders' }
+  | { readonly by: 'group'; readonly name: string; readonly mode: 'any' | 'all'; readonly members: readonly string[] }
+  | { readonly by: 'chain'; readonly until: 'covered' | 'top' }
+
+export interface PolicyStep {
+  /** Ranks are numbers over the whole policy; equal ranks run side by side. */
+  readonly rank: number
+  readonly who: Who
+  /** In a step that must cover, whoever's limit does not cover the amount is left out. */
+  readonly mustCover: boolean
+}
+
+export interface Rule {
+  readonly id: string
+  readonly name: string
+  readonly conditions: readonly Condition[]
+  readonly steps: readonly PolicyStep[]
+  /** The owner's own limit spares the managers' steps where this rule holds. */
+  readonly sparesManagers: boolean
+}
+
+export interface Policy {
+  readonly id: string
+  readonly rules: readonly Rule[]
+  /** What becomes of a document that no rule fits. */
+  readonly ending: 'fallback' | 'passes'
+  readonly fallbackId: string | null
+}
+
+/** True when the condition holds for the subject. "From" includes its amount, "below" does not. */
+export function holds(condition: Condition, subject: Subject): boolean {
+  switch (condition.on) {
+    case 'amount':
+      return (condition.from === undefined || compare(subject.amount, condition.from) >= 0)
+        && (condition.below === undefined || compare(subject.amount, condition.below) < 0)
+    case 'department':
+      return condition.branch
+        ? subject.branch.some((id) => condition.ids.includes(id))
+        : condition.ids.includes(subject.departmentId)
+    case 'category': return subject.codings.some((c) => c.category !== null && condition.ids.includes(c.category))
+    case 'account': return subject.codings.some((c) => condition.codes.includes(c.account))
+    case 'kind': return condition.kinds.includes(subject.kind)
+    case 'over budget': return subject.overBudget === condition.is
+    case 'owner': return condition.ids.includes(subject.ownerId)
+  }
+}

@@ -1,0 +1,47 @@
+import { type Route, type RouteStep, type Seat } from './route'
+
+/** An approval that stands, by the person who really acted. */
+export interface Approved {
+  readonly actorId: string
+}
+
+export type StepState = 'done' | 'open' | 'ahead'
+
+export interface StepProgress {
+  readonly step: RouteStep
+  readonly state: StepState
+  /** Whose decision is still needed in this step: of an "any one" step all its seats, until one decides. */
+  readonly waiting: readonly Seat[]
+}
+
+export interface Progress {
+  readonly state: 'waiting' | 'held' | 'approved'
+  readonly steps: readonly StepProgress[]
+  /** Who is asked now. */
+  readonly open: readonly Seat[]
+}
+
+/**
+ * Where a route stands after the approvals given so far. Steps of one rank and level are open side by
+ * side; the next come when all of them are done. A held route is never approved.
+ */
+export function progressOf(route: Route, approvals: readonly Approved[]): Progress {
+  const gave = new Set(approvals.map((a) => a.actorId))
+  let openAt: RouteStep | null = null
+  const steps = route.steps.map((step): StepProgress => {
+    const missing = step.seats.filter((s) => !gave.has(s.actorId))
+    const done = step.mode === 'any' ? missing.length < step.seats.length : missing.length === 0
+    if (done) return { step, state: 'done', waiting: [] }
+    openAt ??= step
+    const open = openAt.rank === step.rank && openAt.level === step.level
+    return { step, state: open ? 'open' : 'ahead', waiting: missing }
+  })
+  const open = steps.filter((s) => s.state === 'open').flatMap((s) => s.waiting)
+  const state = openAt !== null ? 'waiting' : route.held !== null ? 'held' : 'approved'
+  return { state, steps, open }
+}
+
+/** Who is asked once `actorId` has approved: what the button tells. */
+export function nextAfter(route: Route, approvals: readonly Approved[], actorId: string): Progress {
+  return progressOf(route, [...approvals, { actorId }])
+}

@@ -1,0 +1,212 @@
+import { covers, type Money } from '#core/base/money'
+import { presence, whoActs, type PeopleFacts, type Person } from '#core/people/person'
+import { holds, type Policy, type Rule, type Subject } from './policy'
+
+/** Why a person sits in a step. */
+export type SeatReason =
+  | { readonly code: 'manager'; readonly of: string; readonly limit: Money | null; readonly covers: boolean }
+  | { readonly code: 'higher-manager'; readonly limit: Money | null; readonly covers: boolean }
+  | { readonly code: 'named' }
+  | { readonly code: 'role'; readonly role: string }
+  | { readonly code: 'group'; readonly name: string }
+  | { readonly code: 'budget-holder'; readonly budgetLineIds: readonly string[] }
+  | { readonly code: 'fallback'; readonly because: FallbackCause }
+export type FallbackCause = 'no rule fits' | 'nobody covers' | 'step is empty'
+
+/** One person's place in a step: who really acts, and for whom when somebody is away. */
+export interface Seat {
+  readonly actorId: string
+  readonly forId: string | null
+  readonly why: SeatReason
+}
+
+export interface RouteStep {
+  readonly rank: number
+  /** The place within a chain; 0 elsewhere. Steps of one rank and level run side by side. */
+  readonly level: number
+  readonly ruleId: string | null
+  readonly mode: 'any' | 'all'
+  readonly seats: readonly Seat[]
+}
+
+/** Why somebody is not asked, or a step came out as it did. */
+export type RouteNote =
+  | { readonly code: 'spared-by-own-limit'; readonly limit: Money }
+  | { readonly code: 'rule-does-not-fit'; readonly ruleId: string }
+  | { readonly code: 'own-document'; readonly personId: string }
+  | { readonly code: 'away-without-substitute'; readonly personId: string }
+  | { readonly code: 'gone'; readonly personId: string }
+  | { readonly code: 'does-not-cover'; readonly personId: string }
+  | { readonly code: 'asked-later'; readonly personId: string }
+
+export interface Route {
+  /** In the order in which they run. Empty and not held: the document passes at once. */
+  readonly steps: readonly RouteStep[]
+  /** The route cannot be made: a step came to nobody and the fallback cannot act. */
+  readonly held: { readonly code: 'no-fallback' | 'fallback-barred' | 'fallback-away' } | null
+  readonly notes: readonly RouteNote[]
+}
+
+interface Draft { readonly steps: RouteStep[]; readonly notes: RouteNote[]; held: Route['held'] }
+
+/**
+ * Works out who decides on a document, and says why each is asked and why others are not. Absences
+ * and leavers are those of `facts.today`. A document is never approved because nobody was found.
+ */
+export function makeRoute(subject: Subject, policy: Policy, facts: PeopleFacts): Route {
+  const draft: Draft = { steps: [], notes: [], held: null }
+  const fits = policy.rules.filter((rule) => {
+    const fit = rule.conditions.every((c) => holds(c, subject))
+    if (!fit) draft.notes.push({ code: 'rule-does-not-fit', ruleId: rule.id })
+    return fit
+  })
+  const spared = isSpared(fits, subject, facts)
+  if (spared !== null) draft.notes.push({ code: 'spared-by-own-limit', limit: spared })
+  if (fits.every((r) => r.steps.length === 0) && spared === null) {
+    if (policy.ending === 'fallback') addFallback(draft, 0, 0, null, 'no rule fits', subject, policy, facts)
+  }
+  for (const rule of fits) addRule(draft, rule, spared !== null, subject, policy, facts)
+  const ordered = draft.steps
+    .map((step, at) => ({ step, at }))
+    .sort((a, b) => a.step.rank - b.step.rank || a.step.level - b.step.level || a.at - b.at)
+    .map((s) => s.step)
+  return { steps: askOnce(ordered, draft.notes), held: draft.held, notes: draft.notes }
+}
+
+function isSpared(fits: readonly Rule[], subject: Subject, facts: PeopleFacts): Money | null {
+  if (subject.ownerId !== subject.raisedById || !fits.some((r) => r.sparesManagers)) return null
+  const limit = facts.people.get(subject.ownerId)?.ownLimit ?? null
+  return covers(limit, subject.amount) ? limit : null
+}
+
+function isBarred(personId: string, subject: Subject): boolean {
+  return personId === subject.ownerId || personId === subject.raisedById
+}
+
+/** The seat of a person, or null with a note: barred, away without a substitute, gone, a substitute barred. */
+function seatOf(personId: string, why: SeatReason, draft: Draft, subject: Subject, facts: PeopleFacts): Seat | null {
+  if (isBarred(personId, subject)) { draft.notes.push({ code: 'own-document', personId }); return null }
+  const actor = whoActs(personId, facts)
+  if (actor === null) {
+    const person = facts.people.get(personId)
+    const gone = person === undefined || presence(person, facts.absences, facts.today).at === 'gone'
+    draft.notes.push({ code: gone ? 'gone' : 'away-without-substitute', personId })
+    return null
+  }
+  if (isBarred(actor.id, subject)) { draft.notes.push({ code: 'own-document', personId: actor.id }); return null }
+  return { actorId: actor.id, forId: actor.id === personId ? null : personId, why }
+}
+
+function addFallback(
+  draft: Draft, rank: number, level: number, ruleId: string | null, because: FallbackCause,
+  subject: Subject, policy: Policy, facts: PeopleFacts,
+): void {
+  if (policy.fallbackId === null) { draft.held ??= { code: 'no-fallback' }; return }
+  const before = draft.notes.length
+  const seat = seatOf(policy.fallbackId, { code: 'fallback', because }, draft, subject, facts)
+  if (seat === null) {
+    draft.held ??= { code: draft.notes[before]?.code === 'own-document' ? 'fallback-barred' : 'fallback-away' }
+    return
+  }
+  draft.steps.push({ rank, level, ruleId, mode: 'any', seats: [seat] })
+}
+
+function addRule(draft: Draft, rule: Rule, spared: boolean, subject: Subject, policy: Policy, facts: PeopleFacts): void {
+  for (const step of rule.steps) {
+    const { who, rank } = step
+    if (who.by === 'chain') {
+      if (!spared) addChain(draft, rank, rule.id, who.until, subject, policy, facts)
+      continue
+    }
+    if (who.by === 'budget holders') {
+      addHolders(draft, step.rank, rule.id, step.mustCover, subject, policy, facts)
+      continue
+    }
+    const ids = who.by === 'person' ? [who.personId] : who.by === 'role' ? who.holders : who.members
+    const why: SeatReason = who.by === 'person' ? { code: 'named' }
+      : who.by === 'role' ? { code: 'role', role: who.role } : { code: 'group', name: who.name }
+    const seats = ids.flatMap((id) => limited(id, why, step.mustCover, draft, subject, facts))
+    const mode = who.by === 'group' ? who.mode : 'any'
+    if (seats.length === 0) addFallback(draft, rank, 0, rule.id, 'step is empty', subject, policy, facts)
+    else draft.steps.push({ rank, level: 0, ruleId: rule.id, mode, seats })
+  }
+}
+
+function limited(id: string, why: SeatReason, mustCover: boolean, draft: Draft, subject: Subject, facts: PeopleFacts): Seat[] {
+  if (mustCover && !covers(facts.people.get(id)?.decidingLimit ?? null, subject.amount)) {
+    draft.notes.push({ code: 'does-not-cover', personId: id })
+    return []
+  }
+  const seat = seatOf(id, why, draft, subject, facts)
+  return seat === null ? [] : [seat]
+}
+
+function addHolders(
+  draft: Draft, rank: number, ruleId: string, mustCover: boolean, subject: Subject, policy: Policy, facts: PeopleFacts,
+): void {
+  const byHolder = new Map<string | null, string[]>()
+  for (const c of subject.codings) {
+    const lines = byHolder.get(c.holderId) ?? []
+    if (!lines.includes(c.budgetLineId)) lines.push(c.budgetLineId)
+    byHolder.set(c.holderId, lines)
+  }
+  for (const [holderId, budgetLineIds] of byHolder) {
+    const seats = holderId === null ? []
+      : limited(holderId, { code: 'budget-holder', budgetLineIds }, mustCover, draft, subject, facts)
+    if (seats.length === 0) addFallback(draft, rank, 0, ruleId, 'step is empty', subject, policy, facts)
+    else draft.steps.push({ rank, level: 0, ruleId, mode: 'any', seats })
+  }
+}
+
+/**
+ * The chain of managers of the owner, level by level. Whoever is barred, gone, or away without a
+ * substitute is passed over. "Until covered" stops at the first whose own limit covers the amount;
+ * where nobody's does, the levels are asked and then the fallback.
+ */
+function addChain(
+  draft: Draft, rank: number, ruleId: string, until: 'covered' | 'top', subject: Subject, policy: Policy, facts: PeopleFacts,
+): void {
+  const seen = new Set<string>([subject.ownerId])
+  let level = 0
+  let covered = false
+  let below: Person | undefined = facts.people.get(subject.ownerId)
+  while (!covered && below?.managerId != null && !seen.has(below.managerId)) {
+    const manager = facts.people.get(below.managerId)
+    if (manager === undefined) break
+    seen.add(manager.id)
+    const limit = manager.decidingLimit
+    const does = covers(limit, subject.amount)
+    const why: SeatReason = below.id === subject.ownerId
+      ? { code: 'manager', of: subject.ownerId, limit, covers: does }
+      : { code: 'higher-manager', limit, covers: does }
+    const seat = seatOf(manager.id, why, draft, subject, facts)
+    if (seat !== null) {
+      draft.steps.push({ rank, level, ruleId, mode: 'any', seats: [seat] })
+      level += 1
+      if (until === 'covered' && does) covered = true
+    }
+    below = manager
+  }
+  if (until === 'covered' ? !covered : level === 0) {
+    addFallback(draft, rank, level, ruleId, level === 0 ? 'step is empty' : 'nobody covers', subject, policy, facts)
+  }
+}
+
+/**
+ * The same person, the one who really acts, is asked once: at their last place. They leave earlier
+ * steps; one that stands empty then is met by their later decision and falls away.
+ */
+function askOnce(steps: readonly RouteStep[], notes: RouteNote[]): RouteStep[] {
+  const last = new Map<string, RouteStep>()
+  for (const step of steps) for (const seat of step.seats) last.set(seat.actorId, step)
+  return steps.flatMap((step) => {
+    const asked = new Set<string>()
+    const seats = step.seats.filter((seat) => {
+      const here = last.get(seat.actorId) === step && !asked.has(seat.actorId)
+      if (!here && last.get(seat.actorId) !== step) notes.push({ code: 'asked-later', personId: seat.actorId })
+      asked.add(seat.actorId)
+      return here
+    })
+    return seats.length === 0 ? [] : [{ ...step, seats }]
+  })
+}

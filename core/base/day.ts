@@ -1,0 +1,79 @@
+/** A calendar day, "2026-11-25", in the organisation's time zone. */
+export type Day = string
+
+const MS = 86_400_000
+
+/** True for a real day between 1900 and 2199. */
+export function isDay(text: string): boolean {
+  const m = /^(19|20|21)(\d\d)-(\d\d)-(\d\d)$/.exec(text)
+  return m !== null && toDay(toMs(text)) === text
+}
+
+function toMs(day: Day): number {
+  return Date.UTC(Number(day.slice(0, 4)), Number(day.slice(5, 7)) - 1, Number(day.slice(8, 10)))
+}
+
+function toDay(ms: number): Day {
+  return new Date(ms).toISOString().slice(0, 10)
+}
+
+/** The day of a moment in a time zone (IANA name). */
+export function dayOf(moment: Date, timeZone: string): Day {
+  const parts = new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' })
+  return parts.format(moment)
+}
+
+export function addDays(day: Day, days: number): Day {
+  return toDay(toMs(day) + days * MS)
+}
+
+/** Calendar days from a to b; negative when b is earlier. */
+export function daysBetween(a: Day, b: Day): number {
+  return Math.round((toMs(b) - toMs(a)) / MS)
+}
+
+/** 0 Sunday to 6 Saturday. */
+export function weekday(day: Day): number {
+  return new Date(toMs(day)).getUTCDay()
+}
+
+/** Business days skip weekends and the organisation's holidays. */
+export function isBusinessDay(day: Day, holidays: ReadonlySet<Day>): boolean {
+  const w = weekday(day)
+  return w !== 0 && w !== 6 && !holidays.has(day)
+}
+
+/** The n-th business day after `day`, which itself does not count (n from 1). */
+export function addBusinessDays(day: Day, n: number, holidays: ReadonlySet<Day>): Day {
+  let at = day
+  for (let left = n; left > 0;) {
+    at = addDays(at, 1)
+    if (isBusinessDay(at, holidays)) left -= 1
+  }
+  return at
+}
+
+/** Payment terms: net n days, or the end of the month and n days. */
+export type PaymentTerms = { readonly kind: 'net'; readonly days: number } | { readonly kind: 'month-end'; readonly days: number }
+
+/** The due day; it is not moved off weekends. */
+export function dueDay(from: Day, terms: PaymentTerms): Day {
+  if (terms.kind === 'net') return addDays(from, terms.days)
+  const monthEnd = toDay(Date.UTC(Number(from.slice(0, 4)), Number(from.slice(5, 7)), 0))
+  return addDays(monthEnd, terms.days)
+}
+
+/** A fiscal year is named by the year of its first day; periods count its months from 1. */
+export interface FiscalPeriod {
+  readonly year: number
+  readonly period: number
+}
+
+/** Year and period of a day where the fiscal year begins on the first of `startMonth` (1 to 12). */
+export function fiscalPeriod(day: Day, startMonth: number): FiscalPeriod {
+  const year = Number(day.slice(0, 4))
+  const month = Number(day.slice(5, 7))
+  return month >= startMonth
+    ? { year, period: month - startMonth + 1 }
+    : { year: year - 1, period: month + 12 - startMonth + 1 }
+}

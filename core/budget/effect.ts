@@ -1,0 +1,61 @@
+import { dec, plain, type DecimalText } from '#core/base/decimal'
+import { add, convert, roundMoney, zero, type Money } from '#core/base/money'
+import { lineNet, type PricedLine } from '#core/base/line-net'
+import { splitAmount, type Split } from '#core/base/split'
+
+/** One coding of a line: the budget line that pays, and what its department can reclaim of tax (percent). */
+export interface Coding {
+  readonly budgetLineId: string
+  readonly reclaimable: DecimalText
+}
+
+/** What a budget feels of a line is worked out from this. */
+export interface CodedLine extends PricedLine {
+  readonly taxRate: DecimalText
+  readonly split: Split
+  readonly codings: readonly Coding[]
+  /** The factor into the base currency, kept with the document. */
+  readonly toBase: DecimalText
+  readonly baseCurrency: string
+}
+
+export interface Effect {
+  readonly budgetLineId: string
+  readonly amount: Money
+}
+
+/**
+ * What `quantity` of a line is worth to each of its codings, in the base currency: the share of the
+ * net, and the tax on it that the department cannot reclaim, rounded coding by coding in the line's
+ * currency, then converted and rounded. A part of a line is worth what its remaining quantity is
+ * worth, rounded and split as a whole, so that parts leave nothing behind.
+ */
+export function effectsOf(line: CodedLine, quantity: DecimalText = line.quantity): Effect[] {
+  if (line.codings.length === 0) return []
+  const isPart = quantity !== line.quantity
+  const net = lineNet(isPart ? partOf(line, quantity) : line)
+  const shares = splitAmount(net, line.split, isPart ? { whole: lineNet(line) } : undefined)
+  return line.codings.map((coding, i) => {
+    const share = shares[i] ?? zero(line.currency)
+    const kept = dec('100').minus(dec(coding.reclaimable)).dividedBy(100)
+    const tax = roundMoney(dec(share.amount).times(dec(line.taxRate)).dividedBy(100).times(kept), line.currency)
+    return { budgetLineId: coding.budgetLineId, amount: convert(add(share, tax), line.toBase, line.baseCurrency) }
+  })
+}
+
+function partOf(line: CodedLine, quantity: DecimalText): PricedLine {
+  const share = dec(line.quantity).isZero() ? dec('0') : dec(quantity).dividedBy(dec(line.quantity))
+  const adjustments = (line.adjustments ?? []).map((a) =>
+    a.amount === undefined ? a : { ...a, amount: plain(dec(a.amount).times(share).toDecimalPlaces(20)) })
+  return { ...line, quantity, adjustments }
+}
+
+/** Effects added up by budget line, in the order in which the lines first appear. */
+export function sumByBudgetLine(effects: readonly Effect[]): Effect[] {
+  const sums = new Map<string, Money>()
+  for (const e of effects) {
+    const before = sums.get(e.budgetLineId)
+    sums.set(e.budgetLineId, before === undefined ? e.amount : add(before, e.amount))
+  }
+  return [...sums].map(([budgetLineId, amount]) => ({ budgetLineId, amount }))
+}

@@ -1,0 +1,60 @@
+import { Decimal, dec, plain, type DecimalText } from '#core/base/decimal'
+import { type Day } from '#core/base/day'
+import { priceFor, type PriceStep } from '#core/catalogue/price'
+
+/** A part of a requisition line that lies on a tray. */
+export interface TrayPart {
+  readonly requisitionLineId: string
+  readonly requisitionId: string
+  readonly quantity: DecimalText
+  readonly itemId: string | null
+  readonly description: string
+  readonly unit: string
+  readonly unitPrice: DecimalText
+  readonly priceBase: DecimalText
+  readonly currency: string
+  readonly taxCode: string
+  readonly supplierPart: string | null
+  readonly needBy: Day
+  readonly shipToId: string
+}
+
+/** One line of an order, with how much of it belongs to which requisition line. */
+export interface MergedLine {
+  readonly itemId: string | null
+  readonly description: string
+  readonly unit: string
+  readonly quantity: DecimalText
+  readonly unitPrice: DecimalText
+  readonly priceBase: DecimalText
+  readonly taxCode: string
+  readonly supplierPart: string | null
+  readonly needBy: Day
+  readonly sources: readonly { readonly requisitionLineId: string; readonly quantity: DecimalText }[]
+}
+
+/**
+ * Lays parts together into order lines, in the order given: those of one item, unit, need-by, ship-to
+ * and tax merge, free text never; coding does not hinder it. The price break follows the item's total on the
+ * whole order, also over several need-by dates. `prices` holds the steps of the items that have any.
+ */
+export function mergeParts(parts: readonly TrayPart[], prices: ReadonlyMap<string, readonly PriceStep[]>, today: Day): MergedLine[] {
+  const totals = new Map<string, Decimal>()
+  for (const p of parts) if (p.itemId !== null) totals.set(p.itemId, (totals.get(p.itemId) ?? new Decimal(0)).plus(dec(p.quantity)))
+  const merged = new Map<string, MergedLine>()
+  for (const p of parts) {
+    const key = p.itemId === null ? p.requisitionLineId : [p.itemId, p.unit, p.needBy, p.shipToId, p.taxCode].join(' ')
+    const before = merged.get(key)
+    const steps = p.itemId === null ? undefined : prices.get(p.itemId)
+    const total = p.itemId === null ? dec(p.quantity) : totals.get(p.itemId) ?? dec(p.quantity)
+    const step = steps === undefined ? null : priceFor(steps, plain(total), today)
+    merged.set(key, {
+      itemId: p.itemId, description: p.description, unit: p.unit,
+      quantity: plain(dec(before?.quantity ?? '0').plus(dec(p.quantity))),
+      unitPrice: step?.unitPrice ?? p.unitPrice, priceBase: p.priceBase, taxCode: p.taxCode,
+      supplierPart: p.supplierPart, needBy: p.needBy,
+      sources: [...(before?.sources ?? []), { requisitionLineId: p.requisitionLineId, quantity: p.quantity }],
+    })
+  }
+  return [...merged.values()]
+}

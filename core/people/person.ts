@@ -1,0 +1,60 @@
+import { type Money } from '#core/base/money'
+import { type Day } from '#core/base/day'
+
+/** Who a person is to the rules: limits are highest amounts, up to and including; null is none. */
+export interface Person {
+  readonly id: string
+  readonly name: string
+  readonly managerId: string | null
+  readonly departmentId: string
+  readonly ownLimit: Money | null
+  readonly decidingLimit: Money | null
+  readonly orderingLimit: Money | null
+  /** The last day with the organisation; gone from the day after. */
+  readonly leftOn: Day | null
+}
+
+/** From and until are both inside. */
+export interface Absence {
+  readonly personId: string
+  readonly from: Day
+  readonly until: Day
+  readonly substituteId: string | null
+}
+
+/** Where a person stands on a day. */
+export type Presence =
+  | { readonly at: 'here' }
+  | { readonly at: 'gone' }
+  | { readonly at: 'away'; readonly substituteId: string | null }
+
+export function presence(person: Person, absences: readonly Absence[], today: Day): Presence {
+  if (person.leftOn !== null && person.leftOn < today) return { at: 'gone' }
+  const absence = absences.find((a) => a.personId === person.id && a.from <= today && today <= a.until)
+  return absence === undefined ? { at: 'here' } : { at: 'away', substituteId: absence.substituteId }
+}
+
+/** The people and absences that a rule may look at. */
+export interface PeopleFacts {
+  readonly people: ReadonlyMap<string, Person>
+  readonly absences: readonly Absence[]
+  readonly today: Day
+}
+
+/**
+ * Who really acts for a person: they themselves, or their substitute, who hands on to theirs; null
+ * when nobody does (gone, away without one, or a circle).
+ */
+export function whoActs(personId: string, facts: PeopleFacts): Person | null {
+  const seen = new Set<string>()
+  for (let id: string | null = personId; id !== null && !seen.has(id);) {
+    seen.add(id)
+    const person = facts.people.get(id)
+    if (person === undefined) return null
+    const p = presence(person, facts.absences, facts.today)
+    if (p.at === 'here') return person
+    if (p.at === 'gone') return null
+    id = p.substituteId
+  }
+  return null
+}

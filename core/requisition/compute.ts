@@ -1,0 +1,124 @@
+import { dec, type DecimalText } from '#core/base/decimal'
+import { add, sum, type Money } from '#core/base/money'
+import { lineNet } from '#core/base/line-net'
+import { documentSums, type DocumentSums } from '#core/base/document-sums'
+import { checkSplit } from '#core/base/split'
+import { fiscalPeriod, type Day, type FiscalPeriod } from '#core/base/day'
+import { checkBudget, type BudgetLineFacts, type BudgetOutcome } from '#core/budget/available'
+import { effectsOf, sumByBudgetLine, type CodedLine, type Effect } from '#core/budget/effect'
+import { makeRoute, type Route } from '#core/approval/route'
+import { type Policy, type Subject } from '#core/approval/policy'
+import { type PeopleFacts } from '#core/people/person'
+import { type Draft, type DraftLine } from './draft'
+import { findMissing, type Missing } from './missing'
+
+/** A budget line as a requisition needs it. */
+export interface PayingLine extends BudgetLineFacts {
+  readonly departmentId: string
+  readonly account: string
+  readonly holderId: string | null
+  /** What its department can reclaim of tax, in percent. */
+  readonly reclaimable: DecimalText
+  readonly fiscalYear: number
+}
+
+/** Everything outside the draft that its verdict rests on. The page gets only those of its own draft. */
+export interface DraftFacts {
+  readonly today: Day
+  readonly baseCurrency: string
+  readonly fiscalStartMonth: number
+  readonly closedPeriods: readonly FiscalPeriod[]
+  readonly ownerId: string
+  readonly raisedById: string
+  readonly departmentIds: readonly string[]
+  readonly branch: readonly string[]
+  readonly budgetLines: ReadonlyMap<string, PayingLine>
+  readonly taxCodes: ReadonlyMap<string, { readonly category: string; readonly rate: DecimalText }>
+  /** Factors into the base currency, by currency. */
+  readonly toBase: ReadonlyMap<string, DecimalText>
+  readonly blockedSuppliers: ReadonlySet<string>
+  readonly policy: Policy
+  readonly people: PeopleFacts
+}
+
+export interface DraftVerdict {
+  readonly lineNets: ReadonlyMap<string, Money>
+  /** By currency; an order has one, a requisition may have several. */
+  readonly sums: readonly (DocumentSums & { readonly currency: string })[]
+  readonly effects: ReadonlyMap<string, readonly Effect[]>
+  readonly approvalAmount: Money
+  /** What of the tax comes back, in the base currency: tax on the lines less what the budgets feel of it. */
+  readonly budget: readonly BudgetOutcome[]
+  readonly period: FiscalPeriod
+  readonly subject: Subject
+  readonly route: Route
+  readonly missing: readonly Missing[]
+}
+
+/** True when a line is far enough along to be computed. */
+export function isPriced(line: DraftLine): line is DraftLine & { readonly unitPrice: DecimalText } {
+  return line.unitPrice !== null
+}
+
+/** A draft line as the budget rules take it; null while it has no price, or its facts are not known. */
+export function codedLine(line: DraftLine, facts: Pick<DraftFacts, 'budgetLines' | 'taxCodes' | 'toBase' | 'baseCurrency'>): CodedLine | null {
+  const toBase = facts.toBase.get(line.currency)
+  const taxRate = facts.taxCodes.get(line.taxCode)?.rate
+  if (!isPriced(line) || toBase === undefined || taxRate === undefined) return null
+  const split = { method: line.splitMethod, values: line.codings.map((c) => c.value) }
+  const sound = line.codings.length > 0 && checkSplit(split, line.quantity).length === 0
+  return {
+    quantity: line.quantity, unitPrice: line.unitPrice, priceBase: line.priceBase, currency: line.currency,
+    taxRate, split, toBase, baseCurrency: facts.baseCurrency,
+    codings: sound ? line.codings.map((c) => ({
+      budgetLineId: c.budgetLineId, reclaimable: facts.budgetLines.get(c.budgetLineId)?.reclaimable ?? '0',
+    })) : [],
+  }
+}
+
+/**
+ * The whole verdict on a draft: sums, what each budget feels, who decides, and what is missing. The
+ * same function runs in the page while typing and on the server under lock; only the second counts.
+ */
+export function computeDraft(draft: Draft, facts: DraftFacts): DraftVerdict {
+  const lineNets = new Map<string, Money>()
+  const effects = new Map<string, readonly Effect[]>()
+  const byCurrency = new Map<string, { net: Money; tax: { category: string; rate: DecimalText } }[]>()
+  for (const line of draft.lines) {
+    const coded = codedLine(line, facts)
+    if (coded === null || dec(line.quantity).isZero()) continue
+    const net = lineNet(coded)
+    lineNets.set(line.id, net)
+    effects.set(line.id, effectsOf(coded))
+    const tax = facts.taxCodes.get(line.taxCode) ?? { category: 'S', rate: '0' }
+    byCurrency.set(line.currency, [...(byCurrency.get(line.currency) ?? []), { net, tax }])
+  }
+  const all = [...effects.values()].flat()
+  const period = fiscalPeriod(draft.accountingDate ?? facts.today, facts.fiscalStartMonth)
+  const budget = checkBudget(sumByBudgetLine(all), facts.budgetLines, period.period)
+  const approvalAmount = sum(all.map((e) => e.amount), facts.baseCurrency)
+  const subject = subjectOf(draft, facts, approvalAmount, budget)
+  const route = makeRoute(subject, facts.policy, facts.people)
+  const missing = findMissing(draft, facts, { budget, route, period })
+  const sums = [...byCurrency].map(([currency, lines]) => ({ currency, ...documentSums(lines, currency) }))
+  return { lineNets, sums, effects, approvalAmount, budget, period, subject, route, missing }
+}
+
+function subjectOf(draft: Draft, facts: DraftFacts, amount: Money, budget: readonly BudgetOutcome[]): Subject {
+  return {
+    document: 'requisition', kind: draft.kind, amount, ownerId: facts.ownerId, raisedById: facts.raisedById,
+    departmentId: draft.departmentId ?? '', branch: facts.branch,
+    codings: draft.lines.flatMap((line) => line.codings.map((c) => ({
+      budgetLineId: c.budgetLineId,
+      account: facts.budgetLines.get(c.budgetLineId)?.account ?? '',
+      category: line.categoryId,
+      holderId: facts.budgetLines.get(c.budgetLineId)?.holderId ?? null,
+    }))),
+    overBudget: budget.some((b) => b.passedBy !== null),
+  }
+}
+
+/** The whole of what a draft costs where all of it is in one currency; else null. */
+export function singleTotal(v: DraftVerdict): Money | null {
+  return v.sums.length === 1 && v.sums[0] !== undefined ? add(v.sums[0].net, v.sums[0].tax) : null
+}

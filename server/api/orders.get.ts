@@ -1,0 +1,5 @@
+import { orderRoutes } from '#shared/contract/order'
+import { route } from '../http/route'
+import { listOrders } from '../order/read-order'
+
+export default route(orderRoutes.listOrders, ({ ctx, query }) => listOrders(ctx, query.after, query.limit))

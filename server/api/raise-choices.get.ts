@@ -1,0 +1,5 @@
+import { requisitionRoutes } from '#shared/contract/requisition'
+import { route } from '../http/route'
+import { readChoices } from '../requisition/read-choices'
+
+export default route(requisitionRoutes.readChoices, ({ ctx }) => readChoices(ctx))

@@ -1,0 +1,5 @@
+import { sessionRoutes } from '#shared/contract/session'
+import { route } from '../../http/route'
+import { signInDemo } from '../../people/sign-in'
+
+export default route(sessionRoutes.signInDemo, ({ ctx, event, body }) => signInDemo(ctx, event, body.personId))

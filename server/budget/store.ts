@@ -1,0 +1,40 @@
+import { sql } from 'drizzle-orm'
+import { type BudgetStage } from '#core/budget/ledger'
+import { budgetEntry } from '../db/schema/budget'
+import { type Context } from '../context'
+
+/** An entry on its way into the ledger. */
+export interface NewEntry {
+  readonly stage: BudgetStage
+  readonly budgetLineId: string
+  readonly codingAt: number
+  readonly amount: { readonly amount: string }
+  readonly period: number
+  readonly documentKind: 'requisition' | 'order'
+  readonly documentId: string
+  readonly lineId: string
+  readonly cause: string
+}
+
+/**
+ * Appends entries and moves the balances by the same amounts, in one statement each. The budget lines
+ * must be locked already.
+ */
+export async function appendEntries({ tx, now, actor }: Context, entries: readonly NewEntry[]): Promise<void> {
+  if (entries.length === 0) return
+  await tx.insert(budgetEntry).values(entries.map((e) => ({
+    at: now, budgetLineId: e.budgetLineId, period: e.period, stage: e.stage, amount: e.amount.amount,
+    documentKind: e.documentKind, documentId: e.documentId, lineId: e.lineId, codingAt: e.codingAt, cause: e.cause, actorId: actor.id === '' ? null : actor.id,
+  })))
+  const moves = entries.map((e) => ({ l: e.budgetLineId, p: e.period, s: e.stage, a: e.amount.amount }))
+  await tx.execute(sql`
+    insert into budget_balance (budget_line_id, period, reserved, committed, spent)
+    select m.l, m.p, coalesce(sum(m.a) filter (where m.s = 'reserved'), 0), coalesce(sum(m.a) filter (where m.s = 'committed'), 0),
+      coalesce(sum(m.a) filter (where m.s = 'spent'), 0)
+    from json_to_recordset(${JSON.stringify(moves)}::json) as m(l uuid, p int, s text, a numeric)
+    group by m.l, m.p order by m.l, m.p
+    on conflict (budget_line_id, period) do update set
+      reserved = budget_balance.reserved + excluded.reserved,
+      committed = budget_balance.committed + excluded.committed,
+      spent = budget_balance.spent + excluded.spent`)
+}

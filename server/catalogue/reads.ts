@@ -1,0 +1,54 @@
+import { sql } from 'drizzle-orm'
+import { type DecimalText } from '#core/base/decimal'
+import { type PriceStep } from '#core/catalogue/price'
+import { type Tx } from '../db/client'
+import { rows } from '../db/rows'
+
+export interface ItemRow {
+  id: string
+  number: string
+  name: string
+  description: string
+  categoryId: string
+  category: string
+  accountCode: string | null
+  supplierId: string
+  supplier: string
+  supplierStanding: string
+  supplierPart: string
+  unit: string
+  priceBase: DecimalText
+  currency: string
+  taxCode: string
+  leadDays: number
+  hasAgreement: boolean
+  prices: PriceStep[]
+  bought: number
+}
+
+/**
+ * Catalogue items by words, forgiving typing errors: a part number in front, then items in which every
+ * word stands, then what is alike; what the department buys often comes first among equals.
+ */
+export function searchItems(tx: Tx, words: string, departmentId: string | null, limit: number): Promise<ItemRow[]> {
+  const text = words.toLowerCase().trim()
+  const tokens = text.split(/\s+/).filter((w) => w !== '').slice(0, 8)
+  const every = tokens.length === 0 ? sql`true`
+    : sql.join(tokens.map((w) => sql`i.search_text like ${`%${w.replace(/[\\%_]/g, '\\$&')}%`}`), sql` and `)
+  return rows<ItemRow>(tx, sql`
+    with hit as (
+      select i.id, (lower(i.number) = ${text} or lower(i.supplier_part) = ${text}) as exact, (${every}) as every_word,
+        word_similarity(${text}, i.search_text) as alike
+      from item i where ${text} = '' or (${every}) or ${text} <% i.search_text
+      order by 2 desc, 3 desc, 4 desc, i.name limit 60)
+    select i.id, i.number, i.name, i.description, i.category_id as "categoryId", c.name as category, c.account_code as "accountCode",
+      i.supplier_id as "supplierId", s.name as supplier, s.standing as "supplierStanding", i.supplier_part as "supplierPart", i.unit,
+      i.price_base as "priceBase", i.currency, i.tax_code as "taxCode", i.lead_days as "leadDays", i.has_agreement = 1 as "hasAgreement",
+      (select json_agg(json_build_object('from', trim_scale(p.from_quantity)::text, 'unitPrice', trim_scale(p.unit_price)::text,
+        'validFrom', p.valid_from, 'validUntil', p.valid_until) order by p.from_quantity) from item_price p where p.item_id = i.id) as prices,
+      b.bought
+    from hit join item i on i.id = hit.id join category c on c.id = i.category_id join supplier s on s.id = i.supplier_id
+      cross join lateral (select count(*)::int as bought from requisition_line l join requisition r on r.id = l.requisition_id
+        where l.item_id = i.id and r.department_id = ${departmentId} and r.number is not null) b
+    order by hit.exact desc, hit.every_word desc, case when hit.every_word then b.bought end desc nulls last, hit.alike desc, i.name limit ${limit}`)
+}

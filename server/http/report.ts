@@ -1,0 +1,26 @@
+import pino from 'pino'
+import { sqlState } from '../db/client'
+import { Problem } from './problem'
+
+export const log = pino({ level: process.env.REKKO_LOG ?? 'warn', base: null })
+
+/** What may leave of an error: a problem as it is, anything else as one sentence with its cause in the log. */
+export function asProblem(error: unknown, where: string): Problem {
+  if (error instanceof Problem) return error
+  const state = sqlState(error)
+  if (state === '22003') return new Problem(422, 'invalid', 'A number is too large to be kept.')
+  if (state === '23505') return new Problem(409, 'exists-already', 'This exists already.')
+  log.error({ where, err: error instanceof Error ? { message: error.message, stack: error.stack, cause: error.cause instanceof Error ? error.cause.message : undefined } : String(error) })
+  if (state?.startsWith('08') === true || state === '57P01' || isConnectionError(error)) {
+    return new Problem(503, 'database-away', 'The database cannot be reached just now; nothing was changed. Try again in a moment.')
+  }
+  return new Problem(500, 'fault', 'Something went wrong in Rekko; nothing was changed. It has been noted.')
+}
+
+function isConnectionError(error: unknown): boolean {
+  for (let at: unknown = error; at instanceof Error; at = at.cause) {
+    if ('code' in at && (at.code === 'ECONNREFUSED' || at.code === 'ECONNRESET')) return true
+    if (/Connection terminated|timeout exceeded when trying to connect/.test(at.message)) return true
+  }
+  return false
+}

@@ -1,0 +1,99 @@
+import { defineEventHandler, getHeader, getQuery, getRequestHeader, getRouterParams, setHeader, setResponseStatus, type EventHandler, type H3Event } from 'h3'
+import { type z } from 'zod'
+import { dayOf } from '#core/base/day'
+import { may } from '#core/people/rights'
+import { type RouteSpec } from '#shared/contract/route'
+import { inTransaction, type Tx } from '../db/client'
+import { LARGEST_UPLOAD } from '../files/check-upload'
+import { environment } from '../environment'
+import { findActor } from '../people/reads'
+import { touchSession } from '../people/store'
+import { type Actor } from '../people/actor'
+import { requireOrganisation } from '../settings/reads'
+import { type Context } from '../context'
+import { clock, database } from './app'
+import { once } from './idempotency'
+import { asProblem } from './report'
+import { forbidden, Problem } from './problem'
+import { parsePart, readBytes, readJson, readVersion } from './read-input'
+import { sessionCookie } from './session-cookie'
+
+/** What a route's work gets: the transaction with who acts, and the parts of the request, checked. */
+export interface Call<S extends RouteSpec> {
+  readonly ctx: Context
+  readonly event: H3Event
+  readonly params: z.output<S['params']>
+  readonly query: z.output<S['query']>
+  readonly body: z.output<S['body']>
+  readonly version: number
+  readonly bytes: Buffer
+}
+
+const NOBODY: Actor = { id: '', name: '', locale: 'en-GB', grants: [] }
+
+/**
+ * Makes a route of its description: checks where the request comes from, who asks and what they send,
+ * runs the work (a change in one transaction), and turns every refusal into problem details.
+ */
+export function route<S extends RouteSpec>(spec: S, work: (call: Call<S>) => Promise<z.input<S['reply']> | void>): EventHandler {
+  return defineEventHandler(async (event) => {
+    try {
+      if (spec.method !== 'GET') refuseForeign(event)
+      const now = clock()
+      const { db } = database()
+      const actor = spec.access === 'public' ? NOBODY : await requireActor(event, db, now)
+      if (spec.access !== 'public' && !may(actor.grants, spec.access)) throw forbidden(`You have no right to ${spec.access}. Ask an administrator if you need it.`)
+      const params: z.output<S['params']> = parsePart<S['params']>(spec.params, getRouterParams(event), 'address')
+      const query: z.output<S['query']> = parsePart<S['query']>(spec.query, getQuery(event), 'query')
+      const takesBody = (spec.method === 'POST' || spec.method === 'PUT') && spec.bytes !== 'upload'
+      const body: z.output<S['body']> = parsePart<S['body']>(spec.body, takesBody ? await readJson(event) : {}, 'body')
+      const version = spec.ifMatch ? readVersion(event) : 0
+      const bytes = spec.bytes === 'upload' ? await readBytes(event, LARGEST_UPLOAD) : Buffer.alloc(0)
+      const run = (tx: Tx) => work({ ctx: { tx, now, actor }, event, params, query, body, version, bytes })
+      const key = spec.idempotent ? getHeader(event, 'idempotency-key') : undefined
+      const reply = spec.method === 'GET' ? await run(db)
+        : await inTransaction(db, (tx) => key === undefined ? run(tx)
+          : once(tx, actor.id, key, spec.name, { params, body, version }, now, () => run(tx)))
+      return finish(event, spec, reply)
+    }
+    catch (error) {
+      const problem = asProblem(error, `${spec.method} ${spec.path}`)
+      setResponseStatus(event, problem.status)
+      setHeader(event, 'content-type', 'application/problem+json')
+      if (problem.status === 429) setHeader(event, 'retry-after', 60)
+      return JSON.stringify({ type: `urn:rekko:${problem.type}`, title: problem.type.replaceAll('-', ' '), status: problem.status, detail: problem.detail, ...(problem.fields.length > 0 ? { fields: problem.fields } : {}), ...problem.more })
+    }
+  })
+}
+
+function finish(event: H3Event, spec: RouteSpec, reply: unknown): unknown {
+  if (spec.bytes === 'download' || spec.bytes === 'stream') return reply
+  setHeader(event, 'cache-control', 'no-store')
+  if (reply === undefined) { setResponseStatus(event, 204); return null }
+  if (typeof reply === 'object' && reply !== null && 'version' in reply && typeof reply.version === 'number') setHeader(event, 'etag', `"${reply.version}"`)
+  return reply
+}
+
+/** A change must come from our own pages, or from no page at all. */
+function refuseForeign(event: H3Event): void {
+  const site = getRequestHeader(event, 'sec-fetch-site')
+  const origin = getRequestHeader(event, 'origin')
+  const host = getRequestHeader(event, 'host')
+  const foreign = site !== undefined ? site !== 'same-origin' && site !== 'none'
+    : origin !== undefined && origin !== 'null' && hostOf(origin) !== host
+  if (foreign || (site === undefined && origin === 'null')) throw new Problem(403, 'foreign-page', 'This change was asked for by another site and was not made.')
+}
+
+function hostOf(origin: string): string | null {
+  return URL.canParse(origin) ? new URL(origin).host : null
+}
+
+/** Whoever is signed in; 401 where nobody is. */
+export async function requireActor(event: H3Event, tx: Tx, now: Date): Promise<Actor> {
+  const cookie = await sessionCookie(event)
+  const personId = cookie.id === null ? null : await touchSession(tx, cookie.id, now, environment().idleMinutes)
+  const organisation = personId === null ? null : await requireOrganisation(tx)
+  const actor = personId === null || organisation === null ? null : await findActor(tx, personId, dayOf(now, organisation.timeZone))
+  if (actor === null) throw new Problem(401, 'not-signed-in', 'Sign in first; what you typed is kept.')
+  return actor
+}

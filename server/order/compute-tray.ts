@@ -1,0 +1,56 @@
+import { dec, type DecimalText } from '#core/base/decimal'
+import { dayOf, type Day } from '#core/base/day'
+import { documentSums, type DocumentSums } from '#core/base/document-sums'
+import { lineNet } from '#core/base/line-net'
+import { add, moneyOf, zero, type Money } from '#core/base/money'
+import { decideIssue, type IssueReason } from '#core/order/issue'
+import { mergeParts, type MergedLine } from '#core/order/merge'
+import { type Verdict } from '#core/base/verdict'
+import { type Tx } from '../db/client'
+import { listWhoMayOrder, reachPeople } from '../people/reads'
+import { listRatesToBase, requireOrganisation, listTaxCodes, type Organisation } from '../settings/reads'
+import { listParts, listPriceSteps, type OrderRow, type PartRow } from './reads'
+
+export interface ComputedTray {
+  readonly parts: readonly PartRow[]
+  readonly lines: readonly (MergedLine & { readonly net: Money; readonly taxRate: DecimalText; readonly single: Money })[]
+  readonly sums: DocumentSums
+  readonly toBase: DecimalText | null
+  readonly today: Day
+  readonly organisation: Organisation
+  readonly verdict: Verdict<'issued', IssueReason>
+}
+
+/** Everything that can be said of a tray: merged lines at order prices, sums, and whether it may be issued. */
+export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: Date): Promise<ComputedTray> {
+  const organisation = await requireOrganisation(tx)
+  const today = dayOf(now, organisation.timeZone)
+  const parts = await listParts(tx, [tray.id])
+  const items = [...new Set(parts.flatMap((p) => p.itemId === null ? [] : [p.itemId]))]
+  const prices = await listPriceSteps(tx, items)
+  const taxCodes = new Map((await listTaxCodes(tx)).map((t) => [t.code, t]))
+  const toBase = new Map(await listRatesToBase(tx, organisation.baseCurrency, today)).get(tray.currency) ?? null
+  const merged = mergeParts(parts.map((p) => ({ ...p, unitPrice: p.agreedPrice ?? p.unitPrice })), prices, today)
+  const byLine = new Map(parts.map((p) => [p.requisitionLineId, p]))
+  const asked = (sources: MergedLine['sources']) => sources.reduce((sum, s) => {
+    const part = byLine.get(s.requisitionLineId)
+    return part === undefined ? sum : add(sum, lineNet({ ...part, quantity: s.quantity }))
+  }, zero(tray.currency))
+  const lines = merged.map((l) => ({
+    ...l, net: lineNet({ ...l, currency: tray.currency }), taxRate: taxCodes.get(l.taxCode)?.rate ?? '0', single: asked(l.sources),
+  }))
+  const sums = documentSums(lines.map((l) => ({ net: l.net, tax: { category: taxCodes.get(l.taxCode)?.category ?? 'S', rate: l.taxRate } })), tray.currency)
+  const base = toBase === null ? null : moneyOf(dec(sums.net.amount).times(dec(toBase)).toFixed(), organisation.baseCurrency)
+  const buyer = (await reachPeople(tx, [actorId], organisation.baseCurrency, today)).people.find((p) => p.id === actorId)
+  const verdict = decideIssue({
+    state: tray.state, buyerId: actorId, orderingLimit: buyer?.orderingLimit ?? null,
+    mayIssue: base === null ? [] : (await listWhoMayOrder(tx, base.amount, today)).filter((w) => w.personId !== actorId),
+    supplier: { name: tray.supplier, email: tray.supplierEmail, blocked: tray.supplierStanding !== 'active', currency: tray.currency },
+    hasShipTo: true, currency: tray.currency, net: sums.net, toBase, baseCurrency: organisation.baseCurrency,
+    lines: lines.map((l) => ({ description: l.description, ordered: l.net, approved: l.single })),
+    needOf: [...new Set(parts.flatMap((p) => [p.ownerId]))],
+    sameShipTo: parts.every((p) => p.shipToId === tray.shipToId),
+    tolerance: { percent: organisation.orderTolerancePercent, amount: moneyOf(organisation.orderToleranceAmount, tray.currency) },
+  })
+  return { parts, lines, sums, toBase, today, organisation, verdict }
+}

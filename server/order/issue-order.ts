@@ -1,0 +1,139 @@
+import { dec } from '#core/base/decimal'
+import { fiscalPeriod } from '#core/base/day'
+import { add, compare, moneyOf, negate, subtract, sum, zero, type Money } from '#core/base/money'
+import { lineNet } from '#core/base/line-net'
+import { checkBudget, type PeriodFigures } from '#core/budget/available'
+import { ledgerEntries } from '#core/budget/ledger'
+import { sumByBudgetLine } from '#core/budget/effect'
+import { orderLineEffects } from '#core/order/effects'
+import { stateFromQuantities } from '#core/requisition/line-progress'
+import { type PayingLine } from '#core/requisition/compute'
+import { sayIssueReason } from '#shared/words/order'
+import { formatMoney } from '#shared/words/format'
+import { appendEvent } from '../audit/store'
+import { lockBudgetLines } from '../budget/reads'
+import { appendEntries, type NewEntry } from '../budget/store'
+import { type Context } from '../context'
+import { notFound, refused } from '../http/problem'
+import { notifyChange } from '../live/notify'
+import { enqueue } from '../queue/enqueue'
+import { findRequisition, type RequisitionLineRow, type RequisitionRow } from '../requisition/reads'
+import { frozenLine, reservationEntries, worthOfOpen } from '../requisition/reservation'
+import { moveQuantities, setState } from '../requisition/store'
+import { tell } from '../requisition/tell'
+import { takeNumber } from '../settings/store'
+import { computeTray, type ComputedTray } from './compute-tray'
+import { requireTray } from './lay-tray'
+import { findOrder, listServed, type OrderRow } from './reads'
+import { insertOrderLines, insertRevision, setIssued } from './store'
+
+/**
+ * Issues an order with one action: its number, its lines at order prices, its money from reserved to
+ * committed, and the tasks that make its PDF and mail it. Refused with every reason, and nothing is
+ * written, when the buyer's limit, what was approved or a budget line that refuses does not allow it.
+ */
+export async function issueOrder(ctx: Context, id: string, version: number): Promise<{ id: string; number: string; version: number }> {
+  const seen = await findOrder(ctx.tx, id)
+  if (seen === null) throw notFound('This order')
+  // Requisitions are locked before orders, everywhere, in the order of their ids.
+  const requisitions = new Map<string, RequisitionRow>()
+  for (const servedId of await listServed(ctx.tx, id)) {
+    const r = await findRequisition(ctx.tx, servedId, true)
+    if (r !== null) requisitions.set(servedId, r)
+  }
+  const tray = await requireTray(ctx, id, version)
+  const computed = await computeTray(ctx.tx, tray, ctx.actor.id, ctx.now)
+  if (computed.verdict.value === null) {
+    const above = computed.verdict.reasons.some((r) => r.code === 'above-ordering-limit')
+    throw refused(computed.verdict.reasons.map(sayIssueReason), { reasons: computed.verdict.reasons }, above ? 'above-ordering-limit' : 'refused')
+  }
+  const lineIds = await insertOrderLines(ctx.tx, id, computed.lines)
+  await moveMoney(ctx, tray, computed, lineIds, requisitions)
+  await moveQuantities(ctx.tx, computed.parts.map((p) => ({ lineId: p.requisitionLineId, ordered: p.quantity, onTray: dec(p.quantity).negated().toFixed() })))
+  const { organisation, sums, today, toBase } = computed
+  await appendEvent(ctx, { type: 'issued', subjectKind: 'order', subjectId: id, before: { state: tray.state }, after: { supplier: tray.supplier, net: sums.net, lines: computed.lines.length } })
+  for (const r of requisitions.values()) await noteOrdered(ctx, r, tray, computed)
+  await enqueue(ctx.tx, 'file-order', { orderId: id, revision: 0 })
+  await notifyChange(ctx.tx, { kind: 'order', id })
+  const number = await takeNumber(ctx.tx, 'P', fiscalPeriod(today, organisation.fiscalStartMonth).year)
+  await setIssued(ctx.tx, id, { number, toBase: toBase ?? '1', net: sums.net, tax: sums.tax, now: ctx.now })
+  await insertRevision(ctx.tx, {
+    orderId: id, revision: 0, issuedById: ctx.actor.id, issuedAt: ctx.now,
+    snapshot: {
+      number, revision: 0, issuedOn: today, organisation: { name: organisation.name, address: organisation.address },
+      supplier: { number: tray.supplierNumber, name: tray.supplier, address: tray.supplierAddress, email: tray.supplierEmail ?? '' },
+      shipTo: { name: tray.shipTo, address: tray.shipToAddress, details: [...new Set(computed.parts.map((p) => p.shipToDetail).filter((d) => d.trim() !== ''))] },
+      buyer: tray.buyer, terms: { kind: tray.termsKind, days: tray.termsDays }, currency: tray.currency, note: tray.note,
+      lines: computed.lines.map((l) => ({
+        description: l.description, supplierPart: l.supplierPart, quantity: l.quantity, unit: l.unit, unitPrice: l.unitPrice,
+        priceBase: l.priceBase, needBy: l.needBy, net: l.net.amount,
+      })),
+      net: sums.net.amount, total: sums.total.amount,
+      taxes: sums.byTax.map((t) => ({ category: t.category, rate: t.rate, taxable: t.taxable.amount, tax: t.tax.amount })),
+    },
+  })
+  return { id, number, version: tray.version + 1 }
+}
+
+/** Releases the reservations of what is ordered, commits it at order prices, and checks each line that grows. */
+async function moveMoney(ctx: Context, tray: OrderRow, c: ComputedTray, lineIds: readonly string[], requisitions: ReadonlyMap<string, RequisitionRow>): Promise<void> {
+  const currency = c.organisation.baseCurrency
+  const at = fiscalPeriod(c.today, c.organisation.fiscalStartMonth)
+  const asked = new Map([...requisitions.values()].flatMap((r) => r.lines.map((l) => [l.id, l] as const)))
+  const budgetIds = [...new Set([...asked.values()].flatMap((l) => l.codings.map((x) => x.budgetLineId)))]
+  const budgetLines = new Map((await lockBudgetLines(ctx.tx, budgetIds, currency)).map((l) => [l.id, l]))
+
+  const entries: NewEntry[] = []
+  for (const r of requisitions.values()) {
+    const touched = r.lines.filter((l) => c.parts.some((p) => p.requisitionLineId === l.id))
+    const worth = new Map(touched.map((l) => [l.id, worthOfOpen({ ...l, ordered: orderedWith(l, c) }, currency)]))
+    entries.push(...await reservationEntries(ctx, r, touched.map((l) => l.id), worth, r.period ?? at.period, 'ordered', currency))
+  }
+  c.lines.forEach((line, i) => {
+    const sources = line.sources.map((s) => {
+      const l = asked.get(s.requisitionLineId)
+      if (l === undefined) throw new Error('an order line serves an unknown line')
+      const frozen = frozenLine(l, currency)
+      return { quantity: s.quantity, split: frozen.split, codings: frozen.codings, whole: lineNet(frozen) }
+    })
+    const effects = orderLineEffects({ ...line, currency: tray.currency, toBase: c.toBase ?? '1', baseCurrency: currency }, sources)
+    for (const e of ledgerEntries('committed', [], effects)) {
+      const year = budgetLines.get(e.budgetLineId)?.fiscalYear
+      entries.push({ ...e, period: year === at.year ? at.period : 12, documentKind: 'order', documentId: tray.id, lineId: lineIds[i] ?? '', cause: 'issued' })
+    }
+  })
+  const over = refusals(entries, budgetLines, at.period, currency)
+  if (over.length > 0) throw refused(over, {}, 'budget-refuses')
+  await appendEntries(ctx, entries)
+}
+
+function orderedWith(line: RequisitionLineRow, c: ComputedTray): string {
+  return c.parts.filter((p) => p.requisitionLineId === line.id).reduce((s, p) => s.plus(dec(p.quantity)), dec(line.ordered)).toFixed()
+}
+
+/** A line that refuses is only held against an order that takes more from it than it gives back. */
+function refusals(entries: readonly NewEntry[], lines: ReadonlyMap<string, PayingLine>, period: number, currency: string): string[] {
+  const money = (e: NewEntry): Money => moneyOf(e.amount.amount, currency)
+  const totals = sumByBudgetLine(entries.map((e) => ({ budgetLineId: e.budgetLineId, amount: money(e) })))
+  const grows = totals.filter((t) => compare(t.amount, zero(currency)) > 0)
+  const afterRelease = new Map([...lines].map(([id, l]) => [id, {
+    ...l, periods: l.periods.map((p): PeriodFigures => ({
+      ...p, reserved: entries.filter((e) => e.budgetLineId === id && e.stage === 'reserved' && e.period === p.period).reduce((s, e) => add(s, money(e)), p.reserved),
+    })),
+  }]))
+  const committed = grows.map((t) => ({
+    budgetLineId: t.budgetLineId,
+    amount: sum(entries.filter((e) => e.budgetLineId === t.budgetLineId && e.stage === 'committed').map(money), currency),
+  }))
+  return checkBudget(committed, afterRelease, period)
+    .filter((o) => o.passedBy !== null && o.control === 'refuses')
+    .map((o) => `${o.name} does not allow it: it would be passed by ${formatMoney(o.passedBy ?? negate(subtract(o.before, o.effect)))}.`)
+}
+
+async function noteOrdered(ctx: Context, r: RequisitionRow, tray: OrderRow, c: ComputedTray): Promise<void> {
+  const state = stateFromQuantities(r.lines.map((l) => ({ requested: l.quantity, ordered: orderedWith(l, c), cancelled: l.cancelled })))
+  await setState(ctx.tx, r.id, state, ctx.now)
+  await appendEvent(ctx, { type: state, subjectKind: 'requisition', subjectId: r.id, before: { state: r.state }, after: { state, orderId: tray.id, supplier: tray.supplier } })
+  await tell(ctx, r.ownerId, r, { subject: `${r.number ?? ''} ordered: ${r.draft.title}`, sentence: `${ctx.actor.name} ordered ${state === 'ordered' ? '' : 'a part of '}${r.number ?? ''}, ${r.draft.title}, from ${tray.supplier}.` })
+  await notifyChange(ctx.tx, { kind: 'requisition', id: r.id })
+}

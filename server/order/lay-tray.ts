@@ -1,0 +1,126 @@
+import { dec, type DecimalText } from '#core/base/decimal'
+import { departmentsOf, may } from '#core/people/rights'
+import { sayMoveReason } from '#shared/words/requisition'
+import { checkMove } from '#core/requisition/moves'
+import { formatQuantity } from '#shared/words/format'
+import { randomUUID } from 'node:crypto'
+import { appendEvent } from '../audit/store'
+import { type Context } from '../context'
+import { forbidden, invalid, notFound, refused, stale } from '../http/problem'
+import { notifyChange } from '../live/notify'
+import { moveQuantities } from '../requisition/store'
+import { findRequisition, type RequisitionLineRow, type RequisitionRow } from '../requisition/reads'
+import { findSupplier } from '../supplier/reads'
+import { findOrder, listParts, type OrderRow } from './reads'
+import { findRequisitionsOfLines } from './tray-reads'
+import { deleteParts, deleteTray, insertTray, setAgreedPrice, touchOrder, upsertParts } from './store'
+
+export interface LayParts {
+  /** Null for a new tray. */
+  readonly orderId: string | null
+  /** For lines without a supplier on a new tray. */
+  readonly supplierId: string | null
+  readonly parts: readonly { readonly lineId: string; readonly quantity: DecimalText | null }[]
+}
+
+interface Picked { readonly requisition: RequisitionRow; readonly line: RequisitionLineRow; readonly quantity: DecimalText }
+
+/**
+ * Lays approved lines, whole or in part, on a tray. What lies there is not to be had for another. Lines
+ * share a tray when supplier, ship-to and currency are the same; a line without a supplier takes the tray's.
+ */
+export async function layOnTray(ctx: Context, input: LayParts): Promise<{ orderId: string }> {
+  const picked = await pickLines(ctx, input)
+  const tray = input.orderId === null ? null : await requireTray(ctx, input.orderId, null)
+  const [first] = picked
+  if (first === undefined) throw invalid('Choose at least one line.')
+  const suppliers = new Set(picked.flatMap((p) => p.line.supplierId === null ? [] : [p.line.supplierId]))
+  const supplierId = tray?.supplierId ?? [...suppliers][0] ?? input.supplierId
+  if (supplierId === null) throw refused(['These lines have no supplier yet: choose one for the tray.'], {}, 'no-supplier')
+  const wrong: string[] = []
+  const shipToId = tray?.shipToId ?? first.requisition.draft.shipToId
+  const currency = tray?.currency ?? first.line.currency
+  if ([...suppliers].some((s) => s !== supplierId)) wrong.push('A tray holds lines of one supplier.')
+  if (picked.some((p) => p.requisition.draft.shipToId !== shipToId)) wrong.push('The lines of a tray go to one place.')
+  if (picked.some((p) => p.line.currency !== currency)) wrong.push('The lines of a tray are in one currency.')
+  if (wrong.length > 0) throw refused(wrong, {}, 'does-not-fit')
+
+  const orderId = tray?.id ?? randomUUID()
+  if (tray === null) {
+    const supplier = await findSupplier(ctx.tx, supplierId)
+    if (supplier === null) throw invalid('This supplier does not exist.')
+    await insertTray(ctx.tx, { id: orderId, buyerId: ctx.actor.id, supplierId, shipToId: shipToId ?? '', currency, termsKind: supplier.termsKind, termsDays: supplier.termsDays, now: ctx.now })
+  }
+  else await touchOrder(ctx.tx, orderId)
+  await upsertParts(ctx.tx, orderId, picked.map((p) => ({ requisitionLineId: p.line.id, quantity: p.quantity })), ctx.now)
+  await moveQuantities(ctx.tx, picked.map((p) => ({ lineId: p.line.id, onTray: p.quantity })))
+  for (const id of new Set(picked.map((p) => p.requisition.id))) {
+    await appendEvent(ctx, { type: 'put on a tray', subjectKind: 'requisition', subjectId: id, after: { orderId } })
+    await notifyChange(ctx.tx, { kind: 'requisition', id })
+  }
+  await notifyChange(ctx.tx, { kind: 'order', id: orderId })
+  return { orderId }
+}
+
+async function pickLines(ctx: Context, input: LayParts): Promise<Picked[]> {
+  const owners = await findRequisitionsOfLines(ctx.tx, input.parts.map((p) => p.lineId))
+  const departments = departmentsOf(ctx.actor.grants, 'order')
+  const picked: Picked[] = []
+  for (const id of [...new Set(owners.values())].sort()) {
+    const requisition = await findRequisition(ctx.tx, id, true)
+    if (requisition === null || (departments !== 'all' && !departments.includes(requisition.draft.departmentId ?? ''))) throw notFound('A line')
+    const [reason] = checkMove('order', requisition, { isOwner: false, isStepHolder: false, isBuyer: may(ctx.actor.grants, 'order') })
+    if (reason !== undefined) throw refused([`${requisition.number ?? ''}: ${sayMoveReason(reason)}`], {}, 'wrong-state')
+    for (const part of input.parts.filter((p) => owners.get(p.lineId) === id)) {
+      const line = requisition.lines.find((l) => l.id === part.lineId)
+      if (line === undefined) throw notFound('A line')
+      const open = dec(line.quantity).minus(dec(line.ordered)).minus(dec(line.cancelled)).minus(dec(line.onTray))
+      const quantity = part.quantity ?? open.toFixed()
+      if (open.lte(0)) throw refused([`“${line.description}” lies on a tray or is ordered already.`], {}, 'taken')
+      if (dec(quantity).lte(0) || dec(quantity).gt(open)) throw refused([`Of “${line.description}” ${formatQuantity(open.toFixed(), line.unit)} can be ordered.`], {}, 'too-much')
+      picked.push({ requisition, line, quantity })
+    }
+  }
+  if (picked.length !== input.parts.length) throw notFound('A line')
+  return picked
+}
+
+/** Locks a tray of the actor's own, at the version they saw. */
+export async function requireTray(ctx: Context, id: string, version: number | null): Promise<OrderRow> {
+  const tray = await findOrder(ctx.tx, id, true)
+  if (tray === null || !may(ctx.actor.grants, 'order')) throw notFound('This tray')
+  if (tray.buyerId !== ctx.actor.id) throw forbidden(`This tray is ${tray.buyer}’s.`)
+  if (tray.state !== 'draft') throw refused([`This order is ${tray.state} already.`], {}, 'wrong-state')
+  if (version !== null && version !== tray.version) throw stale('the tray was changed in another window')
+  return tray
+}
+
+/** Takes lines off a tray again; an empty tray is put away. */
+export async function takeOffTray(ctx: Context, orderId: string, lineIds: readonly string[] | null): Promise<void> {
+  const tray = await requireTray(ctx, orderId, null)
+  const parts = await listParts(ctx.tx, [tray.id])
+  const off = lineIds === null ? parts : parts.filter((p) => lineIds.includes(p.requisitionLineId))
+  if (lineIds !== null && off.length !== new Set(lineIds).size) throw notFound('A line on this tray')
+  if (off.length > 0) {
+    await deleteParts(ctx.tx, tray.id, off.map((p) => p.requisitionLineId))
+    await moveQuantities(ctx.tx, off.map((p) => ({ lineId: p.requisitionLineId, onTray: dec(p.quantity).negated().toFixed() })))
+  }
+  for (const id of new Set(off.map((p) => p.requisitionId))) {
+    await appendEvent(ctx, { type: 'taken off a tray', subjectKind: 'requisition', subjectId: id, before: { orderId } })
+    await notifyChange(ctx.tx, { kind: 'requisition', id })
+  }
+  if (off.length === parts.length) await deleteTray(ctx.tx, tray.id)
+  else await touchOrder(ctx.tx, tray.id)
+  await notifyChange(ctx.tx, { kind: 'order', id: orderId })
+}
+
+/** Writes the price that the buyer agreed for a line that has none in the catalogue. */
+export async function agreePrice(ctx: Context, orderId: string, lineId: string, unitPrice: DecimalText): Promise<void> {
+  const tray = await requireTray(ctx, orderId, null)
+  const part = (await listParts(ctx.tx, [tray.id])).find((p) => p.requisitionLineId === lineId)
+  if (part === undefined) throw notFound('A line on this tray')
+  if (part.itemId !== null) throw refused(['A catalogue item is ordered at its catalogue price.'], {}, 'catalogue-price')
+  await setAgreedPrice(ctx.tx, orderId, lineId, unitPrice)
+  await touchOrder(ctx.tx, orderId)
+  await notifyChange(ctx.tx, { kind: 'order', id: orderId })
+}

@@ -1,0 +1,47 @@
+import { lineNet } from '#core/base/line-net'
+import { compare, subtract, sum } from '#core/base/money'
+import { departmentsOf } from '#core/people/rights'
+import { type DeskLine, type TrayView } from '#shared/contract/order'
+import { sayIssueReason } from '#shared/words/order'
+import { sayTerms } from '#shared/words/terms'
+import { type Context } from '../context'
+import { requireOrganisation } from '../settings/reads'
+import { countDeskLines } from './tray-reads'
+import { computeTray } from './compute-tray'
+import { listDeskLines, listTrays, type OrderRow } from './reads'
+
+/** Approved lines of the buyer's part that wait to be ordered, and the buyer's own trays. */
+export async function readDesk(ctx: Context, limit: number): Promise<{ lines: DeskLine[]; trays: TrayView[]; total: number; currency: string }> {
+  const departments = departmentsOf(ctx.actor.grants, 'order')
+  const { baseCurrency } = await requireOrganisation(ctx.tx)
+  const found = await listDeskLines(ctx.tx, departments, limit)
+  const trays: TrayView[] = []
+  for (const t of await listTrays(ctx.tx, ctx.actor.id)) trays.push(await viewTray(ctx, t))
+  return {
+    currency: baseCurrency, trays,
+    total: found.length < limit ? found.length : await countDeskLines(ctx.tx, departments),
+    lines: found.map((l) => ({
+      id: l.id, requisitionId: l.requisitionId, number: l.number, asker: l.asker, description: l.description, open: l.open, unit: l.unit,
+      unitPrice: l.unitPrice, priceBase: l.priceBase, currency: l.currency, net: lineNet({ ...l, quantity: l.open }), supplierId: l.supplierId,
+      supplier: l.supplier, freightFreeFrom: l.freightFreeFrom, needBy: l.needBy, shipToId: l.shipToId, shipTo: l.shipTo,
+    })),
+  }
+}
+
+async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {
+  const c = await computeTray(ctx.tx, tray, ctx.actor.id, ctx.now)
+  const asked = sum(c.lines.map((l) => l.single), tray.currency)
+  const saved = subtract(asked, c.sums.net)
+  return {
+    id: tray.id, version: tray.version, supplierId: tray.supplierId, supplier: tray.supplier, supplierEmail: tray.supplierEmail, shipTo: tray.shipTo, shipToId: tray.shipToId,
+    currency: tray.currency, terms: sayTerms({ kind: tray.termsKind, days: tray.termsDays }), net: c.sums.net, tax: c.sums.tax, total: c.sums.total,
+    saved: compare(saved, subtract(saved, saved)) > 0 ? saved : subtract(saved, saved),
+    needBy: c.lines.map((l) => l.needBy).sort()[0] ?? '', freight: tray.freight, freightFreeFrom: tray.freightFreeFrom,
+    lines: c.lines.map((l) => ({
+      description: l.description, quantity: l.quantity, unit: l.unit, unitPrice: l.unitPrice, net: l.net, asked: l.single, itemId: l.itemId,
+      lineIds: l.sources.map((s) => s.requisitionLineId),
+      requests: new Set(l.sources.map((s) => c.parts.find((p) => p.requisitionLineId === s.requisitionLineId)?.requisitionId)).size,
+    })),
+    refusals: c.verdict.reasons.map(sayIssueReason), mayIssue: c.verdict.value !== null,
+  }
+}

@@ -1,0 +1,21 @@
+import { dayOf } from '#core/base/day'
+import { may } from '#core/people/rights'
+import { type AbsenceView, type PersonFound } from '#shared/contract/people'
+import { type Context } from '../context'
+import { requireOrganisation } from '../settings/reads'
+import { listAbsences, searchPeople } from './reads'
+
+/** People to choose from, by a part of the name. */
+export async function findPeople({ tx, now }: Context, words: string): Promise<{ people: PersonFound[] }> {
+  const { timeZone } = await requireOrganisation(tx)
+  return { people: await searchPeople(tx, words, dayOf(now, timeZone)) }
+}
+
+/** One's own absences from today on; those of everybody for whoever may set them. */
+export async function readAbsences({ tx, now, actor }: Context): Promise<{ mine: AbsenceView[]; others: AbsenceView[] }> {
+  const { timeZone } = await requireOrganisation(tx)
+  const today = dayOf(now, timeZone)
+  const all = may(actor.grants, 'set absences of others')
+  const found = await listAbsences(tx, today, all ? null : actor.id)
+  return { mine: found.filter((a) => a.personId === actor.id), others: found.filter((a) => a.personId !== actor.id) }
+}

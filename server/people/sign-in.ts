@@ -1,0 +1,61 @@
+import { randomBytes } from 'node:crypto'
+import { type H3Event } from 'h3'
+import { dayOf } from '#core/base/day'
+import { type Me } from '#shared/contract/session'
+import { type Context } from '../context'
+import { environment } from '../environment'
+import { notFound, Problem } from '../http/problem'
+import { sessionCookie } from '../http/session-cookie'
+import { requireOrganisation } from '../settings/reads'
+import { checkPassword } from './password'
+import { findActor, findForSignIn, listDemoPeople } from './reads'
+import { readMe } from './read-me'
+import { countSignIn, endSession, forgetSignIns, insertSession } from './store'
+import { inTransaction } from '../db/client'
+import { database } from '../http/app'
+
+const WINDOW_SECONDS = 300
+const MOST_BY_PERSON = 10
+const MOST_BY_ADDRESS = 60
+
+/** Signs a person in with e-mail and password; wrong tries are counted by person and by address. */
+export async function signIn(ctx: Context, event: H3Event, input: { readonly email: string; readonly password: string }): Promise<Me> {
+  const email = input.email.trim().toLowerCase()
+  // Counted in a transaction of its own: a refusal rolls back everything else, not the count.
+  const tries = await inTransaction(database().db, async (tx) => ({
+    person: await countSignIn(tx, `person ${email}`, ctx.now, WINDOW_SECONDS),
+    address: await countSignIn(tx, `address ${event.node.req.socket.remoteAddress ?? ''}`, ctx.now, WINDOW_SECONDS),
+  }))
+  if (tries.person > MOST_BY_PERSON || tries.address > MOST_BY_ADDRESS) throw new Problem(429, 'too-many-tries', 'Too many tries to sign in; wait five minutes.')
+  const found = await findForSignIn(ctx.tx, email)
+  const fits = await checkPassword(input.password, found?.passwordHash ?? null)
+  if (found === null || !fits) throw new Problem(401, 'wrong-password', 'E-mail and password do not fit together.')
+  await forgetSignIns(ctx.tx, `person ${email}`)
+  return begin(ctx, event, found.id, false)
+}
+
+/** One-press sign-in: only in the demo, and only as a person the demo shows. */
+export async function signInDemo(ctx: Context, event: H3Event, personId: string): Promise<Me> {
+  if (!environment().isDemo || !(await requireOrganisation(ctx.tx)).isDemo) throw notFound('Signing in with one press')
+  if (!(await listDemoPeople(ctx.tx)).some((p) => p.id === personId)) throw notFound('This person of the demo')
+  return begin(ctx, event, personId, true)
+}
+
+async function begin(ctx: Context, event: H3Event, personId: string, byDemo: boolean): Promise<Me> {
+  const { timeZone } = await requireOrganisation(ctx.tx)
+  const actor = await findActor(ctx.tx, personId, dayOf(ctx.now, timeZone))
+  if (actor === null) throw new Problem(401, 'wrong-password', 'E-mail and password do not fit together.')
+  const id = randomBytes(24).toString('base64url')
+  await insertSession(ctx.tx, { id, personId, now: ctx.now, byDemo })
+  const cookie = await sessionCookie(event)
+  if (cookie.id !== null) await endSession(ctx.tx, cookie.id, ctx.now)
+  await cookie.set(id)
+  return readMe({ ...ctx, actor })
+}
+
+/** Ends the session; the cookie is worth nothing afterwards, wherever a copy of it lies. */
+export async function signOut(ctx: Context, event: H3Event): Promise<void> {
+  const cookie = await sessionCookie(event)
+  if (cookie.id !== null) await endSession(ctx.tx, cookie.id, ctx.now)
+  await cookie.clear()
+}

@@ -1,0 +1,26 @@
+import { environment } from '../environment'
+import { clock, database } from '../http/app'
+import { log } from '../http/report'
+import { closeStreams, startHub } from '../live/hub'
+import { startQueue } from '../queue/work'
+
+/** What runs beside the HTTP server: the queue's work and the live updates. Fails hard when it cannot start. */
+export default function start(nitro: { hooks: { hook: (name: 'close', run: () => Promise<void>) => void } }): void {
+  void begin(nitro).catch((error: unknown) => {
+    process.stderr.write(`Rekko cannot start. ${error instanceof Error ? error.message : String(error)}\n`)
+    process.exit(1)
+  })
+}
+
+async function begin(nitro: { hooks: { hook: (name: 'close', run: () => Promise<void>) => void } }): Promise<void> {
+  const { databaseUrl } = environment()
+  const { db, pool } = database()
+  const queue = await startQueue(databaseUrl, db, clock, (e) => { log.warn({ queue: e.message }) })
+  const hub = startHub(databaseUrl, db)
+  for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, closeStreams)
+  nitro.hooks.hook('close', async () => {
+    closeStreams()
+    await Promise.all([queue.stop(), hub.stop()])
+    await pool.end()
+  })
+}

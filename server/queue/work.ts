@@ -1,0 +1,44 @@
+import PgBoss from 'pg-boss'
+import { type Actor } from '../people/actor'
+import { inTransaction, type Db } from '../db/client'
+import { fileOrder } from '../order/file-order'
+import { listOverdueMail } from '../mail/store'
+import { sendMail } from '../mail/send-mail'
+import { listOpenRoutes } from '../approval/reads'
+import { routeAgain } from '../requisition/route-again'
+import { useQueue } from './enqueue'
+import { type Task, type TaskData } from './tasks'
+
+const REKKO: Actor = { id: '', name: 'Rekko', locale: 'en-GB', grants: [] }
+
+/** Starts the queue: every server takes tasks from it, each task goes to one. Returns what stops it. */
+export async function startQueue(url: string, db: Db, clock: () => Date, onError: (e: Error) => void): Promise<{ boss: PgBoss; stop: () => Promise<void> }> {
+  const boss = new PgBoss({ connectionString: url, migrate: false, max: 3, schema: 'pgboss' })
+  boss.on('error', onError)
+  await boss.start()
+  useQueue(boss)
+  const work = <T extends Task>(task: T, run: (data: TaskData[T]) => Promise<void>) =>
+    boss.work<TaskData[T]>(task, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async (jobs) => { for (const job of jobs) await run(job.data) })
+  await work('send-mail', ({ mailId }) => sendMail(db, mailId, clock))
+  await work('file-order', ({ orderId, revision }) => inTransaction(db, (tx) => fileOrder(tx, orderId, revision, clock())))
+  await work('route-again', () => routeAllAgain(db, clock))
+  await work('sweep-mail', () => sweepMail(db, clock))
+  await boss.schedule('sweep-mail', '* * * * *')
+  await boss.schedule('route-again', '1 * * * *')
+  // Mail of a server that died may lie in a task that nobody works on any more: look once at the start.
+  await sweepMail(db, clock)
+  return { boss, stop: () => boss.stop({ graceful: true, timeout: 4000, wait: true }) }
+}
+
+async function sweepMail(db: Db, clock: () => Date): Promise<void> {
+  for (const id of await listOverdueMail(db, clock(), 200)) {
+    try { await sendMail(db, id, clock) }
+    catch { return }
+  }
+}
+
+async function routeAllAgain(db: Db, clock: () => Date): Promise<void> {
+  for (const { documentKind, documentId } of await listOpenRoutes(db)) {
+    if (documentKind === 'requisition') await inTransaction(db, (tx) => routeAgain({ tx, now: clock(), actor: REKKO }, documentId))
+  }
+}

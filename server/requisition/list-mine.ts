@@ -1,0 +1,74 @@
+import { sql } from 'drizzle-orm'
+import { type DecimalText } from '#core/base/decimal'
+import { type MineRow } from '#shared/contract/requisition'
+import { type Tx } from '../db/client'
+import { row, rows } from '../db/rows'
+
+export interface MineQuery {
+  readonly view: 'all' | 'open' | 'drafts' | 'waiting'
+  readonly words: string
+  /** The key of the last row of the page before: moment and id. */
+  readonly after?: string | undefined
+  readonly limit: number
+}
+
+const VIEWS = {
+  all: sql`true`,
+  open: sql`r.state not in ('closed', 'rejected', 'withdrawn', 'cancelled', 'ordered')`,
+  drafts: sql`r.state = 'draft'`,
+  waiting: sql`(r.state in ('draft', 'sent back') or (r.state = 'in approval' and exists (
+    select 1 from remark m where m.requisition_id = r.id and m.kind = 'question' and m.answered_at is null)))`,
+}
+
+/** One page of what a person owns or raised, newest change first, with what each waits for. */
+export async function listMine(tx: Tx, personId: string, q: MineQuery): Promise<{ rows: MineRow[]; next: string | null }> {
+  const [moment, id] = (q.after ?? '').split('_')
+  const sound = moment !== undefined && id !== undefined && /^[0-9a-f-]{36}$/.test(id) && !Number.isNaN(Date.parse(moment))
+  const after = sound ? sql`and (r.changed_at, r.id) < (${moment}::timestamptz, ${id}::uuid)` : sql``
+  const like = `%${q.words.trim().replace(/[\\%_]/g, '\\$&')}%`
+  const words = q.words.trim() === '' ? sql`` : sql`and (r.title ilike ${like} or r.number ilike ${like} or r.why ilike ${like})`
+  const found = await rows<MineRow & { key: string }>(tx, sql`
+    with page as (
+      select r.* from requisition r
+      where r.owner_id = ${personId} and ${VIEWS[q.view]} ${words} ${after}
+      order by r.changed_at desc, r.id desc limit ${q.limit + 1})
+    select r.id, r.number, r.version, r.state, r.title, coalesce(r.amount, d.net)::text as amount,
+      to_char(r.state_since at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as since,
+      coalesce(w.names, '{}') as "waitsFor", a.name as question,
+      coalesce(l.share, 0)::float as "orderedShare", coalesce(w.share, 0)::float as "decisionShare", x.name as "stateBy",
+      to_char(r.changed_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"') || '_' || r.id as key
+    from page r
+    left join lateral (select array_agg(distinct p.name) filter (where s.state = 'open') as names,
+        avg(case when s.state in ('decided', 'met') then 1 else 0 end) as share
+      from approval_seat s join person p on p.id = s.actor_id where s.document_id = r.id and r.state = 'in approval') w on true
+    left join lateral (select p.name from remark m join person p on p.id = m.person_id
+      where m.requisition_id = r.id and m.kind = 'question' and m.answered_at is null and r.state = 'in approval' order by m.at limit 1) a on true
+    left join lateral (select sum(q.ordered * q.unit_price / q.price_base) / nullif(sum(q.quantity * q.unit_price / q.price_base), 0) as share
+      from requisition_line q where q.requisition_id = r.id and r.state in ('part ordered', 'ordered', 'closed')) l on true
+    left join lateral (select round(sum(round(q.quantity * q.unit_price / q.price_base, 2)), 2) as net
+      from requisition_line q where q.requisition_id = r.id and r.amount is null) d on true
+    left join lateral (select p.name from approval_decision v join person p on p.id = v.actor_id
+      where v.document_id = r.id and v.taken_back_at is null and r.state in ('rejected', 'sent back') order by v.at desc limit 1) x on true
+    order by r.changed_at desc, r.id desc`)
+  const page = found.slice(0, q.limit)
+  return { rows: page.map(({ key: _, ...r }) => r), next: found.length > q.limit ? page.at(-1)?.key ?? null : null }
+}
+
+/** How many, how many wait for their owner, and their sums in the base currency. */
+export async function sumMine(tx: Tx, personId: string): Promise<{ total: number; waiting: number; sum: DecimalText; openSum: DecimalText }> {
+  const found = await row<{ total: number; waiting: number; sum: DecimalText; openSum: DecimalText }>(tx, sql`
+    select count(*)::int as total, (count(*) filter (where ${VIEWS.waiting}))::int as waiting, coalesce(sum(r.amount), 0) as sum,
+      coalesce(sum(r.amount) filter (where ${VIEWS.open}), 0) as "openSum"
+    from requisition r where r.owner_id = ${personId}`)
+  return found ?? { total: 0, waiting: 0, sum: '0', openSum: '0' }
+}
+
+/** What waits for a person at each station. */
+export async function countWaiting(tx: Tx, personId: string, buys: boolean): Promise<{ need: number; decision: number; order: number }> {
+  const found = await row<{ need: number; decision: number; order: number }>(tx, sql`
+    select (select count(*)::int from requisition r where r.owner_id = ${personId} and r.state <> 'draft' and ${VIEWS.waiting}) as need,
+      (select count(distinct document_id)::int from approval_seat where actor_id = ${personId} and state = 'open') as decision,
+      ${buys ? sql`(select count(*)::int from requisition r join requisition_line l on l.requisition_id = r.id
+        where r.state in ('approved', 'part ordered') and l.quantity - l.ordered - l.cancelled - l.on_tray > 0)` : sql`0`} as "order"`)
+  return found ?? { need: 0, decision: 0, order: 0 }
+}

@@ -1,0 +1,22 @@
+import { REQUISITION_MOVES, type RequisitionState } from '#core/requisition/moves'
+import { type RequisitionView } from '#shared/contract/requisition'
+import { type Context } from '../context'
+import { notFound } from '../http/problem'
+import { readLineSuppliers, readNames } from './page-reads'
+import { findRequisition, listAttachments, listRemarks } from './reads'
+import { maySee } from './visible'
+
+/** A requisition as it was written, for Raise. */
+export async function readRequisition({ tx, actor }: Context, id: string): Promise<RequisitionView> {
+  const kept = await findRequisition(tx, id)
+  if (kept === null || !(await maySee(tx, actor, id))) throw notFound('This requisition')
+  const names = await readNames(tx, id)
+  const editable: readonly RequisitionState[] = REQUISITION_MOVES.edit.from
+  return {
+    id, number: kept.number, version: kept.version, state: kept.state, ownerId: kept.ownerId, owner: names?.owner ?? '', changedAt: kept.changedAt,
+    draft: { ...kept.draft, lines: kept.draft.lines.map((l) => ({ ...l, codings: [...l.codings] })) },
+    attachments: (await listAttachments(tx, id)).map(({ id: aid, name, kind, size }) => ({ id: aid, name, kind, size })),
+    remarks: await listRemarks(tx, id), suppliers: await readLineSuppliers(tx, id),
+    mayEdit: kept.ownerId === actor.id && editable.includes(kept.state),
+  }
+}

@@ -1,0 +1,35 @@
+import { checkMove, type RequisitionMoveName } from '#core/requisition/moves'
+import { may } from '#core/people/rights'
+import { sayMoveReason } from '#shared/words/requisition'
+import { findOpenSeat } from '../approval/reads'
+import { newestEvent } from '../audit/reads'
+import { type Context } from '../context'
+import { forbidden, notFound, refused, stale } from '../http/problem'
+import { findRequisition, type RequisitionRow } from './reads'
+import { maySee } from './visible'
+
+/** Locks a requisition that the actor may see, at the version they saw; 404, 412 otherwise. */
+export async function requireRequisition({ tx, actor }: Context, id: string, version: number | null): Promise<RequisitionRow> {
+  const found = await findRequisition(tx, id, true)
+  if (found === null || !(await maySee(tx, actor, id))) throw notFound('This requisition')
+  if (version !== null && version !== found.version) {
+    const last = await newestEvent(tx, id)
+    throw stale(last === null ? 'it was saved elsewhere, perhaps in another tab' : `${last.name ?? 'Rekko'}: ${last.type}`)
+  }
+  return found
+}
+
+/** Locks it and checks by the table of moves that the actor may make this one now; 403 or 409 with all reasons. */
+export async function requireMove(ctx: Context, id: string, version: number | null, move: RequisitionMoveName): Promise<RequisitionRow> {
+  const found = await requireRequisition(ctx, id, version)
+  const reasons = checkMove(move, found, {
+    isOwner: found.ownerId === ctx.actor.id,
+    isStepHolder: await findOpenSeat(ctx.tx, id, ctx.actor.id) !== null,
+    isBuyer: may(ctx.actor.grants, 'order'),
+  })
+  const wrong = reasons.find((r) => r.code === 'wrong-state')
+  if (wrong !== undefined) throw refused([sayMoveReason(wrong)], {}, 'wrong-state')
+  const [first] = reasons
+  if (first !== undefined) throw forbidden(sayMoveReason(first))
+  return found
+}

@@ -1,0 +1,49 @@
+import { ledgerEntries } from '#core/budget/ledger'
+import { effectsOf, type CodedLine, type Effect } from '#core/budget/effect'
+import { dec } from '#core/base/decimal'
+import { openQuantity } from '#core/requisition/line-progress'
+import { type NewEntry } from '../budget/store'
+import { readStandings } from '../budget/reads'
+import { type Context } from '../context'
+import { type RequisitionLineRow, type RequisitionRow } from './reads'
+
+/** A sent line as the budget rules take it, at the rates frozen when it was sent. */
+export function frozenLine(line: RequisitionLineRow, baseCurrency: string): CodedLine {
+  return {
+    quantity: line.quantity, unitPrice: line.unitPrice ?? '0', priceBase: line.priceBase, currency: line.currency,
+    taxRate: line.taxRate ?? '0', toBase: line.toBase ?? '1', baseCurrency,
+    split: { method: line.splitMethod, values: line.codings.map((c) => c.value) },
+    codings: line.codings.map((c, i) => ({ budgetLineId: c.budgetLineId, reclaimable: line.reclaimables[i] ?? '0' })),
+  }
+}
+
+/** What is reserved for what is still open of each line; nothing for a line that is wholly ordered or cancelled. */
+export function worthOfOpen(line: RequisitionLineRow, baseCurrency: string): Effect[] {
+  const open = openQuantity({ requested: line.quantity, ordered: line.ordered, cancelled: line.cancelled })
+  return dec(open).isZero() ? [] : effectsOf(frozenLine(line, baseCurrency), open)
+}
+
+/**
+ * The entries that bring a requisition's reservations to `worth`, line by line. What stands in another
+ * period than the document's (it was sent again later) is taken back there and put here.
+ */
+export async function reservationEntries(
+  ctx: Context, requisition: Pick<RequisitionRow, 'id'>, lineIds: readonly string[], worth: ReadonlyMap<string, readonly Effect[]>,
+  period: number, cause: string, currency: string,
+): Promise<NewEntry[]> {
+  const standings = await readStandings(ctx.tx, 'reserved', lineIds, currency)
+  const entries: NewEntry[] = []
+  for (const lineId of lineIds) {
+    const stands = standings.get(lineId) ?? []
+    const about = { documentKind: 'requisition' as const, documentId: requisition.id, lineId, cause }
+    const elsewhere = [...new Set(stands.filter((s) => s.period !== period).map((s) => s.period))]
+    for (const other of elsewhere) {
+      for (const e of ledgerEntries('reserved', stands.filter((s) => s.period === other), [])) entries.push({ ...e, ...about, period: other })
+    }
+    for (const e of ledgerEntries('reserved', stands.filter((s) => s.period === period), worth.get(lineId) ?? [])) {
+      entries.push({ ...e, ...about, period })
+    }
+  }
+  return entries
+}
+

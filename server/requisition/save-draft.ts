@@ -1,0 +1,49 @@
+import { isCurrency } from '#core/base/currency'
+import { type Draft } from '#core/requisition/draft'
+import { type Context } from '../context'
+import { sqlState } from '../db/client'
+import { forbidden, invalid, stale } from '../http/problem'
+import { notifyChange } from '../live/notify'
+import { findRequisition } from './reads'
+import { requireMove } from './require'
+import { insertRequisition, listForeignLines, updateDraft } from './store'
+
+/** Keeps a new draft under an id that its author's page chose. Saving a draft writes no event. */
+export async function createDraft(ctx: Context, id: string, draft: Draft): Promise<{ id: string; version: number }> {
+  const before = await findRequisition(ctx.tx, id)
+  if (before !== null) {
+    if (before.ownerId !== ctx.actor.id) throw forbidden('This number of a draft belongs to somebody else.')
+    throw stale('this draft is kept already, perhaps by another tab')
+  }
+  await checkLines(ctx, id, draft)
+  await asSentence(() => insertRequisition(ctx.tx, id, { ownerId: ctx.actor.id, raisedById: ctx.actor.id }, draft, ctx.now))
+  return { id, version: 1 }
+}
+
+/** Writes a draft over what was kept of it, at the version its author saw. */
+export async function saveDraft(ctx: Context, id: string, version: number, draft: Draft): Promise<{ id: string; version: number }> {
+  const kept = await requireMove(ctx, id, version, 'edit')
+  await checkLines(ctx, id, draft)
+  await asSentence(() => updateDraft(ctx.tx, id, draft, ctx.now))
+  await notifyChange(ctx.tx, { kind: 'requisition', id })
+  return { id, version: kept.version + 1 }
+}
+
+async function checkLines(ctx: Context, id: string, draft: Draft): Promise<void> {
+  const ids = draft.lines.map((l) => l.id)
+  if (new Set(ids).size !== ids.length) throw invalid('Two lines carry the same id.', [{ field: 'lines', message: 'ids must differ' }])
+  for (const [i, l] of draft.lines.entries()) {
+    if (!isCurrency(l.currency)) throw invalid('A line has a currency that does not exist.', [{ field: `lines.${i}.currency`, message: 'not a currency' }])
+  }
+  if (ids.length > 0 && (await listForeignLines(ctx.tx, id, ids)).length > 0) throw invalid('A line carries an id that another requisition uses.')
+}
+
+/** A draft that names something unknown is refused with a sentence, whatever it names. */
+async function asSentence(work: () => Promise<void>): Promise<void> {
+  try { await work() }
+  catch (error) {
+    if (sqlState(error) === '23503') throw invalid('The draft names a department, place, item, supplier or budget line that does not exist.')
+    if (sqlState(error) === '22003') throw invalid('A number in the draft is too large to be kept.')
+    throw error
+  }
+}

@@ -1,0 +1,95 @@
+import { type Approved, progressOf } from '#core/approval/progress'
+import { codedLine, computeDraft, type DraftFacts } from '#core/requisition/compute'
+import { isNoMoreThan } from '#core/requisition/compare'
+import { proposeTitle } from '#core/requisition/title'
+import { fiscalPeriod } from '#core/base/day'
+import { type Draft } from '#core/requisition/draft'
+import { readFacts } from '#shared/contract/draft-facts'
+import { sayMissing } from '#shared/words/requisition'
+import { formatMoney } from '#shared/words/format'
+import { findRoute, listDecisions } from '../approval/reads'
+import { insertRoute, updateRoute, writeSeats } from '../approval/store'
+import { appendEvent } from '../audit/store'
+import { appendEntries } from '../budget/store'
+import { type Context } from '../context'
+import { refused } from '../http/problem'
+import { notifyChange } from '../live/notify'
+import { takeNumber } from '../settings/store'
+import { gatherDraftFacts } from './draft-facts'
+import { type RequisitionRow } from './reads'
+import { requireMove } from './require'
+import { reservationEntries } from './reservation'
+import { freezeLines, setSent } from './store'
+import { tell } from './tell'
+
+export interface Sent {
+  readonly id: string
+  readonly number: string
+  readonly state: 'in approval' | 'approved'
+  readonly version: number
+}
+
+/**
+ * Sends a requisition: checks it whole under lock, reserves its money, works out who decides and asks
+ * them, or approves it at once. One budget line that refuses refuses all of it, with every reason.
+ */
+export async function sendRequisition(ctx: Context, id: string, version: number): Promise<Sent> {
+  const kept = await requireMove(ctx, id, version, 'send')
+  const { draft, facts } = await gatherFacts(ctx, kept)
+  const verdict = computeDraft(draft, facts)
+  const stops = verdict.missing.filter((m) => m.stops)
+  if (stops.length > 0) throw refused(stops.map(sayMissing), { missing: stops }, 'missing')
+
+  const earlier = await keptApprovals(ctx, kept, draft)
+  const progress = progressOf(verdict.route, earlier)
+  const state = progress.state === 'approved' ? 'approved' as const : 'in approval' as const
+  const frozen = draft.lines.flatMap((line) => {
+    const coded = codedLine(line, facts)
+    return coded === null ? [] : [{ id: line.id, toBase: coded.toBase, taxRate: coded.taxRate, reclaimables: coded.codings.map((c) => c.reclaimable) }]
+  })
+  await freezeLines(ctx.tx, id, frozen)
+  const before = kept.sentDraft?.lines.map((l) => l.id) ?? []
+  const lineIds = [...new Set([...before, ...draft.lines.map((l) => l.id)])]
+  const { period, year } = verdict.period
+  await appendEntries(ctx, await reservationEntries(ctx, kept, lineIds, verdict.effects, period, 'send', facts.baseCurrency))
+
+  const round = kept.round + 1
+  const title = draft.title.trim() === '' ? proposeTitle(draft) : draft.title
+  const previous = await findRoute(ctx.tx, id)
+  if (previous !== null && previous.state !== 'stopped') await updateRoute(ctx.tx, previous.id, { state: 'stopped' })
+  const routeId = await insertRoute(ctx.tx, {
+    documentKind: 'requisition', documentId: id, round, state: progress.state === 'waiting' ? 'open' : progress.state === 'held' ? 'held' : 'approved',
+    amount: verdict.approvalAmount.amount, currency: verdict.approvalAmount.currency, route: verdict.route, now: ctx.now,
+  })
+  const asked = await writeSeats(ctx.tx, routeId, id, progress, ctx.now)
+  await appendEvent(ctx, {
+    type: kept.round === 0 ? 'sent' : 'sent again', subjectKind: 'requisition', subjectId: id,
+    before: { state: kept.state }, after: { state, amount: verdict.approvalAmount, lines: draft.lines.length, spared: verdict.route.notes.some((n) => n.code === 'spared-by-own-limit') },
+  })
+  const sentence = `${ctx.actor.name} asks for ${formatMoney(verdict.approvalAmount)}: ${title}.`
+  for (const { actorId } of asked) await tell(ctx, actorId, kept, { subject: `For your decision: ${title}`, sentence, path: `/decide/${id}` })
+  await notifyChange(ctx.tx, { kind: 'requisition', id })
+  const number = kept.number ?? await takeNumber(ctx.tx, 'R', fiscalPeriod(facts.today, facts.fiscalStartMonth).year)
+  await setSent(ctx.tx, id, {
+    number, state, fiscalYear: year, period, amount: verdict.approvalAmount.amount, round, sentDraft: draft, accountingDate: draft.accountingDate, title, now: ctx.now,
+  })
+  return { id, number, state, version: kept.version + 1 }
+}
+
+/** The draft and its facts under lock; sent again when its period is closed, it takes today. */
+async function gatherFacts(ctx: Context, kept: RequisitionRow): Promise<{ draft: Draft; facts: DraftFacts }> {
+  const facts = readFacts(await gatherDraftFacts(ctx.tx, kept.draft, kept, ctx.now, true))
+  const { accountingDate } = kept.draft
+  if (kept.round === 0 || accountingDate === null) return { draft: kept.draft, facts }
+  const at = fiscalPeriod(accountingDate, facts.fiscalStartMonth)
+  if (!facts.closedPeriods.some((p) => p.year === at.year && p.period === at.period)) return { draft: kept.draft, facts }
+  const draft = { ...kept.draft, accountingDate: null }
+  return { draft, facts: readFacts(await gatherDraftFacts(ctx.tx, draft, kept, ctx.now, true)) }
+}
+
+/** The approvals that stay when a requisition comes back with no more than it had. */
+async function keptApprovals(ctx: Context, kept: RequisitionRow, draft: Draft): Promise<Approved[]> {
+  if (kept.sentDraft === null || !isNoMoreThan(kept.sentDraft, draft)) return []
+  const decisions = await listDecisions(ctx.tx, kept.id)
+  return decisions.filter((d) => d.outcome === 'approved' && !d.takenBack).map((d) => ({ actorId: d.actorId }))
+}

@@ -1,0 +1,12 @@
+import { type RouteSpec } from './route'
+import { budgetRoutes } from './budget'
+import { catalogueRoutes } from './catalogue'
+import { orderRoutes } from './order'
+import { peopleRoutes } from './people'
+import { requisitionRoutes } from './requisition'
+import { sessionRoutes } from './session'
+
+/** Every route there is: the API's description, the walk over all of them and the house rules read it. */
+export const ALL_ROUTES: readonly RouteSpec[] = [
+  sessionRoutes, peopleRoutes, catalogueRoutes, requisitionRoutes, budgetRoutes, orderRoutes,
+].flatMap((area): RouteSpec[] => Object.values(area))

@@ -1,0 +1,29 @@
+import { z } from 'zod'
+import { defineRoute } from './route'
+import { id, text } from './values'
+
+const priceStep = z.object({ from: z.string(), unitPrice: z.string(), validFrom: z.string().nullable(), validUntil: z.string().nullable() })
+const item = z.object({
+  id: z.string(), number: z.string(), name: z.string(), description: z.string(), categoryId: z.string(), category: z.string(),
+  accountCode: z.string().nullable(), supplierId: z.string(), supplier: z.string(), supplierStanding: z.string(), supplierPart: z.string(),
+  unit: z.string(), priceBase: z.string(), currency: z.string(), taxCode: z.string(), leadDays: z.number(), hasAgreement: z.boolean(),
+  prices: z.array(priceStep), bought: z.number(),
+})
+export type ItemFound = z.infer<typeof item>
+const supplier = z.object({
+  id: z.string(), number: z.string(), name: z.string(), town: z.string(), currency: z.string(), standing: z.string(),
+  warning: z.string().nullable(), leadDays: z.number(),
+})
+export type SupplierFound = z.infer<typeof supplier>
+
+export const catalogueRoutes = {
+  searchItems: defineRoute({
+    name: 'searchItems', method: 'GET', path: '/api/items', summary: 'Catalogue items by words or part number, forgiving typing errors.', access: 'see catalogue',
+    query: z.object({ words: text(200).default(''), departmentId: id.optional(), limit: z.coerce.number().int().min(1).max(50).default(8) }),
+    reply: z.object({ items: z.array(item) }),
+  }),
+  searchSuppliers: defineRoute({
+    name: 'searchSuppliers', method: 'GET', path: '/api/suppliers', summary: 'Suppliers by any part of the name, number or town.', access: 'see catalogue',
+    query: z.object({ words: text(100).default('') }), reply: z.object({ suppliers: z.array(supplier) }),
+  }),
+} as const

@@ -1,0 +1,36 @@
+import { type DraftFacts, type PayingLine } from '#core/requisition/compute'
+import { type Absence, type Person } from '#core/people/person'
+import { type Policy } from '#core/approval/policy'
+
+/** The facts of one draft as they cross JSON: lists where the core has maps. */
+export interface DraftFactsWire {
+  readonly today: string
+  readonly baseCurrency: string
+  readonly fiscalStartMonth: number
+  readonly closedPeriods: readonly { readonly year: number; readonly period: number }[]
+  readonly ownerId: string
+  readonly raisedById: string
+  readonly departmentIds: readonly string[]
+  readonly branch: readonly string[]
+  readonly budgetLines: readonly PayingLine[]
+  readonly taxCodes: readonly { readonly code: string; readonly name: string; readonly category: string; readonly rate: string }[]
+  readonly toBase: readonly (readonly [string, string])[]
+  readonly blockedSuppliers: readonly string[]
+  readonly policy: Policy
+  readonly people: readonly Person[]
+  readonly absences: readonly Absence[]
+}
+
+/** Makes the core's facts of those that came over the wire. */
+export function readFacts(wire: DraftFactsWire): DraftFacts {
+  return {
+    today: wire.today, baseCurrency: wire.baseCurrency, fiscalStartMonth: wire.fiscalStartMonth, closedPeriods: wire.closedPeriods,
+    ownerId: wire.ownerId, raisedById: wire.raisedById, departmentIds: wire.departmentIds, branch: wire.branch,
+    budgetLines: new Map(wire.budgetLines.map((l) => [l.id, l])),
+    taxCodes: new Map(wire.taxCodes.map((t) => [t.code, t])),
+    toBase: new Map(wire.toBase),
+    blockedSuppliers: new Set(wire.blockedSuppliers),
+    policy: wire.policy,
+    people: { people: new Map(wire.people.map((p) => [p.id, p])), absences: wire.absences, today: wire.today },
+  }
+}

@@ -1,0 +1,63 @@
+import { z } from 'zod'
+import { defineRoute } from './route'
+import { decimal, id, ids, money, versioned } from './values'
+
+const deskLine = z.object({
+  id: z.string(), requisitionId: z.string(), number: z.string(), asker: z.string(), description: z.string(), open: z.string(), unit: z.string(), unitPrice: z.string(),
+  priceBase: z.string(), currency: z.string(), net: money, supplierId: z.string().nullable(), supplier: z.string().nullable(), freightFreeFrom: z.string().nullable(), needBy: z.string(), shipToId: z.string(), shipTo: z.string(),
+})
+export type DeskLine = z.infer<typeof deskLine>
+const tray = z.object({
+  id: z.string(), version: z.number(), supplierId: z.string(), supplier: z.string(), supplierEmail: z.string().nullable(), shipTo: z.string(), shipToId: z.string(), currency: z.string(), terms: z.string(),
+  net: money, tax: money, total: money, saved: money, needBy: z.string(),
+  lines: z.array(z.object({ description: z.string(), quantity: z.string(), unit: z.string(), unitPrice: z.string(), net: money, asked: money, itemId: z.string().nullable(), lineIds: z.array(z.string()), requests: z.number() })),
+  freight: z.string().nullable(), freightFreeFrom: z.string().nullable(), refusals: z.array(z.string()), mayIssue: z.boolean(),
+})
+export type TrayView = z.infer<typeof tray>
+
+const orderHead = z.object({
+  id: z.string(), number: z.string(), state: z.string(), supplier: z.string(), buyer: z.string(), currency: z.string(), net: z.string(), issuedAt: z.string(), mailed: z.boolean(),
+})
+export type OrderHead = z.infer<typeof orderHead>
+const orderView = z.object({
+  id: z.string(), number: z.string(), version: z.number(), state: z.string(), supplier: z.string(), supplierEmail: z.string().nullable(), buyer: z.string(), shipTo: z.string(), shipToAddress: z.string(),
+  currency: z.string(), terms: z.string(), net: money, tax: money, total: money, issuedAt: z.string(),
+  lines: z.array(z.object({
+    id: z.string(), description: z.string(), supplierPart: z.string().nullable(), quantity: z.string(), unit: z.string(), unitPrice: z.string(), priceBase: z.string(), needBy: z.string(), net: money,
+    sources: z.array(z.object({ requisitionId: z.string(), number: z.string(), quantity: z.string() })),
+  })),
+  revisions: z.array(z.object({ revision: z.number(), issuedAt: z.string(), issuedBy: z.string(), hasPdf: z.boolean(), mailSentAt: z.string().nullable(), mailError: z.string().nullable(), mailTo: z.string().nullable() })),
+})
+export type OrderView = z.infer<typeof orderView>
+
+export const orderRoutes = {
+  readDesk: defineRoute({
+    name: 'readDesk', method: 'GET', path: '/api/desk', summary: 'Approved lines that wait to be ordered, and one’s own trays.', access: 'order',
+    query: z.object({ limit: z.coerce.number().int().min(1).max(500).default(200) }),
+    reply: z.object({ lines: z.array(deskLine), trays: z.array(tray), total: z.number(), currency: z.string() }),
+  }),
+  layOnTray: defineRoute({
+    name: 'layOnTray', method: 'POST', path: '/api/trays', summary: 'Lay lines on a tray, or on a new one.', access: 'order', idempotent: true,
+    body: z.object({ orderId: id.nullable(), supplierId: id.nullable(), parts: z.array(z.object({ lineId: id, quantity: decimal.nullable() })).min(1).max(500) }),
+    reply: z.object({ orderId: z.string() }),
+  }),
+  takeOffTray: defineRoute({
+    name: 'takeOffTray', method: 'POST', path: '/api/trays/{id}/take-off', summary: 'Take lines off a tray; all of them put it away.', access: 'order', params: ids,
+    body: z.object({ lineIds: z.array(id).max(500).nullable() }),
+  }),
+  agreePrice: defineRoute({
+    name: 'agreePrice', method: 'POST', path: '/api/trays/{id}/prices', summary: 'Write the price agreed for a line without a catalogue price.', access: 'order', params: ids,
+    body: z.object({ lineId: id, unitPrice: decimal.refine((t) => !t.startsWith('-'), 'is below 0') }),
+  }),
+  issueOrder: defineRoute({
+    name: 'issueOrder', method: 'POST', path: '/api/orders/{id}/issue', summary: 'Issue an order: number, money, PDF and mail.', access: 'order', params: ids, ifMatch: true, idempotent: true,
+    reply: versioned.extend({ number: z.string() }),
+  }),
+  listOrders: defineRoute({
+    name: 'listOrders', method: 'GET', path: '/api/orders', summary: 'Issued orders, newest first, by keyset pages.', access: 'see orders',
+    query: z.object({ after: z.string().max(80).optional(), limit: z.coerce.number().int().min(1).max(100).default(50) }),
+    reply: z.object({ orders: z.array(orderHead), next: z.string().nullable() }),
+  }),
+  readOrder: defineRoute({ name: 'readOrder', method: 'GET', path: '/api/orders/{id}', summary: 'An order as it stands.', access: 'see own', params: ids, reply: orderView }),
+  readOrderPdf: defineRoute({ name: 'readOrderPdf', method: 'GET', path: '/api/orders/{id}/pdf', summary: 'The PDF of an order as it was sent.', access: 'see own', params: ids, query: z.object({ revision: z.coerce.number().int().min(0).optional() }), bytes: 'download' }),
+} as const

@@ -1,0 +1,55 @@
+import { type Missing } from '#core/requisition/missing'
+import { type MoveReason, type RequisitionMoveName } from '#core/requisition/moves'
+import { MOST_LINES } from '#core/requisition/draft'
+import { formatMoney } from './format'
+
+/** The sentence for what stands between a draft and its sending. */
+export function sayMissing(m: Missing): string {
+  const line = 'name' in m && m.name !== '' ? `“${short(m.name)}”` : 'A line'
+  switch (m.code) {
+    case 'no-department': return 'Say which department this is for.'
+    case 'department-not-open': return 'You cannot raise for this department; choose one of yours.'
+    case 'no-ship-to': return 'Say where it is to be delivered.'
+    case 'no-need-by': return 'Say by when it is needed.'
+    case 'need-by-past': return 'The day it is needed by has passed; choose a later one.'
+    case 'no-why': return 'Say why it is needed: whoever decides reads it first.'
+    case 'no-lines': return 'Add a line: what is needed.'
+    case 'too-many-lines': return `A requisition holds at most ${MOST_LINES} lines; move some to another.`
+    case 'line-no-description': return 'A line does not say what is needed.'
+    case 'line-quantity': return `${line} needs a quantity above nothing, with at most six decimals.`
+    case 'line-unit': return `${line} has a unit that Rekko does not know.`
+    case 'line-no-price': return `${line} has no price yet; an estimate will do.`
+    case 'line-price-range': return `${line} needs a price from 0 to a thousand million, with at most six decimals.`
+    case 'line-tax': return `${line} has no tax rate.`
+    case 'line-currency': return `There is no exchange rate for ${m.currency}, which ${line} is priced in.`
+    case 'line-supplier-blocked': return `The supplier of ${line} cannot be ordered from now; choose another or let the buyer decide.`
+    case 'line-no-coding': return `Say what pays for ${line}.`
+    case 'line-coding-unknown': return `What pays for ${line} does not belong to this department and year; choose again.`
+    case 'line-split': return `The parts that pay for ${line} do not add up.`
+    case 'budget-refuses': return `${m.name} has ${formatMoney(m.left)} left, and does not allow more: this is ${formatMoney(m.by)} too much.`
+    case 'budget-asks': return `${m.name} would be passed by ${formatMoney(m.by)}: say why that is right.`
+    case 'budget-tells': return `${m.name} would be passed by ${formatMoney(m.by)}.`
+    case 'period-closed': return `Period ${m.period.period} of ${m.period.year} is closed; choose another accounting date.`
+    case 'route-held': return m.held === 'no-fallback'
+      ? 'Nobody is found who may decide, and no fallback is set; ask an administrator.'
+      : 'Nobody is found who may decide, and the fallback cannot either; ask an administrator.'
+  }
+}
+
+const DONE: Record<RequisitionMoveName, string> = {
+  edit: 'changed', throwAway: 'thrown away', send: 'sent', approve: 'approved', ask: 'asked about', sendBack: 'sent back', reject: 'rejected',
+  answer: 'answered', withdraw: 'withdrawn', order: 'ordered', cancelRest: 'cancelled',
+}
+
+/** The sentence for what stands in the way of a move. */
+export function sayMoveReason(r: MoveReason): string {
+  switch (r.code) {
+    case 'wrong-state': return `This requisition is ${r.state} and cannot be ${DONE[r.move]} now.`
+    case 'not-yours': return r.by === 'owner' ? 'Only its owner may do this.'
+      : r.by === 'buyer' ? 'Only a buyer may do this.' : 'Only somebody who is asked to decide on it now may do this.'
+  }
+}
+
+function short(text: string): string {
+  return text.length > 60 ? `${text.slice(0, 57)}…` : text
+}
