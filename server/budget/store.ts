@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm'
 import { type BudgetStage } from '#core/budget/ledger'
 import { budgetEntry } from '../db/schema/budget'
 import { type Context } from '../context'
+import { rows } from '../db/rows'
 
 /** An entry on its way into the ledger. */
 export interface NewEntry {
@@ -18,7 +19,7 @@ export interface NewEntry {
 
 /**
  * Appends entries and moves the balances by the same amounts, in one statement each. The budget lines
- * must be locked already.
+ * must be locked already; every line has a balance for each period from the day it is made.
  */
 export async function appendEntries({ tx, now, actor }: Context, entries: readonly NewEntry[]): Promise<void> {
   if (entries.length === 0) return
@@ -27,14 +28,11 @@ export async function appendEntries({ tx, now, actor }: Context, entries: readon
     documentKind: e.documentKind, documentId: e.documentId, lineId: e.lineId, codingAt: e.codingAt, cause: e.cause, actorId: actor.id === '' ? null : actor.id,
   })))
   const moves = entries.map((e) => ({ l: e.budgetLineId, p: e.period, s: e.stage, a: e.amount.amount }))
-  await tx.execute(sql`
-    insert into budget_balance (budget_line_id, period, reserved, committed, spent)
-    select m.l, m.p, coalesce(sum(m.a) filter (where m.s = 'reserved'), 0), coalesce(sum(m.a) filter (where m.s = 'committed'), 0),
-      coalesce(sum(m.a) filter (where m.s = 'spent'), 0)
-    from json_to_recordset(${JSON.stringify(moves)}::json) as m(l uuid, p int, s text, a numeric)
-    group by m.l, m.p order by m.l, m.p
-    on conflict (budget_line_id, period) do update set
-      reserved = budget_balance.reserved + excluded.reserved,
-      committed = budget_balance.committed + excluded.committed,
-      spent = budget_balance.spent + excluded.spent`)
+  const moved = await rows(tx, sql`
+    update budget_balance b set reserved = b.reserved + d.reserved, committed = b.committed + d.committed, spent = b.spent + d.spent
+    from (select m.l, m.p, coalesce(sum(m.a) filter (where m.s = 'reserved'), 0) as reserved,
+        coalesce(sum(m.a) filter (where m.s = 'committed'), 0) as committed, coalesce(sum(m.a) filter (where m.s = 'spent'), 0) as spent
+      from json_to_recordset(${JSON.stringify(moves)}::json) as m(l uuid, p int, s text, a numeric) group by m.l, m.p) d
+    where b.budget_line_id = d.l and b.period = d.p returning 1 as one`)
+  if (moved.length !== new Set(moves.map((m) => `${m.l} ${m.p}`)).size) throw new Error('a budget line has no row for a period')
 }

@@ -1,8 +1,8 @@
-import { dec, type DecimalText } from '#core/base/decimal'
+import { type DecimalText } from '#core/base/decimal'
 import { dayOf, type Day } from '#core/base/day'
 import { documentSums, type DocumentSums } from '#core/base/document-sums'
 import { lineNet } from '#core/base/line-net'
-import { add, moneyOf, zero, type Money } from '#core/base/money'
+import { add, convert, moneyOf, zero, type Money } from '#core/base/money'
 import { decideIssue, type IssueReason } from '#core/order/issue'
 import { mergeParts, type MergedLine } from '#core/order/merge'
 import { type Verdict } from '#core/base/verdict'
@@ -40,7 +40,7 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
     ...l, net: lineNet({ ...l, currency: tray.currency }), taxRate: taxCodes.get(l.taxCode)?.rate ?? '0', single: asked(l.sources),
   }))
   const sums = documentSums(lines.map((l) => ({ net: l.net, tax: { category: taxCodes.get(l.taxCode)?.category ?? 'S', rate: l.taxRate } })), tray.currency)
-  const base = toBase === null ? null : moneyOf(dec(sums.net.amount).times(dec(toBase)).toFixed(), organisation.baseCurrency)
+  const base = toBase === null ? null : convert(sums.net, toBase, organisation.baseCurrency)
   const buyer = (await reachPeople(tx, [actorId], organisation.baseCurrency, today)).people.find((p) => p.id === actorId)
   const verdict = decideIssue({
     state: tray.state, buyerId: actorId, orderingLimit: buyer?.orderingLimit ?? null,

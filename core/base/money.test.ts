@@ -1,0 +1,51 @@
+import fc from 'fast-check'
+import currencyCodes from 'currency-codes'
+import { describe, expect, test } from 'vitest'
+import { dec, Decimal } from '#core/base/decimal'
+import { minorUnits } from '#core/base/currency'
+import { add, convert, covers, isNegative, money, negate, roundMoney, subtract, sum } from '#core/base/money'
+
+describe('money', () => {
+  test('minor units agree with ISO 4217 as published in the registry package currency-codes', () => {
+    for (const { code, digits } of currencyCodes.data) if (!['XAU', 'XXX'].includes(code) && digits > 0) expect([code, minorUnits(code)]).toEqual([code, digits])
+    expect(['JPY', 'KRW', 'ISK', 'KWD', 'HUF', 'IDR', 'COP'].map(minorUnits)).toEqual([0, 0, 0, 3, 2, 2, 2])
+  })
+
+  test('rounds half away from zero to the minor unit, in mirror images (common practice, no source)', () => {
+    expect(roundMoney(dec('1.005'), 'EUR').amount).toBe('1.01')
+    expect(roundMoney(dec('-1.005'), 'EUR').amount).toBe('-1.01')
+    expect(roundMoney(dec('2.5'), 'JPY').amount).toBe('3')
+    expect(roundMoney(dec('0.0005'), 'KWD').amount).toBe('0.001')
+  })
+
+  test('there is no minus zero', () => {
+    expect(roundMoney(dec('-0.001'), 'EUR').amount).toBe('0.00')
+    expect(negate(money('0.00 EUR')).amount).toBe('0.00')
+    expect(isNegative(roundMoney(dec('-0.004'), 'EUR'))).toBe(false)
+  })
+
+  test('currencies do not mix, and too many decimals are refused', () => {
+    expect(() => add(money('1.00 EUR'), money('1.00 GBP'))).toThrow(TypeError)
+    expect(() => money('1.005 EUR')).toThrow(RangeError)
+    expect(() => money('abc EUR')).toThrow(RangeError)
+  })
+
+  test('a limit covers up to and including itself; none covers nothing (common practice, no source)', () => {
+    expect(covers(money('2000.00 EUR'), money('2000.00 EUR'))).toBe(true)
+    expect(covers(money('2000.00 EUR'), money('2000.01 EUR'))).toBe(false)
+    expect(covers(null, money('0.01 EUR'))).toBe(false)
+  })
+
+  test('conversion rounds once, at the end', () => {
+    expect(convert(money('100.00 GBP'), '1.17096018735', 'EUR').amount).toBe('117.10')
+  })
+
+  test('property: sums are exact where binary floats are not', () => {
+    fc.assert(fc.property(fc.array(fc.bigInt({ min: -(10n ** 12n), max: 10n ** 12n }), { maxLength: 40 }), (cents) => {
+      const amounts = cents.map((c) => roundMoney(new Decimal(c.toString()).dividedBy(100), 'EUR'))
+      const total = sum(amounts, 'EUR')
+      expect(new Decimal(total.amount).times(100).toFixed()).toBe(cents.reduce((a, b) => a + b, 0n).toString())
+      expect(amounts.reduce(subtract, total).amount).toBe('0.00')
+    }))
+  })
+})

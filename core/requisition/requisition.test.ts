@@ -1,0 +1,117 @@
+import { describe, expect, test } from 'vitest'
+import { money } from '#core/base/money'
+import { readEntry } from '#core/requisition/entry'
+import { isNoMoreThan } from '#core/requisition/compare'
+import { computeDraft, type DraftFacts, type PayingLine } from '#core/requisition/compute'
+import { openQuantity, stateFromQuantities } from '#core/requisition/line-progress'
+import { checkMove, REQUISITION_MOVES, REQUISITION_STATES, type RequisitionMoveName, type RequisitionState } from '#core/requisition/moves'
+import { proposeTitle } from '#core/requisition/title'
+import { type Draft, type DraftLine } from '#core/requisition/draft'
+
+describe('the add field', () => {
+  test.each([
+    ['6 quartz sleeve', { words: 'quartz sleeve', quantity: '6', price: null }],
+    ['take away old lamps 140', { words: 'take away old lamps', quantity: null, price: '140' }],
+    ['2 x crane, half a day 540.50', { words: 'crane, half a day', quantity: '2', price: '540.5' }],
+    ['3*4 hose clamp at 2.35', { words: 'hose clamp', quantity: '12', price: '2.35' }],
+    ['CP-QS-25', { words: 'CP-QS-25', quantity: null, price: null }],
+    ['25 mm bolt', { words: '25 mm bolt', quantity: null, price: null }],
+    ['1234', { words: '1234', quantity: null, price: null }],
+    ['', { words: '', quantity: null, price: null }],
+  ])('%s', (typed, expected) => { expect(readEntry(typed, '.')).toEqual(expected) })
+})
+
+const LINE: DraftLine = {
+  id: 'l1', itemId: null, categoryId: null, description: 'Lamp', quantity: '6', unit: 'H87', unitPrice: '148', priceBase: '1', currency: 'EUR', taxCode: 'S', supplierId: null, supplierPart: null,
+  splitMethod: 'percent', codings: [{ budgetLineId: 'pumps', value: null }],
+}
+const DRAFT: Draft = { kind: 'goods', title: '', departmentId: 'ws', shipToId: 'yard', shipToDetail: '', needBy: '2026-12-08', why: 'they are dim', overBudgetReason: '', accountingDate: null, lines: [LINE] }
+const budgetLine = (control: PayingLine['control'], budgeted: string): PayingLine => ({
+  id: 'pumps', name: 'Pumps', code: '4100-610', control, mayFallBelow: money('0.00 EUR'), span: 'year', departmentId: 'ws', account: '610', holderId: 'tomas', reclaimable: '100', fiscalYear: 2026,
+  periods: [{ period: 8, budgeted: money(`${budgeted} EUR`), adjustments: money('0.00 EUR'), reserved: money('0.00 EUR'), committed: money('0.00 EUR'), spent: money('0.00 EUR') }],
+})
+const facts = (line = budgetLine('asks', '1000.00')): DraftFacts => ({
+  today: '2026-11-25', baseCurrency: 'EUR', fiscalStartMonth: 4, closedPeriods: [{ year: 2026, period: 7 }], ownerId: 'owen', raisedById: 'owen', departmentIds: ['ws'], branch: ['ws'],
+  budgetLines: new Map([['pumps', line]]), taxCodes: new Map([['S', { category: 'S', rate: '19' }]]), toBase: new Map([['EUR', '1']]), blockedSuppliers: new Set(['bad']),
+  policy: { id: 'p', ending: 'passes', fallbackId: null, rules: [] },
+  people: { people: new Map(), absences: [], today: '2026-11-25' },
+})
+const codes = (draft: Draft, f = facts()) => computeDraft(draft, f).missing.filter((m) => m.stops).map((m) => m.code)
+
+describe('the verdict on a draft', () => {
+  test('a whole draft has nothing missing, and its sums, effect and period', () => {
+    const v = computeDraft(DRAFT, facts())
+    expect(v.missing).toEqual([])
+    expect(v.sums[0]).toMatchObject({ net: money('888.00 EUR'), tax: money('168.72 EUR'), total: money('1056.72 EUR') })
+    expect(v.approvalAmount).toEqual(money('888.00 EUR'))
+    expect(v.budget[0]).toMatchObject({ before: money('1000.00 EUR'), after: money('112.00 EUR'), passedBy: null })
+    expect(v.period).toEqual({ year: 2026, period: 8 })
+  })
+  test('everything is said at once', () => {
+    expect(codes({ ...DRAFT, departmentId: null, shipToId: null, needBy: null, why: ' ', lines: [] })).toEqual(['no-department', 'no-need-by', 'no-ship-to', 'no-why', 'no-lines'])
+    expect(codes({ ...DRAFT, departmentId: 'other', needBy: '2026-11-24' })).toEqual(['department-not-open', 'need-by-past'])
+    expect(codes({ ...DRAFT, lines: [{ ...LINE, description: '', quantity: '0', unit: 'QQ', unitPrice: null, taxCode: '?', supplierId: 'bad', codings: [] }] }))
+      .toEqual(['line-no-description', 'line-quantity', 'line-unit', 'line-no-price', 'line-tax', 'line-supplier-blocked', 'line-no-coding'])
+    expect(codes({ ...DRAFT, lines: [{ ...LINE, currency: 'GBP', codings: [{ budgetLineId: 'unknown', value: null }] }] })).toEqual(['line-currency', 'line-coding-unknown'])
+    expect(codes({ ...DRAFT, accountingDate: '2026-10-15' })).toEqual(['period-closed'])
+    expect(codes({ ...DRAFT, lines: [{ ...LINE, quantity: '-3' }] })).toEqual(['line-quantity'])
+    expect(codes({ ...DRAFT, lines: [{ ...LINE, quantity: '0.0000001' }] })).toEqual(['line-quantity'])
+  })
+  test('a line that is passed tells, asks why, or refuses', () => {
+    const over = { ...DRAFT, lines: [{ ...LINE, quantity: '8' }] }
+    expect(codes(over, facts(budgetLine('refuses', '1000.00')))).toEqual(['budget-refuses'])
+    expect(codes(over, facts(budgetLine('asks', '1000.00')))).toEqual(['budget-asks'])
+    expect(codes({ ...over, overBudgetReason: 'the pool reopens' }, facts(budgetLine('asks', '1000.00')))).toEqual([])
+    expect(computeDraft(over, facts(budgetLine('tells', '1000.00'))).missing).toMatchObject([{ code: 'budget-tells', stops: false, by: money('184.00 EUR') }])
+  })
+  test('a route that cannot be made stands in the list', () => {
+    expect(codes(DRAFT, { ...facts(), policy: { id: 'p', ending: 'fallback', fallbackId: null, rules: [] } })).toEqual(['route-held'])
+  })
+})
+
+describe('what comes back', () => {
+  test('with nothing but lower quantities, lower prices or fewer lines it is no more than before', () => {
+    const two = { ...DRAFT, lines: [LINE, { ...LINE, id: 'l2' }] }
+    expect(isNoMoreThan(two, two)).toBe(true)
+    expect(isNoMoreThan(two, { ...two, lines: [{ ...LINE, quantity: '5', unitPrice: '140' }] })).toBe(true)
+  })
+  test.each([
+    ['more', { lines: [{ ...LINE, quantity: '6.000001' }] }], ['dearer', { lines: [{ ...LINE, unitPrice: '148.01' }] }], ['another line', { lines: [LINE, { ...LINE, id: 'l9' }] }],
+    ['another supplier', { lines: [{ ...LINE, supplierId: 's' }] }], ['another payer', { lines: [{ ...LINE, codings: [{ budgetLineId: 'x', value: null }] }] }],
+    ['another place', { shipToId: 'hall' }], ['another reason', { why: 'changed' }], ['another day', { needBy: '2026-12-09' }], ['nothing', { lines: [] }],
+  ])('%s starts the route again', (_, change) => { expect(isNoMoreThan(DRAFT, { ...DRAFT, ...change })).toBe(false) })
+})
+
+describe('states', () => {
+  test('are worked out from quantities', () => {
+    const l = (requested: string, ordered: string, cancelled = '0') => ({ requested, ordered, cancelled })
+    expect(stateFromQuantities([l('6', '0'), l('4', '0')])).toBe('approved')
+    expect(stateFromQuantities([l('6', '6'), l('4', '1')])).toBe('part ordered')
+    expect(stateFromQuantities([l('6', '6'), l('4', '4')])).toBe('ordered')
+    expect(stateFromQuantities([l('6', '2', '4'), l('4', '0', '4')])).toBe('ordered')
+    expect(stateFromQuantities([l('6', '0', '6')])).toBe('cancelled')
+    expect(openQuantity(l('24', '18'))).toBe('6')
+  })
+  // The table once more, by hand.
+  const FROM: Record<RequisitionMoveName, RequisitionState[]> = {
+    edit: ['draft', 'sent back', 'withdrawn'], throwAway: ['draft'], send: ['draft', 'sent back', 'withdrawn'], approve: ['in approval'], ask: ['in approval'], sendBack: ['in approval'],
+    reject: ['in approval'], answer: ['in approval'], withdraw: ['in approval'], order: ['approved', 'part ordered'], cancelRest: ['approved', 'part ordered', 'sent back', 'withdrawn'],
+  }
+  test.each(Object.keys(REQUISITION_MOVES) as RequisitionMoveName[])('%s is possible only from where the table says', (move) => {
+    for (const state of REQUISITION_STATES) {
+      const reasons = checkMove(move, { state }, { isOwner: true, isStepHolder: true, isBuyer: true })
+      expect([state, reasons.length === 0]).toEqual([state, FROM[move].includes(state)])
+    }
+  })
+  test('only whoever is named may make a move', () => {
+    expect(checkMove('send', { state: 'draft' }, { isOwner: false, isStepHolder: true, isBuyer: true })).toEqual([{ code: 'not-yours', stops: true, by: 'owner' }])
+    expect(checkMove('approve', { state: 'in approval' }, { isOwner: true, isStepHolder: false, isBuyer: true })).toEqual([{ code: 'not-yours', stops: true, by: 'step holder' }])
+    expect(checkMove('order', { state: 'approved' }, { isOwner: true, isStepHolder: true, isBuyer: false })).toEqual([{ code: 'not-yours', stops: true, by: 'buyer' }])
+  })
+})
+
+test('a title proposes itself', () => {
+  expect(proposeTitle({ lines: [] })).toBe('Nothing yet')
+  expect(proposeTitle({ lines: [LINE] })).toBe('Lamp')
+  expect(proposeTitle({ lines: [LINE, { ...LINE, description: 'Sleeve' }, { ...LINE, description: ' ' }] })).toBe('Lamp and 1 more')
+})

@@ -1,0 +1,56 @@
+import { sql } from 'drizzle-orm'
+import type PgBoss from 'pg-boss'
+import { dayOf } from '#core/base/day'
+import { inTransaction, openDatabase, type Db } from '../server/db/client'
+import { row } from '../server/db/rows'
+import { sendMail } from '../server/mail/send-mail'
+import { fileOrder } from '../server/order/file-order'
+import { hashPassword } from '../server/people/password'
+import { useQueue } from '../server/queue/enqueue'
+import { type TaskData } from '../server/queue/tasks'
+import { loadOrganisation } from '../server/settings/load-organisation'
+import { describeHallamere } from './world/organisation'
+import { History } from './history'
+
+/** The one password of all demo people. */
+export const DEMO_PASSWORD = 'sea-salt-and-patience'
+const TIME_ZONE = 'Europe/London'
+
+/** Enters the organisation alone: for tests that make their own requests. */
+export async function loadBareHallamere(db: Db, now: Date): Promise<void> {
+  const passwordHash = await hashPassword(DEMO_PASSWORD)
+  await inTransaction(db, (tx) => loadOrganisation(tx, describeHallamere(dayOf(now, TIME_ZONE), passwordHash)))
+}
+
+/**
+ * Loads the demo: the organisation, and some eighty requests with all that came of them, played through
+ * the use cases as of `now`. What they leave behind for later (PDFs, mail) is carried out at once, mail
+ * through the post office that REKKO_SMTP_URL names.
+ */
+export async function loadDemo(databaseUrl: string, now: Date, past = 62): Promise<{ requisitions: number; orders: number; mails: number }> {
+  const { db, pool } = openDatabase(databaseUrl, 4)
+  try {
+    await loadBareHallamere(db, now)
+    const tasks: { task: string; data: unknown }[] = []
+    useQueue({ send: (task: string, data: unknown) => { tasks.push({ task, data }); return Promise.resolve(null) } } as unknown as PgBoss)
+    const mails: string[] = []
+    const carryOut = async () => {
+      for (let next = tasks.shift(); next !== undefined; next = tasks.shift()) {
+        if (next.task === 'file-order') {
+          const { orderId, revision } = next.data as TaskData['file-order']
+          const issued = await row<{ at: Date }>(db, sql`select issued_at as at from order_revision where order_id = ${orderId} and revision = ${revision}`)
+          if (issued !== null) await inTransaction(db, (tx) => fileOrder(tx, orderId, revision, new Date(issued.at)))
+        }
+        else if (next.task === 'send-mail') mails.push((next.data as TaskData['send-mail']).mailId)
+      }
+    }
+    await new History(db, now, TIME_ZONE, carryOut).play(past)
+    // Mail of decisions made a moment ago waits like any other; by its own clock it is due.
+    const due = new Date(now.getTime() + 60_000)
+    for (const mailId of mails) await sendMail(db, mailId, () => due)
+    const counts = await row<{ requisitions: number; orders: number }>(db, sql`
+      select (select count(*)::int from requisition) as requisitions, (select count(*)::int from purchase_order where number is not null) as orders`)
+    return { requisitions: counts?.requisitions ?? 0, orders: counts?.orders ?? 0, mails: mails.length }
+  }
+  finally { await pool.end() }
+}

@@ -1,0 +1,81 @@
+import { type DecimalText } from '#core/base/decimal'
+import { type Day } from '#core/base/day'
+import { type Condition, type Who } from '#core/approval/policy'
+import { type Role } from '#core/people/rights'
+import { approvalPolicy, approvalRule, approvalStep } from '../db/schema/approval'
+import { account, budgetBalance, budgetLine } from '../db/schema/budget'
+import { category, item, itemPrice } from '../db/schema/catalogue'
+import { absence, department, departmentMember, person, roleGrant, shipTo } from '../db/schema/people'
+import { exchangeRate, fiscalPeriod, holiday, organisation, taxCode } from '../db/schema/settings'
+import { supplier } from '../db/schema/supplier'
+import { type Tx } from '../db/client'
+
+/** An organisation as it is described to Rekko before its first day. Ids are the describer's. */
+export interface OrganisationDescription {
+  readonly organisation: typeof organisation.$inferInsert
+  readonly shipTos: readonly (typeof shipTo.$inferInsert)[]
+  readonly departments: readonly (typeof department.$inferInsert)[]
+  readonly people: readonly (typeof person.$inferInsert & { readonly alsoFor?: readonly string[]; readonly roles?: readonly Role[] })[]
+  readonly absences: readonly { readonly personId: string; readonly from: Day; readonly until: Day; readonly substituteId: string | null; readonly note: string }[]
+  readonly holidays: readonly { readonly day: Day; readonly name: string }[]
+  readonly taxCodes: readonly (typeof taxCode.$inferInsert)[]
+  readonly rates: readonly (typeof exchangeRate.$inferInsert)[]
+  readonly periods: readonly (typeof fiscalPeriod.$inferInsert)[]
+  readonly accounts: readonly (typeof account.$inferInsert)[]
+  readonly budgetLines: readonly (typeof budgetLine.$inferInsert & { readonly perPeriod: readonly DecimalText[] })[]
+  readonly suppliers: readonly (typeof supplier.$inferInsert)[]
+  readonly categories: readonly (typeof category.$inferInsert)[]
+  readonly items: readonly (Omit<typeof item.$inferInsert, 'searchText'> & { readonly supplierName: string; readonly prices: readonly { readonly from: DecimalText; readonly unitPrice: DecimalText }[] })[]
+  readonly policy: {
+    readonly id: string
+    readonly name: string
+    readonly inForceFrom: Day
+    readonly ending: 'fallback' | 'passes'
+    readonly fallbackId: string | null
+    readonly rules: readonly { readonly name: string; readonly conditions: readonly Condition[]; readonly sparesManagers?: boolean; readonly steps: readonly { readonly rank: number; readonly who: Who; readonly mustCover?: boolean }[] }[]
+  }
+}
+
+/** Enters an organisation whole into an empty database. */
+export async function loadOrganisation(tx: Tx, d: OrganisationDescription): Promise<void> {
+  await tx.insert(organisation).values(d.organisation)
+  await tx.insert(shipTo).values([...d.shipTos])
+  await tx.insert(department).values([...d.departments])
+  // Managers may come later in the list than those they manage.
+  for (const p of d.people) await tx.insert(person).values({ ...columnsOf(p), managerId: null })
+  for (const p of d.people) if (p.managerId != null) await tx.insert(person).values(columnsOf(p)).onConflictDoUpdate({ target: person.id, set: { managerId: p.managerId } })
+  const members = d.people.flatMap((p) => (p.alsoFor ?? []).map((departmentId) => ({ personId: p.id ?? '', departmentId })))
+  if (members.length > 0) await tx.insert(departmentMember).values(members)
+  const roles = d.people.flatMap((p) => (p.roles ?? []).map((role) => ({ personId: p.id ?? '', role })))
+  if (roles.length > 0) await tx.insert(roleGrant).values(roles)
+  if (d.absences.length > 0) await tx.insert(absence).values(d.absences.map((a) => ({ personId: a.personId, fromDay: a.from, untilDay: a.until, substituteId: a.substituteId, note: a.note })))
+  if (d.holidays.length > 0) await tx.insert(holiday).values([...d.holidays])
+  await tx.insert(taxCode).values([...d.taxCodes])
+  if (d.rates.length > 0) await tx.insert(exchangeRate).values([...d.rates])
+  await tx.insert(fiscalPeriod).values([...d.periods])
+  await tx.insert(account).values([...d.accounts])
+  await tx.insert(budgetLine).values(d.budgetLines.map(({ perPeriod: _, ...line }) => line))
+  await tx.insert(budgetBalance).values(d.budgetLines.flatMap((l) => l.perPeriod.map((budgeted, i) => ({ budgetLineId: l.id ?? '', period: i + 1, budgeted }))))
+  await tx.insert(supplier).values([...d.suppliers])
+  await tx.insert(category).values([...d.categories])
+  await tx.insert(item).values(d.items.map(({ prices: _, supplierName, ...i }) => ({ ...i, searchText: [i.name, i.number, i.supplierPart, supplierName, i.description ?? ''].join(' ').toLowerCase() })))
+  await tx.insert(itemPrice).values(d.items.flatMap((i) => i.prices.map((p) => ({ itemId: i.id ?? '', fromQuantity: p.from, unitPrice: p.unitPrice }))))
+  await loadPolicy(tx, d.policy)
+}
+
+function columnsOf(p: OrganisationDescription['people'][number]): typeof person.$inferInsert {
+  const { alsoFor: _, roles: __, ...columns } = p
+  return columns
+}
+
+async function loadPolicy(tx: Tx, policy: OrganisationDescription['policy']): Promise<void> {
+  await tx.insert(approvalPolicy).values({ id: policy.id, name: policy.name, inForceFrom: policy.inForceFrom, ending: policy.ending, fallbackId: policy.fallbackId })
+  for (const [position, rule] of policy.rules.entries()) {
+    const [added] = await tx.insert(approvalRule).values({
+      policyId: policy.id, position, name: rule.name, conditions: [...rule.conditions], sparesManagers: rule.sparesManagers ?? false,
+    }).returning({ id: approvalRule.id })
+    if (added === undefined) throw new Error('a rule was not written')
+    const steps = rule.steps.map((s, at) => ({ ruleId: added.id, position: at, rank: s.rank, who: s.who, mustCover: s.mustCover ?? false }))
+    if (steps.length > 0) await tx.insert(approvalStep).values(steps)
+  }
+}
