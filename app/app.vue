@@ -1,1 +1,5 @@
-<template><NuxtPage /></template>
+<template>
+  <NuxtLayout>
+    <NuxtPage />
+  </NuxtLayout>
+</template>

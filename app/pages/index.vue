@@ -1,1 +1,1 @@
-<template><p>Rekko</p></template>
+<template><p class="p-6">One moment …</p></template>

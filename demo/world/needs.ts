@@ -25,6 +25,8 @@ export const NEEDS: readonly Need[] = [
   { department: 'Water Systems', by: ['Rosa Castell'], title: 'Redox probes', why: 'two probes drift by more than 40 millivolts', lines: [p('NW-RX-1', 2, '610')] },
   { department: 'Water Systems', by: ['Owen Marsh'], title: 'Carbon for the jellyfish loop', why: 'the water has a yellow tint again', lines: [p('NW-AC-25', 6), free('Take away spent carbon', 1, '95', 'E48', '616', 'Harbour Waste')] },
   { department: 'Water Systems', by: ['Rosa Castell'], title: 'Torque wrench', why: 'the old one is out of calibration and cannot be set', lines: [p('ST-TW-100', 1)] },
+  { department: 'Water Systems', by: ['Owen Marsh', 'Rosa Castell'], title: 'Lamps and sleeves, filter bank 1', why: 'the lamps of bank 1 have passed 9,000 hours', lines: [p('CP-UV-80A', 3), p('CP-QS-25', 3), p('CP-GS-25', 6)] },
+  { department: 'Water Systems', by: ['Rosa Castell'], title: 'Quartz sleeves', why: 'one sleeve is cracked and two are blind', lines: [p('CP-QS-25', 5)] },
   { department: 'Animal Care', by: ['Priya Lindqvist'], title: 'Salinity reagents, monthly', why: 'the monthly set for the laboratory', lines: [p('FL-SAL-500', 8), p('FL-NO3-100', 2), p('FL-ALK-1', 2)] },
   { department: 'Animal Care', by: ['Priya Lindqvist'], title: 'Gloves and swabs, quarantine', why: 'quarantine uses twice as many while the rays are treated', lines: [p('FL-GLM-100', 6), p('FL-SW-100', 2)] },
   { department: 'Animal Care', by: ['Kaveh Dorani'], title: 'Krill and herring for December', why: 'the freezer is planned down to the second week', lines: [p('CF-KR-10', 20), p('CF-HE-20', 12)] },

@@ -35,7 +35,7 @@ const NOBODY: Actor = { id: '', name: '', locale: 'en-GB', grants: [] }
  * Makes a route of its description: checks where the request comes from, who asks and what they send,
  * runs the work (a change in one transaction), and turns every refusal into problem details.
  */
-export function route<S extends RouteSpec>(spec: S, work: (call: Call<S>) => Promise<z.input<S['reply']> | void>): EventHandler {
+export function route<S extends RouteSpec>(spec: S, work: (call: Call<S>) => Promise<z.input<S['reply']> | Buffer | void>): EventHandler {
   return defineEventHandler(async (event) => {
     try {
       if (spec.method !== 'GET') refuseForeign(event)

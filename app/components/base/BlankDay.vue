@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { addBusinessDays, addDays, isBusinessDay } from '#core/base/day'
+import { formatDay, formatMonth, weeksOf } from '#shared/words/format'
+
+/** A blank of a sentence that is filled with a day: a calendar that arrows walk through, and two short ways. */
+const props = defineProps<{ modelValue: string | null; label: string; placeholder: string; today: string; holidays?: readonly string[]; id?: string; boxed?: boolean }>()
+const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
+
+const open = ref(false)
+const at = ref(props.modelValue ?? props.today)
+const root = useTemplateRef<HTMLElement>('root')
+const button = useTemplateRef<HTMLElement>('button')
+const holidays = computed(() => new Set(props.holidays ?? []))
+const weeks = computed(() => weeksOf(at.value))
+const shortcuts = computed(() => [5, 10].map((n) => ({ n, day: addBusinessDays(props.today, n, holidays.value) })))
+
+function show(): void {
+  at.value = props.modelValue ?? addBusinessDays(props.today, 5, holidays.value)
+  open.value = true
+  void nextTick(() => root.value?.querySelector<HTMLElement>('[data-at="true"]')?.focus())
+}
+function close(): void {
+  open.value = false
+  void nextTick(() => button.value?.focus())
+}
+function choose(day: string): void {
+  if (day < props.today) return
+  emit('update:modelValue', day)
+  close()
+}
+const STEPS: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -7, ArrowDown: 7, PageUp: -28, PageDown: 28 }
+function onKey(event: KeyboardEvent): void {
+  const step = STEPS[event.key]
+  if (event.key === 'Escape') { event.preventDefault(); event.stopPropagation(); close() }
+  else if (step !== undefined) {
+    event.preventDefault()
+    event.stopPropagation()
+    at.value = addDays(at.value, step)
+    void nextTick(() => root.value?.querySelector<HTMLElement>('[data-at="true"]')?.focus())
+  }
+}
+function leave(event: FocusEvent): void {
+  if (open.value && !root.value?.contains(event.relatedTarget as Node | null)) open.value = false
+}
+</script>
+
+<template>
+  <span ref="root" class="relative" @focusout="leave">
+    <span :id="id" ref="button" role="button" tabindex="0" aria-haspopup="dialog" :aria-expanded="open" :class="boxed ? 'field cursor-pointer' : 'blank'" :data-empty="modelValue === null" :aria-label="`${label}: ${modelValue === null ? placeholder : formatDay(modelValue, today)}`" @click="open ? close() : show()" @keydown.enter.prevent="show" @keydown.space.prevent="show" @keydown.down.prevent="show">{{ modelValue === null ? placeholder : formatDay(modelValue, today) }}</span>
+    <span v-if="open" role="dialog" :aria-label="label" class="picker left-0 top-full block max-h-none! p-3!" @keydown="onKey">
+      <span class="mb-2 flex items-center justify-between">
+        <button type="button" class="px-2" aria-label="Month before" @click="at = addDays(at, -28)">‹</button>
+        <span class="head">{{ formatMonth(at) }}</span>
+        <button type="button" class="px-2" aria-label="Month after" @click="at = addDays(at, 28)">›</button>
+      </span>
+      <table class="w-full border-collapse text-center" role="grid">
+        <thead><tr><th v-for="d in ['Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa', 'Su']" :key="d" scope="col" class="small pb-1 font-medium">{{ d }}</th></tr></thead>
+        <tbody>
+          <tr v-for="week in weeks" :key="week[0]">
+            <td v-for="day in week" :key="day" role="gridcell" class="p-0">
+              <button type="button" class="h-8 w-9 rounded-[3px]" :class="[day === modelValue ? 'bg-ink text-sheet' : day === at ? 'bg-green-ground' : '', day < today ? 'text-ink3 line-through' : !isBusinessDay(day, holidays) || day.slice(0, 7) !== at.slice(0, 7) ? 'text-ink3' : 'font-medium', day === today ? 'underline underline-offset-4' : '']" :tabindex="day === at ? 0 : -1" :data-at="day === at" :aria-label="formatDay(day, today)" :aria-disabled="day < today" @click="choose(day)">{{ Number(day.slice(8)) }}</button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <span class="mt-2 flex gap-3 border-t border-rule pt-2">
+        <button v-for="s in shortcuts" :key="s.n" type="button" class="quiet-link" @click="choose(s.day)">{{ s.n }} working days on</button>
+      </span>
+    </span>
+  </span>
+</template>

@@ -1,0 +1,44 @@
+<script setup lang="ts">
+import { Combobox, ComboboxButton, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
+import type { SupplierFound } from '#shared/contract/catalogue'
+import { useApi } from '~/composables/base/use-api'
+
+/** Chooses a supplier by any part of the name, number or town; nobody chosen means that the buyer decides. */
+const props = defineProps<{ name: string | null; label: string; none: string | null; boxed?: boolean }>()
+const emit = defineEmits<{ choose: [supplier: SupplierFound | null] }>()
+const api = useApi()
+const words = ref('')
+const found = shallowRef<SupplierFound[]>([])
+let asked = 0
+async function search(text: string): Promise<void> {
+  words.value = text
+  const mine = ++asked
+  try {
+    const { suppliers } = await api.get<{ suppliers: SupplierFound[] }>('/api/suppliers', { words: text })
+    if (mine === asked) found.value = suppliers
+  }
+  catch { found.value = [] }
+}
+const choices = computed<(SupplierFound | 'none')[]>(() => [...(props.none !== null && words.value === '' ? ['none' as const] : []), ...found.value])
+function choose(value: SupplierFound | 'none' | null): void {
+  if (value !== null) emit('choose', value === 'none' ? null : value)
+}
+function blocked(s: SupplierFound): boolean { return s.standing !== 'active' }
+</script>
+
+<template>
+  <Combobox as="span" class="relative inline-block max-w-full" :model-value="null as SupplierFound | 'none' | null" @update:model-value="choose">
+    <ComboboxButton as="span" class="inline-flex max-w-full" @click="search('')">
+      <ComboboxInput :class="boxed ? 'field' : 'cell small w-[190px]!'" :aria-label="label" :display-value="() => name ?? none ?? ''" :placeholder="none ?? 'Choose a supplier'" autocomplete="off" @focus="(e: FocusEvent) => { (e.target as HTMLInputElement).select(); search('') }" @change="(e: Event) => search((e.target as HTMLInputElement).value)" />
+    </ComboboxButton>
+    <ComboboxOptions class="picker left-0 top-full">
+      <ComboboxOption v-for="s in choices" v-slot="{ active, disabled }" :key="s === 'none' ? 'none' : s.id" as="template" :value="s" :disabled="s !== 'none' && blocked(s)">
+        <li class="option list-none" :data-active="active">
+          <template v-if="s === 'none'">{{ none }}</template>
+          <template v-else><span class="block" :class="disabled ? 'text-ink3' : 'font-medium'">{{ s.name }}</span><span class="small block">{{ s.number }}, {{ s.town }}<template v-if="blocked(s)"> · {{ s.warning ?? s.standing }}</template><template v-else-if="s.warning"> · {{ s.warning }}</template></span></template>
+        </li>
+      </ComboboxOption>
+      <li v-if="choices.length === 0" class="option list-none text-ink3">No supplier has this in its name, number or town.</li>
+    </ComboboxOptions>
+  </Combobox>
+</template>

@@ -1,0 +1,19 @@
+import type { Right } from '#core/people/rights'
+
+export type StationName = 'Need' | 'Decision' | 'Order' | 'Delivery' | 'Bill'
+export interface Place { readonly name: string; readonly path: string; readonly right: Right }
+
+/** The five stations and the places that stand under each, as far as they exist. */
+export const STATIONS: readonly { readonly name: StationName; readonly waits: 'need' | 'decision' | 'order' | null; readonly places: readonly Place[] }[] = [
+  { name: 'Need', waits: 'need', places: [{ name: 'Raise', path: '/raise', right: 'raise' }, { name: 'Mine', path: '/mine', right: 'see own' }] },
+  { name: 'Decision', waits: 'decision', places: [{ name: 'Decide', path: '/decide', right: 'decide' }, { name: 'Budgets', path: '/budgets', right: 'see budgets' }, { name: 'Away', path: '/away', right: 'be away' }] },
+  { name: 'Order', waits: 'order', places: [{ name: 'Desk', path: '/desk', right: 'order' }, { name: 'Orders', path: '/orders', right: 'see orders' }] },
+  { name: 'Delivery', waits: null, places: [] },
+  { name: 'Bill', waits: null, places: [] },
+]
+
+/** Where a page belongs that is not a place itself. */
+export function placeOf(path: string): string {
+  if (path.startsWith('/trail')) return '/mine'
+  return `/${path.split('/')[1] ?? ''}`
+}

@@ -1,0 +1,16 @@
+import type { DraftVerdict } from '#core/requisition/compute'
+import { progressOf } from '#core/approval/progress'
+import { inWords, capital, listWords } from '#shared/words/format'
+
+/** Where sending would lead, in a few words: what the main action says. */
+export function sayConsequence(verdict: DraftVerdict, nameOf: (id: string) => string): { missing: number; words: string } {
+  const missing = verdict.missing.filter((m) => m.stops).length
+  const progress = progressOf(verdict.route, [])
+  const names = [...new Set(progress.open.map((s) => nameOf(s.actorId)))]
+  const first = names.length > 2 ? `${names.slice(0, 2).join(', ')} and ${names.length - 2} more` : listWords(names)
+  if (missing > 0) {
+    const then = progress.state === 'approved' ? 'then it is approved at once' : progress.state === 'held' ? 'then it goes on' : `then to ${first}`
+    return { missing, words: `${capital(inWords(missing))} ${missing === 1 ? 'thing' : 'things'} missing, ${then}` }
+  }
+  return { missing, words: progress.state === 'approved' ? 'Send: approved at once, and on to the buyers' : `Send to ${first} for a decision` }
+}

@@ -1,0 +1,128 @@
+import { computeDraft, type DraftVerdict } from '#core/requisition/compute'
+import type { Draft, DraftLine } from '#core/requisition/draft'
+import { readFacts, type DraftFactsWire } from '#shared/contract/draft-facts'
+import type { AttachmentView, RemarkView, RequisitionView } from '#shared/contract/requisition'
+import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
+import { useSessionStore } from '~/stores/session'
+
+type Mutable<T> = { -readonly [K in keyof T]: T[K] }
+export type EditableLine = Mutable<DraftLine>
+export interface EditableDraft extends Omit<Mutable<Draft>, 'lines'> { lines: EditableLine[] }
+
+const SAVE_AFTER_MS = 700
+
+export const emptyDraft = (departmentId: string | null, shipToId: string | null): EditableDraft => ({
+  kind: 'goods', title: '', departmentId, shipToId, shipToDetail: '', needBy: null, why: '', overBudgetReason: '', accountingDate: null, lines: [],
+})
+
+/**
+ * One requisition while it is written: computes its verdict with the core at every change, saves itself
+ * (first in this browser, then on the server), and never writes over what another tab saved.
+ */
+export function useDraft(start: { view: RequisitionView | null; draft: EditableDraft; facts: DraftFactsWire | null }) {
+  const api = useApi()
+  const session = useSessionStore()
+  const id = ref(start.view?.id ?? '')
+  const version = ref(start.view?.version ?? 0)
+  const draft = reactive<EditableDraft>(structuredClone(toRaw(start.draft)))
+  const attachments = ref<AttachmentView[]>(start.view?.attachments ?? [])
+  const remarks = ref<RemarkView[]>(start.view?.remarks ?? [])
+  const suppliers = reactive<Record<string, string>>({ ...start.view?.suppliers })
+  const facts = shallowRef(start.facts === null ? null : readFacts(start.facts))
+  const state = ref<'kept' | 'changed' | 'saving' | 'offline' | 'conflict' | 'refused'>('kept')
+  const trouble = ref('')
+  const keptAt = ref<number | null>(start.view === null ? null : Date.parse(start.view.changedAt))
+
+  const verdict = computed<DraftVerdict | null>(() => facts.value === null ? null : computeDraft(draft, facts.value))
+
+  let timer: ReturnType<typeof setTimeout> | undefined
+  let saving: Promise<void> | null = null
+  let settled = false
+
+  const localKey = () => `rekko-draft-${session.me?.id ?? ''}-${id.value === '' ? 'new' : id.value}`
+  function keepHere(): void {
+    try { localStorage.setItem(localKey(), JSON.stringify({ draft: toRaw(draft), version: version.value, at: Date.now() })) }
+    catch { /* A full or closed store only costs the second copy. */ }
+  }
+  function forgetHere(): void {
+    try { localStorage.removeItem(localKey()) }
+    catch { /* as above */ }
+  }
+
+  function changed(): void {
+    if (settled || state.value === 'conflict') return
+    state.value = 'changed'
+    keepHere()
+    clearTimeout(timer)
+    timer = setTimeout(() => { void save() }, SAVE_AFTER_MS)
+  }
+
+  async function save(): Promise<boolean> {
+    clearTimeout(timer)
+    if (saving !== null) await saving
+    if (settled || state.value === 'kept') return true
+    if (state.value === 'conflict') return false
+    let ok = false
+    saving = write().then((done) => { ok = done })
+    await saving
+    saving = null
+    return ok
+  }
+
+  async function write(): Promise<boolean> {
+    state.value = 'saving'
+    const body = { draft: JSON.parse(JSON.stringify(draft)) as Draft }
+    try {
+      if (id.value === '') {
+        const fresh = crypto.randomUUID()
+        forgetHere()
+        const made = await api.post<{ version: number }>('/api/requisitions', { body: { id: fresh, ...body }, key: fresh })
+        id.value = fresh
+        version.value = made.version
+        window.history.replaceState(window.history.state, '', `/raise/${fresh}`)
+      }
+      else version.value = (await api.put<{ version: number }>(`/api/requisitions/${id.value}`, { body, version: version.value })).version
+      trouble.value = ''
+      keptAt.value = Date.now()
+      if (state.value === 'saving') { state.value = 'kept'; forgetHere() }
+      return true
+    }
+    catch (error) {
+      trouble.value = sayError(error)
+      const status = error instanceof ApiProblem ? error.status : 0
+      state.value = status === 412 ? 'conflict' : status === 0 || status === 401 || status >= 500 ? 'offline' : 'refused'
+      if (state.value === 'offline') { clearTimeout(timer); timer = setTimeout(() => { void save() }, 4000) }
+      return false
+    }
+  }
+
+  watch(draft, changed, { deep: true })
+  watch(() => [draft.departmentId, draft.accountingDate], () => { void readFactsAgain() })
+  watch(() => session.expired, (expired) => { if (!expired && state.value === 'offline') void save() })
+
+  async function readFactsAgain(): Promise<void> {
+    try {
+      facts.value = readFacts(await api.get<DraftFactsWire>('/api/draft-facts', { departmentId: draft.departmentId ?? undefined, accountingDate: draft.accountingDate ?? undefined }))
+    }
+    catch (error) { trouble.value = sayError(error) }
+  }
+
+  /** A copy that this browser kept and the server did not get: from a closed tab or a lost connection. */
+  function findLost(): EditableDraft | null {
+    try {
+      const text = localStorage.getItem(localKey())
+      if (text === null) return null
+      const lost = JSON.parse(text) as { draft: EditableDraft; version: number }
+      return lost.version === version.value && JSON.stringify(lost.draft) !== JSON.stringify(toRaw(draft)) ? lost.draft : null
+    }
+    catch { return null }
+  }
+  function takeUp(lost: EditableDraft): void { Object.assign(draft, lost) }
+
+  function settle(): void { settled = true; clearTimeout(timer); forgetHere() }
+  const online = () => { if (state.value === 'offline') void save() }
+  onMounted(() => { window.addEventListener('online', online) })
+  onBeforeUnmount(() => { window.removeEventListener('online', online); if (!settled && state.value === 'changed') void save() })
+
+  return { id, version, draft, attachments, remarks, suppliers, facts, verdict, state, trouble, keptAt, save, findLost, takeUp, settle, readFactsAgain }
+}

@@ -1,0 +1,26 @@
+<script setup lang="ts">
+import AppHeader from '~/components/base/AppHeader.vue'
+import KeysDialog from '~/components/base/KeysDialog.vue'
+import UndoBar from '~/components/base/UndoBar.vue'
+import SignInAgain from '~/components/session/SignInAgain.vue'
+import { useSessionStore } from '~/stores/session'
+import { useKeysStore } from '~/composables/base/use-keys'
+import { useLive } from '~/composables/live/use-live'
+
+const session = useSessionStore()
+const keys = useKeysStore()
+let timer: ReturnType<typeof setTimeout> | undefined
+// What waits at each station follows what happens elsewhere.
+useLive(() => { clearTimeout(timer); timer = setTimeout(() => { if (!session.expired) void session.load() }, 400) })
+</script>
+
+<template>
+  <div>
+    <a href="#page" class="sr-only focus:not-sr-only focus:absolute focus:left-4 focus:top-2 focus:z-50 focus:bg-sheet focus:px-3 focus:py-1">To the page</a>
+    <AppHeader v-if="session.me" :me="session.me" />
+    <div class="mx-auto max-w-[1680px] px-5 pb-5 max-[900px]:px-0 max-[900px]:pb-0"><slot /></div>
+    <KeysDialog v-if="keys.open" />
+    <UndoBar />
+    <SignInAgain v-if="session.expired" />
+  </div>
+</template>

@@ -1,0 +1,122 @@
+<script setup lang="ts">
+import { Combobox, ComboboxButton, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
+import type { AbsenceView, PersonFound } from '#shared/contract/people'
+import BlankDay from '~/components/base/BlankDay.vue'
+import MainAction from '~/components/base/MainAction.vue'
+import PageNote from '~/components/base/PageNote.vue'
+import SheetPage from '~/components/base/SheetPage.vue'
+import { sayError, useApi } from '~/composables/base/use-api'
+import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
+import { useUndo } from '~/composables/base/use-undo'
+import { useWording } from '~/composables/base/use-wording'
+import { useSessionStore } from '~/stores/session'
+
+useHead({ title: 'Away · Rekko' })
+const api = useApi()
+const session = useSessionStore()
+const wording = useWording()
+const undo = useUndo()
+const from = ref<string | null>(null)
+const until = ref<string | null>(null)
+const who = shallowRef<PersonFound | null>(null)
+const whose = shallowRef<PersonFound | null>(null)
+const found = shallowRef<PersonFound[]>([])
+const trouble = ref('')
+const busy = ref(false)
+const forOthers = computed(() => session.me?.rights.includes('set absences of others') ?? false)
+
+const { data, refresh, error } = await useAsyncData('absences', () => api.get<{ mine: AbsenceView[]; others: AbsenceView[] }>('/api/absences'))
+const all = computed(() => [...data.value?.mine ?? [], ...data.value?.others ?? []])
+async function search(words: string): Promise<void> {
+  try { found.value = (await api.get<{ people: PersonFound[] }>('/api/people', { words })).people }
+  catch (e) { trouble.value = sayError(e) }
+}
+const missing = computed(() => (from.value === null ? 1 : 0) + (until.value === null ? 1 : 0))
+const words = computed(() => {
+  if (missing.value > 0) return 'Say from which day until which'
+  const span = from.value === until.value ? `on ${wording.day(from.value ?? '')}` : `from ${wording.day(from.value ?? '')} to ${wording.day(until.value ?? '')}`
+  return who.value === null ? `Be away ${span}; requests go on to the next manager` : `Be away ${span}; ${who.value.name} decides`
+})
+async function set(): Promise<void> {
+  trouble.value = ''
+  if (missing.value > 0) { document.getElementById(from.value === null ? 'away-from' : 'away-until')?.focus(); return }
+  busy.value = true
+  try {
+    await api.post('/api/absences', { body: { personId: whose.value?.id ?? null, from: from.value, until: until.value, substituteId: who.value?.id ?? null }, key: crypto.randomUUID() })
+    from.value = null
+    until.value = null
+    who.value = null
+    whose.value = null
+    await refresh()
+  }
+  catch (e) { trouble.value = sayError(e) }
+  finally { busy.value = false }
+}
+async function end(a: AbsenceView): Promise<void> {
+  try {
+    await api.remove(`/api/absences/${a.id}`, { version: a.version })
+    await refresh()
+    undo.show(`${a.personId === session.me?.id ? 'You are' : `${a.name} is`} back.`, 'Away after all', 10, async () => {
+      await api.post('/api/absences', { body: { personId: a.personId, from: a.from < wording.today.value ? wording.today.value : a.from, until: a.until, substituteId: a.substituteId, note: a.note } })
+      await refresh()
+    })
+  }
+  catch (e) { trouble.value = sayError(e) }
+}
+const sentence = computed(() => {
+  const now = data.value?.mine.find((a) => a.from <= wording.today.value)
+  if (now !== undefined) return `You are away until ${wording.day(now.until)}${now.substitute === null ? '.' : `; ${now.substitute} decides meanwhile.`}`
+  const next = data.value?.mine[0]
+  return next === undefined ? 'You are here, and decide yourself.' : `You are here until ${wording.day(next.from)}.`
+})
+usePlaceKeys([{ keys: 'Ctrl Enter', does: 'write it down' }], (e) => { if (isMainKey(e)) { e.preventDefault(); void set() } })
+</script>
+
+<template>
+  <div>
+    <PageNote>both days count</PageNote>
+    <SheetPage>
+      <h1 class="sentence">{{ sentence }}</h1>
+      <p v-if="error" class="notice-red mt-3">{{ sayError(error) }}</p>
+      <div class="mt-6 border-t border-rule pt-5">
+        <div class="sentence">
+          <template v-if="forOthers">
+            <Combobox v-model="whose" as="span" class="relative" nullable>
+              <ComboboxButton as="span" @click="search('')"><ComboboxInput class="cell inline-block w-[200px]! font-semibold" aria-label="Who is away" placeholder="I" :display-value="(p) => (p as PersonFound | null)?.name ?? ''" @focus="search('')" @change="(e: Event) => search((e.target as HTMLInputElement).value)" /></ComboboxButton>
+              <ComboboxOptions class="picker left-0 top-full"><ComboboxOption v-for="p in found" v-slot="{ active }" :key="p.id" as="template" :value="p"><li class="option list-none" :data-active="active">{{ p.name }}<span class="small block">{{ p.jobTitle }}, {{ p.department }}</span></li></ComboboxOption></ComboboxOptions>
+            </Combobox> {{ whose ? 'is' : 'am' }}
+          </template><template v-else>I am</template> away from
+          <BlankDay id="away-from" :model-value="from" label="First day away" placeholder="which day" :today="wording.today.value" @update:model-value="from = $event; if (until !== null && until < $event) until = $event" /> to
+          <BlankDay id="away-until" v-model="until" label="Last day away" placeholder="which day" :today="from ?? wording.today.value" />, and
+          <Combobox v-model="who" as="span" class="relative" nullable>
+            <ComboboxButton as="span" @click="search('')"><ComboboxInput class="cell inline-block w-[230px]! font-semibold placeholder:italic" aria-label="Who decides meanwhile" placeholder="nobody" :display-value="(p) => (p as PersonFound | null)?.name ?? ''" @focus="search('')" @change="(e: Event) => search((e.target as HTMLInputElement).value)" /></ComboboxButton>
+            <ComboboxOptions class="picker left-0 top-full"><ComboboxOption v-for="p in found" v-slot="{ active }" :key="p.id" as="template" :value="p"><li class="option list-none" :data-active="active">{{ p.name }}<span class="small block">{{ p.jobTitle }}, {{ p.department }}</span></li></ComboboxOption></ComboboxOptions>
+          </Combobox> decides meanwhile.
+        </div>
+      </div>
+      <h2 class="head mb-1 mt-8">{{ all.length === 0 ? 'Nothing is written down' : 'Written down' }}</h2>
+      <p v-if="all.length === 0" class="max-w-[60ch] text-ink2">Days away stand here, from today on. What waits for you then goes to whoever you name, within your own limit, and is recorded as theirs for you.</p>
+      <table v-else class="table">
+        <caption class="sr-only">Days away</caption>
+        <thead><tr><th scope="col">Who</th><th scope="col">From</th><th scope="col">To</th><th scope="col">Decides meanwhile</th><th scope="col" class="num">Next</th></tr></thead>
+        <tbody>
+          <tr v-for="a in all" :key="a.id">
+            <td class="font-semibold">{{ a.personId === session.me?.id ? 'You' : a.name }}<span v-if="a.note" class="small block font-normal">{{ a.note }}</span></td>
+            <td>{{ wording.day(a.from) }}</td><td>{{ wording.day(a.until) }}</td><td>{{ a.substitute ?? 'nobody: the next manager, or the fallback' }}</td>
+            <td class="num"><button type="button" class="quiet-link" :aria-label="`End the days away of ${a.name}`" @click="end(a)">{{ a.from <= wording.today.value ? 'Back now' : 'Take out' }}</button></td>
+          </tr>
+        </tbody>
+      </table>
+      <template #margin>
+        <h2 class="head mb-1.5">What happens meanwhile</h2>
+        <p class="text-ink2">Whoever you name decides in your place, within your limit. What waits for you now is routed again at once, and comes back to you when you do.</p>
+        <p class="mt-3 text-ink2">With nobody named, a request climbs to the next manager; any other step goes to whoever decides when nobody else can.</p>
+        <p class="mt-3 text-ink2">Nobody decides what they asked for themselves, also not for somebody else.</p>
+      </template>
+      <template #action>
+        <p v-if="trouble" class="notice-red mb-2.5" role="alert">{{ trouble }}</p>
+        <MainAction :missing="missing > 0" :busy="busy" keys="Ctrl ⏎" @press="set">{{ words }}</MainAction>
+      </template>
+    </SheetPage>
+  </div>
+</template>

@@ -1,0 +1,121 @@
+<script setup lang="ts">
+import { capital, formatKept, inWords, listWords } from '#shared/words/format'
+import type { MineRow } from '#shared/contract/requisition'
+import PageNote from '~/components/base/PageNote.vue'
+import SheetPage from '~/components/base/SheetPage.vue'
+import StationRow from '~/components/base/StationRow.vue'
+import { stationsOfRow } from '~/components/base/small-stations'
+import { sayError, useApi } from '~/composables/base/use-api'
+import { isTyping, usePlaceKeys } from '~/composables/base/use-keys'
+import { useWording } from '~/composables/base/use-wording'
+import { useLive } from '~/composables/live/use-live'
+
+interface Page { rows: MineRow[]; next: string | null; total: number; waiting: number; currency: string; sum: string; openSum: string }
+useHead({ title: 'Mine · Rekko' })
+
+const VIEWS = [{ id: 'all', name: 'Everything I own' }, { id: 'waiting', name: 'Waits for me' }, { id: 'open', name: 'Still open' }, { id: 'drafts', name: 'Drafts' }] as const
+const api = useApi()
+const route = useRoute()
+const router = useRouter()
+const wording = useWording()
+const view = computed(() => VIEWS.find((v) => v.id === route.query.view)?.id ?? 'all')
+const words = computed(() => typeof route.query.words === 'string' ? route.query.words : '')
+const typed = ref(words.value)
+const trouble = ref('')
+const chosen = ref(0)
+const more = ref<MineRow[]>([])
+const moreKey = ref<string | null>(null)
+
+const { data, error, refresh } = await useAsyncData('mine', () => api.get<Page>('/api/requisitions', { view: view.value, words: words.value, limit: 50 }), { watch: [view, words] })
+watch(data, () => { more.value = []; moreKey.value = data.value?.next ?? null; chosen.value = Math.min(chosen.value, Math.max(0, rows.value.length - 1)) })
+moreKey.value = data.value?.next ?? null
+const rows = computed(() => [...data.value?.rows ?? [], ...more.value])
+useLive((c) => { if (c.kind === 'requisition' || c.kind === 'order' || c.kind === 'again') void refresh() })
+
+const sentence = computed(() => {
+  const { total = 0, waiting = 0 } = data.value ?? {}
+  if (total === 0) return 'You have not asked for anything yet.'
+  const of = total === 1 ? 'The one request you own' : `your ${inWords(total)}`
+  return waiting === 0 ? (total === 1 ? 'Your one request goes its way without you.' : `None of ${of} waits for you.`) : total === 1 ? 'Your one request waits for you.' : `${capital(inWords(waiting))} of ${of} ${waiting === 1 ? 'waits' : 'wait'} for you.`
+})
+let timer: ReturnType<typeof setTimeout> | undefined
+watch(typed, (text) => { clearTimeout(timer); timer = setTimeout(() => { void router.replace({ query: { ...route.query, words: text === '' ? undefined : text } }) }, 250) })
+
+interface Next { readonly you: boolean; readonly words: string; readonly action: string; readonly to: string }
+function next(r: MineRow): Next {
+  const trail = `/trail/${r.id}`
+  if (r.question !== null) return { you: true, words: `answer ${r.question}’s question`, action: 'Answer', to: `${trail}#answer` }
+  switch (r.state) {
+    case 'draft': return { you: true, words: 'not sent yet', action: 'Go on', to: `/raise/${r.id}` }
+    case 'sent back': return { you: true, words: `sent back by ${r.stateBy ?? 'somebody'}`, action: 'Change', to: `/raise/${r.id}` }
+    case 'withdrawn': return { you: false, words: 'Nothing: withdrawn', action: 'Take up', to: `/raise/${r.id}` }
+    case 'in approval': return { you: false, words: r.waitsFor.length > 0 ? listWords(r.waitsFor) : 'An administrator: nobody may decide', action: 'See', to: trail }
+    case 'approved': return { you: false, words: 'A buyer, to order', action: 'See', to: trail }
+    case 'part ordered': return { you: false, words: 'A buyer, to order the rest', action: 'See', to: trail }
+    case 'ordered': return { you: false, words: 'The supplier, to deliver', action: 'See', to: trail }
+    case 'rejected': return { you: false, words: `Nothing: rejected by ${r.stateBy ?? 'somebody'}`, action: 'Copy', to: `/raise?from=${r.id}` }
+    default: return { you: false, words: `Nothing: ${r.state}`, action: 'Copy', to: `/raise?from=${r.id}` }
+  }
+}
+const shown = computed(() => rows.value.map((r) => ({ ...r, next: next(r), stations: stationsOfRow(r) })))
+async function readOn(): Promise<void> {
+  try {
+    const page = await api.get<Page>('/api/requisitions', { view: view.value, words: words.value, limit: 50, after: moreKey.value ?? undefined })
+    more.value.push(...page.rows)
+    moreKey.value = page.next
+  }
+  catch (e) { trouble.value = sayError(e) }
+}
+function move(by: number): void {
+  chosen.value = Math.max(0, Math.min(rows.value.length - 1, chosen.value + by))
+  void nextTick(() => document.getElementById(`row-${rows.value[chosen.value]?.id ?? ''}`)?.querySelector('a')?.focus())
+}
+usePlaceKeys([{ keys: '↑ ↓', does: 'between requests' }, { keys: 'Enter', does: 'open the trail' }], (event) => {
+  if (isTyping(event)) return
+  if (event.key === 'ArrowDown') { event.preventDefault(); move(1) }
+  if (event.key === 'ArrowUp') { event.preventDefault(); move(-1) }
+})
+</script>
+
+<template>
+  <div>
+    <PageNote>arrows to move, Enter to open</PageNote>
+    <SheetPage>
+      <div class="mb-3 flex flex-wrap items-baseline justify-between gap-x-6 gap-y-2">
+        <h1 class="sentence">{{ sentence }}</h1>
+        <div class="flex flex-wrap items-center gap-x-5 gap-y-2">
+          <nav class="flex flex-wrap gap-x-5 gap-y-1" aria-label="Views">
+            <NuxtLink v-for="v in VIEWS" :key="v.id" :to="{ query: { ...route.query, view: v.id === 'all' ? undefined : v.id } }" :class="view === v.id ? 'font-semibold' : 'text-ink2 hover:text-ink'" :aria-current="view === v.id ? 'true' : undefined">{{ v.name }}</NuxtLink>
+          </nav>
+          <input v-model="typed" class="field w-[190px]! min-h-[34px]! py-1.5!" type="search" aria-label="Find among mine" placeholder="Words or a number">
+        </div>
+      </div>
+      <p v-if="error" class="notice-red">{{ sayError(error) }} <button type="button" class="quiet-link font-semibold" @click="refresh()">Try again</button></p>
+      <template v-else-if="data && data.total === 0">
+        <p class="max-w-[60ch] text-ink2">Everything you ask for will stand here, with how far it has come, whom it waits for, and what you can do next.</p>
+        <p class="mt-4"><NuxtLink class="action" to="/raise">Raise the first one</NuxtLink></p>
+      </template>
+      <p v-else-if="rows.length === 0" class="text-ink2">None of yours fits this. <NuxtLink class="quiet-link" to="/mine">See all of them</NuxtLink>.</p>
+      <table v-else class="table">
+        <caption class="sr-only">Requests that you own</caption>
+        <thead class="max-[900px]:sr-only"><tr><th scope="col">What it is for</th><th scope="col">Number</th><th scope="col" class="num">Amount, {{ data?.currency }}</th><th scope="col">Where it is</th><th scope="col">Waits for</th><th scope="col">Since</th><th scope="col" class="num">Next</th></tr></thead>
+        <tbody>
+          <tr v-for="(r, i) in shown" :id="`row-${r.id}`" :key="r.id" :data-chosen="i === chosen" class="max-[900px]:grid max-[900px]:grid-cols-[minmax(0,1fr)_auto] max-[900px]:gap-x-3 max-[900px]:border-b max-[900px]:border-rule max-[900px]:py-2 max-[900px]:[&>td]:border-0 max-[900px]:[&>td]:p-0.5 max-[900px]:[&>td]:bg-transparent! max-[900px]:[&>td]:shadow-none!" @focusin="chosen = i">
+            <td class="max-w-[380px]"><NuxtLink class="block truncate font-semibold hover:underline" :to="r.state === 'draft' ? `/raise/${r.id}` : `/trail/${r.id}`">{{ r.title || 'Nothing yet' }}</NuxtLink></td>
+            <td class="text-ink2 max-[900px]:order-3">{{ r.number ?? 'draft' }}</td>
+            <td class="num">{{ r.amount === null ? '–' : formatKept(r.amount, data?.currency ?? 'EUR') }}</td>
+            <td class="max-[900px]:order-4"><StationRow :stations="r.stations" /></td>
+            <td class="max-[900px]:order-5"><template v-if="r.next.you"><b class="font-semibold text-amber-ink">You</b><span class="text-amber-ink">: {{ r.next.words }}</span></template><template v-else>{{ r.next.words }}</template></td>
+            <td class="text-ink2 max-[900px]:hidden"><time :datetime="r.since" :title="wording.exact(r.since)">since {{ wording.since(r.since) }}</time></td>
+            <td class="num max-[900px]:order-6"><NuxtLink class="quiet-link" :to="r.next.to" :aria-label="`${r.next.action}: ${r.title}`">{{ r.next.action }}</NuxtLink></td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-if="trouble" class="notice-red mt-3" role="alert">{{ trouble }}</p>
+      <p v-if="data && rows.length > 0" class="small mt-3 flex flex-wrap gap-x-3">
+        <span>{{ rows.length }} of {{ data.total }} · {{ formatKept(data.sum, data.currency) }} in all, {{ formatKept(data.openSum, data.currency) }} still open</span>
+        <button v-if="moreKey" type="button" class="quiet-link" @click="readOn">Show the next 50</button>
+      </p>
+    </SheetPage>
+  </div>
+</template>

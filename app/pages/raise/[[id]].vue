@@ -1,0 +1,273 @@
+<script setup lang="ts">
+import { figuresFor } from '#core/budget/available'
+import { formatAmount, formatMoney } from '#shared/words/format'
+import { sayMissing } from '#shared/words/requisition'
+import { sayNote, saySeat } from '#shared/words/approval'
+import { proposeTitle } from '#core/requisition/title'
+import { dec } from '#core/base/decimal'
+import { subtract, sum, convert } from '#core/base/money'
+import type { Entry } from '#core/requisition/entry'
+import type { FieldRef } from '#core/requisition/missing'
+import type { DraftFactsWire } from '#shared/contract/draft-facts'
+import type { ItemFound } from '#shared/contract/catalogue'
+import type { AttachmentView, RaiseChoices, RequisitionView } from '#shared/contract/requisition'
+import AddField from '~/components/raise/AddField.vue'
+import AttachmentList from '~/components/raise/AttachmentList.vue'
+import LineGrid from '~/components/raise/LineGrid.vue'
+import BlankChoice from '~/components/base/BlankChoice.vue'
+import BlankDay from '~/components/base/BlankDay.vue'
+import BlankText from '~/components/base/BlankText.vue'
+import BudgetEffects, { type EffectView } from '~/components/budget/BudgetEffects.vue'
+import MainAction from '~/components/base/MainAction.vue'
+import PageNote from '~/components/base/PageNote.vue'
+import RouteList, { type RouteEntry } from '~/components/base/RouteList.vue'
+import SheetPage from '~/components/base/SheetPage.vue'
+import { sayError, useApi } from '~/composables/base/use-api'
+import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
+import { useUndo } from '~/composables/base/use-undo'
+import { useWording } from '~/composables/base/use-wording'
+import { emptyDraft, useDraft, type EditableDraft, type EditableLine } from '~/composables/raise/use-draft'
+import { freeLine, lineForItem, repriced } from '~/composables/raise/new-line'
+import { sayConsequence } from '~/composables/raise/say-consequence'
+import { useSessionStore } from '~/stores/session'
+
+// Saving gives a new draft its address without making the page anew.
+definePageMeta({ key: (route) => `raise ${typeof route.query.from === 'string' ? route.query.from : ''} ${typeof route.params.id === 'string' ? route.params.id : ''}` })
+
+const route = useRoute()
+const api = useApi()
+const session = useSessionStore()
+const wording = useWording()
+const undo = useUndo()
+const given = typeof route.params.id === 'string' ? route.params.id : ''
+const copyOf = typeof route.query.from === 'string' ? route.query.from : ''
+
+const { data: start, error } = await useAsyncData(`raise-${given}-${copyOf}`, async () => {
+  const choices = await api.get<RaiseChoices>('/api/raise-choices')
+  const view = given === '' ? null : await api.get<RequisitionView>(`/api/requisitions/${given}`)
+  const source = copyOf === '' ? null : await api.get<RequisitionView>(`/api/requisitions/${copyOf}`)
+  const first = choices.departments[0]
+  const draft = view?.draft ?? source?.draft ?? emptyDraft(first?.id ?? null, first?.usualShipToId ?? null)
+  const facts = await api.get<DraftFactsWire>('/api/draft-facts', { departmentId: draft.departmentId ?? undefined, accountingDate: draft.accountingDate ?? undefined })
+  return { choices, view, source, draft, facts }
+})
+if (error.value || !start.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
+const { choices, view, source } = start.value
+if (view !== null && !view.mayEdit) await navigateTo(`/trail/${view.id}`, { replace: true })
+
+const begin: EditableDraft = structuredClone(toRaw(start.value.draft)) as EditableDraft
+if (source !== null) Object.assign(begin, { needBy: null, accountingDate: null, overBudgetReason: '', lines: begin.lines.map((l) => ({ ...l, id: import.meta.server ? l.id : crypto.randomUUID() })) })
+const d = useDraft({ view, draft: begin, facts: start.value.facts })
+const { draft, verdict, facts } = d
+if (source !== null) Object.assign(d.suppliers, source.suppliers)
+useHead({ title: () => `${draft.title || (draft.lines.length > 0 ? proposeTitle(draft) : 'Raise')} · Rekko` })
+
+const currency = session.me?.organisation.baseCurrency ?? 'EUR'
+const trouble = ref('')
+const sending = ref(false)
+const uploading = ref<string | null>(null)
+const dragging = ref(false)
+const lost = shallowRef<EditableDraft | null>(null)
+const addField = useTemplateRef<{ focus: () => void }>('addField')
+const steps = new Map<string, ItemFound['prices']>()
+
+const shipTos = computed(() => choices.shipTos.map((s) => ({ id: s.id, name: s.name, note: `${s.street}, ${s.postcode} ${s.town}` })))
+const nameOf = (id: string) => facts.value?.people.people.get(id)?.name ?? ''
+const consequence = computed(() => verdict.value === null ? { missing: 0, words: 'Working it out …' } : sayConsequence(verdict.value, nameOf))
+const stops = computed(() => verdict.value?.missing ?? [])
+const asksWhy = computed(() => verdict.value?.budget.some((b) => b.control === 'asks' && b.passedBy !== null) ?? false)
+const effects = computed<EffectView[]>(() => (verdict.value?.budget ?? []).flatMap((b) => {
+  const line = facts.value?.budgetLines.get(b.lineId)
+  if (line === undefined || verdict.value === null) return []
+  const f = figuresFor(line, verdict.value.period.period)
+  return [{ lineId: b.lineId, name: b.name, given: sum([f.budgeted, f.adjustments], currency), spent: f.spent, committed: f.committed, reserved: f.reserved, effect: b.effect, before: b.before, after: b.after, passed: b.passedBy !== null }]
+}))
+const entries = computed<RouteEntry[]>(() => (verdict.value?.route.steps ?? []).flatMap((step, i) => step.seats.map((seat) => ({
+  key: `${i} ${seat.actorId}`, name: nameOf(seat.actorId), state: 'ahead' as const, you: false,
+  why: saySeat(seat.why, { of: 'you', forName: seat.forId === null ? null : nameOf(seat.forId), lines: seat.why.code === 'budget-holder' ? seat.why.budgetLineIds.map((b) => facts.value?.budgetLines.get(b)?.name ?? '') : [] }),
+}))))
+const notes = computed(() => [...new Set((verdict.value?.route.notes ?? []).flatMap((n) => { const said = sayNote(n, nameOf); return said === null ? [] : [said] }))])
+const tax = computed(() => {
+  const v = verdict.value
+  if (v === null || v.sums.length === 0) return ''
+  const parts = v.sums.map((s) => `${s.currency === currency ? '' : `${s.currency} `}${formatAmount(s.tax)}`).join(', ')
+  const factor = (c: string) => facts.value?.toBase.get(c) ?? '1'
+  const net = sum(v.sums.map((s) => convert(s.net, factor(s.currency), currency)), currency)
+  const felt = subtract(v.approvalAmount, net)
+  const all = sum(v.sums.map((s) => convert(s.tax, factor(s.currency), currency)), currency)
+  if (dec(all.amount).isZero()) return 'no tax'
+  if (dec(felt.amount).lte('0.05')) return `tax ${parts} comes back in full`
+  return dec(subtract(all, felt).amount).abs().lte('0.05') ? `tax ${parts} is in it, since none comes back` : `of the tax, ${parts}, ${formatAmount(felt)} is in it`
+})
+const foreign = computed(() => (verdict.value?.sums ?? []).filter((s) => s.currency !== currency))
+const kept = computed(() => ({
+  kept: d.keptAt.value === null ? 'a new draft keeps itself' : `draft kept ${wording.moment(new Date(d.keptAt.value).toISOString()).split(', ')[1] ?? ''}`, changed: 'keeping …', saving: 'keeping …',
+  offline: 'kept in this browser, goes on by itself', conflict: 'changed in another tab', refused: 'not kept yet',
+}[d.state.value]))
+
+function chooseDepartment(id: string): void {
+  if (id === draft.departmentId) return
+  const usual = choices.departments.find((x) => x.id === id)?.usualShipToId ?? null
+  const before = choices.departments.find((x) => x.id === draft.departmentId)?.usualShipToId ?? null
+  if (draft.shipToId === null || draft.shipToId === before) draft.shipToId = usual
+  draft.departmentId = id
+}
+function addItem(item: ItemFound, quantity: string): void {
+  steps.set(item.id, item.prices)
+  d.suppliers[item.supplierId] = item.supplier
+  draft.lines.push(lineForItem(item, quantity, draft.lines.at(-1), facts.value, wording.today.value))
+}
+function addFree(entry: Entry): void { draft.lines.push(freeLine(entry, draft.lines.at(-1), facts.value)) }
+function reprice(line: EditableLine, before: string): void {
+  const known = line.itemId === null ? undefined : steps.get(line.itemId)
+  if (known !== undefined) line.unitPrice = repriced(line, known, before, wording.today.value)
+}
+function remove(id: string): void {
+  const at = draft.lines.findIndex((l) => l.id === id)
+  const [gone] = draft.lines.splice(at, 1)
+  if (gone === undefined) return
+  undo.show(`“${gone.description}” is off the list.`, 'Put it back', 10, () => { draft.lines.splice(at, 0, gone) })
+  addField.value?.focus()
+}
+function duplicate(id: string): void {
+  const at = draft.lines.findIndex((l) => l.id === id)
+  const line = draft.lines[at]
+  if (line !== undefined) draft.lines.splice(at + 1, 0, { ...line, id: crypto.randomUUID(), codings: line.codings.map((c) => ({ ...c })) })
+}
+
+const FIELD: Record<string, string> = { 'department': 'blank-department', 'ship-to': 'blank-ship-to', 'need-by': 'blank-need-by', 'why': 'blank-why', 'over-budget-reason': 'over-budget-reason', 'accounting-date': 'blank-need-by' }
+function goTo(at: FieldRef): void {
+  if (at === 'lines') { addField.value?.focus(); return }
+  const id = typeof at === 'string' ? FIELD[at] ?? '' : `line-${at.line}-${at.field === 'unit' || at.field === 'tax' ? 'quantity' : at.field === 'supplier' ? 'description' : at.field}`
+  const el = document.getElementById(id)
+  el?.scrollIntoView({ block: 'center' })
+  el?.focus()
+}
+
+async function attach(files: readonly File[]): Promise<void> {
+  trouble.value = ''
+  d.state.value = d.id.value === '' ? 'changed' : d.state.value
+  if (!(await d.save())) { trouble.value = d.trouble.value; return }
+  for (const file of files) {
+    uploading.value = file.name
+    try { d.attachments.value.push(await api.post<AttachmentView>(`/api/requisitions/${d.id.value}/attachments`, { raw: file, query: { name: file.name.slice(0, 300), kind: 'quote' } })) }
+    catch (e) { trouble.value = `${file.name}: ${sayError(e)}` }
+  }
+  uploading.value = null
+}
+async function detach(id: string): Promise<void> {
+  try {
+    await api.remove(`/api/requisitions/${d.id.value}/attachments/${id}`)
+    d.attachments.value = d.attachments.value.filter((a) => a.id !== id)
+  }
+  catch (e) { trouble.value = sayError(e) }
+}
+function drop(event: DragEvent): void {
+  dragging.value = false
+  const files = [...event.dataTransfer?.files ?? []]
+  if (files.length > 0) void attach(files)
+}
+
+let sendKey = ''
+async function send(): Promise<void> {
+  if (sending.value || verdict.value === null) return
+  ;(document.activeElement as HTMLElement | null)?.blur()
+  await nextTick()
+  const first = verdict.value.missing.find((m) => m.stops)
+  if (first !== undefined) { goTo(first.at); return }
+  sending.value = true
+  trouble.value = ''
+  try {
+    if (d.id.value === '') d.state.value = 'changed'
+    if (!(await d.save())) { trouble.value = d.trouble.value; return }
+    sendKey = `send-${d.id.value}-${d.version.value}`
+    await api.post(`/api/requisitions/${d.id.value}/send`, { version: d.version.value, key: sendKey })
+    d.settle()
+    await session.load()
+    await navigateTo(`/trail/${d.id.value}`)
+  }
+  catch (e) { trouble.value = sayError(e); await d.readFactsAgain() }
+  finally { sending.value = false }
+}
+async function throwAway(): Promise<void> {
+  const id = d.id.value
+  if (id === '' || view?.number) return
+  await d.save()
+  const copy = JSON.parse(JSON.stringify(draft)) as EditableDraft
+  try {
+    await api.remove(`/api/requisitions/${id}`, { version: d.version.value })
+    d.settle()
+    undo.show('The draft is thrown away.', 'Keep it after all', 10, async () => {
+      await api.post('/api/requisitions', { body: { id, draft: copy } })
+      await navigateTo(`/raise/${id}`)
+    })
+    await navigateTo('/mine')
+  }
+  catch (e) { trouble.value = sayError(e) }
+}
+
+onMounted(() => { lost.value = d.findLost(); if (given === '' && copyOf === '') addField.value?.focus() })
+usePlaceKeys([
+  { keys: 'Ctrl Enter', does: 'send, or go to what is missing' }, { keys: 'Enter', does: 'take the first suggestion; in a cell, the line below' }, { keys: '↑ ↓', does: 'between lines, suggestions and days' }, { keys: 'Esc', does: 'close a picker' },
+], (event) => { if (isMainKey(event)) { event.preventDefault(); void send() } })
+</script>
+
+<template>
+  <div @dragover.prevent="dragging = true" @dragleave.self="dragging = false" @drop.prevent="drop">
+    <PageNote><span :title="d.trouble.value">{{ kept }}</span><template v-if="d.id.value !== '' && !view?.number"> · <button type="button" class="quiet-link" @click="throwAway">throw away</button></template></PageNote>
+    <SheetPage>
+      <p v-if="lost" class="notice-amber mb-4">This browser kept changes that did not reach Rekko. <button type="button" class="quiet-link font-semibold" @click="d.takeUp(lost); lost = null">Take them up</button> or <button type="button" class="quiet-link" @click="lost = null">leave them</button>.</p>
+      <p v-if="d.state.value === 'conflict'" class="notice-red mb-4" role="alert">{{ d.trouble.value }} <a class="quiet-link font-semibold" :href="`/raise/${d.id.value}`">See it as it is now</a>; what you typed here stays in sight until then.</p>
+      <p v-else-if="d.state.value === 'refused'" class="notice-red mb-4" role="alert">{{ d.trouble.value }}</p>
+      <p v-if="view?.state === 'sent back'" class="notice-amber mb-4">Sent back{{ d.remarks.value.filter((r) => r.kind === 'reason').at(-1) ? ` by ${d.remarks.value.filter((r) => r.kind === 'reason').at(-1)?.name}: “${d.remarks.value.filter((r) => r.kind === 'reason').at(-1)?.text}”` : '' }}. Change it and send it again.</p>
+      <h1 class="sr-only">Raise a requisition</h1>
+      <div class="sentence">
+        <BlankChoice id="blank-department" :model-value="draft.departmentId" :choices="choices.departments" label="For which department" placeholder="Which department" @update:model-value="chooseDepartment" /> needs this by
+        <BlankDay id="blank-need-by" v-model="draft.needBy" :today="wording.today.value" :holidays="choices.holidays" label="Needed by" placeholder="which day" />, delivered to
+        <BlankChoice id="blank-ship-to" :model-value="draft.shipToId" :choices="shipTos" label="Where to" placeholder="which place" @update:model-value="draft.shipToId = $event" />, because
+        <BlankText id="blank-why" v-model="draft.why" label="Why it is needed" placeholder="why it is needed" :most="4000" />.
+      </div>
+      <p class="small mt-1.5 flex flex-wrap items-baseline gap-x-2">
+        <span>Raised by you, for yourself ·</span><label for="room">room or door</label><input id="room" v-model="draft.shipToDetail" class="cell w-[180px]! placeholder:italic" maxlength="200" placeholder="any">
+        <span>·</span><label for="title">called</label><input id="title" v-model="draft.title" class="cell w-[240px]!" maxlength="120" :placeholder="proposeTitle(draft)">
+      </p>
+      <div class="mt-5">
+        <LineGrid v-if="draft.lines.length > 0" :lines="draft.lines" :verdict="verdict" :facts="facts" :suppliers="d.suppliers" :decimal-mark="wording.decimalMark.value" :currency="currency" @remove="remove" @duplicate="duplicate" @quantity="reprice" />
+        <p v-else class="mb-3 max-w-[60ch] text-ink2">What is needed stands here, line by line. Begin below: “6 quartz sleeve” looks in the catalogue, “take away old lamps 140” is a line of your own.</p>
+      </div>
+      <div data-add-field class="mt-3.5"><AddField ref="addField" :department-id="draft.departmentId" :today="wording.today.value" :decimal-mark="wording.decimalMark.value" :currency="currency" @item="addItem" @free="addFree" /></div>
+      <div v-if="asksWhy || draft.overBudgetReason !== ''" class="mt-5">
+        <label class="label" for="over-budget-reason">Why the budget may be passed</label>
+        <textarea id="over-budget-reason" v-model="draft.overBudgetReason" class="field" rows="2" maxlength="2000" placeholder="Whoever decides reads this" />
+      </div>
+      <div class="mt-4"><AttachmentList :attachments="d.attachments.value" :requisition-id="d.id.value" :may-change="true" :uploading="uploading" @add="attach" @remove="detach" /></div>
+      <p v-if="dragging" class="notice-green mt-3">Let go, and it is attached as a quote.</p>
+      <template #margin>
+        <template v-if="verdict">
+          <p class="text-ink2">All in, without tax you can reclaim</p>
+          <p class="sum">{{ formatMoney(verdict.approvalAmount) }}</p>
+          <p class="small min-h-[17px]">{{ tax }}</p>
+          <p v-for="s in foreign" :key="s.currency" class="small">{{ formatMoney(s.net) }} without tax, at {{ dec(facts?.toBase.get(s.currency) ?? '1').toDecimalPlaces(5).toString() }}</p>
+          <h2 class="head mb-1.5 mt-5">What it does to the budget</h2>
+          <BudgetEffects v-if="effects.length > 0" :effects="effects" />
+          <p v-else class="text-ink3">Each line that pays stands here, before and after.</p>
+          <h2 class="head mb-2 mt-5">Who decides, and why</h2>
+          <RouteList v-if="entries.length > 0" :entries="entries" />
+          <p v-else-if="verdict.route.held === null" class="text-ink2">Nobody has to: it is approved when you send it.</p>
+          <p v-for="n in notes" :key="n" class="small">{{ n }}</p>
+        </template>
+        <p v-else class="text-ink3">Working out budget and route …</p>
+      </template>
+      <template #action>
+        <ul v-if="stops.length > 0" class="mb-2.5 space-y-1.5" aria-label="What is missing">
+          <li v-for="(m, i) in stops.slice(0, 6)" :key="i" :class="m.code === 'budget-refuses' ? 'notice-red' : 'notice-amber'">
+            <button type="button" class="block w-full text-left hover:underline" @click="goTo(m.at)">{{ sayMissing(m) }}</button>
+          </li>
+          <li v-if="stops.length > 6" class="small">and {{ stops.length - 6 }} more</li>
+        </ul>
+        <p v-if="trouble" class="notice-red mb-2.5" role="alert">{{ trouble }}</p>
+        <MainAction :missing="consequence.missing > 0" :busy="sending" keys="Ctrl ⏎" @press="send">{{ sending ? 'Sending …' : consequence.words }}</MainAction>
+      </template>
+    </SheetPage>
+  </div>
+</template>

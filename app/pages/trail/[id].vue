@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import { formatDecimal, formatKept, formatSize } from '#shared/words/format'
+import type { TrailView } from '#shared/contract/requisition'
+import MainAction from '~/components/base/MainAction.vue'
+import PageNote from '~/components/base/PageNote.vue'
+import RouteList from '~/components/base/RouteList.vue'
+import SheetPage from '~/components/base/SheetPage.vue'
+import StationPost from '~/components/base/StationPost.vue'
+import { sayError, useApi } from '~/composables/base/use-api'
+import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
+import { useWording } from '~/composables/base/use-wording'
+import { useLive } from '~/composables/live/use-live'
+import { useSessionStore } from '~/stores/session'
+
+const api = useApi()
+const route = useRoute()
+const session = useSessionStore()
+const wording = useWording()
+const id = String(route.params.id)
+const { data: trail, error, refresh } = await useAsyncData(`trail-${id}`, () => api.get<TrailView>(`/api/requisitions/${id}/trail`))
+if (error.value || !trail.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
+useHead({ title: () => `${trail.value?.title ?? 'Trail'} · Rekko` })
+useLive((c) => { if (c.kind === 'again' || c.kind === 'order' || c.id === id) void refresh() })
+
+const answer = ref('')
+const trouble = ref('')
+const busy = ref(false)
+const asksCancel = ref(false)
+const may = (name: string) => trail.value?.actions.find((a) => a.name === name && a.allowed) !== undefined
+const others = computed(() => trail.value?.actions.filter((a) => !a.allowed) ?? [])
+const question = computed(() => trail.value?.remarks.filter((r) => r.kind === 'question' && !r.answered).at(-1))
+const mine = computed(() => trail.value?.route.some((s) => s.name === 'You' && s.state === 'open') ?? false)
+const entries = computed(() => (trail.value?.route ?? []).map((s, i) => ({ key: `${i}`, name: s.name, state: s.state, you: s.name === 'You', why: s.at !== null && s.state === 'done' ? `approved ${wording.moment(s.at)}` : s.why })))
+const STAGE = { reserved: 'asked for, not yet ordered', committed: 'ordered, not yet billed', spent: 'billed' }
+
+async function act(work: () => Promise<unknown>): Promise<void> {
+  if (busy.value) return
+  busy.value = true
+  trouble.value = ''
+  try { await work(); await refresh(); await session.load() }
+  catch (e) { trouble.value = sayError(e); await refresh() }
+  finally { busy.value = false }
+}
+const send = () => act(async () => { await api.post(`/api/requisitions/${id}/answers`, { body: { text: answer.value }, key: crypto.randomUUID() }); answer.value = '' })
+const withdraw = () => act(() => api.post(`/api/requisitions/${id}/withdraw`, { version: trail.value?.version ?? 0, key: `withdraw-${id}-${trail.value?.version ?? 0}` }))
+const cancel = () => act(async () => { await api.post(`/api/requisitions/${id}/cancel-rest`, { version: trail.value?.version ?? 0, key: `cancel-${id}-${trail.value?.version ?? 0}` }); asksCancel.value = false })
+usePlaceKeys([{ keys: 'Ctrl Enter', does: 'the main action' }], (e) => {
+  if (!isMainKey(e)) return
+  e.preventDefault()
+  if (may('answer')) void send()
+  else if (mine.value) void navigateTo(`/decide/${id}`)
+  else if (may('edit')) void navigateTo(`/raise/${id}`)
+})
+onMounted(() => { if (route.hash === '#answer') document.getElementById('answer')?.focus() })
+function printPage(): void { window.print() }
+</script>
+
+<template>
+  <div v-if="trail">
+    <PageNote>{{ trail.number ?? 'draft' }} · owner {{ trail.owner }} · <NuxtLink class="quiet-link" :to="`/raise?from=${id}`">copy</NuxtLink> · <button type="button" class="quiet-link" @click="printPage">print</button></PageNote>
+    <SheetPage>
+      <h1 class="sentence" aria-live="polite"><b>{{ trail.title || 'A request without lines' }}</b>: {{ trail.sentence }}</h1>
+      <ol class="mt-5 grid grid-cols-5 gap-0 max-[700px]:grid-cols-1 max-[700px]:gap-2">
+        <li v-for="s in trail.stations" :key="s.name" class="min-w-0 max-[700px]:grid max-[700px]:grid-cols-[20px_90px_1fr] max-[700px]:items-baseline">
+          <div class="border-b-2 pl-1 max-[700px]:border-0 max-[700px]:pl-0" :class="s.look === 'filled' && s.share >= 1 ? 'border-ink' : 'border-strong'"><StationPost size="large" :look="s.look" :share="s.share" :waits="s.waits" /></div>
+          <p class="mt-2 font-semibold max-[700px]:mt-0">{{ s.name }}</p>
+          <p class="sum-small min-h-[26px] max-[700px]:hidden">{{ s.amount ?? '–' }}</p>
+          <p class="small pr-3">{{ s.note }}</p>
+        </li>
+      </ol>
+      <section v-if="question" class="notice-amber mt-6">
+        <p><b class="font-semibold">{{ question.name }}</b> asks: “{{ question.text }}”</p>
+        <template v-if="may('answer')"><label class="sr-only" for="answer">Your answer</label><textarea id="answer" v-model="answer" class="field mt-2 text-ink" rows="2" maxlength="4000" placeholder="Your answer goes to whoever asked" /></template>
+      </section>
+      <h2 class="sr-only">What came of it</h2>
+      <ol class="mt-6">
+        <li v-for="e in trail.entries" :key="e.key" class="grid grid-cols-[128px_20px_minmax(0,1fr)_auto] gap-x-2 border-b border-rule py-2.5 max-[700px]:grid-cols-[20px_minmax(0,1fr)_auto]">
+          <time class="small pt-0.5 max-[700px]:order-last max-[700px]:col-span-3" :datetime="e.at" :title="wording.exact(e.at)">{{ wording.moment(e.at) }}</time>
+          <span class="pt-0.5" :title="e.station"><StationPost look="filled" :share="1" /></span>
+          <p class="min-w-0"><component :is="e.link ? 'a' : 'b'" :href="e.link ?? undefined" class="font-semibold" :class="e.link ? 'quiet-link' : ''" @click="e.link && ($event.preventDefault(), navigateTo(e.link))">{{ e.who }}</component> {{ e.what }}<span v-if="e.more" class="small block">{{ e.more }}</span></p>
+          <span class="num">{{ e.amount === null ? '' : formatKept(e.amount, trail.currency) }}</span>
+        </li>
+        <li v-if="trail.entries.length === 0" class="text-ink2">It was not sent yet; from then on everything that happens stands here.</li>
+      </ol>
+      <div v-if="trail.attachments.length > 0" class="mt-4 flex flex-wrap gap-2"><a v-for="a in trail.attachments" :key="a.id" class="inline-flex items-center gap-2 rounded border border-edge px-2.5 py-1 hover:border-ink" :href="`/api/requisitions/${id}/attachments/${a.id}`">{{ a.name }} <span class="small">{{ a.kind }}, {{ formatSize(a.size) }}</span></a></div>
+      <template #margin>
+        <h2 class="head mb-1">What happens next</h2>
+        <p>{{ trail.next }}</p>
+        <template v-if="entries.length > 0"><h2 class="head mb-2 mt-5">Who decides</h2><RouteList :entries="entries" /></template>
+        <template v-if="trail.money.length > 0"><h2 class="head mb-1.5 mt-4">Where the money is</h2><dl><div v-for="m in trail.money" :key="m.stage" class="flex justify-between gap-3"><dt class="text-ink2">{{ STAGE[m.stage] }}</dt><dd>{{ formatKept(m.amount, trail.currency) }}</dd></div></dl></template>
+        <h2 class="head mb-1 mt-5">Asked and ordered</h2>
+        <table class="w-full"><tbody><tr v-for="l in trail.lines" :key="l.id" class="border-b border-rule"><td class="max-w-0 truncate py-1.5 pr-3" :title="l.description">{{ l.description }}</td><td class="num w-[1%] py-1.5 pl-2">{{ formatDecimal(l.requested) }}</td><td class="num w-[1%] py-1.5 pl-4" :class="l.ordered === '0' ? 'text-ink3' : ''">{{ formatDecimal(l.ordered) }}</td></tr></tbody></table>
+      </template>
+      <template #action>
+        <p v-if="trouble" class="notice-red mb-2.5" role="alert">{{ trouble }}</p>
+        <MainAction v-if="may('answer')" :busy="busy" :missing="answer.trim() === ''" keys="Ctrl ⏎" @press="send">{{ answer.trim() === '' ? 'Write the answer, then send it' : `Send the answer to ${question?.name ?? ''}` }}</MainAction>
+        <NuxtLink v-else-if="mine" class="main-action" :to="`/decide/${id}`"><span>Decide on it</span><kbd class="key font-sans">Ctrl ⏎</kbd></NuxtLink>
+        <NuxtLink v-else-if="may('edit')" class="main-action" :to="`/raise/${id}`"><span>{{ trail.state === 'draft' ? 'Go on writing it' : 'Change it and send it again' }}</span><kbd class="key font-sans">Ctrl ⏎</kbd></NuxtLink>
+        <div class="mt-2.5 grid grid-cols-2 gap-2">
+          <button v-if="may('withdraw')" type="button" class="action" @click="withdraw">Withdraw</button>
+          <template v-if="may('cancelRest')"><button v-if="!asksCancel" type="button" class="action action-danger" @click="asksCancel = true">Cancel the rest</button><button v-else type="button" class="action action-danger" @click="cancel">Yes, cancel for good</button></template>
+          <NuxtLink class="action" :to="`/raise?from=${id}`">Copy</NuxtLink>
+        </div>
+        <p v-for="o in others" :key="o.name" class="small mt-2">{{ { edit: 'Changing it', answer: 'Answering', withdraw: 'Withdrawing it', cancelRest: 'Cancelling the rest', copy: 'Copying', throwAway: 'Throwing it away' }[o.name] }}: {{ o.why.toLowerCase().replace(/\.$/, '') }}, {{ trail.owner }}.</p>
+      </template>
+    </SheetPage>
+  </div>
+</template>
