@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isNegative, sum, type Money } from '#core/base/money'
+import { isNegative, isZero, sum, type Money } from '#core/base/money'
 import { formatAmount, formatKept, formatMoney, listWords } from '#shared/words/format'
 import type { BudgetEntryView, BudgetLineView } from '#shared/contract/budget'
 import BudgetBar from '~/components/budget/BudgetBar.vue'
@@ -19,7 +19,8 @@ const router = useRouter()
 const wording = useWording()
 const year = computed(() => typeof route.query.year === 'string' ? route.query.year : undefined)
 const { data, error, refresh } = await useAsyncData('budgets', () => api.get<Budgets>('/api/budgets', { year: year.value }), { watch: [year] })
-const chosenId = computed(() => typeof route.query.line === 'string' ? route.query.line : data.value?.lines[0]?.id ?? null)
+const chosenId = computed(() => typeof route.query.line === 'string' ? route.query.line : busiest.value?.id ?? null)
+const busiest = computed(() => [...data.value?.lines ?? []].sort((a, b) => b.orders + b.requests - a.orders - a.requests)[0])
 const line = computed(() => data.value?.lines.find((l) => l.id === chosenId.value) ?? null)
 const { data: behind, refresh: readBehind } = await useAsyncData('budget-entries', async () => chosenId.value === null ? null : api.get<Entries>(`/api/budgets/${chosenId.value}/entries`).catch(() => null), { watch: [chosenId] })
 const more = ref<BudgetEntryView[]>([])
@@ -107,7 +108,7 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
           <path d="M0 72.5h300" stroke="var(--rule-strong)" />
         </svg>
         <h3 class="head mb-1 mt-4">What stands behind {{ formatAmount(line.available) }}</h3>
-        <dl><div v-for="[name, m] in [['for the year', line.given], ['spent', line.spent], ['ordered', line.committed], ['asked for', line.reserved]] as const" :key="name" class="flex justify-between"><dt class="text-ink2">{{ name }}</dt><dd>{{ name === 'for the year' ? formatAmount(m) : `−${formatAmount(m)}` }}</dd></div></dl>
+        <dl><div v-for="[name, m] in [['for the year', line.given], ['spent', line.spent], ['ordered', line.committed], ['asked for', line.reserved]] as const" :key="name" class="flex justify-between"><dt class="text-ink2">{{ name }}</dt><dd>{{ name === 'for the year' || isZero(m) ? formatAmount(m) : `−${formatAmount(m)}` }}</dd></div></dl>
         <h3 class="head mb-1 mt-5">Every entry</h3>
         <p v-if="entries.length === 0" class="text-ink2">Nothing was asked of it yet.</p>
         <ul v-else>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatAmount, formatPrice, formatQuantity } from '#shared/words/format'
+import { formatAmount, formatMoney, formatPrice, formatQuantity } from '#shared/words/format'
 import { sum } from '#core/base/money'
 import type { SupplierFound } from '#shared/contract/catalogue'
 import type { DeskLine, TrayView } from '#shared/contract/order'
@@ -155,7 +155,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
         <caption class="sr-only">Approved lines that wait to be ordered</caption>
         <thead><tr><th scope="col">Line</th><th scope="col">Asked by</th><th scope="col" class="num">How many</th><th scope="col" class="num">Price</th><th scope="col" class="num">Amount</th><th scope="col">To</th><th scope="col">Needed</th></tr></thead>
         <tbody v-for="g in groups" :key="g.name">
-          <tr><td colspan="4" class="pt-4! border-strong!"><button type="button" class="text-left hover:underline" :aria-label="`Mark all of ${g.name || 'no supplier yet'}`" @click="markGroup(g.list)"><b class="font-semibold">{{ g.name || 'No supplier yet' }}</b> <span class="text-ink2">· {{ g.list.length }} {{ g.list.length === 1 ? 'line' : 'lines' }}<template v-if="g.free"> · from {{ formatPrice(g.free, g.list[0]?.currency ?? 'EUR') }} they pay the freight</template></span></button></td><td class="num border-strong! pt-4! font-semibold"><span v-for="s in g.sums" :key="s.currency" class="block"><template v-if="s.currency !== data?.currency">{{ s.currency }} </template>{{ formatAmount(s) }}</span></td><td colspan="2" class="border-strong!" /></tr>
+          <tr><td colspan="4" class="pt-4! border-strong!"><button type="button" class="text-left hover:underline" :aria-label="`Mark all of ${g.name || 'no supplier yet'}`" @click="markGroup(g.list)"><b class="font-semibold">{{ g.name || 'No supplier yet' }}</b> <span class="text-ink2">· {{ g.list.length }} {{ g.list.length === 1 ? 'line' : 'lines' }}<template v-if="g.free"> · from {{ formatPrice(g.free, g.list[0]?.currency ?? 'EUR') }} they pay the freight</template></span></button></td><td class="num border-strong! pt-4! font-semibold"><span v-for="s in g.sums" :key="s.currency" class="block">{{ s.currency === data?.currency ? formatAmount(s) : formatMoney(s) }}</span></td><td colspan="2" class="border-strong!" /></tr>
           <tr v-for="l in g.list" :id="`line-${l.id}`" :key="l.id" tabindex="0" draggable="true" class="cursor-pointer" :data-chosen="marked.has(l.id)" :aria-selected="marked.has(l.id)" :aria-label="`${l.description}, ${formatQuantity(l.open, l.unit)}, ${l.asker}${marked.has(l.id) ? ', marked' : ''}`" @focus="at = l.id" @click="mark(l)" @dragstart="drag($event, l)">
             <td>{{ l.description }}</td>
             <td class="text-ink2"><NuxtLink class="hover:underline" :to="`/trail/${l.requisitionId}`" tabindex="-1" @click.stop>{{ l.asker }}</NuxtLink></td>

@@ -50,5 +50,5 @@ export function searchItems(tx: Tx, words: string, departmentId: string | null, 
     from hit join item i on i.id = hit.id join category c on c.id = i.category_id join supplier s on s.id = i.supplier_id
       cross join lateral (select count(*)::int as bought from requisition_line l join requisition r on r.id = l.requisition_id
         where l.item_id = i.id and r.department_id = ${departmentId} and r.number is not null) b
-    order by hit.exact desc, hit.every_word desc, case when hit.every_word then b.bought end desc nulls last, hit.alike desc, i.name limit ${limit}`)
+    order by hit.exact desc, hit.every_word desc, round(hit.alike::numeric, 1) desc, b.bought desc, similarity(lower(i.name), ${text}) desc, i.name limit ${limit}`)
 }

@@ -11,14 +11,19 @@ const BOTTOM = 841.89 - 70
 const INK = '#14231f'
 const SECOND = '#44554f'
 
-/** Faces by name; the last one covers Cyrillic and Greek too. Right-to-left and other scripts fall back to it glyph by glyph. */
+/** Faces by name: ours, and those that have the characters ours lack. They are read when they are needed. */
 const FACES = {
   text: '@expo-google-fonts/hanken-grotesk/400Regular/HankenGrotesk_400Regular.ttf',
   bold: '@expo-google-fonts/hanken-grotesk/600SemiBold/HankenGrotesk_600SemiBold.ttf',
   title: '@expo-google-fonts/newsreader/500Medium/Newsreader_500Medium.ttf',
   other: '@expo-google-fonts/noto-sans/400Regular/NotoSans_400Regular.ttf',
+  arabic: '@expo-google-fonts/noto-sans-arabic/400Regular/NotoSansArabic_400Regular.ttf',
+  hebrew: '@expo-google-fonts/noto-sans-hebrew/400Regular/NotoSansHebrew_400Regular.ttf',
+  emoji: '@expo-google-fonts/noto-emoji/400Regular/NotoEmoji_400Regular.ttf',
 } as const
 type Face = keyof typeof FACES
+type OwnFace = 'text' | 'bold' | 'title'
+const read = new Map<string, Buffer>()
 
 const COLUMNS = [
   { name: 'What', x: 0, width: 225, align: 'left' },
@@ -29,8 +34,8 @@ const COLUMNS = [
 ] as const
 
 /**
- * Makes the PDF of an order: tagged, with its own faces; characters that no face has are shown as a
- * white square, and never stop it. `root` is where the packages with the faces lie.
+ * Makes the PDF of an order: tagged, with its own faces; right-to-left words and pictographs have faces
+ * too, and what none has is a white square and never stops it. `root` is where the packages lie.
  */
 export async function renderOrder(order: OrderSnapshot, root: string): Promise<Buffer> {
   const issued = new Date(`${order.issuedOn}T12:00:00Z`)
@@ -38,7 +43,11 @@ export async function renderOrder(order: OrderSnapshot, root: string): Promise<B
     size: 'A4', margin: MARGIN, bufferPages: true, tagged: true, pdfVersion: '1.7', lang: 'en', displayTitle: true, font: '',
     info: { Title: `Purchase order ${order.number}`, Author: order.organisation.name, CreationDate: issued, ModDate: issued },
   } as PDFKit.PDFDocumentOptions)
-  for (const [name, path] of Object.entries(FACES)) doc.registerFont(name, readFileSync(join(root, 'node_modules', path)))
+  for (const [name, path] of Object.entries(FACES)) {
+    const bytes = read.get(path) ?? readFileSync(join(root, 'node_modules', path))
+    read.set(path, bytes)
+    doc.registerFont(name, bytes)
+  }
   const chunks: Buffer[] = []
   doc.on('data', (chunk: Buffer) => chunks.push(chunk))
   const done = new Promise<void>((resolve, reject) => { doc.on('end', resolve); doc.on('error', reject) })
@@ -56,7 +65,7 @@ function drawOrder(doc: Doc, order: OrderSnapshot): void {
   const body = doc.struct('Document')
   doc.addStructure(body)
   let y = MARGIN
-  const tell = (tag: string, face: Face, size: number, color: string, text: string, x = MARGIN, width = WIDTH) => {
+  const tell = (tag: string, face: OwnFace, size: number, color: string, text: string, x = MARGIN, width = WIDTH) => {
     let height = 0
     body.add(doc.struct(tag, {}, () => { height = write(doc, face, size, color, text, { x, y, width }) }))
     return height
@@ -83,9 +92,9 @@ function drawOrder(doc: Doc, order: OrderSnapshot): void {
   for (const line of order.lines) y = drawLine(doc, table, y, line, order)
   table.end()
   y += 8
-  const sums: [string, string, Face][] = [
+  const sums: [string, string, OwnFace][] = [
     ['Without tax', formatKept(order.net, order.currency), 'text'],
-    ...order.taxes.map((t): [string, string, Face] => [`Tax ${formatPrice(t.rate, 'JPY')} % on ${formatKept(t.taxable, order.currency)}`, formatKept(t.tax, order.currency), 'text']),
+    ...order.taxes.map((t): [string, string, OwnFace] => [`Tax ${formatPrice(t.rate, 'JPY')} % on ${formatKept(t.taxable, order.currency)}`, formatKept(t.tax, order.currency), 'text']),
     ['Total', `${order.currency} ${formatKept(order.total, order.currency)}`, 'bold'],
   ]
   for (const [label, value, face] of sums) {
@@ -138,23 +147,46 @@ function rule(doc: Doc, y: number, color: string): void {
   doc.endMarkedContent()
 }
 
-/** Long words are cut by the width they have; the face is the first that has all characters of the text. */
-function write(doc: Doc, face: Face, size: number, color: string, text: string, p: Place): number {
-  prepare(doc, face, size, text).fillColor(color).text(clean(text), p.x, p.y, { width: p.width, align: p.align ?? 'left', lineGap: 1 })
+/** Writes a text, each part of it in the first face that has its characters. Returns its height. */
+function write(doc: Doc, face: OwnFace, size: number, color: string, text: string, p: Place): number {
+  const parts = runs(text, face)
+  doc.fontSize(size).fillColor(color)
+  parts.forEach((part, i) => {
+    const options = { width: p.width, align: p.align ?? 'left' as const, lineGap: 1, continued: i < parts.length - 1 }
+    doc.font(part.face)
+    if (i === 0) doc.text(part.text, p.x, p.y, options)
+    else doc.text(part.text, options)
+  })
   return measure(doc, face, size, text, p.width)
 }
 
-function measure(doc: Doc, face: Face, size: number, text: string, width: number): number {
-  return prepare(doc, face, size, text).heightOfString(clean(text), { width, lineGap: 1 })
+function measure(doc: Doc, face: OwnFace, size: number, text: string, width: number): number {
+  const [first] = runs(text, face)
+  return doc.font(first?.face ?? face).fontSize(size).heightOfString(runs(text, face).map((r) => r.text).join(''), { width, lineGap: 1 })
 }
 
-function prepare(doc: Doc, face: Face, size: number, text: string): Doc {
-  return doc.font(/^[\u0000-\u024f\u2010-\u203a\u20ac\u2212\u00b7]*$/.test(text) ? face : 'other').fontSize(size)
+const SCRIPTS: readonly [Face, RegExp][] = [
+  ['arabic', /\p{Script=Arabic}/u], ['hebrew', /\p{Script=Hebrew}/u], ['emoji', /\p{Extended_Pictographic}/u], ['other', /[\p{Script=Cyrillic}\p{Script=Greek}]/u],
+]
+const OWN = /[\u0000-\u024f\u2010-\u203a\u20ac\u2212\u25a1]/
+
+/** Cuts a text where its face has to change; blanks stay with the part before them. */
+function runs(text: string, own: OwnFace): { face: Face; text: string }[] {
+  const parts: { face: Face; text: string }[] = []
+  for (const sign of clean(text)) {
+    const found = /\s/.test(sign) ? parts.at(-1)?.face ?? own : OWN.test(sign) ? own : SCRIPTS.find(([, pattern]) => pattern.test(sign))?.[0]
+    const face = found ?? own
+    const shown = found === undefined ? '\u25a1' : sign
+    const last = parts.at(-1)
+    if (last?.face === face) last.text += shown
+    else parts.push({ face, text: shown })
+  }
+  return parts.length === 0 ? [{ face: own, text: '' }] : parts
 }
 
-/** Control and direction characters have no shape; what stands outside the basic plane becomes a square. */
+/** Control and direction characters have no shape of their own. */
 function clean(text: string): string {
-  return text.replace(/[\u0000-\u0009\u000b-\u001f\u200b-\u200f\u202a-\u202e\u2066-\u2069\ufe0f]/g, '').replace(/[\u{10000}-\u{10ffff}]/gu, '\u25a1')
+  return text.replace(/[\u0000-\u0009\u000b-\u001f\u200b-\u200f\u202a-\u202e\u2066-\u2069\ufe0f]/g, '')
 }
 
 function numberPages(doc: Doc, order: OrderSnapshot): void {

@@ -3,6 +3,8 @@
 const props = defineProps<{ modelValue: string; label: string; placeholder: string; most: number; id?: string }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
 const box = useTemplateRef<HTMLElement>('box')
+// What is written lives in the element: drawing it anew at every key would move the caret.
+const initial = props.modelValue
 
 function read(): void {
   const text = (box.value?.textContent ?? '').replace(/\s+/g, ' ').slice(0, props.most)
@@ -20,5 +22,5 @@ onMounted(() => { if (box.value !== null) box.value.textContent = props.modelVal
 </script>
 
 <template>
-  <span :id="id" ref="box" class="blank blank-text" role="textbox" aria-multiline="false" :aria-label="label" contenteditable="plaintext-only" tabindex="0" spellcheck="true" :data-empty="modelValue === ''" :data-placeholder="placeholder" @input="read" @paste="paste" @keydown.enter.exact.prevent>{{ modelValue }}</span>
+  <span :id="id" ref="box" class="blank blank-text" role="textbox" aria-multiline="false" :aria-label="label" contenteditable="plaintext-only" tabindex="0" spellcheck="true" :data-empty="modelValue === ''" :data-placeholder="placeholder" @input="read" @paste="paste" @keydown.enter.exact.prevent>{{ initial }}</span>
 </template>

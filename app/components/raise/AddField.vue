@@ -22,7 +22,9 @@ const quantity = computed(() => entry.value.quantity ?? '1')
 let asked = 0
 let timer: ReturnType<typeof setTimeout> | undefined
 
-watch(() => entry.value.words, (words) => {
+/** Everything but the quantity: a number at the end may be a price, or belong to the name. */
+const wanted = computed(() => entry.value.price === null ? entry.value.words : text.value.trim().slice(text.value.trim().indexOf(entry.value.words)))
+watch(wanted, (words) => {
   clearTimeout(timer)
   if (words.trim().length < 2) { found.value = []; searching.value = false; return }
   searching.value = true
@@ -42,11 +44,11 @@ const options = computed<Option[]>(() => {
   const free: Option = { key: 'free', item: null }
   const items = found.value.map((item): Option => ({ key: item.id, item }))
   // A price typed at the end is how a free line is said, so it stands first then.
-  return entry.value.price !== null && !items.some((o) => o.item !== null && isNamed(o.item)) ? [free, ...items] : [...items, free]
+  return entry.value.price !== null && !found.value.some(isNamed) ? [free, ...items] : [...items, free]
 })
 function isNamed(item: ItemFound): boolean {
-  const typed = text.value.toLowerCase().trim()
-  return [item.supplierPart, item.number].some((p) => p.toLowerCase() === typed) || item.name.toLowerCase() === typed
+  const known = `${item.name} ${item.supplierPart} ${item.number}`.toLowerCase()
+  return wanted.value.toLowerCase().split(/\s+/).every((word) => known.includes(word))
 }
 function price(item: ItemFound): string {
   const step = priceFor(item.prices, quantity.value, props.today)
@@ -72,7 +74,7 @@ async function enterEarly(event: KeyboardEvent): Promise<void> {
   event.preventDefault()
   event.stopImmediatePropagation()
   clearTimeout(timer)
-  await search(entry.value.words)
+  await search(wanted.value)
   await take(options.value[0] ?? null)
 }
 function focus(): void { input.value?.el.focus() }

@@ -87,9 +87,9 @@ function walk(event: KeyboardEvent): void {
           </td>
           <td class="num">
             <span class="flex items-baseline justify-end gap-1">
-              <input :id="`line-${line.id}-quantity`" class="cell w-[64px]! text-right" data-column="quantity" inputmode="decimal" :value="shown(line, 'quantity')" :aria-label="`Line ${i + 1}: how many`" :aria-invalid="lacking.has(`${line.id} quantity`) || `${line.id} quantity` in unread" @change="setNumber(line, 'quantity', $event)" @focus="($event.target as HTMLInputElement).select()">
-              <span v-if="line.itemId !== null" class="w-[50px] truncate text-left text-ink2">{{ unitName(line.unit) }}</span>
-              <BlankChoice v-else compact class="w-[50px] text-left text-ink2" :model-value="line.unit" :choices="units" :label="`Line ${i + 1}: unit`" placeholder="unit" @update:model-value="line.unit = $event" />
+              <input :id="`line-${line.id}-quantity`" class="cell w-[56px]! text-right" data-column="quantity" inputmode="decimal" :value="shown(line, 'quantity')" :aria-label="`Line ${i + 1}: how many`" :aria-invalid="lacking.has(`${line.id} quantity`) || `${line.id} quantity` in unread" @change="setNumber(line, 'quantity', $event)" @focus="($event.target as HTMLInputElement).select()">
+              <span v-if="line.itemId !== null" class="text-ink2">{{ unitName(line.unit) }}</span>
+              <BlankChoice v-else compact class="text-ink2" :model-value="line.unit" :choices="units" :label="`Line ${i + 1}: unit`" placeholder="unit" @update:model-value="line.unit = $event" />
             </span>
             <span v-if="`${line.id} quantity` in unread" class="small block text-red">not a number</span>
           </td>

@@ -9,8 +9,11 @@ export function sayConsequence(verdict: DraftVerdict, nameOf: (id: string) => st
   const names = [...new Set(progress.open.map((s) => nameOf(s.actorId)))]
   const first = names.length > 2 ? `${names.slice(0, 2).join(', ')} and ${names.length - 2} more` : listWords(names)
   if (missing > 0) {
+    const counted = `${capital(inWords(missing))} ${missing === 1 ? 'thing' : 'things'} missing`
+    // Without a line there is nothing to decide on, and saying who would mislead.
+    if (verdict.lineNets.size === 0) return { missing, words: counted }
     const then = progress.state === 'approved' ? 'then it is approved at once' : progress.state === 'held' ? 'then it goes on' : `then to ${first}`
-    return { missing, words: `${capital(inWords(missing))} ${missing === 1 ? 'thing' : 'things'} missing, ${then}` }
+    return { missing, words: `${counted}, ${then}` }
   }
   return { missing, words: progress.state === 'approved' ? 'Send: approved at once, and on to the buyers' : `Send to ${first} for a decision` }
 }

@@ -228,8 +228,8 @@ usePlaceKeys([
         <BlankText id="blank-why" v-model="draft.why" label="Why it is needed" placeholder="why it is needed" :most="4000" />.
       </div>
       <p class="small mt-1.5 flex flex-wrap items-baseline gap-x-2">
-        <span>Raised by you, for yourself ·</span><label for="room">room or door</label><input id="room" v-model="draft.shipToDetail" class="cell w-[180px]! placeholder:italic" maxlength="200" placeholder="any">
-        <span>·</span><label for="title">called</label><input id="title" v-model="draft.title" class="cell w-[240px]!" maxlength="120" :placeholder="proposeTitle(draft)">
+        <span>Raised by you, for yourself ·</span><label for="room">room or door</label><input id="room" v-model="draft.shipToDetail" class="cell cell-fit w-auto! placeholder:italic" maxlength="200" placeholder="any">
+        <span>·</span><label for="title">called</label><input id="title" v-model="draft.title" class="cell cell-fit w-auto!" maxlength="120" :placeholder="proposeTitle(draft)">
       </p>
       <div class="mt-5">
         <LineGrid v-if="draft.lines.length > 0" :lines="draft.lines" :verdict="verdict" :facts="facts" :suppliers="d.suppliers" :decimal-mark="wording.decimalMark.value" :currency="currency" @remove="remove" @duplicate="duplicate" @quantity="reprice" />
