@@ -1,0 +1,32 @@
+import { randomBytes } from 'node:crypto'
+import { rmSync } from 'node:fs'
+import type { TestProject } from 'vitest/node'
+import { loadBareHallamere } from '../../demo/load-demo'
+import { openDatabase } from '../../server/db/client'
+import { migrateDatabase } from '../../server/db/migrate'
+import { buildIfChanged } from '../../scripts/setup/build'
+import { createDatabase, startCluster } from '../../scripts/setup/cluster'
+
+const ROOT = process.cwd()
+declare module 'vitest' {
+  export interface ProvidedContext { cluster: { port: number; urls: Record<'postgres' | 'rekko_owner' | 'rekko_app', string>; template: string } }
+}
+
+/** One private cluster for all API tests, with a template database that each test file copies. */
+export default async function setup(project: TestProject): Promise<() => Promise<void>> {
+  buildIfChanged(ROOT)
+  const directory = `/var/tmp/rekko-test-${process.pid}-${randomBytes(4).toString('hex')}`
+  const cluster = await startCluster(directory, { hasty: true })
+  const template = 'hallamere'
+  await createDatabase(cluster, template)
+  await migrateDatabase(cluster.url('rekko_owner', template), ROOT)
+  const { db, pool } = openDatabase(cluster.url('rekko_app', template), 2)
+  await loadBareHallamere(db, new Date())
+  await pool.end()
+  const url = (role: 'postgres' | 'rekko_owner' | 'rekko_app') => cluster.url(role, 'DATABASE')
+  project.provide('cluster', { port: cluster.port, template, urls: { postgres: url('postgres'), rekko_owner: url('rekko_owner'), rekko_app: url('rekko_app') } })
+  return async () => {
+    await cluster.stop()
+    rmSync(directory, { recursive: true, force: true })
+  }
+}

@@ -1,0 +1,163 @@
+import { randomBytes, randomUUID } from 'node:crypto'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+import pg from 'pg'
+import { inject } from 'vitest'
+import { addBusinessDays, dayOf } from '#core/base/day'
+import type { Draft, DraftLine } from '#core/requisition/draft'
+import { idOf } from '../../demo/ids'
+import { budgetLineId } from '../../demo/world/budgets'
+import { draftOf } from '../../demo/draft-of'
+import type { NeedLine } from '../../demo/world/needs'
+import { personId } from '../../demo/world/people'
+import { freePort } from '../../scripts/setup/cluster'
+import { startPostOffice, startServer, waitFor, type Running } from '../../scripts/setup/processes'
+
+const ROOT = process.cwd()
+export const TODAY = dayOf(new Date(), 'Europe/London')
+
+export interface Reply<T = Record<string, unknown>> { status: number; body: T; headers: Headers }
+type Method = 'GET' | 'POST' | 'PUT' | 'DELETE'
+export interface Client {
+  call: <T = Record<string, unknown>>(method: Method, path: string, options?: { body?: unknown; version?: number; key?: string; headers?: Record<string, string>; raw?: Buffer | string }) => Promise<Reply<T>>
+}
+export interface Mail { number: number; messageId: string; subject: string; to: string; text: string; attachments: { name: string; size: number; type: string }[] }
+
+/** A whole Rekko for one test file: a database of its own, a server, a post office. */
+export interface Rekko {
+  readonly url: string
+  /** A connection with all rights, to look at what was written. */
+  readonly sql: <T extends pg.QueryResultRow>(text: string, values?: unknown[]) => Promise<T[]>
+  readonly appUrl: string
+  as: (name: string) => Promise<Client>
+  nobody: Client
+  mails: () => Promise<Mail[]>
+  kill: () => Promise<void>
+  startAgain: () => Promise<void>
+  closePostOffice: () => Promise<void>
+  openPostOffice: () => Promise<void>
+  stop: () => Promise<void>
+}
+
+export async function startRekko(options: { isDemo?: boolean } = {}): Promise<Rekko> {
+  const cluster = inject('cluster')
+  const database = `test_${process.pid}_${randomBytes(4).toString('hex')}`
+  const at = (role: 'postgres' | 'rekko_app', name: string) => cluster.urls[role].replace(/DATABASE$/, name)
+  const admin = new pg.Client({ connectionString: at('postgres', 'postgres') })
+  await admin.connect()
+  await admin.query(`create database "${database}" owner rekko_owner template "${cluster.template}" strategy file_copy`)
+  const pool = new pg.Pool({ connectionString: at('postgres', database), max: 4 })
+  pool.on('error', () => undefined)
+  const directory = mkdtempSync('/var/tmp/rekko-post-')
+  const [port, smtpPort, httpPort] = [await freePort(), await freePort(), await freePort()]
+  const url = `http://127.0.0.1:${port}`
+  const log = join(ROOT, '.rekko/test-server.log')
+  const settings = { databaseUrl: at('rekko_app', database), port, smtpPort, sessionSecret: 'a-secret-for-tests-that-is-long-enough', isDemo: options.isDemo ?? true }
+  let post: Running = await startPostOffice(ROOT, smtpPort, httpPort, directory, log)
+  let server: Running = startServer(ROOT, settings, log)
+  await waitFor(`${url}/api/health`, server)
+  const rekko: Rekko = {
+    url, appUrl: settings.databaseUrl,
+    sql: async (text, values) => (await pool.query(text, values)).rows,
+    nobody: client(url, ''),
+    as: async (name) => client(url, await signIn(url, name)),
+    mails: async () => await fetch(`http://127.0.0.1:${httpPort}/messages.json`).then((r) => r.json()) as Mail[],
+    kill: () => new Promise((resolve) => { server.child.once('exit', () => { resolve() }); server.child.kill('SIGKILL') }),
+    startAgain: async () => { server = startServer(ROOT, settings, log); await waitFor(`${url}/api/health`, server) },
+    closePostOffice: () => post.stop(),
+    openPostOffice: async () => { post = await startPostOffice(ROOT, smtpPort, httpPort, directory, log) },
+    stop: async () => {
+      await server.stop()
+      await post.stop()
+      await pool.end()
+      await admin.query(`drop database if exists "${database}" with (force)`)
+      await admin.end()
+      rmSync(directory, { recursive: true, force: true })
+    },
+  }
+  return rekko
+}
+
+async function signIn(url: string, name: string): Promise<string> {
+  const r = await fetch(`${url}/api/session`, {
+    method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: `${name.toLowerCase().replace(/ /g, '.')}@hallamere.example`, password: 'sea-salt-and-patience' }),
+  })
+  if (r.status !== 200) throw new Error(`${name} could not sign in: ${r.status} ${await r.text()}`)
+  return (r.headers.getSetCookie()[0] ?? '').split(';')[0] ?? ''
+}
+
+function client(url: string, cookie: string): Client {
+  return {
+    call: async (method, path, o = {}) => {
+      const headers: Record<string, string> = { ...(cookie === '' ? {} : { cookie }), ...o.headers }
+      if (o.version !== undefined) headers['if-match'] = `"${o.version}"`
+      if (o.key !== undefined) headers['idempotency-key'] = o.key
+      if (o.raw === undefined && method !== 'GET') headers['content-type'] ??= 'application/json'
+      const r = await fetch(url + path, { method, headers, ...(method === 'GET' ? {} : { body: o.raw ?? JSON.stringify(o.body ?? {}) }) })
+      const type = r.headers.get('content-type') ?? ''
+      const text = type.includes('json') ? await r.text() : ''
+      return { status: r.status, body: (text === '' ? {} : JSON.parse(text)) as never, headers: r.headers }
+    },
+  }
+}
+
+/** A sound draft of Water Systems, with the lines given. */
+export function soundDraft(lines: readonly NeedLine[], change: Partial<Draft> = {}, department = 'Water Systems'): Draft {
+  const draft = draftOf({ department, by: [], title: 'A test', why: 'it is needed for a test', lines }, TODAY, randomUUID())
+  return { ...draft, needBy: addBusinessDays(TODAY, 10, new Set()), lines: draft.lines.map((l) => ({ ...l, id: randomUUID() })), ...change }
+}
+
+export function freeLine(price: string, change: Partial<DraftLine> = {}, account = '616'): DraftLine {
+  const [line] = soundDraft([{ text: 'Something of our own', quantity: 1, price, unit: 'E48', account, supplier: 'Harbour Waste' }]).lines
+  if (line === undefined) throw new Error('no line')
+  return { ...line, id: randomUUID(), ...change }
+}
+
+/** Keeps a draft and sends it; what came back of the sending. */
+export async function raise(who: Client, draft: Draft): Promise<Reply<{ id: string; number: string; state: string; version: number }> & { id: string }> {
+  const id = randomUUID()
+  const kept = await who.call('POST', '/api/requisitions', { body: { id, draft } })
+  if (kept.status !== 200) throw new Error(`the draft was not kept: ${JSON.stringify(kept.body)}`)
+  const sent = await who.call<{ id: string; number: string; state: string; version: number }>('POST', `/api/requisitions/${id}/send`, { version: 1, key: `send-${id}` })
+  return { ...sent, id }
+}
+
+/** The version that a requisition stands at now. */
+export async function versionOf(rekko: Rekko, id: string): Promise<number> {
+  const [row] = await rekko.sql<{ version: number }>('select version from requisition where id = $1', [id])
+  return row?.version ?? 0
+}
+
+export async function decide(rekko: Rekko, who: Client, id: string, outcome: 'approve' | 'sendBack' | 'reject', comment = ''): Promise<Reply<{ decisionId: string; state: string }>> {
+  return who.call('POST', `/api/requisitions/${id}/decisions`, { body: { outcome, comment }, version: await versionOf(rekko, id) })
+}
+
+/** Where the ledger and the balances disagree: nowhere, at any moment. */
+export function disagreements(rekko: Rekko): Promise<{ id: string }[]> {
+  return rekko.sql(`
+    select b.budget_line_id as id, b.period from budget_balance b
+    left join (select budget_line_id, period, sum(amount) filter (where stage = 'reserved') as r, sum(amount) filter (where stage = 'committed') as c, sum(amount) filter (where stage = 'spent') as s
+      from budget_entry group by 1, 2) e using (budget_line_id, period)
+    where b.reserved <> coalesce(e.r, 0) or b.committed <> coalesce(e.c, 0) or b.spent <> coalesce(e.s, 0)`)
+}
+
+/** What stands in a stage of a budget line. */
+export async function standsAt(rekko: Rekko, department: string, account: string, stage: 'reserved' | 'committed', year = fiscalYear()): Promise<string> {
+  const [row] = await rekko.sql<{ sum: string }>(`select sum(${stage})::numeric(20,2)::text as sum from budget_balance where budget_line_id = $1`, [budgetLineId(department, account, year)])
+  return row?.sum ?? ''
+}
+export function fiscalYear(): number {
+  const [year = 0, month = 0] = TODAY.split('-').map(Number)
+  return month >= 4 ? year : year - 1
+}
+
+export async function until<T>(what: string, look: () => Promise<T | null | undefined | false>, seconds = 30): Promise<T> {
+  for (const end = Date.now() + seconds * 1000; Date.now() < end;) {
+    const found = await look()
+    if (found) return found
+    await new Promise((r) => { setTimeout(r, 150) })
+  }
+  throw new Error(`${what} did not happen within ${seconds} seconds`)
+}
+
+export { budgetLineId, idOf, personId }
