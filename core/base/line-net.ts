@@ -33,7 +33,7 @@ export function lineNet(line: PricedLine): Money {
 }
 
 /** round(quantity x unit price / base quantity), in the line's currency. */
-export function lineGross(line: PricedLine): Money {
+function lineGross(line: PricedLine): Money {
   return roundMoney(dec(line.quantity).times(dec(line.unitPrice)).dividedBy(dec(line.priceBase)), line.currency)
 }
 

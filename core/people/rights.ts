@@ -3,8 +3,7 @@
  * read this one table; what a person may do with one document is decided besides by the document's
  * own tables of moves and by who owns it.
  */
-export const ROLES = ['buyer', 'receiver', 'finance', 'auditor', 'administrator'] as const
-export type Role = (typeof ROLES)[number]
+export type Role = 'buyer' | 'receiver' | 'finance' | 'auditor' | 'administrator'
 
 /** A role held for the organisation (null) or for one department. */
 export interface RoleGrant {

@@ -1,5 +1,5 @@
 import { dec, type DecimalText } from '#core/base/decimal'
-import { add, sum, type Money } from '#core/base/money'
+import { convert, sum, type Money } from '#core/base/money'
 import { lineNet } from '#core/base/line-net'
 import { documentSums, type DocumentSums } from '#core/base/document-sums'
 import { checkSplit } from '#core/base/split'
@@ -56,7 +56,7 @@ export interface DraftVerdict {
 }
 
 /** True when a line is far enough along to be computed. */
-export function isPriced(line: DraftLine): line is DraftLine & { readonly unitPrice: DecimalText } {
+function isPriced(line: DraftLine): line is DraftLine & { readonly unitPrice: DecimalText } {
   return line.unitPrice !== null
 }
 
@@ -94,9 +94,14 @@ export function computeDraft(draft: Draft, facts: DraftFacts): DraftVerdict {
     byCurrency.set(line.currency, [...(byCurrency.get(line.currency) ?? []), { net, tax }])
   }
   const all = [...effects.values()].flat()
+  // What nobody pays for yet counts with its net, so that total and route do not mislead while it is written.
+  const unpaid = draft.lines.flatMap((line) => {
+    const net = lineNets.get(line.id)
+    return net === undefined || (effects.get(line.id) ?? []).length > 0 ? [] : [convert(net, facts.toBase.get(line.currency) ?? '1', facts.baseCurrency)]
+  })
   const period = fiscalPeriod(draft.accountingDate ?? facts.today, facts.fiscalStartMonth)
   const budget = checkBudget(sumByBudgetLine(all), facts.budgetLines, period.period)
-  const approvalAmount = sum(all.map((e) => e.amount), facts.baseCurrency)
+  const approvalAmount = sum([...all.map((e) => e.amount), ...unpaid], facts.baseCurrency)
   const subject = subjectOf(draft, facts, approvalAmount, budget)
   const route = makeRoute(subject, facts.policy, facts.people)
   const missing = findMissing(draft, facts, { budget, route, period })
@@ -116,9 +121,4 @@ function subjectOf(draft: Draft, facts: DraftFacts, amount: Money, budget: reado
     }))),
     overBudget: budget.some((b) => b.passedBy !== null),
   }
-}
-
-/** The whole of what a draft costs where all of it is in one currency; else null. */
-export function singleTotal(v: DraftVerdict): Money | null {
-  return v.sums.length === 1 && v.sums[0] !== undefined ? add(v.sums[0].net, v.sums[0].tax) : null
 }

@@ -47,6 +47,9 @@ describe('the verdict on a draft', () => {
     expect(v.budget[0]).toMatchObject({ before: money('1000.00 EUR'), after: money('112.00 EUR'), passedBy: null })
     expect(v.period).toEqual({ year: 2026, period: 8 })
   })
+  test('what nobody pays for yet counts with its net towards total and route', () => {
+    expect(computeDraft({ ...DRAFT, lines: [LINE, { ...LINE, id: 'l2', codings: [] }] }, facts()).approvalAmount).toEqual(money('1776.00 EUR'))
+  })
   test('everything is said at once', () => {
     expect(codes({ ...DRAFT, departmentId: null, shipToId: null, needBy: null, why: ' ', lines: [] })).toEqual(['no-department', 'no-need-by', 'no-ship-to', 'no-why', 'no-lines'])
     expect(codes({ ...DRAFT, departmentId: 'other', needBy: '2026-11-24' })).toEqual(['department-not-open', 'need-by-past'])

@@ -67,7 +67,7 @@ export function personId(name: string): string {
   return idOf('person', name)
 }
 
-export function emailOf(name: string): string {
+function emailOf(name: string): string {
   return `${name.toLowerCase().replace(/ /g, '.')}@hallamere.example`
 }
 

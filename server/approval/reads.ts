@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm'
 import { type Day } from '#core/base/day'
 import { type DecimalText } from '#core/base/decimal'
 import { type Condition, type Policy, type Who } from '#core/approval/policy'
-import { type Route, type SeatReason } from '#core/approval/route'
+import { type Route } from '#core/approval/route'
 import { type Tx } from '../db/client'
 import { row, rows } from '../db/rows'
 
@@ -72,15 +72,6 @@ export function listDecisions(tx: Tx, documentId: string): Promise<DecisionRow[]
       d.comment, to_char(d.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as at, d.event_seq as "eventSeq", d.taken_back_at is not null as "takenBack"
     from approval_decision d join person a on a.id = d.actor_id left join person f on f.id = d.for_id
     where d.document_id = ${documentId} order by d.at, d.event_seq`)
-}
-
-export interface SeatRow { id: string; stepAt: number; actorId: string; name: string; forId: string | null; forName: string | null; why: SeatReason; state: string }
-
-export function listSeats(tx: Tx, routeId: string): Promise<SeatRow[]> {
-  return rows<SeatRow>(tx, sql`
-    select s.id, s.step_at as "stepAt", s.actor_id as "actorId", p.name, s.for_id as "forId", f.name as "forName", s.why, s.state
-    from approval_seat s join person p on p.id = s.actor_id left join person f on f.id = s.for_id
-    where s.route_id = ${routeId} and s.state <> 'dropped' order by s.step_at, p.name`)
 }
 
 /** The open seat of a person on a document; null when nothing waits for them. */

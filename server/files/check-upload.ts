@@ -16,7 +16,7 @@ export async function checkUpload(bytes: Buffer, name: string): Promise<{ mime: 
 }
 
 /** A name without paths, control characters or reserved signs, at most 120 characters, with the ending of its content. */
-export function safeName(name: string, extension: string): string {
+function safeName(name: string, extension: string): string {
   const base = (name.split(/[/\\]/).pop() ?? '').replace(/[\u0000-\u001f\u007f"<>|:*?\u202a-\u202e\u2066-\u2069]/g, '').trim()
   const stem = base.replace(/\.[a-z0-9]{1,5}$/i, '').slice(0, 110).trim()
   return `${stem === '' ? 'attachment' : stem}.${extension === 'jpg' ? 'jpg' : extension}`

@@ -89,7 +89,7 @@ function hostOf(origin: string): string | null {
 }
 
 /** Whoever is signed in; 401 where nobody is. */
-export async function requireActor(event: H3Event, tx: Tx, now: Date): Promise<Actor> {
+async function requireActor(event: H3Event, tx: Tx, now: Date): Promise<Actor> {
   const cookie = await sessionCookie(event)
   const personId = cookie.id === null ? null : await touchSession(tx, cookie.id, now, environment().idleMinutes)
   const organisation = personId === null ? null : await requireOrganisation(tx)

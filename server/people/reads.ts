@@ -56,14 +56,6 @@ export async function reachPeople(tx: Tx, ids: readonly string[], currency: stri
   }
 }
 
-/** People who hold a role, for the organisation or a department. */
-export async function listRoleHolders(tx: Tx, role: string, departmentId: string | null): Promise<string[]> {
-  const found = await rows<{ id: string }>(tx, sql`
-    select distinct person_id as id from role_grant
-    where role = ${role} and (department_id is null or department_id is not distinct from ${departmentId}) order by 1`)
-  return found.map((r) => r.id)
-}
-
 /** People whose ordering limit covers an amount and who hold the buyer's role, lowest limit first. */
 export function listWhoMayOrder(tx: Tx, amount: DecimalText, today: Day): Promise<{ personId: string; name: string }[]> {
   return rows(tx, sql`

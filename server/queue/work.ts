@@ -17,8 +17,16 @@ export async function startQueue(url: string, db: Db, clock: () => Date, onError
   boss.on('error', onError)
   await boss.start()
   useQueue(boss)
+  // Tasks come in batches. One that fails is tried again with its whole batch, where those done do nothing.
   const work = <T extends Task>(task: T, run: (data: TaskData[T]) => Promise<void>) =>
-    boss.work<TaskData[T]>(task, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async (jobs) => { for (const job of jobs) await run(job.data) })
+    boss.work<TaskData[T]>(task, { pollingIntervalSeconds: 0.5, batchSize: 20 }, async (jobs) => {
+      const failed: unknown[] = []
+      for (const job of jobs) {
+        try { await run(job.data) }
+        catch (error) { failed.push(error) }
+      }
+      if (failed.length > 0) throw failed[0]
+    })
   await work('send-mail', ({ mailId }) => sendMail(db, mailId, clock))
   await work('file-order', ({ orderId, revision }) => inTransaction(db, (tx) => fileOrder(tx, orderId, revision, clock())))
   await work('route-again', () => routeAllAgain(db, clock))

@@ -9,7 +9,7 @@ const draftLine = z.object({
   priceBase: decimal.refine((t) => Number(t) > 0, 'is not above 0'), currency: z.string().length(3), taxCode: text(10), supplierId: id.nullable(),
   supplierPart: text(80).nullable(), splitMethod: z.enum(['percent', 'share', 'amount', 'quantity']), codings: z.array(coding).max(20),
 })
-export const draft = z.object({
+const draft = z.object({
   kind: text(40), title: text(120), departmentId: id.nullable(), shipToId: id.nullable(), shipToDetail: text(200), needBy: day.nullable(),
   why: text(4000), overBudgetReason: text(2000), accountingDate: day.nullable(), lines: z.array(draftLine).max(500, 'has more than 500 lines'),
 })

@@ -9,7 +9,7 @@ export const day = z.string().max(10).refine(isDay, 'is not a day like 2026-11-2
 
 /** Exact decimals cross as text; at most 15 digits before the point. */
 export const decimal = z.string().max(40)
-  .refine((t) => isDecimalText(t) && t.replace('-', '').split('.')[0]!.length <= 15, 'is not a decimal number like 312.50')
+  .refine((t) => isDecimalText(t) && /^-?\d{1,15}(\.|$)/.test(t), 'is not a decimal number like 312.50')
 export const money = z.object({ amount: decimal, currency: z.string().length(3) })
 
 /** Text without NUL characters, which no database keeps, of at most `max` characters. */

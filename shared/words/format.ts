@@ -67,7 +67,7 @@ export function formatSince(day: Day, today: Day): string {
 }
 
 /** "14:05" of a moment in a time zone. */
-export function formatTime(moment: string, timeZone: string): string {
+function formatTime(moment: string, timeZone: string): string {
   return new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hour12: false }).format(new Date(moment))
 }
 

@@ -51,7 +51,7 @@ describe('a need from a person’s head to a supplier’s mailbox', () => {
     const mail = await until('the order’s mail', async () => (await rekko.mails()).find((m) => m.subject.includes(issued.body.number)))
     expect(mail.to).toContain('orders@corrigan.example')
     expect(mail.attachments).toMatchObject([{ name: `${issued.body.number}.pdf`, type: 'application/pdf' }])
-    const pdf = await fetch(`${rekko.url}/api/orders/${tray.body.orderId}/pdf`, { headers: { cookie: await cookieOf('Leonie Farrow') } })
+    const pdf = await fetch(`${rekko.url}/api/orders/${tray.body.orderId}/pdf`, { headers: { cookie: leonie.cookie } })
     expect(pdf.headers.get('content-disposition')).toBe(`attachment; filename="${issued.body.number}.pdf"; filename*=UTF-8''${issued.body.number}.pdf`)
     writeFileSync('.rekko/test-order.pdf', Buffer.from(await pdf.arrayBuffer()))
     // Checked with poppler and qpdf from Debian.
@@ -256,8 +256,3 @@ describe('ordering', () => {
     expect(await leonie.call('POST', `/api/orders/${tray.body.orderId}/issue`, { version: 1 })).toMatchObject({ status: 409, body: { detail: 'This serves your own need alone; another buyer has to issue it.' } })
   })
 })
-
-async function cookieOf(name: string): Promise<string> {
-  const r = await fetch(`${rekko.url}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: `${name.toLowerCase().replace(' ', '.')}@hallamere.example`, password: 'sea-salt-and-patience' }) })
-  return (r.headers.getSetCookie()[0] ?? '').split(';')[0] ?? ''
-}

@@ -19,6 +19,7 @@ export const TODAY = dayOf(new Date(), 'Europe/London')
 export interface Reply<T = Record<string, unknown>> { status: number; body: T; headers: Headers }
 type Method = 'GET' | 'POST' | 'PUT' | 'DELETE'
 export interface Client {
+  readonly cookie: string
   call: <T = Record<string, unknown>>(method: Method, path: string, options?: { body?: unknown; version?: number; key?: string; headers?: Record<string, string>; raw?: Buffer | string }) => Promise<Reply<T>>
 }
 export interface Mail { number: number; messageId: string; subject: string; to: string; text: string; attachments: { name: string; size: number; type: string }[] }
@@ -29,6 +30,9 @@ export interface Rekko {
   /** A connection with all rights, to look at what was written. */
   readonly sql: <T extends pg.QueryResultRow>(text: string, values?: unknown[]) => Promise<T[]>
   readonly appUrl: string
+  readonly smtpPort: number
+  /** One more server on the same database. */
+  second: () => Promise<{ url: string; stop: () => Promise<void> }>
   as: (name: string) => Promise<Client>
   nobody: Client
   mails: () => Promise<Mail[]>
@@ -57,7 +61,13 @@ export async function startRekko(options: { isDemo?: boolean } = {}): Promise<Re
   let server: Running = startServer(ROOT, settings, log)
   await waitFor(`${url}/api/health`, server)
   const rekko: Rekko = {
-    url, appUrl: settings.databaseUrl,
+    url, appUrl: settings.databaseUrl, smtpPort,
+    second: async () => {
+      const more = await freePort()
+      const running = startServer(ROOT, { ...settings, port: more }, log)
+      await waitFor(`http://127.0.0.1:${more}/api/health`, running)
+      return { url: `http://127.0.0.1:${more}`, stop: running.stop }
+    },
     sql: async (text, values) => (await pool.query(text, values)).rows,
     nobody: client(url, ''),
     as: async (name) => client(url, await signIn(url, name)),
@@ -88,6 +98,7 @@ async function signIn(url: string, name: string): Promise<string> {
 
 function client(url: string, cookie: string): Client {
   return {
+    cookie,
     call: async (method, path, o = {}) => {
       const headers: Record<string, string> = { ...(cookie === '' ? {} : { cookie }), ...o.headers }
       if (o.version !== undefined) headers['if-match'] = `"${o.version}"`

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Combobox, ComboboxButton, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
+import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
 import type { SupplierFound } from '#shared/contract/catalogue'
 import { useApi } from '~/composables/base/use-api'
 
@@ -7,6 +7,8 @@ import { useApi } from '~/composables/base/use-api'
 const props = defineProps<{ name: string | null; label: string; none: string | null; boxed?: boolean }>()
 const emit = defineEmits<{ choose: [supplier: SupplierFound | null] }>()
 const api = useApi()
+/** The field chooses and keeps nothing: what is chosen stands in its name. */
+const nobody: SupplierFound | 'none' | null = null
 const words = ref('')
 const found = shallowRef<SupplierFound[]>([])
 let asked = 0
@@ -27,10 +29,8 @@ function blocked(s: SupplierFound): boolean { return s.standing !== 'active' }
 </script>
 
 <template>
-  <Combobox as="span" class="relative inline-block max-w-full" :model-value="null as SupplierFound | 'none' | null" @update:model-value="choose">
-    <ComboboxButton as="span" class="inline-flex max-w-full" @click="search('')">
-      <ComboboxInput :class="boxed ? 'field' : 'cell small w-[190px]!'" :aria-label="label" :display-value="() => name ?? none ?? ''" :placeholder="none ?? 'Choose a supplier'" autocomplete="off" @focus="(e: FocusEvent) => { (e.target as HTMLInputElement).select(); search('') }" @change="(e: Event) => search((e.target as HTMLInputElement).value)" />
-    </ComboboxButton>
+  <Combobox as="span" immediate class="relative inline-block max-w-full" :model-value="nobody" @update:model-value="choose">
+    <ComboboxInput :class="boxed ? 'field' : 'cell small w-[190px]!'" :aria-label="label" :display-value="() => name ?? none ?? ''" :placeholder="none ?? 'Choose a supplier'" autocomplete="off" @focus="(e: FocusEvent) => { (e.target as HTMLInputElement).select(); search('') }" @change="(e: Event) => search((e.target as HTMLInputElement).value)" />
     <ComboboxOptions class="picker left-0 top-full">
       <ComboboxOption v-for="s in choices" v-slot="{ active, disabled }" :key="s === 'none' ? 'none' : s.id" as="template" :value="s" :disabled="s !== 'none' && blocked(s)">
         <li class="option list-none" :data-active="active">

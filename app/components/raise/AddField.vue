@@ -12,6 +12,8 @@ const props = defineProps<{ departmentId: string | null; today: string; decimalM
 const emit = defineEmits<{ item: [item: ItemFound, quantity: string]; free: [entry: Entry] }>()
 
 type Option = { readonly key: string; readonly item: ItemFound } | { readonly key: 'free'; readonly item: null }
+/** The field keeps nothing: what is taken becomes a line. */
+const nothing: Option | null = null
 const api = useApi()
 const text = ref('')
 const found = shallowRef<ItemFound[]>([])
@@ -82,7 +84,7 @@ defineExpose({ focus })
 </script>
 
 <template>
-  <Combobox as="div" class="relative" :model-value="null as Option | null" @update:model-value="take">
+  <Combobox as="div" class="relative" :model-value="nothing" @update:model-value="take">
     <div class="flex items-center gap-3 rounded border border-edge bg-sheet px-3 focus-within:outline-2 focus-within:outline-green">
       <span aria-hidden="true" class="text-ink2">+</span>
       <ComboboxInput ref="input" class="min-h-[40px] w-full bg-transparent outline-none" aria-label="Add a line: words, a part number or your own text" placeholder="Type words, a part number or your own text, with how many in front and a price behind" autocomplete="off" :display-value="() => text" @change="(e: Event) => text = (e.target as HTMLInputElement).value" @keydown.enter.capture="enterEarly" />

@@ -23,7 +23,7 @@ function setNumber(line: EditableLine, field: 'quantity' | 'unitPrice', event: E
   const key = `${line.id} ${field}`
   if (field === 'unitPrice' && box.value.trim() === '') { line.unitPrice = null; Reflect.deleteProperty(unread, key); return }
   const read = readTypedNumber(box.value, props.decimalMark)
-  if (read === null || read.replace('-', '').split('.')[0]!.length > 12) { unread[key] = box.value; return }
+  if (read === null || /^-?\d{13}/.test(read)) { unread[key] = box.value; return }
   Reflect.deleteProperty(unread, key)
   const before = line.quantity
   line[field] = read

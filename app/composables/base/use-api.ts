@@ -1,4 +1,4 @@
-import { useSessionStore } from '~/stores/session'
+import { useExpired } from './use-expired'
 
 /** A refusal of the API, as its problem details say it. */
 export class ApiProblem extends Error {
@@ -21,7 +21,7 @@ const OFFLINE = new ApiProblem(0, 'offline', 'Rekko cannot be reached just now. 
 /** Calls the API: typed replies, refusals as ApiProblem, an expired sign-in told to the session. */
 export function useApi() {
   const request = useRequestFetch() as unknown as (path: string, options: object) => Promise<unknown>
-  const session = useSessionStore()
+  const expired = useExpired()
 
   async function call<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, options: Options = {}): Promise<T> {
     const headers: Record<string, string> = {}
@@ -36,7 +36,7 @@ export function useApi() {
     }
     catch (error) {
       const problem = asProblem(error)
-      if (problem.status === 401 && import.meta.client && !path.startsWith('/api/session')) session.expired = true
+      if (problem.status === 401 && import.meta.client && !path.startsWith('/api/session')) expired.value = true
       throw problem
     }
   }

@@ -1,0 +1,103 @@
+import AxeBuilder from '@axe-core/playwright'
+import { alive, expect, pageAs, POST_OF, test, URL_OF } from './setup/as'
+
+const SCREENS: [who: string, path: string][] = [
+  ['Owen Marsh', '/raise'], ['Owen Marsh', '/mine'], ['Ines Adeyemi', '/decide'], ['Signe Aalto', '/decide'], ['Harriet Voss', '/away'], ['Leonie Farrow', '/desk'], ['Leonie Farrow', '/orders'], ['Tomas Brandt', '/budgets'], ['Greta Molin', '/budgets'],
+]
+
+for (const scheme of ['light', 'dark'] as const) {
+  test.describe(`accessibility, ${scheme}`, () => {
+    const check = async (page: Parameters<typeof alive>[0]) => {
+      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze()
+      expect(violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => ({ id: v.id, at: v.nodes.slice(0, 3).map((n) => `${n.html.slice(0, 160)} ${n.failureSummary ?? ''}`) }))).toEqual([])
+    }
+    for (const [who, path] of SCREENS) {
+      test(`${path} as ${who}`, async ({ browser }) => {
+        const page = await pageAs(browser, who, { colorScheme: scheme })
+        await page.goto(path)
+        await alive(page)
+        await check(page)
+        await page.context().close()
+      })
+    }
+    test('a requisition being written, its trail, an order, sign-in, the keys, and the post office', async ({ browser }) => {
+      const page = await pageAs(browser, 'Owen Marsh', { colorScheme: scheme })
+      await page.goto('/mine')
+      await alive(page)
+      const link = await page.getByRole('link', { name: /^Go on/ }).first().getAttribute('href')
+      await page.goto(link ?? '')
+      await alive(page)
+      await page.getByRole('combobox', { name: /^Add a line/ }).fill('quartz')
+      await expect(page.getByRole('option').first()).toContainText('Quartz')
+      await check(page)
+      await page.goto('/mine')
+      await page.getByRole('link', { name: 'Ultraviolet lamps for filter bank 3', exact: true }).click()
+      await page.waitForURL(/\/trail\//)
+      await check(page)
+      await page.keyboard.press('F1')
+      await expect(page.getByRole('heading', { name: 'The keys of this place.' })).toBeVisible()
+      await check(page)
+      await page.context().close()
+      const leonie = await pageAs(browser, 'Leonie Farrow', { colorScheme: scheme })
+      await leonie.goto('/orders')
+      await alive(leonie)
+      await leonie.getByRole('link', { name: /^P-/ }).first().click()
+      await leonie.waitForURL(/\/orders\/./)
+      await check(leonie)
+      await leonie.context().close()
+      const stranger = await browser.newContext({ baseURL: URL_OF(), colorScheme: scheme })
+      const door = await stranger.newPage()
+      await door.goto('/sign-in')
+      await check(door)
+      await door.goto(POST_OF())
+      await check(door)
+      await stranger.close()
+    })
+  })
+}
+
+test.describe('narrow, enlarged and long', () => {
+  const fits = (page: Parameters<typeof alive>[0]) => page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth + 1)
+  for (const [who, path] of SCREENS.filter(([, p]) => ['/raise', '/mine', '/decide'].includes(p))) {
+    test(`${path} as ${who} at 390 by 844, and at 640 by 400 as if enlarged to 200 %`, async ({ browser }) => {
+      for (const viewport of [{ width: 390, height: 844 }, { width: 640, height: 400 }]) {
+        const page = await pageAs(browser, who, { viewport })
+        await page.goto(path)
+        await alive(page)
+        expect(await fits(page)).toBe(true)
+        await page.context().close()
+      }
+    })
+  }
+
+  test('forty lines, long words and a long reason do not break Raise', async ({ browser }) => {
+    const page = await pageAs(browser, 'Owen Marsh')
+    await page.goto('/raise')
+    await alive(page)
+    await page.locator('#blank-why').click()
+    await page.keyboard.insertText(`${'Unterwasserbeleuchtungsanlagenwartungsvertrag'.repeat(3)} ${'because it is so '.repeat(60)}`)
+    for (let i = 0; i < 40; i += 1) {
+      const add = page.getByRole('combobox', { name: /^Add a line/ })
+      await add.fill(`${i + 1} ${i % 2 === 0 ? 'Langwortzusammensetzungsungetüm'.repeat(2) : 'bolt'} 1.${i + 10}`)
+      await expect(page.getByRole('option').first()).toBeVisible()
+      await add.press('Enter')
+      await expect(page.getByRole('textbox', { name: `Line ${i + 1}: what` })).toHaveCount(1)
+    }
+    await expect(page.locator('.sum')).not.toHaveText('EUR 0.00')
+    expect(await fits(page)).toBe(true)
+    await expect(page.locator('.main-action')).toBeInViewport()
+    await page.context().close()
+  })
+
+  test('nothing jumps when the verdict changes: the add field stays where it is while typing', async ({ browser }) => {
+    const page = await pageAs(browser, 'Owen Marsh')
+    await page.goto('/raise')
+    await alive(page)
+    const add = page.getByRole('combobox', { name: /^Add a line/ })
+    const at = (await add.boundingBox())?.y
+    await add.pressSequentially('6 quartz', { delay: 30 })
+    await expect(page.getByRole('option').first()).toContainText('Quartz')
+    expect((await add.boundingBox())?.y).toBe(at)
+    await page.context().close()
+  })
+})
