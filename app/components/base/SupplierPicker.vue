@@ -11,26 +11,40 @@ const api = useApi()
 const nobody: SupplierFound | 'none' | null = null
 const words = ref('')
 const found = shallowRef<SupplierFound[]>([])
+const searching = ref(false)
 let asked = 0
 async function search(text: string): Promise<void> {
   words.value = text
   const mine = ++asked
+  searching.value = true
   try {
     const { suppliers } = await api.get<{ suppliers: SupplierFound[] }>('/api/suppliers', { words: text })
     if (mine === asked) found.value = suppliers
   }
   catch { found.value = [] }
+  finally { if (mine === asked) searching.value = false }
 }
-const choices = computed<(SupplierFound | 'none')[]>(() => [...(props.none !== null && words.value === '' ? ['none' as const] : []), ...found.value])
+// What was found before counts only as far as it fits what stands in the field now.
+const fitting = computed(() => found.value.filter((s) => `${s.name} ${s.number} ${s.town}`.toLowerCase().includes(words.value.trim().toLowerCase())))
+const choices = computed<(SupplierFound | 'none')[]>(() => [...(props.none !== null && words.value === '' ? ['none' as const] : []), ...fitting.value])
 function choose(value: SupplierFound | 'none' | null): void {
   if (value !== null) emit('choose', value === 'none' ? null : value)
+}
+/** Enter before the answer came waits for it, and takes the first that fits. */
+async function enterEarly(event: KeyboardEvent): Promise<void> {
+  if (!searching.value || event.isComposing || words.value.trim() === '') return
+  event.preventDefault()
+  event.stopImmediatePropagation()
+  await search(words.value)
+  const first = fitting.value.find((s) => !blocked(s))
+  if (first !== undefined) choose(first)
 }
 function blocked(s: SupplierFound): boolean { return s.standing !== 'active' }
 </script>
 
 <template>
   <Combobox as="span" immediate class="relative inline-block max-w-full" :model-value="nobody" @update:model-value="choose">
-    <ComboboxInput :class="boxed ? 'field' : 'cell small w-[190px]!'" :aria-label="label" :display-value="() => name ?? none ?? ''" :placeholder="none ?? 'Choose a supplier'" autocomplete="off" @focus="(e: FocusEvent) => { (e.target as HTMLInputElement).select(); search('') }" @change="(e: Event) => search((e.target as HTMLInputElement).value)" />
+    <ComboboxInput :class="boxed ? 'field' : 'cell small w-[190px]!'" :aria-label="label" :display-value="() => name ?? none ?? ''" :placeholder="none ?? 'Choose a supplier'" autocomplete="off" @focus="(e: FocusEvent) => { (e.target as HTMLInputElement).select(); search('') }" @keydown.enter.capture="enterEarly" @change="(e: Event) => search((e.target as HTMLInputElement).value)" />
     <ComboboxOptions class="picker left-0 top-full">
       <ComboboxOption v-for="s in choices" v-slot="{ active, disabled }" :key="s === 'none' ? 'none' : s.id" as="template" :value="s" :disabled="s !== 'none' && blocked(s)">
         <li class="option list-none" :data-active="active">

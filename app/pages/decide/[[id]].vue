@@ -62,7 +62,8 @@ function needsWords(what: keyof typeof ASK_FOR): boolean {
 }
 async function decide(outcome: 'approve' | 'sendBack' | 'reject'): Promise<void> {
   const d = doc.value
-  if (d === null || d === undefined || !d.mine || busy.value) return
+  // While the next slip is on its way, what one would decide on is not yet what one sees chosen.
+  if (d === null || d === undefined || !d.mine || d.id !== wanted.value || busy.value) return
   if (outcome !== 'approve' && needsWords(outcome)) return
   busy.value = true
   trouble.value = ''
