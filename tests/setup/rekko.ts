@@ -104,7 +104,7 @@ function client(url: string, cookie: string): Client {
       if (o.version !== undefined) headers['if-match'] = `"${o.version}"`
       if (o.key !== undefined) headers['idempotency-key'] = o.key
       if (o.raw === undefined && method !== 'GET') headers['content-type'] ??= 'application/json'
-      const r = await fetch(url + path, { method, headers, ...(method === 'GET' ? {} : { body: o.raw ?? JSON.stringify(o.body ?? {}) }) })
+      const r = await fetch(url + path, { method, headers, ...(method === 'GET' ? {} : { body: o.raw === undefined ? JSON.stringify(o.body ?? {}) : typeof o.raw === 'string' ? o.raw : new Uint8Array(o.raw) }) })
       const type = r.headers.get('content-type') ?? ''
       const text = type.includes('json') ? await r.text() : ''
       return { status: r.status, body: (text === '' ? {} : JSON.parse(text)) as never, headers: r.headers }

@@ -1,0 +1,221 @@
+import { spawnSync } from 'node:child_process'
+import { randomBytes, randomUUID } from 'node:crypto'
+import { readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { gzipSync } from 'node:zlib'
+import { chromium } from '@playwright/test'
+import pg from 'pg'
+import type { Draft } from '#core/requisition/draft'
+import { makeRoute } from '#core/approval/route'
+import { computeDraft } from '#core/requisition/compute'
+import { readFacts } from '#shared/contract/draft-facts'
+import { draftOf } from '../../demo/draft-of'
+import { DEMO_PASSWORD, loadBareHallamere } from '../../demo/load-demo'
+import { personId } from '../../demo/world/people'
+import { inTransaction, openDatabase, type Db } from '../../server/db/client'
+import { migrateDatabase } from '../../server/db/migrate'
+import { readDesk } from '../../server/order/read-desk'
+import { findActor } from '../../server/people/reads'
+import { gatherDraftFacts } from '../../server/requisition/draft-facts'
+import { readMine } from '../../server/requisition/read-mine'
+import { sendRequisition } from '../../server/requisition/send-requisition'
+import { buildIfChanged } from '../setup/build'
+import { createDatabase, freePort, startCluster, type Cluster } from '../setup/cluster'
+import { ROOT, step } from '../setup/install.mjs'
+import { startPostOffice, startServer, waitFor, type Running } from '../setup/processes'
+import { bulkLoad, draftId, lineId } from './bulk-load'
+import { inline, recording, type Statement } from './capture'
+
+const CONNECTIONS = 8
+const SENDS = 1200
+const BULK = 100_000
+const now = new Date()
+const today = now.toISOString().slice(0, 10)
+const results: [what: string, figure: string, aim: string][] = []
+
+/** Two small lines, inside the requester's own limit: sent and approved at once. */
+function smallDraft(n: number): Draft {
+  const draft = draftOf({ department: 'Water Systems', by: [], title: 'Two lines', why: 'to measure', lines: [{ part: 'CP-GS-25', quantity: 1 }, { part: 'ST-HC-60', quantity: 1 }] }, today, randomUUID())
+  return { ...draft, lines: draft.lines.map((l, i) => ({ ...l, id: lineId(n, i) })) }
+}
+
+/** Runs `work` for each of `count` numbers with so many at a time; returns how many a second. */
+async function perSecond(count: number, atOnce: number, work: (n: number) => Promise<void>): Promise<number> {
+  let next = 0
+  const from = performance.now()
+  await Promise.all(Array.from({ length: atOnce }, async () => { while (next < count) { const n = next; next += 1; await work(n) } }))
+  return count / ((performance.now() - from) / 1000)
+}
+
+async function signIn(url: string, email: string): Promise<string> {
+  const r = await fetch(`${url}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email, password: DEMO_PASSWORD }) })
+  return (r.headers.getSetCookie()[0] ?? '').split(';')[0] ?? ''
+}
+
+async function benchSending(db: Db, cluster: Cluster, url: string, cookie: string): Promise<void> {
+  const admin = new pg.Client({ connectionString: cluster.url('postgres', 'rekko') })
+  await admin.connect()
+  // Room enough that money never refuses.
+  await admin.query('update budget_balance set budgeted = 100000000')
+  const insert = async (n: number) => {
+    const { createDraft } = await import('../../server/requisition/save-draft')
+    const actor = await findActor(db, personId('Owen Marsh'), today)
+    if (actor !== null) await inTransaction(db, (tx) => createDraft({ tx, now, actor }, draftId(n), smallDraft(n)))
+  }
+  const total = 2 * SENDS + 1 + 200
+  await perSecond(total, 8, insert)
+
+  const { db: seen, pool, statements } = recording(cluster.url('rekko_app', 'rekko'))
+  const actor = await findActor(db, personId('Owen Marsh'), today)
+  if (actor === null) throw new Error('nobody to measure with')
+  await inTransaction(seen, (tx) => sendRequisition({ tx, now, actor }, draftId(0), 1))
+  const script = pgbenchScript(statements, 0)
+  await pool.end()
+
+  const send = async (n: number) => {
+    const r = await fetch(`${url}/api/requisitions/${draftId(n)}/send`, { method: 'POST', headers: { cookie, 'content-type': 'application/json', 'if-match': '"1"' }, body: '{}' })
+    if (r.status !== 200) throw new Error(`${r.status} ${await r.text()}`)
+    await r.arrayBuffer()
+  }
+  await perSecond(200, CONNECTIONS, (n) => send(2 * SENDS + 1 + n))
+  const bare = runPgbench(script, cluster)
+  const api = await perSecond(SENDS, CONNECTIONS, (n) => send(1 + SENDS + n))
+  results.push([`sending a two-line requisition, ${CONNECTIONS} connections: API ${api.toFixed(0)}/s, the same SQL under pgbench ${bare.toFixed(0)}/s (${statements.length} statements)`, (api / bare).toFixed(2), '0.4 or more'])
+  await admin.end()
+}
+
+/** The statements of one sending as a pgbench transaction over drafts of its own: client c takes c*150+1, c*150+2 ... */
+function pgbenchScript(statements: readonly Statement[], n: number): string {
+  const at = `:client_id * ${SENDS / CONNECTIONS} + :i`
+  const id = (base: string) => `('${base}' || lpad((${at})::text, 12, '0'))::uuid`
+  const body = statements.filter((s) => !/^(begin|commit)/i.test(s.text)).map((s) => inline(s)
+    .replaceAll(`'${draftId(n)}'`, id('00000000-0000-4000-8000-'))
+    .replaceAll(lineId(n, 0), `' || '00000000-0000-4000-8001-' || lpad((${at})::text, 12, '0') || '`)
+    .replaceAll(lineId(n, 1), `' || '00000000-0000-4000-8002-' || lpad((${at})::text, 12, '0') || '`)
+    .replaceAll(draftId(n), `' || '00000000-0000-4000-8000-' || lpad((${at})::text, 12, '0') || '`)
+    .replace(/'R-\d\d-\d{5}'/, `'B-' || (${at})`)
+    // A text put together has no unknown type that a column could lend it.
+    .replace(/'((?:[^']|'')*' \|\| (?:[^']|'[^']*')*? \|\| '(?:[^']|'')*)'(?!:)/g, '$&'))
+  return ['\\set i :i + 1', 'begin;', ...body.map((b) => `${withCasts(b)};`), 'commit;'].join('\n')
+}
+
+/** Texts put together are cast to what stands around them. */
+function withCasts(statement: string): string {
+  return statement
+    .replace(/'\{((?:[^{}]|\{[^}]*\})*)\}'::uuid\[\]/g, (whole) => whole.includes('||') ? `(${whole.replace(/::uuid\[\]$/, '')})::uuid[]` : whole)
+    .replace(/('\[\{.*?\}\]')::json\b/g, (_, text: string) => `(${text})::json`)
+    .replace(/insert into "budget_entry" .* values (.*)$/i, (whole) => whole.replace(/'' \|\| '(0{8}-0000-4000-800\d-)' \|\| (lpad\([^|]*?\)) \|\| ''/g, '(\'$1\' || $2)::uuid'))
+    .replace(/pg_notify\('rekko_change', (.*)\)$/, 'pg_notify(\'rekko_change\', ($1))')
+    .replace(/'' \|\| '(0{8}-0000-4000-800\d-)' \|\| (lpad\([^|]*?\)) \|\| ''/g, '(\'$1\' || $2)::uuid')
+    .replace(/"sent_draft" = ('\{.*\}'), "sent_at"/, '"sent_draft" = ($1)::jsonb, "sent_at"')
+}
+
+function runPgbench(script: string, cluster: Cluster): number {
+  const file = join(ROOT, '.rekko/bench.sql')
+  writeFileSync(file, script)
+  const bin = readdirSync('/usr/lib/postgresql').sort((a, b) => Number(b) - Number(a))[0] ?? ''
+  const done = spawnSync(join('/usr/lib/postgresql', bin, 'bin/pgbench'), ['-n', '-f', file, '-c', String(CONNECTIONS), '-j', '2', '-t', String(SENDS / CONNECTIONS), '-D', 'i=0', '-M', 'simple', cluster.url('rekko_app', 'rekko')], { encoding: 'utf8' })
+  const tps = /tps = ([\d.]+)/.exec(done.stdout)?.[1]
+  if (tps === undefined || /aborted|ERROR/.test(done.stderr)) throw new Error(`pgbench: ${done.stderr.slice(0, 1500)}`)
+  return Number(tps)
+}
+
+async function median(count: number, work: () => Promise<unknown>): Promise<number> {
+  const times: number[] = []
+  for (let i = 0; i < count; i += 1) { const from = performance.now(); await work(); times.push(performance.now() - from) }
+  return times.sort((a, b) => a - b)[Math.floor(count / 2)] ?? 0
+}
+
+async function benchLists(cluster: Cluster, url: string): Promise<void> {
+  const { db, pool, statements } = recording(cluster.url('rekko_app', 'rekko'))
+  const bare = new pg.Client({ connectionString: cluster.url('rekko_app', 'rekko') })
+  await bare.connect()
+  const compare = async (name: string, who: string, path: string, read: () => Promise<unknown>) => {
+    statements.length = 0
+    await read()
+    const list = [...statements]
+    const cookie = await signIn(url, who)
+    const api = () => fetch(url + path, { headers: { cookie } }).then(async (r) => { if (r.status !== 200) throw new Error(String(r.status)); await r.arrayBuffer() })
+    const sql = async () => { for (const s of list) await bare.query(s.text, [...s.values]) }
+    await median(15, api)
+    await median(15, sql)
+    const [a, b] = [await median(60, api), await median(60, sql)]
+    results.push([`first page of ${name} with ${BULK.toLocaleString('en')} requisitions: API ${a.toFixed(1)} ms, its bare queries ${b.toFixed(1)} ms (medians)`, `${(a / b).toFixed(2)} times`, 'at most 3 times'])
+  }
+  const owen = await findActor(db, personId('Owen Marsh'), today)
+  const leonie = await findActor(db, personId('Leonie Farrow'), today)
+  if (owen === null || leonie === null) throw new Error('nobody to measure with')
+  await compare('Mine', 'owen.marsh@hallamere.example', '/api/requisitions', () => readMine({ tx: db, now, actor: owen }, { view: 'all', words: '', limit: 50 }))
+  await compare('the Desk', 'leonie.farrow@hallamere.example', '/api/desk', () => readDesk({ tx: db, now, actor: leonie }, 200))
+  await bare.end()
+  await pool.end()
+}
+
+async function benchCore(db: Db): Promise<void> {
+  const draft = smallDraft(9)
+  const who = { ownerId: personId('Owen Marsh'), raisedById: personId('Owen Marsh') }
+  const facts = readFacts(await gatherDraftFacts(db, draft, who, now, false))
+  const { subject } = computeDraft(draft, facts)
+  const large = { ...subject, amount: { amount: '30000.00', currency: 'EUR' }, overBudget: true }
+  for (let i = 0; i < 2000; i += 1) makeRoute(large, facts.policy, facts.people)
+  const from = performance.now()
+  const count = 20_000
+  for (let i = 0; i < count; i += 1) makeRoute(large, facts.policy, facts.people)
+  results.push(['route decisions in the core (chain, budget holders, trustees)', `${Math.round(count / ((performance.now() - from) / 1000)).toLocaleString('en')} a second`, '–'])
+}
+
+async function benchFirstLoad(url: string): Promise<void> {
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
+  const context = await browser.newContext({ baseURL: url })
+  await context.request.post('/api/session', { data: { email: 'owen.marsh@hallamere.example', password: DEMO_PASSWORD } })
+  const page = await context.newPage()
+  const scripts = new Map<string, number>()
+  page.on('response', (r) => { if (/\.js(\?|$)/.test(r.url())) void r.body().then((b) => scripts.set(r.url(), gzipSync(b).length), () => undefined) })
+  await page.goto('/raise', { waitUntil: 'networkidle' })
+  await page.waitForTimeout(500)
+  await browser.close()
+  const sum = [...scripts.values()].reduce((a, b) => a + b, 0)
+  results.push([`JavaScript of the first load of Raise, gzipped, ${scripts.size} files`, `${(sum / 1000).toFixed(1)} kB`, 'at most 140 kB'])
+}
+
+function peakMemory(server: Running): void {
+  const status = readFileSync(`/proc/${server.child.pid ?? 0}/status`, 'utf8')
+  results.push(['peak memory of the server over all of this', `${Math.round(Number(/VmHWM:\s+(\d+)/.exec(status)?.[1] ?? '0') / 1024)} MB`, '–'])
+}
+
+async function main(): Promise<void> {
+  await step('Building the application', () => { buildIfChanged(ROOT) })
+  const directory = `/var/tmp/rekko-bench-${process.pid}-${randomBytes(4).toString('hex')}`
+  const cluster = await startCluster(directory, { hasty: false })
+  const [port, smtpPort, postPort] = [await freePort(), await freePort(), await freePort()]
+  const post = await startPostOffice(ROOT, smtpPort, postPort, `${directory}-post`, join(ROOT, '.rekko/bench.log'))
+  await createDatabase(cluster, 'rekko')
+  await migrateDatabase(cluster.url('rekko_owner', 'rekko'), ROOT)
+  const databaseUrl = cluster.url('rekko_app', 'rekko')
+  Object.assign(process.env, { DATABASE_URL: databaseUrl, REKKO_SESSION_SECRET: 'a-secret-for-the-bench-that-is-long-enough', REKKO_ROOT: ROOT })
+  const { db, pool } = openDatabase(databaseUrl, 8)
+  await loadBareHallamere(db, now)
+  const server = startServer(ROOT, { databaseUrl, port, smtpPort, sessionSecret: 'a-secret-for-the-bench-that-is-long-enough', isDemo: false }, join(ROOT, '.rekko/bench.log'))
+  const url = `http://127.0.0.1:${port}`
+  try {
+    await waitFor(`${url}/api/health`, server)
+    const cookie = await signIn(url, 'owen.marsh@hallamere.example')
+    await step('Sending', () => benchSending(db, cluster, url, cookie))
+    await step('Deciding routes', () => benchCore(db))
+    await step(`Loading ${BULK.toLocaleString('en')} requisitions`, () => bulkLoad(cluster.url('postgres', 'rekko'), BULK, today))
+    await step('Reading lists', () => benchLists(cluster, url))
+    await step('Loading Raise', () => benchFirstLoad(url))
+    peakMemory(server)
+  }
+  finally {
+    await server.stop()
+    await post.stop()
+    await pool.end()
+    await cluster.stop()
+    rmSync(directory, { recursive: true, force: true })
+    rmSync(`${directory}-post`, { recursive: true, force: true })
+  }
+  process.stdout.write(`\n| what was measured | figure | aim |\n| --- | --- | --- |\n${results.map((r) => `| ${r.join(' | ')} |`).join('\n')}\n`)
+}
+
+await main()

@@ -1,0 +1,4 @@
+import { prepareMachine } from './setup/install.mjs'
+
+await prepareMachine(['postgresql'])
+await import('./setup/run-dev.ts')

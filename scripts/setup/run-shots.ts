@@ -1,0 +1,80 @@
+import { randomBytes } from 'node:crypto'
+import { mkdirSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { chromium, type Page } from '@playwright/test'
+import { startBrowserWorld } from '../../tests/browser/setup/start-world'
+import { ROOT, step } from './install.mjs'
+
+/** One current picture of each main view, made from the demo's data. */
+interface Shot { name: string; who: string | null; path: string; dark?: boolean; phone?: boolean; act?: (page: Page) => Promise<void> }
+
+const openFirst = (name: RegExp) => async (page: Page) => { await page.getByRole('link', { name }).first().click(); await page.waitForTimeout(900) }
+const SHOTS: Shot[] = [
+  { name: 'sign-in', who: null, path: '/sign-in' },
+  { name: 'raise', who: 'Owen Marsh', path: '/raise', act: writeLamps },
+  { name: 'raise-phone', who: 'Owen Marsh', path: '/mine?view=drafts', phone: true, act: openFirst(/^Go on/) },
+  { name: 'mine', who: 'Owen Marsh', path: '/mine' },
+  { name: 'decide', who: 'Ines Adeyemi', path: '/decide' },
+  { name: 'decide-dark', who: 'Ines Adeyemi', path: '/decide', dark: true },
+  { name: 'decide-phone', who: 'Ines Adeyemi', path: '/decide', phone: true },
+  { name: 'away', who: 'Harriet Voss', path: '/away' },
+  { name: 'desk', who: 'Leonie Farrow', path: '/desk', act: fillTray },
+  { name: 'orders', who: 'Leonie Farrow', path: '/orders' },
+  { name: 'order', who: 'Leonie Farrow', path: '/orders', act: openFirst(/^P-/) },
+  { name: 'trail', who: 'Owen Marsh', path: '/mine?words=kelp', act: openFirst(/Sea salt for the kelp tank/) },
+  { name: 'budgets', who: 'Tomas Brandt', path: '/budgets' },
+  { name: 'post-office', who: null, path: 'post' },
+]
+
+async function writeLamps(page: Page): Promise<void> {
+  for (const [typed, first] of [['6 cp-uv-80a', 'Ultraviolet'], ['6 quartz sleeve', 'Quartz sleeve, 25'], ['Take away old lamps, mercury waste 140', 'line of your own']] as const) {
+    await page.keyboard.type(typed)
+    await page.getByRole('option').filter({ hasText: first }).first().waitFor()
+    await page.waitForTimeout(400)
+    await page.keyboard.press('Enter')
+  }
+  await page.locator('#blank-need-by').click()
+  await page.getByRole('button', { name: '10 working days on' }).click()
+  await page.locator('#blank-why').click()
+  await page.keyboard.type('the ultraviolet lamps in filter bank 3 are below half strength and the seal pool reopens on the 12th')
+  await page.getByRole('combobox', { name: /^Add a line/ }).focus()
+  await page.waitForTimeout(1200)
+}
+
+async function fillTray(page: Page): Promise<void> {
+  await page.getByRole('row', { name: /Shaft seal kit/ }).nth(0).click()
+  await page.getByRole('row', { name: /Shaft seal kit/ }).nth(1).click()
+  await page.keyboard.press('Enter')
+  await page.getByRole('region', { name: 'Tray for Corrigan Pumps' }).waitFor()
+  await page.getByRole('row', { name: /pH buffer/ }).click()
+  await page.waitForTimeout(400)
+}
+
+const directory = `/var/tmp/rekko-shots-${process.pid}-${randomBytes(4).toString('hex')}`
+const target = join(ROOT, 'docs/screenshots')
+mkdirSync(target, { recursive: true })
+const world = await step('Starting the demo', () => startBrowserWorld(ROOT, directory, join(ROOT, '.rekko/shots.log'), 62))
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
+try {
+  for (const shot of SHOTS) {
+    const context = await browser.newContext({ baseURL: world.url, viewport: shot.phone ? { width: 390, height: 844 } : { width: 1280, height: 800 }, colorScheme: shot.dark ? 'dark' : 'light' })
+    if (shot.who !== null) {
+      const { people } = await (await context.request.get('/api/demo-people')).json() as { people: { id: string; name: string }[] }
+      await context.request.post('/api/session/demo', { data: { personId: people.find((p) => p.name === shot.who)?.id } })
+    }
+    const page = await context.newPage()
+    await page.goto(shot.path === 'post' ? world.postUrl : shot.path)
+    await page.waitForLoadState('load')
+    await page.waitForTimeout(800)
+    await shot.act?.(page)
+    await page.screenshot({ path: join(target, `${shot.name}.png`) })
+    await context.close()
+    process.stdout.write(`  ${shot.name}.png\n`)
+  }
+}
+finally {
+  await browser.close()
+  await world.stop()
+  rmSync(directory, { recursive: true, force: true })
+  rmSync(`${directory}-post`, { recursive: true, force: true })
+}
