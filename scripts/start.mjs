@@ -4,7 +4,7 @@ import { ROOT } from './setup/install.mjs'
 
 const server = new URL('../.output/server/index.mjs', import.meta.url)
 if (!existsSync(server)) {
-  process.stderr.write('Rekko is not built yet: run “npx nuxt build” first.\n')
+  process.stderr.write('Rekko is not built yet: run “npm run build” first.\n')
   process.exit(1)
 }
 process.env.NODE_ENV ??= 'production'

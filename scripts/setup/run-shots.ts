@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto'
 import { mkdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { chromium, type Page } from '@playwright/test'
-import { startBrowserWorld } from '../../tests/browser/setup/start-world'
+import { startBrowserWorld } from './start-world'
 import { ROOT, step } from './install.mjs'
 
 /** One current picture of each main view, made from the demo's data. */

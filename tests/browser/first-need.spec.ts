@@ -326,7 +326,7 @@ test('signing in by e-mail leads to where one wanted to go; a stranger sees only
   await expect(page.getByRole('alert')).toHaveText('E-mail and password do not fit together.')
   await page.getByLabel('Password').fill('sea-salt-and-patience')
   await page.keyboard.press('Enter')
-  await expect(page).toHaveURL(/\/budgets/)
+  await expect(page).toHaveURL(/\d\/budgets$/)
   await page.goto('/trail/00000000-0000-4000-8000-000000000000')
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('There is nothing here, or it is not for you to see.')
   await context.close()

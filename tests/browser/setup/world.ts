@@ -7,7 +7,7 @@ import { register } from 'tsx/esm/api'
 export default async function world(): Promise<() => Promise<void>> {
   register()
   const root = process.cwd()
-  const { startBrowserWorld } = await import('./start-world')
+  const { startBrowserWorld } = await import('../../../scripts/setup/start-world')
   const directory = `/var/tmp/rekko-browser-${process.pid}-${randomBytes(4).toString('hex')}`
   const running = await startBrowserWorld(root, directory, join(root, '.rekko/browser-server.log'))
   process.env.REKKO_TEST_URL = running.url

@@ -1,8 +1,8 @@
-import { loadDemo } from '../../../demo/load-demo'
-import { migrateDatabase } from '../../../server/db/migrate'
-import { buildIfChanged } from '../../../scripts/setup/build'
-import { createDatabase, freePort, startCluster } from '../../../scripts/setup/cluster'
-import { startPostOffice, startServer, waitFor } from '../../../scripts/setup/processes'
+import { loadDemo } from '../../demo/load-demo'
+import { migrateDatabase } from '../../server/db/migrate'
+import { buildIfChanged } from './build'
+import { createDatabase, freePort, startCluster } from './cluster'
+import { startPostOffice, startServer, waitFor } from './processes'
 
 const SECRET = 'a-secret-for-tests-that-is-long-enough'
 
