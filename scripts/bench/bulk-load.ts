@@ -3,9 +3,10 @@ import { idOf } from '../../demo/ids'
 import { budgetLineId } from '../../demo/world/budgets'
 import { personId } from '../../demo/world/people'
 
-/** Ids that a pgbench script can write too: a fixed front and the number. */
-export const draftId = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`
-export const lineId = (n: number, line: number) => `00000000-0000-4000-800${line + 1}-${String(n).padStart(12, '0')}`
+/** The last group of an id: always twelve digits, so that a pgbench script can write ids too. */
+export const idNumber = (n: number) => String(100_000_000_000 + n)
+export const draftId = (n: number) => `00000000-0000-4000-8000-${idNumber(n)}`
+export const lineId = (n: number, line: number) => `00000000-0000-4000-800${line + 1}-${idNumber(n)}`
 
 /**
  * Fills the tables with requisitions of two lines, spread over owners and states, by plain SQL: for
