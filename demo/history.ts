@@ -77,7 +77,7 @@ export class History {
   private async as<T>(person: string, at: Date, work: (ctx: Context) => Promise<T>): Promise<T> {
     return inTransaction(this.db, async (tx) => {
       // Whoever has left since was still here then.
-      const actor = await findActor(tx, person, dayOf(at, this.timeZone))
+      const actor = await findActor(tx, person, at)
       if (actor === null) throw new Error('somebody who is gone acts in the demo')
       return work({ tx, now: at, actor })
     })

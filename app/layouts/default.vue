@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import AppHeader from '~/components/base/AppHeader.vue'
-import KeysDialog from '~/components/base/KeysDialog.vue'
 import UndoBar from '~/components/base/UndoBar.vue'
-import SignInAgain from '~/components/session/SignInAgain.vue'
 import { useSessionStore } from '~/stores/session'
 import { useKeysStore } from '~/composables/base/use-keys'
 import { useLive } from '~/composables/live/use-live'
+
+// Dialogs come when they are needed: most pages never show one.
+const KeysDialog = defineAsyncComponent(() => import('~/components/base/KeysDialog.vue'))
+const SignInAgain = defineAsyncComponent(() => import('~/components/session/SignInAgain.vue'))
 
 const session = useSessionStore()
 const keys = useKeysStore()

@@ -17,10 +17,17 @@ function toDay(ms: number): Day {
   return new Date(ms).toISOString().slice(0, 10)
 }
 
+/** Made once for each zone: making a formatter costs far more than using it. */
+const DAY_FORMATS = new Map<string, Intl.DateTimeFormat>()
+
 /** The day of a moment in a time zone (IANA name). */
 export function dayOf(moment: Date, timeZone: string): Day {
-  const parts = new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' })
-  return parts.format(moment)
+  let format = DAY_FORMATS.get(timeZone)
+  if (format === undefined) {
+    format = new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' })
+    DAY_FORMATS.set(timeZone, format)
+  }
+  return format.format(moment)
 }
 
 export function addDays(day: Day, days: number): Day {

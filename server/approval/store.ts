@@ -19,14 +19,17 @@ export async function updateRoute(tx: Tx, id: string, change: { state: 'open' | 
   await tx.update(approvalRoute).set(change).where(eq(approvalRoute.id, id))
 }
 
-/**
- * Writes the seats of a route as its progress has them, keeping since when a seat has been open.
- * Returns the people who are newly asked.
- */
-export async function writeSeats(tx: Tx, routeId: string, documentId: string, progress: Progress, now: Date): Promise<{ actorId: string; forId: string | null }[]> {
+export interface Asked { actorId: string; forId: string | null }
+
+/** Writes the seats of a route that is worked out again, keeping since when a seat has been open; returns who is newly asked. */
+export async function writeSeats(tx: Tx, routeId: string, documentId: string, progress: Progress, now: Date): Promise<Asked[]> {
   const before = await rows<{ actorId: string; state: string; openedAt: string | null }>(tx, sql`
     delete from approval_seat where route_id = ${routeId} returning actor_id as "actorId", state, opened_at::text as "openedAt"`)
-  const openSince = new Map(before.filter((s) => s.state === 'open').map((s) => [s.actorId, s.openedAt]))
+  return insertSeats(tx, routeId, documentId, progress, now, new Map(before.filter((s) => s.state === 'open').map((s) => [s.actorId, s.openedAt])))
+}
+
+/** Writes the seats of a new route as its progress has them; returns who is asked. `openSince` tells who was asked before, and since when. */
+export async function insertSeats(tx: Tx, routeId: string, documentId: string, progress: Progress, now: Date, openSince: ReadonlyMap<string, string | null> = new Map()): Promise<Asked[]> {
   const seats = progress.steps.flatMap(({ step, state, waiting }, stepAt) => step.seats.map((seat) => {
     const isWaiting = waiting.includes(seat)
     const seatState = state === 'done' ? (isWaiting ? 'met' : 'decided') : isWaiting ? (state === 'open' ? 'open' : 'ahead') : 'decided'

@@ -14,9 +14,33 @@ export interface Database {
   readonly pool: pg.Pool
 }
 
+/** Texts of statements, to the names under which a connection keeps them prepared; texts put together freely stay within a bound. */
+const PREPARED = new Map<string, string>()
+const MOST_PREPARED = 400
+
+function preparedName(text: string): string | undefined {
+  const known = PREPARED.get(text)
+  if (known !== undefined || PREPARED.size >= MOST_PREPARED) return known
+  const name = `s${PREPARED.size}`
+  PREPARED.set(text, name)
+  return name
+}
+
+/** A connection that has each statement parsed once: the same statements come again with every request. */
+class PreparingClient extends pg.Client {
+  override query(...args: unknown[]): never {
+    const [config, values] = args as [{ text?: string; name?: string; values?: unknown[] } | string, unknown]
+    if (typeof config === 'object' && typeof config.text === 'string' && config.name === undefined && Array.isArray(values) && values.length > 0) {
+      const name = preparedName(config.text)
+      if (name !== undefined) args[0] = { ...config, name }
+    }
+    return (super.query as (...all: unknown[]) => never).apply(this, args)
+  }
+}
+
 /** Opens a pool; a lost connection is reported by the next statement, not by the process dying. */
 export function openDatabase(url: string, max = 10): Database {
-  const pool = new pg.Pool({ connectionString: url, max, application_name: 'rekko' })
+  const pool = new pg.Pool({ Client: PreparingClient, connectionString: url, max, application_name: 'rekko' })
   pool.on('error', () => undefined)
   return { db: drizzle(pool), pool }
 }

@@ -1,6 +1,5 @@
 import { defineEventHandler, getHeader, getQuery, getRequestHeader, getRouterParams, setHeader, setResponseStatus, type EventHandler, type H3Event } from 'h3'
 import { type z } from 'zod'
-import { dayOf } from '#core/base/day'
 import { may } from '#core/people/rights'
 import { type RouteSpec } from '#shared/contract/route'
 import { inTransaction, type Tx } from '../db/client'
@@ -9,14 +8,13 @@ import { environment } from '../environment'
 import { findActor } from '../people/reads'
 import { touchSession } from '../people/store'
 import { type Actor } from '../people/actor'
-import { requireOrganisation } from '../settings/reads'
 import { type Context } from '../context'
 import { clock, database } from './app'
 import { once } from './idempotency'
 import { asProblem } from './report'
 import { forbidden, Problem } from './problem'
 import { parsePart, readBytes, readJson, readVersion } from './read-input'
-import { sessionCookie } from './session-cookie'
+import { sessionIdOf } from './session-cookie'
 
 /** What a route's work gets: the transaction with who acts, and the parts of the request, checked. */
 export interface Call<S extends RouteSpec> {
@@ -90,10 +88,9 @@ function hostOf(origin: string): string | null {
 
 /** Whoever is signed in; 401 where nobody is. */
 async function requireActor(event: H3Event, tx: Tx, now: Date): Promise<Actor> {
-  const cookie = await sessionCookie(event)
-  const personId = cookie.id === null ? null : await touchSession(tx, cookie.id, now, environment().idleMinutes)
-  const organisation = personId === null ? null : await requireOrganisation(tx)
-  const actor = personId === null || organisation === null ? null : await findActor(tx, personId, dayOf(now, organisation.timeZone))
+  const id = await sessionIdOf(event)
+  const personId = id === null ? null : await touchSession(tx, id, now, environment().idleMinutes)
+  const actor = personId === null ? null : await findActor(tx, personId, now)
   if (actor === null) throw new Problem(401, 'not-signed-in', 'Sign in first; what you typed is kept.')
   return actor
 }

@@ -1,5 +1,5 @@
 import { type DecimalText } from '#core/base/decimal'
-import { dayOf, type Day } from '#core/base/day'
+import { type Day } from '#core/base/day'
 import { documentSums, type DocumentSums } from '#core/base/document-sums'
 import { lineNet } from '#core/base/line-net'
 import { add, convert, moneyOf, zero, type Money } from '#core/base/money'
@@ -8,7 +8,7 @@ import { mergeParts, type MergedLine } from '#core/order/merge'
 import { type Verdict } from '#core/base/verdict'
 import { type Tx } from '../db/client'
 import { listWhoMayOrder, reachPeople } from '../people/reads'
-import { listRatesToBase, requireOrganisation, listTaxCodes, type Organisation } from '../settings/reads'
+import { type Organisation, requireTerms } from '../settings/reads'
 import { listParts, listPriceSteps, type OrderRow, type PartRow } from './reads'
 
 export interface ComputedTray {
@@ -23,13 +23,13 @@ export interface ComputedTray {
 
 /** Everything that can be said of a tray: merged lines at order prices, sums, and whether it may be issued. */
 export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: Date): Promise<ComputedTray> {
-  const organisation = await requireOrganisation(tx)
-  const today = dayOf(now, organisation.timeZone)
+  const terms = await requireTerms(tx, now)
+  const { organisation, today } = terms
   const parts = await listParts(tx, [tray.id])
   const items = [...new Set(parts.flatMap((p) => p.itemId === null ? [] : [p.itemId]))]
   const prices = await listPriceSteps(tx, items)
-  const taxCodes = new Map((await listTaxCodes(tx)).map((t) => [t.code, t]))
-  const toBase = new Map(await listRatesToBase(tx, organisation.baseCurrency, today)).get(tray.currency) ?? null
+  const taxCodes = new Map(terms.taxCodes.map((t) => [t.code, t]))
+  const toBase = new Map(terms.toBase).get(tray.currency) ?? null
   const merged = mergeParts(parts.map((p) => ({ ...p, unitPrice: p.agreedPrice ?? p.unitPrice })), prices, today)
   const byLine = new Map(parts.map((p) => [p.requisitionLineId, p]))
   const asked = (sources: MergedLine['sources']) => sources.reduce((sum, s) => {

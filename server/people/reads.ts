@@ -65,12 +65,14 @@ export function listWhoMayOrder(tx: Tx, amount: DecimalText, today: Day): Promis
     order by p.ordering_limit, p.name limit 3`)
 }
 
-export async function findActor(tx: Tx, personId: string, today: Day): Promise<Actor | null> {
+/** Whoever acts at a moment; the organisation's own clock decides whether they are still here. */
+export async function findActor(tx: Tx, personId: string, now: Date): Promise<Actor | null> {
   return row<Actor>(tx, sql`
     select p.id, p.name, p.locale, coalesce((
       select json_agg(json_build_object('role', g.role, 'departmentId', g.department_id)) from role_grant g where g.person_id = p.id
     ), '[]') as grants
-    from person p where p.id = ${personId} and (p.left_on is null or p.left_on >= ${today})`)
+    from person p, organisation o
+    where p.id = ${personId} and (p.left_on is null or p.left_on >= (${now.toISOString()}::timestamptz at time zone o.time_zone)::date)`)
 }
 
 export async function findForSignIn(tx: Tx, email: string): Promise<{ id: string; passwordHash: string | null; leftOn: Day | null } | null> {

@@ -16,7 +16,7 @@ export async function setAway(ctx: Context, a: { readonly personId: string; read
   if (a.until < a.from) throw invalid('The last day lies before the first.', [{ field: 'until', message: 'lies before the first day' }])
   if (a.until < today) throw invalid('These days have passed.', [{ field: 'until', message: 'has passed' }])
   if (a.substituteId === a.personId) throw invalid('A person cannot stand in for themselves.', [{ field: 'substituteId', message: 'is the same person' }])
-  if (a.substituteId !== null && await findActor(ctx.tx, a.substituteId, today) === null) {
+  if (a.substituteId !== null && await findActor(ctx.tx, a.substituteId, ctx.now) === null) {
     throw invalid('The substitute does not exist or has left.', [{ field: 'substituteId', message: 'is not known' }])
   }
   const clash = (await listAbsences(ctx.tx, today, a.personId)).find((b) => b.from <= a.until && a.from <= b.until)

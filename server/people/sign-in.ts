@@ -1,6 +1,5 @@
 import { randomBytes } from 'node:crypto'
 import { type H3Event } from 'h3'
-import { dayOf } from '#core/base/day'
 import { type Me } from '#shared/contract/session'
 import { type Context } from '../context'
 import { environment } from '../environment'
@@ -42,8 +41,7 @@ export async function signInDemo(ctx: Context, event: H3Event, personId: string)
 }
 
 async function begin(ctx: Context, event: H3Event, personId: string, byDemo: boolean): Promise<Me> {
-  const { timeZone } = await requireOrganisation(ctx.tx)
-  const actor = await findActor(ctx.tx, personId, dayOf(ctx.now, timeZone))
+  const actor = await findActor(ctx.tx, personId, ctx.now)
   if (actor === null) throw new Problem(401, 'wrong-password', 'E-mail and password do not fit together.')
   const id = randomBytes(24).toString('base64url')
   await insertSession(ctx.tx, { id, personId, now: ctx.now, byDemo })

@@ -11,7 +11,7 @@ import { listPayingLines } from '../budget/reads'
 import { type Context } from '../context'
 import { notFound } from '../http/problem'
 import { reachPeople } from '../people/reads'
-import { listTaxCodes, requireOrganisation } from '../settings/reads'
+import { requireTerms } from '../settings/reads'
 import { readLineSuppliers, readNames } from './page-reads'
 import { findRequisition, listAttachments, listPaidPrices, listRemarks } from './reads'
 import { frozenLine } from './reservation'
@@ -23,10 +23,11 @@ export async function readDecision(ctx: Context, id: string): Promise<DecisionVi
   const kept = await findRequisition(tx, id)
   const route = await findRoute(tx, id)
   if (kept === null || kept.number === null || route === null || !(await maySee(tx, actor, id))) throw notFound('This requisition')
-  const { baseCurrency } = await requireOrganisation(tx)
+  const terms = await requireTerms(tx, ctx.now)
+  const { baseCurrency } = terms.organisation
   const names = await readNames(tx, id)
   const suppliers = await readLineSuppliers(tx, id)
-  const taxCodes = new Map((await listTaxCodes(tx)).map((t) => [t.code, t]))
+  const taxCodes = new Map(terms.taxCodes.map((t) => [t.code, t]))
   const items = [...new Set(kept.lines.flatMap((l) => l.itemId === null ? [] : [l.itemId]))]
   const paid = await listPaidPrices(tx, items)
   const decisions = await listDecisions(tx, id)

@@ -1,11 +1,11 @@
-import { dayOf, fiscalPeriod } from '#core/base/day'
+import { fiscalPeriod } from '#core/base/day'
 import { type Draft } from '#core/requisition/draft'
 import { type DraftFactsWire } from '#shared/contract/draft-facts'
 import { peopleNamedBy, requirePolicy } from '../approval/reads'
 import { listPayingLines, lockBudgetLines } from '../budget/reads'
 import { type Tx } from '../db/client'
 import { listBranch, listOpenDepartments, reachPeople } from '../people/reads'
-import { listClosedPeriods, listRatesToBase, listTaxCodes, requireOrganisation } from '../settings/reads'
+import { requireTerms } from '../settings/reads'
 import { listBlockedSuppliers } from './reads'
 
 /**
@@ -15,15 +15,10 @@ import { listBlockedSuppliers } from './reads'
 export async function gatherDraftFacts(
   tx: Tx, draft: Draft, who: { readonly ownerId: string; readonly raisedById: string }, now: Date, lock: boolean,
 ): Promise<DraftFactsWire> {
-  const organisation = await requireOrganisation(tx)
-  const today = dayOf(now, organisation.timeZone)
-  const day = draft.accountingDate ?? today
-  const { year } = fiscalPeriod(day, organisation.fiscalStartMonth)
+  const { organisation, today, taxCodes, toBase, closedPeriods } = await requireTerms(tx, now, draft.accountingDate)
+  const { year } = fiscalPeriod(draft.accountingDate ?? today, organisation.fiscalStartMonth)
   const named = [...new Set(draft.lines.flatMap((l) => l.codings.map((c) => c.budgetLineId)))]
   const policy = await requirePolicy(tx, today)
-  const taxCodes = await listTaxCodes(tx)
-  const toBase = await listRatesToBase(tx, organisation.baseCurrency, day)
-  const closedPeriods = await listClosedPeriods(tx)
   const departments = await listOpenDepartments(tx, who.raisedById)
   const branch = draft.departmentId === null ? [] : await listBranch(tx, draft.departmentId)
   const blocked = await listBlockedSuppliers(tx)
@@ -33,10 +28,10 @@ export async function gatherDraftFacts(
   const holders = budgetLines.flatMap((l) => l.holderId === null ? [] : [l.holderId])
   const reached = await reachPeople(tx, [...new Set([who.ownerId, who.raisedById, ...peopleNamedBy(policy), ...holders])], organisation.baseCurrency, today)
   return {
-    today, baseCurrency: organisation.baseCurrency, fiscalStartMonth: organisation.fiscalStartMonth, closedPeriods,
+    today, baseCurrency: organisation.baseCurrency, fiscalStartMonth: organisation.fiscalStartMonth, closedPeriods: [...closedPeriods],
     ownerId: who.ownerId, raisedById: who.raisedById, departmentIds: departments.map((d) => d.id), branch,
     // A line of another department or year is no longer an answer, even if the draft still names it.
     budgetLines: budgetLines.filter((l) => l.departmentId === draft.departmentId && l.fiscalYear === year),
-    taxCodes, toBase, blockedSuppliers: blocked.map((s) => s.id), policy, people: reached.people, absences: reached.absences,
+    taxCodes: [...taxCodes], toBase: toBase.map(([c, f]) => [c, f]), blockedSuppliers: blocked.map((s) => s.id), policy, people: reached.people, absences: reached.absences,
   }
 }

@@ -1,4 +1,4 @@
-import { checkMove, type RequisitionMoveName } from '#core/requisition/moves'
+import { checkMove, REQUISITION_MOVES, type RequisitionMoveName } from '#core/requisition/moves'
 import { may } from '#core/people/rights'
 import { sayMoveReason } from '#shared/words/requisition'
 import { findOpenSeat } from '../approval/reads'
@@ -11,7 +11,8 @@ import { maySee } from './visible'
 /** Locks a requisition that the actor may see, at the version they saw; 404, 412 otherwise. */
 export async function requireRequisition({ tx, actor }: Context, id: string, version: number | null): Promise<RequisitionRow> {
   const found = await findRequisition(tx, id, true)
-  if (found === null || !(await maySee(tx, actor, id))) throw notFound('This requisition')
+  const isTheirs = found?.ownerId === actor.id || found?.raisedById === actor.id
+  if (found === null || !(isTheirs || await maySee(tx, actor, id))) throw notFound('This requisition')
   if (version !== null && version !== found.version) {
     const last = await newestEvent(tx, id)
     throw stale(last === null ? 'it was saved elsewhere, perhaps in another tab' : `${last.name ?? 'Rekko'}: ${last.type}`)
@@ -24,7 +25,7 @@ export async function requireMove(ctx: Context, id: string, version: number | nu
   const found = await requireRequisition(ctx, id, version)
   const reasons = checkMove(move, found, {
     isOwner: found.ownerId === ctx.actor.id,
-    isStepHolder: await findOpenSeat(ctx.tx, id, ctx.actor.id) !== null,
+    isStepHolder: REQUISITION_MOVES[move].by === 'step holder' && await findOpenSeat(ctx.tx, id, ctx.actor.id) !== null,
     isBuyer: may(ctx.actor.grants, 'order'),
   })
   const wrong = reasons.find((r) => r.code === 'wrong-state')

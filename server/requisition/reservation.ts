@@ -25,13 +25,14 @@ export function worthOfOpen(line: RequisitionLineRow, baseCurrency: string): Eff
 
 /**
  * The entries that bring a requisition's reservations to `worth`, line by line. What stands in another
- * period than the document's (it was sent again later) is taken back there and put here.
+ * period than the document's (it was sent again later) is taken back there and put here. Before a
+ * requisition was ever sent nothing stands.
  */
 export async function reservationEntries(
-  ctx: Context, requisition: Pick<RequisitionRow, 'id'>, lineIds: readonly string[], worth: ReadonlyMap<string, readonly Effect[]>,
+  ctx: Context, requisition: Pick<RequisitionRow, 'id' | 'round'>, lineIds: readonly string[], worth: ReadonlyMap<string, readonly Effect[]>,
   period: number, cause: string, currency: string,
 ): Promise<NewEntry[]> {
-  const standings = await readStandings(ctx.tx, 'reserved', lineIds, currency)
+  const standings = requisition.round === 0 ? new Map<string, never>() : await readStandings(ctx.tx, 'reserved', lineIds, currency)
   const entries: NewEntry[] = []
   for (const lineId of lineIds) {
     const stands = standings.get(lineId) ?? []

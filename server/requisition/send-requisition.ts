@@ -8,7 +8,7 @@ import { readFacts } from '#shared/contract/draft-facts'
 import { sayMissing } from '#shared/words/requisition'
 import { formatMoney } from '#shared/words/format'
 import { findRoute, listDecisions } from '../approval/reads'
-import { insertRoute, updateRoute, writeSeats } from '../approval/store'
+import { insertRoute, insertSeats, updateRoute } from '../approval/store'
 import { appendEvent } from '../audit/store'
 import { appendEntries } from '../budget/store'
 import { type Context } from '../context'
@@ -55,13 +55,13 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
 
   const round = kept.round + 1
   const title = draft.title.trim() === '' ? proposeTitle(draft) : draft.title
-  const previous = await findRoute(ctx.tx, id)
+  const previous = kept.round === 0 ? null : await findRoute(ctx.tx, id)
   if (previous !== null && previous.state !== 'stopped') await updateRoute(ctx.tx, previous.id, { state: 'stopped' })
   const routeId = await insertRoute(ctx.tx, {
     documentKind: 'requisition', documentId: id, round, state: progress.state === 'waiting' ? 'open' : progress.state === 'held' ? 'held' : 'approved',
     amount: verdict.approvalAmount.amount, currency: verdict.approvalAmount.currency, route: verdict.route, now: ctx.now,
   })
-  const asked = await writeSeats(ctx.tx, routeId, id, progress, ctx.now)
+  const asked = await insertSeats(ctx.tx, routeId, id, progress, ctx.now)
   await appendEvent(ctx, {
     type: kept.round === 0 ? 'sent' : 'sent again', subjectKind: 'requisition', subjectId: id,
     before: { state: kept.state }, after: { state, amount: verdict.approvalAmount, lines: draft.lines.length, spared: verdict.route.notes.some((n) => n.code === 'spared-by-own-limit') },

@@ -50,11 +50,11 @@ export async function deleteRequisition(tx: Tx, id: string): Promise<void> {
 /** Freezes on the lines what their worth was computed with: tax rate, currency factor, reclaimable share. */
 export async function freezeLines(tx: Tx, id: string, lines: readonly { id: string; toBase: DecimalText; taxRate: DecimalText; reclaimables: readonly DecimalText[] }[]): Promise<void> {
   const flat = lines.map((l) => ({ i: l.id, b: l.toBase, t: l.taxRate }))
-  await tx.execute(sql`
-    update requisition_line l set to_base = f.b, tax_rate = f.t
-    from json_to_recordset(${JSON.stringify(flat)}::json) as f(i uuid, b numeric, t numeric) where l.id = f.i and l.requisition_id = ${id}`)
   const shares = lines.flatMap((l) => l.reclaimables.map((r, p) => ({ i: l.id, p, r })))
   await tx.execute(sql`
+    with frozen as (
+      update requisition_line l set to_base = f.b, tax_rate = f.t
+      from json_to_recordset(${JSON.stringify(flat)}::json) as f(i uuid, b numeric, t numeric) where l.id = f.i and l.requisition_id = ${id})
     update requisition_coding c set reclaimable = f.r
     from json_to_recordset(${JSON.stringify(shares)}::json) as f(i uuid, p int, r numeric) where c.line_id = f.i and c.position = f.p`)
 }

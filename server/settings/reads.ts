@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import { type Day } from '#core/base/day'
+import { type Day, dayOf } from '#core/base/day'
 import { dec, type DecimalText } from '#core/base/decimal'
 import { toBaseFactor } from '#core/base/rate'
 import { type Tx } from '../db/client'
@@ -17,15 +17,18 @@ export interface Organisation {
   readonly isDemo: boolean
 }
 
-/** Who we are; refused with a sentence when nothing was loaded yet. */
-export async function requireOrganisation(tx: Tx): Promise<Organisation> {
-  const found = await row<Organisation>(tx, sql`
-    select name, address, time_zone as "timeZone", base_currency as "baseCurrency", fiscal_start_month as "fiscalStartMonth",
-      order_tolerance_percent as "orderTolerancePercent", order_tolerance_amount as "orderToleranceAmount",
-      mail_from as "mailFrom", is_demo = 1 as "isDemo"
-    from organisation where id = 1`)
+const ORGANISATION = sql`o.name, o.address, o.time_zone as "timeZone", o.base_currency as "baseCurrency", o.fiscal_start_month as "fiscalStartMonth",
+  o.order_tolerance_percent as "orderTolerancePercent", o.order_tolerance_amount as "orderToleranceAmount",
+  o.mail_from as "mailFrom", o.is_demo = 1 as "isDemo"`
+
+function present<T>(found: T | null): T {
   if (found === null) throw new Error('The organisation is not set up: load the demo or enter it.')
   return found
+}
+
+/** Who we are; an error when nothing was loaded yet. */
+export async function requireOrganisation(tx: Tx): Promise<Organisation> {
+  return present(await row<Organisation>(tx, sql`select ${ORGANISATION} from organisation o where o.id = 1`))
 }
 
 export interface TaxCode {
@@ -35,20 +38,32 @@ export interface TaxCode {
   readonly rate: DecimalText
 }
 
-export function listTaxCodes(tx: Tx): Promise<TaxCode[]> {
-  return rows<TaxCode>(tx, sql`select code, name, category, rate from tax_code order by rate desc, code`)
+/** What documents are computed by on a day. */
+export interface Terms {
+  readonly organisation: Organisation
+  readonly today: Day
+  readonly taxCodes: readonly TaxCode[]
+  /** Factors into the base currency: the newest rate on or before the day; the base itself is 1. */
+  readonly toBase: readonly (readonly [currency: string, factor: DecimalText])[]
+  readonly closedPeriods: readonly { readonly year: number; readonly period: number }[]
 }
 
-/** Factors into the base currency on a day: the newest rate on or before it; the base itself is 1. */
-export async function listRatesToBase(tx: Tx, baseCurrency: string, day: Day): Promise<[string, DecimalText][]> {
-  const found = await rows<{ currency: string; perBase: DecimalText; day: Day }>(tx, sql`
-    select distinct on (currency) currency, per_base as "perBase", day::text as day
-    from exchange_rate where day <= ${day} order by currency, day desc`)
-  return [[baseCurrency, '1'], ...found.filter((r) => dec(r.perBase).gt(0)).map((r): [string, DecimalText] => [r.currency, toBaseFactor(r)])]
-}
-
-export function listClosedPeriods(tx: Tx): Promise<{ year: number; period: number }[]> {
-  return rows(tx, sql`select year, period from fiscal_period where closed_at is not null`)
+/** The terms at a moment; rates are those of `rateDay` (an accounting date), or of today. One statement, as every sending needs it. */
+export async function requireTerms(tx: Tx, now: Date, rateDay: Day | null = null): Promise<Terms> {
+  const found = present(await row<Organisation & Pick<Terms, 'taxCodes' | 'closedPeriods'> & { rates: { currency: string; perBase: DecimalText; day: Day }[] }>(tx, sql`
+    select ${ORGANISATION},
+      (select coalesce(json_agg(json_build_object('code', t.code, 'name', t.name, 'category', t.category, 'rate', trim_scale(t.rate)::text) order by t.rate desc, t.code), '[]')
+        from tax_code t) as "taxCodes",
+      (select coalesce(json_agg(json_build_object('currency', r.currency, 'perBase', trim_scale(r.per_base)::text, 'day', r.day)), '[]') from (
+        select distinct on (currency) currency, per_base, day from exchange_rate
+        where day <= coalesce(${rateDay}::date, (${now.toISOString()}::timestamptz at time zone o.time_zone)::date) order by currency, day desc) r) as rates,
+      (select coalesce(json_agg(json_build_object('year', p.year, 'period', p.period)), '[]') from fiscal_period p where p.closed_at is not null) as "closedPeriods"
+    from organisation o where o.id = 1`))
+  const { taxCodes, closedPeriods, rates, ...organisation } = found
+  return {
+    organisation, today: dayOf(now, organisation.timeZone), taxCodes, closedPeriods,
+    toBase: [[organisation.baseCurrency, '1'], ...rates.filter((r) => dec(r.perBase).gt(0)).map((r) => [r.currency, toBaseFactor(r)] as const)],
+  }
 }
 
 export async function listHolidays(tx: Tx, from: Day, until: Day): Promise<Day[]> {

@@ -19,7 +19,7 @@ const RANKS: Record<string, number> = {
 }
 /** What serves all areas on the server knows some of them: each with its reason. */
 const KNOWN = new Set([
-  'server/http/route.ts -> people', 'server/http/route.ts -> settings', // a route knows who asks
+  'server/http/route.ts -> people', // a route knows who asks
   'server/queue/work.ts -> *', // the queue's work carries out what every area left for later
   'server/live/hub.ts -> people', 'server/live/hub.ts -> requisition', // who may hear of a change
   'server/db/migrate.ts -> queue', // its queues are made in the migration step

@@ -57,5 +57,6 @@ export const budgetEntry = pgTable('budget_entry', {
 }, (t) => [
   index('budget_entry_line').on(t.budgetLineId, t.seq),
   index('budget_entry_document').on(t.documentId),
+  index('budget_entry_document_line').on(t.lineId),
   check('budget_entry_stage', sql`${t.stage} in ('reserved', 'committed', 'spent')`),
 ])

@@ -40,6 +40,7 @@ export const requisition = pgTable('requisition', {
   uniqueIndex('requisition_number').on(t.number),
   index('requisition_owner').on(t.ownerId, t.changedAt.desc(), t.id),
   index('requisition_raised_by').on(t.raisedById),
+  index('requisition_desk').on(t.sentAt, t.number).where(sql`${t.state} in ('approved', 'part ordered')`),
   index('requisition_open').on(t.state).where(sql`${t.state} in ('approved', 'part ordered', 'in approval')`),
   check('requisition_state', sql`${t.state} in ('draft', 'in approval', 'approved', 'part ordered', 'ordered', 'closed', 'sent back', 'rejected', 'withdrawn', 'cancelled')`),
   check('requisition_numbered', sql`${t.state} = 'draft' or ${t.number} is not null`),

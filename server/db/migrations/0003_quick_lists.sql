@@ -1,0 +1,2 @@
+CREATE INDEX "budget_entry_document_line" ON "budget_entry" USING btree ("line_id");--> statement-breakpoint
+CREATE INDEX "requisition_desk" ON "requisition" USING btree ("sent_at","number") WHERE "requisition"."state" in ('approved', 'part ordered');
