@@ -82,14 +82,14 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'write it down' }], (e) => { if (isMai
         <div class="sentence">
           <template v-if="forOthers">
             <Combobox v-model="whose" as="span" class="relative" nullable immediate>
-              <ComboboxInput class="cell inline-block w-[200px]! font-semibold" aria-label="Who is away" placeholder="I" :display-value="(p) => (p as PersonFound | null)?.name ?? ''" @focus="search('')" @change="(e: Event) => search((e.target as HTMLInputElement).value)" />
+              <ComboboxInput class="blank blank-input min-w-[1.5ch]!" aria-label="Who is away" placeholder="I" :display-value="(p) => (p as PersonFound | null)?.name ?? ''" @focus="search('')" @change="(e: Event) => search((e.target as HTMLInputElement).value)" />
               <ComboboxOptions class="picker left-0 top-full"><ComboboxOption v-for="p in found" v-slot="{ active }" :key="p.id" as="template" :value="p"><li class="option list-none" :data-active="active">{{ p.name }}<span class="small block">{{ p.jobTitle }}, {{ p.department }}</span></li></ComboboxOption></ComboboxOptions>
             </Combobox> {{ whose ? 'is' : 'am' }}
           </template><template v-else>I am</template> away from
           <BlankDay id="away-from" :model-value="from" label="First day away" placeholder="which day" :today="wording.today.value" @update:model-value="from = $event; if (until !== null && until < $event) until = $event" /> to
           <BlankDay id="away-until" v-model="until" label="Last day away" placeholder="which day" :today="from ?? wording.today.value" />, and
           <Combobox v-model="who" as="span" class="relative" nullable immediate>
-            <ComboboxInput class="cell inline-block w-[230px]! font-semibold placeholder:italic" aria-label="Who decides meanwhile" placeholder="nobody" :display-value="(p) => (p as PersonFound | null)?.name ?? ''" @focus="search('')" @change="(e: Event) => search((e.target as HTMLInputElement).value)" />
+            <ComboboxInput class="blank blank-input min-w-[5ch]! placeholder:italic" aria-label="Who decides meanwhile" placeholder="nobody" :display-value="(p) => (p as PersonFound | null)?.name ?? ''" @focus="search('')" @change="(e: Event) => search((e.target as HTMLInputElement).value)" />
             <ComboboxOptions class="picker left-0 top-full"><ComboboxOption v-for="p in found" v-slot="{ active }" :key="p.id" as="template" :value="p"><li class="option list-none" :data-active="active">{{ p.name }}<span class="small block">{{ p.jobTitle }}, {{ p.department }}</span></li></ComboboxOption></ComboboxOptions>
           </Combobox> decides meanwhile.
         </div>

@@ -25,9 +25,9 @@ const onDecisionFor = (name: StationName, count: number) => name === 'Order' ? `
         <span class="max-[900px]:sr-only">Rekko</span>
       </NuxtLink>
       <nav class="ml-8 min-w-0 flex-1 max-[900px]:ml-0" aria-label="Stations">
-        <ul class="flex max-w-[900px] border-b border-strong max-[900px]:justify-between">
+        <ul class="flex max-w-[900px] items-end border-b border-strong max-[900px]:justify-between">
           <li v-for="s in stations" :key="s.name" class="flex-1 max-[900px]:flex-none">
-            <component :is="s.first ? 'a' : 'span'" :href="s.first ?? undefined" class="inline-flex items-end gap-3 pb-0 max-[900px]:gap-1.5" :class="s.name === current ? 'font-semibold' : s.first ? 'text-ink2' : 'text-ink3'" :aria-current="s.name === current ? 'true' : undefined" :aria-label="s.count > 0 ? `${s.name}: ${onDecisionFor(s.name, s.count)}` : s.first ? s.name : `${s.name}: nothing here for you yet`" @click.prevent="s.first && navigateTo(s.first)">
+            <component :is="s.first ? 'a' : 'span'" :href="s.first ?? undefined" class="flex w-fit items-end gap-3 max-[900px]:gap-1.5" :class="s.name === current ? 'font-semibold' : s.first ? 'text-ink2' : 'text-ink3'" :aria-current="s.name === current ? 'true' : undefined" :aria-label="s.count > 0 ? `${s.name}: ${onDecisionFor(s.name, s.count)}` : s.first ? s.name : `${s.name}: nothing here for you yet`" @click.prevent="s.first && navigateTo(s.first)">
               <StationPost size="nav" :look="s.name === current ? 'filled' : 'empty'" :share="1" />
               <span class="pb-1.5 max-[700px]:sr-only">{{ s.name }}</span>
               <span v-if="s.count > 0" class="mb-1.5 rounded-[3px] bg-amber px-1.5 text-[12px] leading-[19px] font-semibold text-[#14231f]">{{ s.count }}</span>

@@ -9,7 +9,7 @@ const chosen = computed(() => props.choices.find((c) => c.id === props.modelValu
 
 <template>
   <Listbox as="span" class="relative" :model-value="modelValue ?? ''" @update:model-value="(v: string) => emit('update:modelValue', v)">
-    <ListboxButton v-bind="id === undefined ? {} : { id }" as="span" role="button" tabindex="0" :class="compact ? 'cell inline-block cursor-pointer' : 'blank'" :data-empty="chosen === null" :aria-label="`${label}: ${chosen?.name ?? placeholder}`">{{ chosen?.name ?? placeholder }}</ListboxButton>
+    <ListboxButton v-bind="id === undefined ? {} : { id }" as="span" role="button" tabindex="0" :class="compact ? 'cell inline-block w-auto! cursor-pointer' : 'blank'" :data-empty="chosen === null" :aria-label="`${label}: ${chosen?.name ?? placeholder}`">{{ chosen?.name ?? placeholder }}</ListboxButton>
     <ListboxOptions class="picker left-0 top-full" :aria-label="label">
       <ListboxOption v-for="c in choices" v-slot="{ active, selected }" :key="c.id" as="template" :value="c.id">
         <li class="option list-none" :data-active="active">

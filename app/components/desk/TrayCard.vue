@@ -29,8 +29,8 @@ function agree(lineId: string, event: Event): void {
     <div class="flex items-baseline justify-between gap-3"><h3 class="font-semibold">{{ tray.supplier }}</h3><span class="sum-small">{{ formatAmount(tray.net) }}</span></div>
     <p class="small mb-1.5">to {{ tray.shipTo }} · by {{ wording.shortDay(tray.needBy) }} · {{ tray.terms }} · {{ tray.currency }}</p>
     <ul>
-      <li v-for="l in tray.lines" :key="l.lineIds[0]" class="group grid grid-cols-[minmax(0,1fr)_auto_74px] items-baseline gap-x-3 py-1">
-        <span class="min-w-0">{{ l.description }}<span v-if="l.requests > 1" class="small"> from {{ inWords(l.requests) }} requests</span><button type="button" class="small quiet-link ml-2 opacity-0 group-focus-within:opacity-100 group-hover:opacity-100" :aria-label="`Take ${l.description} off the tray`" @click.stop="emit('off', l.lineIds)">take off</button></span>
+      <li v-for="l in tray.lines" :key="l.lineIds[0]" class="group grid grid-cols-[minmax(0,1fr)_auto_68px] items-baseline gap-x-3 py-1">
+        <span class="min-w-0">{{ l.description }}<span class="small flex justify-between gap-2"><span>{{ l.requests > 1 ? `from ${inWords(l.requests)} requests` : '' }}</span><button type="button" class="quiet-link opacity-0 group-focus-within:opacity-100 group-hover:opacity-100" :aria-label="`Take ${l.description} off the tray`" @click.stop="emit('off', l.lineIds)">take off</button></span></span>
         <span class="num">{{ formatQuantity(l.quantity, l.unit) }}</span><span class="num">{{ formatAmount(l.net) }}</span>
         <label v-if="l.itemId === null" class="small col-span-3 flex items-baseline gap-2">agreed at <input class="cell w-[90px]! border-b border-dotted! border-edge!" :value="formatPrice(l.unitPrice, tray.currency)" :aria-label="`Price agreed for ${l.description}`" inputmode="decimal" @change="agree(l.lineIds[0] ?? '', $event)"> asked {{ formatAmount(l.asked) }}</label>
       </li>

@@ -73,7 +73,7 @@ function walk(event: KeyboardEvent): void {
         <tr><th scope="col">What</th><th scope="col" class="num w-[124px]">How many</th><th scope="col" class="num w-[104px]">Price</th><th scope="col" class="w-[150px] pl-3!">Paid from</th><th scope="col" class="num w-[104px]">Amount</th></tr>
       </thead>
       <tbody class="max-[700px]:block">
-        <tr v-for="(line, i) in lines" :id="`line-${line.id}`" :key="line.id" class="group max-[700px]:grid max-[700px]:grid-cols-[1fr_1fr_1fr] max-[700px]:gap-x-3 max-[700px]:border-b max-[700px]:border-rule max-[700px]:py-2 max-[700px]:[&>td]:border-0 max-[700px]:[&>td]:p-0.5">
+        <tr v-for="(line, i) in lines" :id="`line-${line.id}`" :key="line.id" class="group max-[700px]:grid max-[700px]:grid-cols-[auto_auto_minmax(0,1fr)] max-[700px]:gap-x-4 max-[700px]:border-b max-[700px]:border-rule max-[700px]:py-2 max-[700px]:[&>td]:border-0 max-[700px]:[&>td]:p-0.5">
           <td class="max-[700px]:col-span-3">
             <input :id="`line-${line.id}-description`" v-model="line.description" class="cell font-semibold" data-column="description" :aria-label="`Line ${i + 1}: what`" maxlength="400" :aria-invalid="lacking.has(`${line.id} description`)">
             <p class="small flex flex-wrap items-center gap-x-2">
@@ -85,23 +85,23 @@ function walk(event: KeyboardEvent): void {
               </span>
             </p>
           </td>
-          <td class="num">
+          <td class="num max-[700px]:row-start-2">
             <span class="flex items-baseline justify-end gap-1">
-              <input :id="`line-${line.id}-quantity`" class="cell w-[56px]! text-right" data-column="quantity" inputmode="decimal" :value="shown(line, 'quantity')" :aria-label="`Line ${i + 1}: how many`" :aria-invalid="lacking.has(`${line.id} quantity`) || `${line.id} quantity` in unread" @change="setNumber(line, 'quantity', $event)" @focus="($event.target as HTMLInputElement).select()">
+              <input :id="`line-${line.id}-quantity`" class="cell w-[56px]! text-right max-[700px]:w-[40px]!" data-column="quantity" inputmode="decimal" :value="shown(line, 'quantity')" :aria-label="`Line ${i + 1}: how many`" :aria-invalid="lacking.has(`${line.id} quantity`) || `${line.id} quantity` in unread" @change="setNumber(line, 'quantity', $event)" @focus="($event.target as HTMLInputElement).select()">
               <span v-if="line.itemId !== null" class="text-ink2">{{ unitName(line.unit) }}</span>
               <BlankChoice v-else compact class="text-ink2" :model-value="line.unit" :choices="units" :label="`Line ${i + 1}: unit`" placeholder="unit" @update:model-value="line.unit = $event" />
             </span>
             <span v-if="`${line.id} quantity` in unread" class="small block text-red">not a number</span>
           </td>
-          <td class="num">
-            <input :id="`line-${line.id}-price`" class="cell text-right" data-column="price" inputmode="decimal" placeholder="price" :value="shown(line, 'unitPrice')" :aria-label="`Line ${i + 1}: price of one, ${line.currency}`" :aria-invalid="lacking.has(`${line.id} price`) || `${line.id} unitPrice` in unread" @change="setNumber(line, 'unitPrice', $event)" @focus="($event.target as HTMLInputElement).select()">
+          <td class="num max-[700px]:col-start-2 max-[700px]:row-start-2">
+            <input :id="`line-${line.id}-price`" class="cell text-right max-[700px]:w-[84px]!" data-column="price" inputmode="decimal" placeholder="price" :value="shown(line, 'unitPrice')" :aria-label="`Line ${i + 1}: price of one, ${line.currency}`" :aria-invalid="lacking.has(`${line.id} price`) || `${line.id} unitPrice` in unread" @change="setNumber(line, 'unitPrice', $event)" @focus="($event.target as HTMLInputElement).select()">
             <span class="small block"><span v-if="`${line.id} unitPrice` in unread" class="text-red">not a number</span><template v-else><template v-if="line.priceBase !== '1'">per {{ line.priceBase }} </template><template v-if="line.currency !== currency">{{ line.currency }}</template><template v-else-if="line.itemId === null">estimate</template></template></span>
           </td>
-          <td class="pl-3!">
+          <td class="pl-3! max-[700px]:col-span-3 max-[700px]:row-start-3 max-[700px]:flex max-[700px]:items-baseline max-[700px]:gap-3 max-[700px]:pl-0.5!">
             <BlankChoice :id="`line-${line.id}-coding`" compact class="block" :model-value="line.codings.length === 1 ? line.codings[0]?.budgetLineId ?? null : null" :choices="payers" :label="`Line ${i + 1}: paid from`" :placeholder="line.codings.length > 1 ? paidFrom(line) : 'what pays?'" @update:model-value="pay(line, $event)" />
             <span class="small block truncate" :title="left(line)">{{ left(line) }}</span>
           </td>
-          <td class="num max-[700px]:col-start-3">{{ amount(line) }}</td>
+          <td class="num max-[700px]:col-start-3 max-[700px]:row-start-2 max-[700px]:pt-1.5! max-[700px]:font-semibold">{{ amount(line) }}</td>
         </tr>
       </tbody>
     </table>

@@ -86,17 +86,16 @@ function printPage(): void { window.print() }
       <template #margin>
         <h2 class="head mb-1">What happens next</h2>
         <p>{{ trail.next }}</p>
-        <template v-if="entries.length > 0"><h2 class="head mb-2 mt-5">Who decides</h2><RouteList :entries="entries" /></template>
+        <template v-if="entries.length > 0"><h2 class="head mb-2 mt-5">{{ trail.state === 'in approval' || trail.state === 'draft' ? 'Who decides' : 'Who decided' }}</h2><RouteList :entries="entries" /></template>
         <template v-if="trail.money.length > 0"><h2 class="head mb-1.5 mt-4">Where the money is</h2><dl><div v-for="m in trail.money" :key="m.stage" class="flex justify-between gap-3"><dt class="text-ink2">{{ STAGE[m.stage] }}</dt><dd>{{ formatKept(m.amount, trail.currency) }}</dd></div></dl></template>
-        <h2 class="head mb-1 mt-5">Asked and ordered</h2>
-        <table class="w-full"><tbody><tr v-for="l in trail.lines" :key="l.id" class="border-b border-rule"><td class="max-w-0 truncate py-1.5 pr-3" :title="l.description">{{ l.description }}</td><td class="num w-[1%] py-1.5 pl-2">{{ formatDecimal(l.requested) }}</td><td class="num w-[1%] py-1.5 pl-4" :class="l.ordered === '0' ? 'text-ink3' : ''">{{ formatDecimal(l.ordered) }}</td></tr></tbody></table>
+        <table class="mt-5 w-full"><thead><tr><th scope="col" class="head pb-1 text-left">What</th><th scope="col" class="small pb-1 pl-2 text-right font-normal">asked</th><th scope="col" class="small pb-1 pl-4 text-right font-normal">ordered</th></tr></thead><tbody><tr v-for="l in trail.lines" :key="l.id" class="border-b border-rule"><td class="max-w-0 truncate py-1.5 pr-3" :title="l.description">{{ l.description }}</td><td class="num w-[1%] py-1.5 pl-2">{{ formatDecimal(l.requested) }}</td><td class="num w-[1%] py-1.5 pl-4" :class="l.ordered === '0' ? 'text-ink3' : ''">{{ formatDecimal(l.ordered) }}</td></tr></tbody></table>
       </template>
       <template #action>
         <p v-if="trouble" class="notice-red mb-2.5" role="alert">{{ trouble }}</p>
         <MainAction v-if="may('answer')" :busy="busy" :missing="answer.trim() === ''" keys="Ctrl ⏎" @press="send">{{ answer.trim() === '' ? 'Write the answer, then send it' : `Send the answer to ${question?.name ?? ''}` }}</MainAction>
         <NuxtLink v-else-if="mine" class="main-action" :to="`/decide/${id}`"><span>Decide on it</span><kbd class="key font-sans">Ctrl ⏎</kbd></NuxtLink>
         <NuxtLink v-else-if="may('edit')" class="main-action" :to="`/raise/${id}`"><span>{{ trail.state === 'draft' ? 'Go on writing it' : 'Change it and send it again' }}</span><kbd class="key font-sans">Ctrl ⏎</kbd></NuxtLink>
-        <div class="mt-2.5 grid grid-cols-2 gap-2">
+        <div class="mt-2.5 flex flex-wrap gap-2 [&>*]:flex-1">
           <button v-if="may('withdraw')" type="button" class="action" @click="withdraw">Withdraw</button>
           <template v-if="may('cancelRest')"><button v-if="!asksCancel" type="button" class="action action-danger" @click="asksCancel = true">Cancel the rest</button><button v-else type="button" class="action action-danger" @click="cancel">Yes, cancel for good</button></template>
           <NuxtLink class="action" :to="`/raise?from=${id}`">Copy</NuxtLink>
