@@ -6,8 +6,11 @@ const keys = useKeysStore()
 </script>
 
 <template>
-  <Teleport defer to="#page-note">
-    <span class="truncate"><slot /></span>
-    <button type="button" class="key text-ink2" aria-label="Keys of this place" @click="keys.open = true">F1</button>
-  </Teleport>
+  <!-- Its place is inside the application, where a server cannot teleport to. -->
+  <ClientOnly>
+    <Teleport defer to="#page-note">
+      <span class="truncate"><slot /></span>
+      <button type="button" class="key text-ink2" aria-label="Keys of this place" @click="keys.open = true">F1</button>
+    </Teleport>
+  </ClientOnly>
 </template>
