@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { capital, formatKept, inWords, listWords } from '#shared/words/format'
+import { capital, formatKept, inWords } from '#shared/words/format'
+import { sayNext, type Next } from '#shared/words/mine'
 import type { MineRow } from '#shared/contract/requisition'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
@@ -41,23 +42,19 @@ const sentence = computed(() => {
 let timer: ReturnType<typeof setTimeout> | undefined
 watch(typed, (text) => { clearTimeout(timer); timer = setTimeout(() => { void router.replace({ query: { ...route.query, words: text === '' ? undefined : text } }) }, 250) })
 
-interface Next { readonly you: boolean; readonly words: string; readonly action: string; readonly to: string }
-function next(r: MineRow): Next {
-  const trail = `/trail/${r.id}`
-  if (r.question !== null) return { you: true, words: `answer ${r.question}’s question`, action: 'Answer', to: `${trail}#answer` }
-  switch (r.state) {
-    case 'draft': return { you: true, words: 'not sent yet', action: 'Go on', to: `/raise/${r.id}` }
-    case 'sent back': return { you: true, words: `sent back by ${r.stateBy ?? 'somebody'}`, action: 'Change', to: `/raise/${r.id}` }
-    case 'withdrawn': return { you: false, words: 'Nothing: withdrawn', action: 'Take up', to: `/raise/${r.id}` }
-    case 'in approval': return { you: false, words: r.waitsFor.length > 0 ? listWords(r.waitsFor) : 'An administrator: nobody may decide', action: 'See', to: trail }
-    case 'approved': return { you: false, words: 'A buyer, to order', action: 'See', to: trail }
-    case 'part ordered': return { you: false, words: 'A buyer, to order the rest', action: 'See', to: trail }
-    case 'ordered': return { you: false, words: 'The supplier, to deliver', action: 'See', to: trail }
-    case 'rejected': return { you: false, words: `Nothing: rejected by ${r.stateBy ?? 'somebody'}`, action: 'Copy', to: `/raise?from=${r.id}` }
-    default: return { you: false, words: `Nothing: ${r.state}`, action: 'Copy', to: `/raise?from=${r.id}` }
+/** Where the next action of a row leads. */
+function toNext(id: string, action: Next['action']): string {
+  switch (action) {
+    case 'Answer': return `/trail/${id}#answer`
+    case 'Copy': return `/raise?from=${id}`
+    case 'See': return `/trail/${id}`
+    default: return `/raise/${id}`
   }
 }
-const shown = computed(() => rows.value.map((r) => ({ ...r, next: next(r), stations: stationsOfRow(r) })))
+const shown = computed(() => rows.value.map((r) => {
+  const next = sayNext(r)
+  return { ...r, next: { ...next, to: toNext(r.id, next.action) }, stations: stationsOfRow(r) }
+}))
 async function readOn(): Promise<void> {
   try {
     const page = await api.get<Page>('/api/requisitions', { view: view.value, words: words.value, limit: 50, after: moreKey.value ?? undefined })
@@ -66,6 +63,8 @@ async function readOn(): Promise<void> {
   }
   catch (e) { trouble.value = sayError(e) }
 }
+/** All pages of the view, as a file. */
+const exportAs = (as: 'csv' | 'xlsx') => `/api/requisitions/export?${new URLSearchParams({ view: view.value, words: words.value, as }).toString()}`
 function move(by: number): void {
   chosen.value = Math.max(0, Math.min(rows.value.length - 1, chosen.value + by))
   void nextTick(() => document.getElementById(`row-${rows.value[chosen.value]?.id ?? ''}`)?.querySelector('a')?.focus())
@@ -87,7 +86,7 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between requests' }, { keys: 'Enter', do
           <nav class="flex flex-wrap gap-x-5 gap-y-1" aria-label="Views">
             <NuxtLink v-for="v in VIEWS" :key="v.id" :to="{ query: { ...route.query, view: v.id === 'all' ? undefined : v.id } }" :class="view === v.id ? 'font-semibold' : 'text-ink2 hover:text-ink'" :aria-current="view === v.id ? 'true' : undefined">{{ v.name }}</NuxtLink>
           </nav>
-          <input v-model="typed" class="field w-[190px]! min-h-[34px]! py-1.5!" type="search" aria-label="Find among mine" placeholder="Words or a number">
+          <input v-model="typed" class="field w-[190px]! min-h-[34px]! py-1.5!" type="search" aria-label="Find among mine" placeholder="Words, or R-26-*12">
         </div>
       </div>
       <p v-if="error" class="notice-red">{{ sayError(error) }} <button type="button" class="quiet-link font-semibold" @click="refresh()">Try again</button></p>
@@ -115,6 +114,7 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between requests' }, { keys: 'Enter', do
       <p v-if="data && rows.length > 0" class="small mt-3 flex flex-wrap gap-x-3">
         <span>{{ rows.length }} of {{ data.total }} · {{ formatKept(data.sum, data.currency) }} in all, {{ formatKept(data.openSum, data.currency) }} still open</span>
         <button v-if="moreKey" type="button" class="quiet-link" @click="readOn">Show the next 50</button>
+        <span class="ml-auto">Keep what is shown as <a class="quiet-link" :href="exportAs('csv')">CSV</a> or <a class="quiet-link" :href="exportAs('xlsx')">XLSX</a></span>
       </p>
     </SheetPage>
   </div>

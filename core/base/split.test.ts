@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { Decimal } from '#core/base/decimal'
 import { money, sum, roundMoney, type Money } from '#core/base/money'
-import { checkSplit, divide, splitAmount, type Split } from '#core/base/split'
+import { checkSplit, divide, splitAmount, withRemainder, type Split } from '#core/base/split'
 
 const amounts = (parts: readonly Money[]) => parts.map((p) => p.amount)
 
@@ -45,5 +45,28 @@ describe('splits', () => {
     expect(checkSplit({ method: 'amount', values: [null, '5'] }, '1')).toEqual([{ code: 'split-value-missing', at: 0 }])
     expect(checkSplit({ method: 'percent', values: [] }, '1')).toEqual([{ code: 'split-empty' }])
     expect(checkSplit({ method: 'amount', values: ['870', null] }, '1')).toEqual([])
+  })
+})
+
+describe('the last coding takes what is left', () => {
+  // Percent and quantity by subtraction, amounts by rule 3 (common practice, no source).
+  test.each([
+    ['percent', ['60', null], '10', ['60', '40']],
+    ['percent', ['60', '30', '99'], '10', ['60', '30', '10']],
+    ['percent', ['33.3', '33.3', null], '1', ['33.3', '33.3', '33.4']],
+    ['percent', ['70', '50', null], '1', ['70', '50', '-20']],
+    ['percent', [null, null], '1', [null, '100']],
+    ['quantity', ['4', null], '6', ['4', '2']],
+    ['quantity', ['4.5', '1', null], '6', ['4.5', '1', '0.5']],
+    ['amount', ['870', '5'], '1', ['870', null]],
+    ['share', ['1', '2', '3'], '1', [null, null, null]],
+    ['percent', ['60'], '1', [null]],
+  ] as const)('%s of %j', (method, values, quantity, expected) => { expect(withRemainder(method, [...values], quantity)).toEqual(expected) })
+
+  test('what is completed so is sound whenever the others leave something (property)', () => {
+    fc.assert(fc.property(fc.array(fc.integer({ min: 0, max: 3000 }), { minLength: 1, maxLength: 3 }), fc.constantFrom('percent' as const, 'quantity' as const), (cents, method) => {
+      const values = withRemainder(method, [...cents.map((c) => (c / 100).toFixed(2)), null], '100')
+      expect(checkSplit({ method, values }, '100')).toEqual([])
+    }))
   })
 })

@@ -37,6 +37,18 @@ export function checkSplit(split: Split, quantity: DecimalText): SplitReason[] {
 }
 
 /**
+ * The values of a split while it is written: the last coding has what the others leave of 100 percent
+ * or of the line's quantity (negative when they take too much), and nothing by shares or by amount.
+ */
+export function withRemainder(method: SplitMethod, values: readonly (DecimalText | null)[], quantity: DecimalText): (DecimalText | null)[] {
+  if (method === 'share' || values.length < 2) return values.map(() => null)
+  const others = values.slice(0, -1)
+  if (method === 'amount') return [...others, null]
+  const left = others.reduce((s, v) => s.minus(dec(v ?? '0')), method === 'percent' ? new Decimal(100) : dec(quantity))
+  return [...others, left.toFixed()]
+}
+
+/**
  * Divides `total` by weights so that the parts always add up to it: the largest-remainder method,
  * ties to the earlier part. A total of the other sign gives mirror images. Common practice, no source.
  */

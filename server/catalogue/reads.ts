@@ -26,6 +26,21 @@ export interface ItemRow {
   bought: number
 }
 
+/** An item `i` with its category `c`, its supplier `s` and all its price steps. */
+const ITEM = sql`i.id, i.number, i.name, i.description, i.category_id as "categoryId", c.name as category, c.account_code as "accountCode",
+  i.supplier_id as "supplierId", s.name as supplier, s.standing as "supplierStanding", i.supplier_part as "supplierPart", i.unit,
+  i.price_base as "priceBase", i.currency, i.tax_code as "taxCode", i.lead_days as "leadDays", i.has_agreement = 1 as "hasAgreement",
+  (select json_agg(json_build_object('from', trim_scale(p.from_quantity)::text, 'unitPrice', trim_scale(p.unit_price)::text,
+    'validFrom', p.valid_from, 'validUntil', p.valid_until) order by p.from_quantity) from item_price p where p.item_id = i.id) as prices`
+
+/** Items by exactly their own or their supplier's number, whatever its case; one part number may be several suppliers'. */
+export function findItemsByNumber(tx: Tx, numbers: readonly string[]): Promise<ItemRow[]> {
+  return rows<ItemRow>(tx, sql`
+    select ${ITEM}, 0 as bought from item i join category c on c.id = i.category_id join supplier s on s.id = i.supplier_id
+    where lower(i.number) = any(${sql.param(numbers.map((n) => n.toLowerCase()))}::text[]) or lower(i.supplier_part) = any(${sql.param(numbers.map((n) => n.toLowerCase()))}::text[])
+    order by i.number`)
+}
+
 /**
  * Catalogue items by words, forgiving typing errors: a part number in front, then items in which every
  * word stands, then what is alike; what the department buys often comes first among equals.
@@ -41,12 +56,7 @@ export function searchItems(tx: Tx, words: string, departmentId: string | null, 
         word_similarity(${text}, i.search_text) as alike
       from item i where ${text} = '' or (${every}) or ${text} <% i.search_text
       order by 2 desc, 3 desc, 4 desc, i.name limit 60)
-    select i.id, i.number, i.name, i.description, i.category_id as "categoryId", c.name as category, c.account_code as "accountCode",
-      i.supplier_id as "supplierId", s.name as supplier, s.standing as "supplierStanding", i.supplier_part as "supplierPart", i.unit,
-      i.price_base as "priceBase", i.currency, i.tax_code as "taxCode", i.lead_days as "leadDays", i.has_agreement = 1 as "hasAgreement",
-      (select json_agg(json_build_object('from', trim_scale(p.from_quantity)::text, 'unitPrice', trim_scale(p.unit_price)::text,
-        'validFrom', p.valid_from, 'validUntil', p.valid_until) order by p.from_quantity) from item_price p where p.item_id = i.id) as prices,
-      b.bought
+    select ${ITEM}, b.bought
     from hit join item i on i.id = hit.id join category c on c.id = i.category_id join supplier s on s.id = i.supplier_id
       cross join lateral (select count(*)::int as bought from requisition_line l join requisition r on r.id = l.requisition_id
         where l.item_id = i.id and r.department_id = ${departmentId} and r.number is not null) b

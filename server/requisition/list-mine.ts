@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm'
+import { sql, type SQL } from 'drizzle-orm'
 import { type DecimalText } from '#core/base/decimal'
 import { type MineRow } from '#shared/contract/requisition'
 import { type Tx } from '../db/client'
@@ -20,13 +20,19 @@ const VIEWS = {
     select 1 from remark m where m.requisition_id = r.id and m.kind = 'question' and m.answered_at is null)))`,
 }
 
+/** A title, reason or number in which words stand; `*` and `?` stand for any signs, and then a number is meant whole. */
+function holdsWords(words: string): SQL {
+  const pattern = words.replace(/[\\%_]/g, '\\$&').replaceAll('*', '%').replaceAll('?', '_')
+  const anywhere = `%${pattern}%`
+  return sql`(r.title ilike ${anywhere} or r.why ilike ${anywhere} or r.number ilike ${/[*?]/.test(words) ? pattern : anywhere})`
+}
+
 /** One page of what a person owns or raised, newest change first, with what each waits for. */
 export async function listMine(tx: Tx, personId: string, q: MineQuery): Promise<{ rows: MineRow[]; next: string | null }> {
   const [moment, id] = (q.after ?? '').split('_')
   const sound = moment !== undefined && id !== undefined && /^[0-9a-f-]{36}$/.test(id) && !Number.isNaN(Date.parse(moment))
   const after = sound ? sql`and (r.changed_at, r.id) < (${moment}::timestamptz, ${id}::uuid)` : sql``
-  const like = `%${q.words.trim().replace(/[\\%_]/g, '\\$&')}%`
-  const words = q.words.trim() === '' ? sql`` : sql`and (r.title ilike ${like} or r.number ilike ${like} or r.why ilike ${like})`
+  const words = q.words.trim() === '' ? sql`` : sql`and ${holdsWords(q.words.trim())}`
   const found = await rows<MineRow & { key: string }>(tx, sql`
     with page as (
       select r.* from requisition r

@@ -22,6 +22,10 @@ export const catalogueRoutes = {
     query: z.object({ words: text(200).default(''), departmentId: id.optional(), limit: z.coerce.number().int().min(1).max(50).default(8) }),
     reply: z.object({ items: z.array(item) }),
   }),
+  matchItems: defineRoute({
+    name: 'matchItems', method: 'POST', path: '/api/items/match', summary: 'Catalogue items by exactly their own or their supplier’s number.', access: 'see catalogue',
+    body: z.object({ numbers: z.array(text(80)).max(500) }), reply: z.object({ items: z.array(item) }),
+  }),
   searchSuppliers: defineRoute({
     name: 'searchSuppliers', method: 'GET', path: '/api/suppliers', summary: 'Suppliers by any part of the name, number or town.', access: 'see catalogue',
     query: z.object({ words: text(100).default('') }), reply: z.object({ suppliers: z.array(supplier) }),

@@ -92,6 +92,14 @@ export const requisitionRoutes = {
     name: 'readDraftFacts', method: 'GET', path: '/api/draft-facts', summary: 'The facts that the verdict on one draft rests on, for the page that shows it.', access: 'raise',
     query: z.object({ departmentId: id.optional(), accountingDate: day.optional() }), reply: z.custom<DraftFactsWire>(),
   }),
+  readLineFile: defineRoute({
+    name: 'readLineFile', method: 'POST', path: '/api/line-files', summary: 'The cells of a CSV or XLSX file, to be shown before lines are made of them; nothing is kept.', access: 'raise', bytes: 'upload',
+    reply: z.object({ rows: z.array(z.array(z.string())), notes: z.array(z.string()) }),
+  }),
+  exportMine: defineRoute({
+    name: 'exportMine', method: 'GET', path: '/api/requisitions/export', summary: 'What one started or owns, as a CSV or XLSX file.', access: 'see own', bytes: 'download',
+    query: z.object({ view: z.enum(['all', 'open', 'drafts', 'waiting']).default('all'), words: text(100).default(''), as: z.enum(['csv', 'xlsx']).default('csv') }),
+  }),
   listMine: defineRoute({
     name: 'listMine', method: 'GET', path: '/api/requisitions', summary: 'What one started or owns, newest first, by keyset pages.', access: 'see own',
     query: z.object({ view: z.enum(['all', 'open', 'drafts', 'waiting']).default('all'), words: text(100).default(''), after: text(80).optional(), limit: z.coerce.number().int().min(1).max(100).default(50) }),

@@ -103,6 +103,11 @@ export function inWords(n: number): string {
   return ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve'][n] ?? String(n)
 }
 
+/** "one line", "14 lines" */
+export function formatCount(n: number, one: string, many: string): string {
+  return `${inWords(n)} ${n === 1 ? one : many}`
+}
+
 /** "a", "a and b", "a, b and c" */
 export function listWords(words: readonly string[]): string {
   return words.length < 2 ? words[0] ?? '' : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`

@@ -1,7 +1,8 @@
 import { type Missing } from '#core/requisition/missing'
 import { type MoveReason, type RequisitionMoveName } from '#core/requisition/moves'
 import { MOST_LINES } from '#core/requisition/draft'
-import { formatMoney } from './format'
+import { type SplitReason } from '#core/base/split'
+import { formatDecimal, formatMoney } from './format'
 
 /** The sentence for what stands between a draft and its sending. */
 export function sayMissing(m: Missing): string {
@@ -33,6 +34,17 @@ export function sayMissing(m: Missing): string {
     case 'route-held': return m.held === 'no-fallback'
       ? 'Nobody is found who may decide, and no fallback is set; ask an administrator.'
       : 'Nobody is found who may decide, and the fallback cannot either; ask an administrator.'
+  }
+}
+
+/** What is wrong with how a line is divided over those who pay. */
+export function saySplitReason(r: SplitReason): string {
+  switch (r.code) {
+    case 'split-empty': return 'Say who pays.'
+    case 'split-value-missing': return `Say how much payer ${r.at + 1} takes.`
+    case 'split-negative': return 'The others take more than there is.'
+    case 'split-not-hundred': return `The parts add up to ${formatDecimal(r.sum)} %.`
+    case 'split-not-quantity': return `The parts add up to ${formatDecimal(r.sum)} of ${formatDecimal(r.quantity)}.`
   }
 }
 

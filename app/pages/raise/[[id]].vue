@@ -6,10 +6,9 @@ import { sayNote, saySeat } from '#shared/words/approval'
 import { proposeTitle } from '#core/requisition/title'
 import { dec } from '#core/base/decimal'
 import { subtract, sum, convert } from '#core/base/money'
-import type { Entry } from '#core/requisition/entry'
+import type { ReadRow } from '#core/requisition/line-table'
 import type { FieldRef } from '#core/requisition/missing'
 import type { DraftFactsWire } from '#shared/contract/draft-facts'
-import type { ItemFound } from '#shared/contract/catalogue'
 import type { AttachmentView, RaiseChoices, RequisitionView } from '#shared/contract/requisition'
 import AddField from '~/components/raise/AddField.vue'
 import AttachmentList from '~/components/raise/AttachmentList.vue'
@@ -26,11 +25,13 @@ import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
-import { emptyDraft, useDraft, type EditableDraft, type EditableLine } from '~/composables/raise/use-draft'
-import { freeLine, lineForItem, repriced } from '~/composables/raise/new-line'
+import { emptyDraft, useDraft, type EditableDraft } from '~/composables/raise/use-draft'
+import { useLines } from '~/composables/raise/use-lines'
 import { sayConsequence } from '~/composables/raise/say-consequence'
 import { useSessionStore } from '~/stores/session'
 
+// It comes when a table is offered.
+const TakeTable = defineAsyncComponent(() => import('~/components/raise/TakeTable.vue'))
 // Saving gives a new draft its address without making the page anew.
 definePageMeta({ key: (route) => `raise ${typeof route.query.from === 'string' ? route.query.from : ''} ${typeof route.params.id === 'string' ? route.params.id : ''}` })
 
@@ -68,8 +69,8 @@ const sending = ref(false)
 const uploading = ref<string | null>(null)
 const dragging = ref(false)
 const lost = shallowRef<EditableDraft | null>(null)
+const sheetChooser = useTemplateRef<HTMLInputElement>('sheetChooser')
 const addField = useTemplateRef<{ focus: () => void }>('addField')
-const steps = new Map<string, ItemFound['prices']>()
 
 const shipTos = computed(() => choices.shipTos.map((s) => ({ id: s.id, name: s.name, note: `${s.street}, ${s.postcode} ${s.town}` })))
 const nameOf = (id: string) => facts.value?.people.people.get(id)?.name ?? ''
@@ -112,27 +113,38 @@ function chooseDepartment(id: string): void {
   if (draft.shipToId === null || draft.shipToId === before) draft.shipToId = usual
   draft.departmentId = id
 }
-function addItem(item: ItemFound, quantity: string): void {
-  steps.set(item.id, item.prices)
-  d.suppliers[item.supplierId] = item.supplier
-  draft.lines.push(lineForItem(item, quantity, draft.lines.at(-1), facts.value, wording.today.value))
+const lines = useLines(d, () => addField.value?.focus())
+
+interface Offered { readonly rows: readonly (readonly string[])[]; readonly source: string; readonly notes: readonly string[] }
+const offered = shallowRef<Offered | null>(null)
+/** A range of cells that is pasted anywhere among the lines is shown as lines first; a text without tabs or breaks is pasted as ever. */
+async function paste(event: ClipboardEvent): Promise<void> {
+  const text = event.clipboardData?.getData('text/plain') ?? ''
+  if (!/[\t\n]/.test(text.trim())) return
+  event.preventDefault()
+  const { parse } = await import('csv-parse/browser/esm/sync')
+  try { offered.value = { rows: parse(text, { delimiter: '\t', relax_quotes: true, relax_column_count: true, quote: text.includes('\t"') || text.startsWith('"') ? '"' : null }), source: 'what you pasted', notes: [] } }
+  catch { offered.value = { rows: text.split(/\r?\n/).map((r) => r.split('\t')), source: 'what you pasted', notes: [] } }
 }
-function addFree(entry: Entry): void { draft.lines.push(freeLine(entry, draft.lines.at(-1), facts.value)) }
-function reprice(line: EditableLine, before: string): void {
-  const known = line.itemId === null ? undefined : steps.get(line.itemId)
-  if (known !== undefined) line.unitPrice = repriced(line, known, before, wording.today.value)
+function chooseSheet(event: Event): void {
+  const box = event.target as HTMLInputElement
+  const [file] = box.files ?? []
+  if (file !== undefined) void readFile(file)
+  box.value = ''
 }
-function remove(id: string): void {
-  const at = draft.lines.findIndex((l) => l.id === id)
-  const [gone] = draft.lines.splice(at, 1)
-  if (gone === undefined) return
-  undo.show(`“${gone.description}” is off the list.`, 'Put it back', 10, () => { draft.lines.splice(at, 0, gone) })
-  addField.value?.focus()
+async function readFile(file: File): Promise<void> {
+  trouble.value = ''
+  try { offered.value = { ...await api.post<Omit<Offered, 'source'>>('/api/line-files', { raw: file }), source: file.name } }
+  catch (e) { trouble.value = `${file.name}: ${sayError(e)}` }
 }
-function duplicate(id: string): void {
-  const at = draft.lines.findIndex((l) => l.id === id)
-  const line = draft.lines[at]
-  if (line !== undefined) draft.lines.splice(at + 1, 0, { ...line, id: crypto.randomUUID(), codings: line.codings.map((c) => ({ ...c })) })
+async function takeRows(rows: ReadRow[]): Promise<void> {
+  offered.value = null
+  try { await lines.addRows(rows) }
+  catch (e) { trouble.value = sayError(e) }
+}
+const copied = ref('')
+async function copyOut(): Promise<void> {
+  copied.value = await lines.copyOut() ? 'copied, with their headings' : 'this browser does not let a page copy here'
 }
 
 const FIELD: Record<string, string> = { 'department': 'blank-department', 'ship-to': 'blank-ship-to', 'need-by': 'blank-need-by', 'why': 'blank-why', 'over-budget-reason': 'over-budget-reason', 'accounting-date': 'blank-need-by' }
@@ -162,10 +174,15 @@ async function detach(id: string): Promise<void> {
   }
   catch (e) { trouble.value = sayError(e) }
 }
+/** A file of lines rather than one to be attached. */
+const isSheet = (file: File) => /\.(csv|tsv|txt|xlsx)$/i.test(file.name)
 function drop(event: DragEvent): void {
   dragging.value = false
   const files = [...event.dataTransfer?.files ?? []]
-  if (files.length > 0) void attach(files)
+  const sheet = files.find(isSheet)
+  const others = files.filter((f) => !isSheet(f))
+  if (others.length > 0) void attach(others)
+  if (sheet !== undefined) void readFile(sheet)
 }
 
 let sendKey = ''
@@ -208,7 +225,7 @@ async function throwAway(): Promise<void> {
 
 onMounted(() => { lost.value = d.findLost(); if (given === '' && copyOf === '') addField.value?.focus() })
 usePlaceKeys([
-  { keys: 'Ctrl Enter', does: 'send, or go to what is missing' }, { keys: 'Enter', does: 'take the first suggestion; in a cell, the line below' }, { keys: '↑ ↓', does: 'between lines, suggestions and days' }, { keys: 'Esc', does: 'close a picker' },
+  { keys: 'Ctrl Enter', does: 'send, or go to what is missing' }, { keys: 'Enter', does: 'take the first suggestion; in a cell, the line below' }, { keys: '↑ ↓', does: 'between lines, suggestions and days' }, { keys: 'Alt ↑ ↓', does: 'move the line' }, { keys: 'Esc', does: 'close a picker' },
 ], (event) => { if (isMainKey(event)) { event.preventDefault(); void send() } })
 </script>
 
@@ -231,17 +248,23 @@ usePlaceKeys([
         <span>Raised by you, for yourself ·</span><label for="room">room or door</label><input id="room" v-model="draft.shipToDetail" class="cell cell-fit w-auto! placeholder:italic" maxlength="200" placeholder="any">
         <span>·</span><label for="title">called</label><input id="title" v-model="draft.title" class="cell cell-fit w-auto!" maxlength="120" :placeholder="proposeTitle(draft)">
       </p>
-      <div class="mt-5">
-        <LineGrid v-if="draft.lines.length > 0" :lines="draft.lines" :verdict="verdict" :facts="facts" :suppliers="d.suppliers" :decimal-mark="wording.decimalMark.value" :currency="currency" @remove="remove" @duplicate="duplicate" @quantity="reprice" />
+      <div class="mt-5" @paste="paste">
+        <LineGrid v-if="draft.lines.length > 0" :lines="draft.lines" :verdict="verdict" :facts="facts" :suppliers="d.suppliers" :decimal-mark="wording.decimalMark.value" :currency="currency" @remove="lines.remove" @duplicate="lines.duplicate" @move="lines.move" @quantity="lines.reprice" />
         <p v-else class="mb-3 max-w-[60ch] text-ink2">What is needed stands here, line by line. Begin below: “6 quartz sleeve” looks in the catalogue, “take away old lamps 140” is a line of your own.</p>
       </div>
-      <div data-add-field class="mt-3.5"><AddField ref="addField" :department-id="draft.departmentId" :today="wording.today.value" :decimal-mark="wording.decimalMark.value" :currency="currency" @item="addItem" @free="addFree" /></div>
+      <div data-add-field class="mt-3.5" @paste="paste"><AddField ref="addField" :department-id="draft.departmentId" :today="wording.today.value" :decimal-mark="wording.decimalMark.value" :currency="currency" @item="lines.addItem" @free="lines.addFree" /></div>
+      <p class="small mt-1.5 flex flex-wrap gap-x-3">
+        <span class="max-[900px]:hidden">Paste a range of a spreadsheet here, or</span><button type="button" class="quiet-link" @click="sheetChooser?.click()">take lines from a file</button>
+        <input ref="sheetChooser" type="file" class="sr-only" tabindex="-1" aria-label="A file of lines" accept=".csv,.tsv,.txt,.xlsx" @change="chooseSheet">
+        <button v-if="draft.lines.length > 0" type="button" class="quiet-link" @click="copyOut">copy the lines</button><span role="status">{{ copied }}</span>
+      </p>
       <div v-if="asksWhy || draft.overBudgetReason !== ''" class="mt-5">
         <label class="label" for="over-budget-reason">Why the budget may be passed</label>
         <textarea id="over-budget-reason" v-model="draft.overBudgetReason" class="field" rows="2" maxlength="2000" placeholder="Whoever decides reads this" />
       </div>
       <div class="mt-4"><AttachmentList :attachments="d.attachments.value" :requisition-id="d.id.value" :may-change="true" :uploading="uploading" @add="attach" @remove="detach" /></div>
-      <p v-if="dragging" class="notice-green mt-3">Let go, and it is attached as a quote.</p>
+      <p v-if="dragging" class="notice-green mt-3">Let go: a PDF or picture is attached as a quote, a CSV or XLSX file is read as lines.</p>
+      <TakeTable v-if="offered" :rows="offered.rows" :source="offered.source" :notes="offered.notes" :room="lines.room.value" :currency="currency" :decimal-mark="wording.decimalMark.value" @take="takeRows" @close="offered = null; addField?.focus()" />
       <template #margin>
         <template v-if="verdict">
           <p class="text-ink2">All in, without tax you can reclaim</p>

@@ -1,0 +1,81 @@
+import type { Entry } from '#core/requisition/entry'
+import { MOST_LINES } from '#core/requisition/draft'
+import { writeTable, type ReadRow } from '#core/requisition/line-table'
+import type { ItemFound } from '#shared/contract/catalogue'
+import { safeCell } from '#shared/words/cell'
+import { capital, formatCount } from '#shared/words/format'
+import { useApi } from '~/composables/base/use-api'
+import { useUndo } from '~/composables/base/use-undo'
+import { useWording } from '~/composables/base/use-wording'
+import { freeLine, lineForItem, repriced } from './new-line'
+import type { EditableLine, useDraft } from './use-draft'
+
+/** What may be done with the lines of a draft: adding one or many, moving, repeating, taking off with an undo, copying out. */
+export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => void) {
+  const { draft, facts, suppliers } = d
+  const api = useApi()
+  const undo = useUndo()
+  const wording = useWording()
+  /** The price steps of items picked here, for when a quantity changes. */
+  const steps = new Map<string, ItemFound['prices']>()
+  const room = computed(() => MOST_LINES - draft.lines.length)
+
+  function forItem(item: ItemFound, quantity: string, above: EditableLine | undefined): EditableLine {
+    steps.set(item.id, item.prices)
+    suppliers[item.supplierId] = item.supplier
+    return lineForItem(item, quantity, above, facts.value, wording.today.value)
+  }
+  function addItem(item: ItemFound, quantity: string): void { draft.lines.push(forItem(item, quantity, draft.lines.at(-1))) }
+  function addFree(entry: Entry): void { draft.lines.push(freeLine(entry, draft.lines.at(-1), facts.value)) }
+
+  /** Rows of a table as lines: what has a part number of the catalogue becomes that item, all else a line of one's own. */
+  async function addRows(rows: readonly ReadRow[]): Promise<void> {
+    const numbers = [...new Set(rows.flatMap((r) => r.part === null ? [] : [r.part]))]
+    const items = numbers.length === 0 ? [] : (await api.post<{ items: ItemFound[] }>('/api/items/match', { body: { numbers } })).items
+    const byNumber = new Map([...items].reverse().flatMap((i) => [[i.number.toLowerCase(), i], [i.supplierPart.toLowerCase(), i]] as const))
+    const added: EditableLine[] = []
+    for (const row of rows) {
+      const above = added.at(-1) ?? draft.lines.at(-1)
+      const item = row.part === null ? undefined : byNumber.get(row.part.toLowerCase())
+      const own = freeLine({ words: row.description === '' ? row.part ?? '' : row.description, quantity: row.quantity, price: row.price }, above, facts.value)
+      added.push(item !== undefined ? forItem(item, row.quantity, above) : { ...own, supplierPart: row.part, unit: row.unit ?? own.unit })
+    }
+    draft.lines.push(...added)
+    const ids = new Set(added.map((l) => l.id))
+    undo.show(`${capital(formatCount(added.length, 'line is', 'lines are'))} on the list.`, 'Take them off again', 10, () => { draft.lines = draft.lines.filter((l) => !ids.has(l.id)) })
+    focusAddField()
+  }
+
+  function reprice(line: EditableLine, before: string): void {
+    const known = line.itemId === null ? undefined : steps.get(line.itemId)
+    if (known !== undefined) line.unitPrice = repriced(line, known, before, wording.today.value)
+  }
+  function remove(id: string): void {
+    const at = draft.lines.findIndex((l) => l.id === id)
+    const [gone] = draft.lines.splice(at, 1)
+    if (gone === undefined) return
+    undo.show(`“${gone.description}” is off the list.`, 'Put it back', 10, () => { draft.lines.splice(at, 0, gone) })
+    focusAddField()
+  }
+  function duplicate(id: string): void {
+    const at = draft.lines.findIndex((l) => l.id === id)
+    const line = draft.lines[at]
+    if (line !== undefined) draft.lines.splice(at + 1, 0, { ...line, id: crypto.randomUUID(), codings: line.codings.map((c) => ({ ...c })) })
+  }
+  /** Moves a line up (-1) or down (1). */
+  function move(id: string, by: -1 | 1): void {
+    const at = draft.lines.findIndex((l) => l.id === id)
+    const line = draft.lines[at]
+    if (line === undefined || at + by < 0 || at + by >= draft.lines.length) return
+    draft.lines.splice(at, 1)
+    draft.lines.splice(at + by, 0, line)
+  }
+  /** All lines as a range that a spreadsheet takes; false where the browser does not allow it. */
+  async function copyOut(): Promise<boolean> {
+    const text = writeTable(draft.lines).map((r) => r.map((c) => safeCell(c).replace(/[\t\r\n]+/g, ' ')).join('\t')).join('\n')
+    try { await navigator.clipboard.writeText(text); return true }
+    catch { return false }
+  }
+
+  return { room, addItem, addFree, addRows, reprice, remove, duplicate, move, copyOut }
+}
