@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
 import type { AbsenceView, PersonFound } from '#shared/contract/people'
 import BlankDay from '~/components/base/BlankDay.vue'
 import MainAction from '~/components/base/MainAction.vue'
+import PersonPicker from '~/components/base/PersonPicker.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
@@ -20,17 +20,12 @@ const from = ref<string | null>(null)
 const until = ref<string | null>(null)
 const who = shallowRef<PersonFound | null>(null)
 const whose = shallowRef<PersonFound | null>(null)
-const found = shallowRef<PersonFound[]>([])
 const trouble = ref('')
 const busy = ref(false)
 const forOthers = computed(() => session.me?.rights.includes('set absences of others') ?? false)
 
 const { data, refresh, error } = await useAsyncData('absences', () => api.get<{ mine: AbsenceView[]; others: AbsenceView[] }>('/api/absences'))
 const all = computed(() => [...data.value?.mine ?? [], ...data.value?.others ?? []])
-async function search(words: string): Promise<void> {
-  try { found.value = (await api.get<{ people: PersonFound[] }>('/api/people', { words })).people }
-  catch (e) { trouble.value = sayError(e) }
-}
 const missing = computed(() => (from.value === null ? 1 : 0) + (until.value === null ? 1 : 0))
 const words = computed(() => {
   if (missing.value > 0) return 'Say from which day until which'
@@ -81,17 +76,11 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'write it down' }], (e) => { if (isMai
       <div class="mt-6 border-t border-rule pt-5">
         <div class="sentence">
           <template v-if="forOthers">
-            <Combobox v-model="whose" as="span" class="relative" nullable immediate>
-              <ComboboxInput class="blank blank-input min-w-[1.5ch]!" aria-label="Who is away" placeholder="I" :display-value="(p) => (p as PersonFound | null)?.name ?? ''" @focus="search('')" @change="(e: Event) => search((e.target as HTMLInputElement).value)" />
-              <ComboboxOptions class="picker left-0 top-full"><ComboboxOption v-for="p in found" v-slot="{ active }" :key="p.id" as="template" :value="p"><li class="option list-none" :data-active="active">{{ p.name }}<span class="small block">{{ p.jobTitle }}, {{ p.department }}</span></li></ComboboxOption></ComboboxOptions>
-            </Combobox> {{ whose ? 'is' : 'am' }}
+            <PersonPicker v-model="whose" label="Who is away" placeholder="I" /> {{ whose ? 'is' : 'am' }}
           </template><template v-else>I am</template> away from
           <BlankDay id="away-from" :model-value="from" label="First day away" placeholder="which day" :today="wording.today.value" @update:model-value="from = $event; if (until !== null && until < $event) until = $event" /> to
           <BlankDay id="away-until" v-model="until" label="Last day away" placeholder="which day" :today="from ?? wording.today.value" />, and
-          <Combobox v-model="who" as="span" class="relative" nullable immediate>
-            <ComboboxInput class="blank blank-input min-w-[5ch]! placeholder:italic" aria-label="Who decides meanwhile" placeholder="nobody" :display-value="(p) => (p as PersonFound | null)?.name ?? ''" @focus="search('')" @change="(e: Event) => search((e.target as HTMLInputElement).value)" />
-            <ComboboxOptions class="picker left-0 top-full"><ComboboxOption v-for="p in found" v-slot="{ active }" :key="p.id" as="template" :value="p"><li class="option list-none" :data-active="active">{{ p.name }}<span class="small block">{{ p.jobTitle }}, {{ p.department }}</span></li></ComboboxOption></ComboboxOptions>
-          </Combobox> decides meanwhile.
+          <PersonPicker v-model="who" label="Who decides meanwhile" placeholder="nobody" /> decides meanwhile.
         </div>
       </div>
       <h2 class="head mb-1 mt-8">{{ all.length === 0 ? 'Nothing is written down' : 'Written down' }}</h2>

@@ -24,6 +24,7 @@ export const RIGHTS = {
   'see approved lines': ['buyer'],
   'see orders': ['buyer', 'finance', 'auditor'],
   'order': ['buyer'],
+  'change owners': ['buyer'],
   'see all budgets': ['finance', 'auditor'],
   'set absences of others': ['administrator'],
 } as const satisfies Record<string, readonly (Role | 'everyone')[]>

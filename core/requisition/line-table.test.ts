@@ -25,6 +25,9 @@ describe('columns are recognised', () => {
     ['Rope\t2\troll\t1420.00\t2840.00\nShackle\t4\teach\t9.50\t38.00', ['description', 'quantity', 'unit', 'price', 'nothing']],
     ['6\t2\n3\t4', ['nothing', 'nothing']],
   ])('by what they hold: %s', (text, columns) => { expect(recogniseTable(cells(text), '.')).toEqual({ head: false, columns }) })
+  test('by what they hold, under names in another language', () => {
+    expect(recogniseTable(cells('Menge\tWas\tPreis\n3\tHose\t4.20\n2\tRope\t9'), '.')).toEqual({ head: true, columns: ['quantity', 'description', 'price'] })
+  })
   test('a first row with a number in it is a line, also when it holds a known word', () => {
     expect(recogniseTable(cells('price list\t6\nhose\t2'), '.').head).toBe(false)
   })

@@ -67,7 +67,7 @@ function headOf(cell: string): LineColumn | null {
 
 /**
  * Recognises the columns of a range: by the names in its first row where at least one is known and
- * none of its cells is a number, else by what the columns hold. What is recognised is shown before it is taken.
+ * none of its cells is a number, else by what the columns hold (words over numbers are names too). What is recognised is shown before it is taken.
  */
 export function recogniseTable(rows: readonly (readonly string[])[], mark: '.' | ','): LineTable {
   const width = Math.max(0, ...rows.map((r) => r.length))
@@ -75,7 +75,11 @@ export function recogniseTable(rows: readonly (readonly string[])[], mark: '.' |
   const named = Array.from({ length: width }, (_, i) => headOf(first[i] ?? ''))
   const head = named.some((c) => c !== null) && !first.some((c) => readCellNumber(c, mark) !== null)
   if (head) return { head, columns: unique(named.map((c) => c ?? 'nothing')) }
-  return { head, columns: guess(rows, width, mark) }
+  const columns = guess(rows, width, mark)
+  // Words over a column of numbers are its name, whatever language they are in.
+  const numbers = columns.flatMap((c, i) => c === 'quantity' || c === 'price' ? [i] : [])
+  const isHead = rows.length > 1 && numbers.length > 0 && numbers.every((i) => (first[i] ?? '').trim() !== '' && readCellNumber(first[i] ?? '', mark) === null)
+  return { head: isHead, columns: isHead ? guess(rows.slice(1), width, mark) : columns }
 }
 
 /** A column may be named twice; only the first counts. */
@@ -89,7 +93,7 @@ function guess(rows: readonly (readonly string[])[], width: number, mark: '.' | 
   const columns: LineColumn[] = Array.from({ length: width }, () => 'nothing')
   const isNumber = (c: string) => readCellNumber(c, mark) !== null
   for (let i = 0; i < width; i += 1) if (share(i, (c) => readUnit(c) !== null && !isNumber(c)) > 0.7) columns[i] = 'unit'
-  const numbers = columns.flatMap((c, i) => c === 'nothing' && share(i, isNumber) > 0.7 ? [i] : [])
+  const numbers = columns.flatMap((c, i) => c === 'nothing' && share(i, isNumber) >= 0.5 ? [i] : [])
   const texts = columns.flatMap((c, i) => c === 'nothing' && !numbers.includes(i) && (cells[i] ?? []).length > 0 ? [i] : [])
   const length = (i: number) => (cells[i] ?? []).reduce((n, c) => n + c.length, 0)
   const words = texts.reduce<number | null>((a, b) => a === null || length(b) > length(a) ? b : a, null)

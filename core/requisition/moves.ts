@@ -5,7 +5,7 @@ export const REQUISITION_STATES = [
 export type RequisitionState = (typeof REQUISITION_STATES)[number]
 
 /** Who may make a move, seen from the document. */
-export type MoveBy = 'owner' | 'step holder' | 'buyer'
+export type MoveBy = 'owner' | 'step holder' | 'buyer' | 'owner or buyer'
 
 export interface RequisitionMove {
   readonly from: readonly RequisitionState[]
@@ -27,6 +27,7 @@ export const REQUISITION_MOVES = {
   withdraw: { from: ['in approval'], by: 'owner', to: 'withdrawn' },
   order: { from: ['approved', 'part ordered'], by: 'buyer', to: null },
   cancelRest: { from: ['approved', 'part ordered', 'sent back', 'withdrawn'], by: 'owner', to: null },
+  handOver: { from: ['draft', 'in approval', 'approved', 'part ordered', 'ordered', 'sent back', 'withdrawn'], by: 'owner or buyer', to: null },
 } as const satisfies Record<string, RequisitionMove>
 export type RequisitionMoveName = keyof typeof REQUISITION_MOVES
 
@@ -42,7 +43,7 @@ export function checkMove(
 ): MoveReason[] {
   const row: RequisitionMove = REQUISITION_MOVES[move]
   const reasons: MoveReason[] = []
-  const allowed = row.by === 'owner' ? actor.isOwner : row.by === 'buyer' ? actor.isBuyer : actor.isStepHolder
+  const allowed = { 'owner': actor.isOwner, 'buyer': actor.isBuyer, 'step holder': actor.isStepHolder, 'owner or buyer': actor.isOwner || actor.isBuyer }[row.by]
   if (!allowed) reasons.push({ code: 'not-yours', stops: true, by: row.by })
   if (!row.from.includes(requisition.state)) reasons.push({ code: 'wrong-state', stops: true, state: requisition.state, move })
   return reasons

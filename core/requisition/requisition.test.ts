@@ -99,6 +99,7 @@ describe('states', () => {
   const FROM: Record<RequisitionMoveName, RequisitionState[]> = {
     edit: ['draft', 'sent back', 'withdrawn'], throwAway: ['draft'], send: ['draft', 'sent back', 'withdrawn'], approve: ['in approval'], ask: ['in approval'], sendBack: ['in approval'],
     reject: ['in approval'], answer: ['in approval'], withdraw: ['in approval'], order: ['approved', 'part ordered'], cancelRest: ['approved', 'part ordered', 'sent back', 'withdrawn'],
+    handOver: ['draft', 'in approval', 'approved', 'part ordered', 'ordered', 'sent back', 'withdrawn'],
   }
   test.each(Object.keys(REQUISITION_MOVES) as RequisitionMoveName[])('%s is possible only from where the table says', (move) => {
     for (const state of REQUISITION_STATES) {
@@ -109,6 +110,8 @@ describe('states', () => {
   test('only whoever is named may make a move', () => {
     expect(checkMove('send', { state: 'draft' }, { isOwner: false, isStepHolder: true, isBuyer: true })).toEqual([{ code: 'not-yours', stops: true, by: 'owner' }])
     expect(checkMove('approve', { state: 'in approval' }, { isOwner: true, isStepHolder: false, isBuyer: true })).toEqual([{ code: 'not-yours', stops: true, by: 'step holder' }])
+    const one = (who: 'isOwner' | 'isBuyer' | 'isStepHolder') => checkMove('handOver', { state: 'approved' }, { isOwner: false, isStepHolder: false, isBuyer: false, [who]: true }).length
+    expect([one('isOwner'), one('isBuyer'), one('isStepHolder')]).toEqual([0, 0, 1])
     expect(checkMove('order', { state: 'approved' }, { isOwner: true, isStepHolder: true, isBuyer: false })).toEqual([{ code: 'not-yours', stops: true, by: 'buyer' }])
   })
 })

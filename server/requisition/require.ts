@@ -26,7 +26,7 @@ export async function requireMove(ctx: Context, id: string, version: number | nu
   const reasons = checkMove(move, found, {
     isOwner: found.ownerId === ctx.actor.id,
     isStepHolder: REQUISITION_MOVES[move].by === 'step holder' && await findOpenSeat(ctx.tx, id, ctx.actor.id) !== null,
-    isBuyer: may(ctx.actor.grants, 'order'),
+    isBuyer: may(ctx.actor.grants, move === 'handOver' ? 'change owners' : 'order'),
   })
   const wrong = reasons.find((r) => r.code === 'wrong-state')
   if (wrong !== undefined) throw refused([sayMoveReason(wrong)], {}, 'wrong-state')

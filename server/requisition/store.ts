@@ -63,6 +63,10 @@ export async function setState(tx: Tx, id: string, state: RequisitionState, now:
   await tx.update(requisition).set({ state, stateSince: now, changedAt: now, version: sql`${requisition.version} + 1` }).where(eq(requisition.id, id))
 }
 
+export async function setOwner(tx: Tx, id: string, ownerId: string, now: Date): Promise<void> {
+  await tx.update(requisition).set({ ownerId, changedAt: now, version: sql`${requisition.version} + 1` }).where(eq(requisition.id, id))
+}
+
 export async function setSent(tx: Tx, id: string, s: {
   number: string; state: RequisitionState; fiscalYear: number; period: number; amount: DecimalText; round: number
   sentDraft: Draft; accountingDate: string | null; title: string; now: Date

@@ -1,4 +1,5 @@
 import { dec } from '#core/base/decimal'
+import { may } from '#core/people/rights'
 import { dayOf } from '#core/base/day'
 import { lineNet } from '#core/base/line-net'
 import { moneyOf, sum } from '#core/base/money'
@@ -47,7 +48,7 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
     money: await readMoney(tx, id),
     lines: kept.lines.map((l) => ({ id: l.id, description: l.description, requested: l.quantity, ordered: l.ordered, cancelled: l.cancelled })),
     remarks, attachments: (await listAttachments(tx, id)).map(({ id: aid, name, kind, size }) => ({ id: aid, name, kind, size })),
-    route: seats, actions: actionsOf(kept, isOwner, open.length > 0),
+    route: seats, actions: actionsOf(kept, { isOwner, changesOwners: may(actor.grants, 'change owners') }, open.length > 0),
   }
 }
 
@@ -84,11 +85,11 @@ function stationsOf(kept: RequisitionRow, orders: readonly LinkedOrder[], waits:
   ]
 }
 
-function actionsOf(kept: RequisitionRow, isOwner: boolean, question: boolean): TrailAction[] {
-  const names: (RequisitionMoveName & TrailAction['name'])[] = ['edit', 'answer', 'withdraw', 'cancelRest', 'throwAway']
+function actionsOf(kept: RequisitionRow, who: { readonly isOwner: boolean; readonly changesOwners: boolean }, question: boolean): TrailAction[] {
+  const names: (RequisitionMoveName & TrailAction['name'])[] = ['edit', 'answer', 'withdraw', 'cancelRest', 'throwAway', 'handOver']
   const shown = names.flatMap((name): TrailAction[] => {
     if (name === 'answer' && !question) return []
-    const reasons = checkMove(name, kept, { isOwner, isStepHolder: false, isBuyer: false })
+    const reasons = checkMove(name, kept, { isOwner: who.isOwner, isStepHolder: false, isBuyer: name === 'handOver' && who.changesOwners })
     // What the state does not offer is not shown; what only somebody else may do says who.
     if (reasons.some((r) => r.code === 'wrong-state')) return []
     return [{ name, allowed: reasons.length === 0, why: reasons.map(sayMoveReason).join(' ') }]

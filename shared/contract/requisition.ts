@@ -66,7 +66,7 @@ const station = z.object({
 export type StationView = z.infer<typeof station>
 const trailEntry = z.object({ key: z.string(), at: z.string(), station: z.enum(['Need', 'Decision', 'Order', 'Delivery', 'Bill']), who: z.string(), what: z.string(), more: z.string(), amount: z.string().nullable(), link: z.string().nullable() })
 export type TrailEntry = z.infer<typeof trailEntry>
-const action = z.object({ name: z.enum(['edit', 'answer', 'withdraw', 'cancelRest', 'copy', 'throwAway']), allowed: z.boolean(), why: z.string() })
+const action = z.object({ name: z.enum(['edit', 'answer', 'withdraw', 'cancelRest', 'copy', 'throwAway', 'handOver']), allowed: z.boolean(), why: z.string() })
 export type TrailAction = z.infer<typeof action>
 const trailView = z.object({
   id: z.string(), number: z.string().nullable(), version: z.number(), state: z.string(), title: z.string(), owner: z.string(), isOwner: z.boolean(), sentence: z.string(),
@@ -115,6 +115,10 @@ export const requisitionRoutes = {
   }),
   withdrawRequisition: defineRoute({ name: 'withdrawRequisition', method: 'POST', path: '/api/requisitions/{id}/withdraw', summary: 'Take it back from those who decide.', access: 'see own', params: ids, ifMatch: true, idempotent: true, reply: versioned }),
   cancelRest: defineRoute({ name: 'cancelRest', method: 'POST', path: '/api/requisitions/{id}/cancel-rest', summary: 'Cancel what was not ordered of it.', access: 'see own', params: ids, ifMatch: true, idempotent: true, reply: versioned }),
+  handOver: defineRoute({
+    name: 'handOver', method: 'POST', path: '/api/requisitions/{id}/owner', summary: 'Give it a new owner; a buyer may give everything else of the same owner along.', access: 'see own', params: ids, ifMatch: true, idempotent: true,
+    body: z.object({ personId: id, everything: z.boolean().default(false) }), reply: versioned.extend({ others: z.number() }),
+  }),
   readDecision: defineRoute({ name: 'readDecision', method: 'GET', path: '/api/requisitions/{id}/decision', summary: 'Everything that one decision needs.', access: 'see own', params: ids, reply: decisionView }),
   decideRequisition: defineRoute({
     name: 'decideRequisition', method: 'POST', path: '/api/requisitions/{id}/decisions', summary: 'Approve, send back or reject.', access: 'decide', params: ids, ifMatch: true, idempotent: true,

@@ -50,7 +50,7 @@ export function saySplitReason(r: SplitReason): string {
 
 const DONE: Record<RequisitionMoveName, string> = {
   edit: 'changed', throwAway: 'thrown away', send: 'sent', approve: 'approved', ask: 'asked about', sendBack: 'sent back', reject: 'rejected',
-  answer: 'answered', withdraw: 'withdrawn', order: 'ordered', cancelRest: 'cancelled',
+  answer: 'answered', withdraw: 'withdrawn', order: 'ordered', cancelRest: 'cancelled', handOver: 'handed over',
 }
 
 /** The sentence for what stands in the way of a move. */
@@ -58,7 +58,7 @@ export function sayMoveReason(r: MoveReason): string {
   switch (r.code) {
     case 'wrong-state': return `This requisition is ${r.state} and cannot be ${DONE[r.move]} now.`
     case 'not-yours': return r.by === 'owner' ? 'Only its owner may do this.'
-      : r.by === 'buyer' ? 'Only a buyer may do this.' : 'Only somebody who is asked to decide on it now may do this.'
+      : r.by === 'buyer' ? 'Only a buyer may do this.' : r.by === 'owner or buyer' ? 'Only its owner or a buyer may do this.' : 'Only somebody who is asked to decide on it now may do this.'
   }
 }
 

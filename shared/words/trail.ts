@@ -58,6 +58,7 @@ export function sayEvent(e: EventFacts, formatKept: (amount: string, currency: s
     case 'answered': return { station: 'Need', who, what: `answered: “${text}”`, more: '' }
     case 'routed again': return { station: 'Decision', who: 'Rekko', what: 'worked out anew who decides', more: 'people or absences changed' }
     case 'withdrawn': return { station: 'Need', who, what: 'withdrew it', more: '' }
+    case 'handed over': return { station: 'Need', who, what: `handed it over to ${text}`, more: '' }
     case 'rest cancelled': return { station: 'Order', who, what: 'cancelled what was not ordered', more: '' }
     default: return { station: 'Need', who, what: e.type, more: '' }
   }

@@ -1,23 +1,12 @@
-import type { Page } from '@playwright/test'
 import { alive, expect, pageAs, POST_OF, test, URL_OF } from './setup/as'
-
-let keys = 0
-/** Presses a key and counts it; texts are typed besides. */
-async function press(page: Page, key: string): Promise<void> { keys += 1; await page.keyboard.press(key) }
-async function tabTo(page: Page, name: RegExp): Promise<void> {
-  for (let i = 0; i < 40; i += 1) {
-    const label = await page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? (document.activeElement as HTMLElement | null)?.innerText ?? '')
-    if (name.test(label)) return
-    await press(page, 'Shift+Tab')
-  }
-  throw new Error(`no way to ${name}`)
-}
+import { Keys } from './setup/keys'
 
 test.describe.configure({ mode: 'serial' })
 
 let trail = ''
 test('a requester raises a whole requisition by keyboard alone, and hears who will decide before sending', async ({ browser }) => {
   const page = await pageAs(browser, 'Owen Marsh')
+  const keys = new Keys(page)
   await page.goto('/raise')
   await alive(page)
   const add = page.getByRole('combobox', { name: /^Add a line/ })
@@ -27,36 +16,36 @@ test('a requester raises a whole requisition by keyboard alone, and hears who wi
 
   await page.keyboard.type('6 cp-uv-80a')
   await expect(page.getByRole('option').first()).toContainText('Ultraviolet lamp 80 W')
-  await press(page, 'Enter')
+  await keys.press('Enter')
   await page.keyboard.type('6 quartz slev')
   await expect(page.getByRole('option').first()).toContainText('Quartz sleeve, 25 mm, open end')
-  await press(page, 'Enter')
+  await keys.press('Enter')
   await page.keyboard.type('Take away old lamps 140')
   await expect(page.getByRole('option').first()).toContainText('as a line of your own')
-  await press(page, 'Enter')
+  await keys.press('Enter')
   await expect(page.locator('.sum')).toHaveText('EUR 1,217.00')
   await expect(page.getByText('tax 231.23 comes back in full')).toBeVisible()
   await expect(page.getByRole('img', { name: /^Pumps and filters: .* left without this/ })).toBeVisible()
   await expect(main).toHaveText(/Two things missing, then to Ines Adeyemi/)
 
   // The free line: a supplier of one's own choice, and another budget line.
-  await tabTo(page, /Line 3: paid from/)
-  await press(page, 'Enter')
+  await keys.to(/Line 3: paid from/)
+  await keys.press('Enter')
   await page.keyboard.type('Wa')
-  await press(page, 'Enter')
+  await keys.press('Enter')
   await expect(page.getByRole('img', { name: /^Waste: .* left without this/ })).toBeVisible()
-  await tabTo(page, /Line 3: supplier/)
+  await keys.to(/Line 3: supplier/)
   await page.keyboard.type('harbour')
   await expect(page.getByRole('option', { name: /Harbour Waste/ })).toBeVisible()
-  await press(page, 'Enter')
+  await keys.press('Enter')
   await expect(page.getByRole('combobox', { name: 'Line 3: supplier' })).toHaveValue('Harbour Waste')
 
-  await tabTo(page, /^Why it is needed/)
+  await keys.to(/^Why it is needed/)
   await page.keyboard.type('the ultraviolet lamps in filter bank 3 are below half strength')
-  await tabTo(page, /^Needed by/)
-  await press(page, 'Enter')
-  await press(page, 'ArrowDown')
-  await press(page, 'Enter')
+  await keys.to(/^Needed by/)
+  await keys.press('Enter')
+  await keys.press('ArrowDown')
+  await keys.press('Enter')
   await expect(main).toHaveText(/Send to Ines Adeyemi for a decision/)
   await expect(page.getByText('your manager; may approve up to 1,000.00')).toBeVisible()
   await expect(page.getByText('the first above whose limit covers it; may approve up to 5,000.00')).toBeVisible()
@@ -64,12 +53,12 @@ test('a requester raises a whole requisition by keyboard alone, and hears who wi
   const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByRole('button', { name: 'Attach a quote' }).click()])
   await chooser.setFiles({ name: 'Waste carrier quote.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4\n1 0 obj<<>>endobj\ntrailer<<>>\n%%EOF') })
   await expect(page.getByRole('link', { name: 'Waste carrier quote.pdf' })).toBeVisible()
-  await press(page, 'Control+Enter')
+  await keys.press('Control+Enter')
   await page.waitForURL(/\/trail\//)
   trail = new URL(page.url()).pathname
   await expect(page.getByRole('heading', { level: 1 })).toContainText('waits for Ines Adeyemi')
-  console.log(`key presses besides the texts: ${keys}`)
-  expect(keys).toBeLessThan(60)
+  console.log(`key presses besides the texts: ${keys.count}`)
+  expect(keys.count).toBeLessThan(60)
   await page.context().close()
 })
 

@@ -44,7 +44,7 @@ function blocked(s: SupplierFound): boolean { return s.standing !== 'active' }
 
 <template>
   <Combobox as="span" immediate class="relative inline-block max-w-full" :model-value="nobody" @update:model-value="choose">
-    <ComboboxInput :class="boxed ? 'field' : 'cell small w-[190px]!'" :aria-label="label" :display-value="() => name ?? none ?? ''" :placeholder="none ?? 'Choose a supplier'" autocomplete="off" @focus="(e: FocusEvent) => { (e.target as HTMLInputElement).select(); search('') }" @keydown.enter.capture="enterEarly" @change="(e: Event) => search((e.target as HTMLInputElement).value)" />
+    <ComboboxInput :class="boxed ? 'field' : 'cell cell-fit small max-w-[150px]!'" :aria-label="label" :display-value="() => name ?? none ?? ''" :placeholder="none ?? 'Choose a supplier'" autocomplete="off" @focus="(e: FocusEvent) => { (e.target as HTMLInputElement).select(); search('') }" @keydown.enter.capture="enterEarly" @change="(e: Event) => search((e.target as HTMLInputElement).value)" />
     <ComboboxOptions class="picker left-0 top-full">
       <ComboboxOption v-for="s in choices" v-slot="{ active, disabled }" :key="s === 'none' ? 'none' : s.id" as="template" :value="s" :disabled="s !== 'none' && blocked(s)">
         <li class="option list-none" :data-active="active">

@@ -98,7 +98,7 @@ function walk(event: KeyboardEvent): void {
             <p class="small flex flex-wrap items-center gap-x-2">
               <template v-if="line.itemId !== null"><span>{{ suppliers[line.supplierId ?? ''] ?? 'buyer decides who' }}</span><span v-if="line.supplierPart">· {{ line.supplierPart }}</span></template>
               <template v-else><span>Free text ·</span><SupplierPicker :name="line.supplierId === null ? null : suppliers[line.supplierId] ?? null" none="buyer decides who" :label="`Line ${i + 1}: supplier`" @choose="(s) => { if (s) suppliers[s.id] = s.name; line.supplierId = s?.id ?? null }" /></template>
-              <span class="ml-auto hidden gap-3 group-focus-within:flex group-hover:flex max-[700px]:flex">
+              <span class="ml-auto flex gap-3 opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 max-[700px]:opacity-100">
                 <button type="button" class="quiet-link" :aria-label="`Duplicate line ${i + 1}`" @click="emit('duplicate', line.id)">duplicate</button>
                 <button type="button" class="quiet-link" :aria-label="`Remove line ${i + 1}`" @click="emit('remove', line.id)">remove</button>
               </span>

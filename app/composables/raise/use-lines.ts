@@ -43,7 +43,6 @@ export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => vo
     draft.lines.push(...added)
     const ids = new Set(added.map((l) => l.id))
     undo.show(`${capital(formatCount(added.length, 'line is', 'lines are'))} on the list.`, 'Take them off again', 10, () => { draft.lines = draft.lines.filter((l) => !ids.has(l.id)) })
-    focusAddField()
   }
 
   function reprice(line: EditableLine, before: string): void {

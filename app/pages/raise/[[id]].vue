@@ -137,10 +137,15 @@ async function readFile(file: File): Promise<void> {
   try { offered.value = { ...await api.post<Omit<Offered, 'source'>>('/api/line-files', { raw: file }), source: file.name } }
   catch (e) { trouble.value = `${file.name}: ${sayError(e)}` }
 }
-async function takeRows(rows: ReadRow[]): Promise<void> {
+/** A dialog gives the focus back where it was before; the add field is where one goes on. */
+function leaveTable(): void {
   offered.value = null
+  setTimeout(() => { addField.value?.focus() }, 50)
+}
+async function takeRows(rows: ReadRow[]): Promise<void> {
   try { await lines.addRows(rows) }
   catch (e) { trouble.value = sayError(e) }
+  finally { leaveTable() }
 }
 const copied = ref('')
 async function copyOut(): Promise<void> {
@@ -264,7 +269,7 @@ usePlaceKeys([
       </div>
       <div class="mt-4"><AttachmentList :attachments="d.attachments.value" :requisition-id="d.id.value" :may-change="true" :uploading="uploading" @add="attach" @remove="detach" /></div>
       <p v-if="dragging" class="notice-green mt-3">Let go: a PDF or picture is attached as a quote, a CSV or XLSX file is read as lines.</p>
-      <TakeTable v-if="offered" :rows="offered.rows" :source="offered.source" :notes="offered.notes" :room="lines.room.value" :currency="currency" :decimal-mark="wording.decimalMark.value" @take="takeRows" @close="offered = null; addField?.focus()" />
+      <TakeTable v-if="offered" :rows="offered.rows" :source="offered.source" :notes="offered.notes" :room="lines.room.value" :currency="currency" :decimal-mark="wording.decimalMark.value" @take="takeRows" @close="leaveTable" />
       <template #margin>
         <template v-if="verdict">
           <p class="text-ink2">All in, without tax you can reclaim</p>

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { formatDecimal, formatKept, formatSize } from '#shared/words/format'
+import type { PersonFound } from '#shared/contract/people'
 import type { TrailView } from '#shared/contract/requisition'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
+import PersonPicker from '~/components/base/PersonPicker.vue'
 import RouteList from '~/components/base/RouteList.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import StationPost from '~/components/base/StationPost.vue'
@@ -26,6 +28,9 @@ const answer = ref('')
 const trouble = ref('')
 const busy = ref(false)
 const asksCancel = ref(false)
+const handing = ref(false)
+const newOwner = shallowRef<PersonFound | null>(null)
+const everything = ref(false)
 const may = (name: string) => trail.value?.actions.find((a) => a.name === name && a.allowed) !== undefined
 const others = computed(() => trail.value?.actions.filter((a) => !a.allowed) ?? [])
 const question = computed(() => trail.value?.remarks.filter((r) => r.kind === 'question' && !r.answered).at(-1))
@@ -44,6 +49,11 @@ async function act(work: () => Promise<unknown>): Promise<void> {
 const send = () => act(async () => { await api.post(`/api/requisitions/${id}/answers`, { body: { text: answer.value }, key: crypto.randomUUID() }); answer.value = '' })
 const withdraw = () => act(() => api.post(`/api/requisitions/${id}/withdraw`, { version: trail.value?.version ?? 0, key: `withdraw-${id}-${trail.value?.version ?? 0}` }))
 const cancel = () => act(async () => { await api.post(`/api/requisitions/${id}/cancel-rest`, { version: trail.value?.version ?? 0, key: `cancel-${id}-${trail.value?.version ?? 0}` }); asksCancel.value = false })
+const handOver = () => act(async () => {
+  await api.post(`/api/requisitions/${id}/owner`, { version: trail.value?.version ?? 0, body: { personId: newOwner.value?.id, everything: everything.value }, key: `owner-${id}-${trail.value?.version ?? 0}` })
+  handing.value = false
+  newOwner.value = null
+})
 usePlaceKeys([{ keys: 'Ctrl Enter', does: 'the main action' }], (e) => {
   if (!isMainKey(e)) return
   e.preventDefault()
@@ -99,8 +109,14 @@ function printPage(): void { window.print() }
           <button v-if="may('withdraw')" type="button" class="action" @click="withdraw">Withdraw</button>
           <template v-if="may('cancelRest')"><button v-if="!asksCancel" type="button" class="action action-danger" @click="asksCancel = true">Cancel the rest</button><button v-else type="button" class="action action-danger" @click="cancel">Yes, cancel for good</button></template>
           <NuxtLink class="action" :to="`/raise?from=${id}`">Copy</NuxtLink>
+          <button v-if="may('handOver') && !handing" type="button" class="action" @click="handing = true">Hand over</button>
         </div>
-        <p v-for="o in others" :key="o.name" class="small mt-2">{{ { edit: 'Changing it', answer: 'Answering', withdraw: 'Withdrawing it', cancelRest: 'Cancelling the rest', copy: 'Copying', throwAway: 'Throwing it away' }[o.name] }}: {{ o.why.toLowerCase().replace(/\.$/, '') }}, {{ trail.owner }}.</p>
+        <form v-if="handing && may('handOver')" class="mt-2.5" @submit.prevent="handOver" @keydown.esc="handing = false">
+          <PersonPicker v-model="newOwner" boxed label="Who owns it from now on" placeholder="Who owns it from now on?" />
+          <label v-if="session.me?.rights.includes('change owners') && !trail.isOwner" class="mt-2 flex items-start gap-2"><input v-model="everything" type="checkbox" class="mt-0.5 size-4 accent-[var(--green)]"> and everything else of {{ trail.owner }} that is not over</label>
+          <div class="mt-2 flex gap-2"><button type="submit" class="action flex-1" :disabled="newOwner === null">{{ newOwner === null ? 'Choose who' : `Hand over to ${newOwner.name}` }}</button><button type="button" class="action" @click="handing = false">Keep it</button></div>
+        </form>
+        <p v-for="o in others" :key="o.name" class="small mt-2">{{ { edit: 'Changing it', answer: 'Answering', withdraw: 'Withdrawing it', cancelRest: 'Cancelling the rest', copy: 'Copying', throwAway: 'Throwing it away', handOver: 'Handing it over' }[o.name] }}: {{ o.why.toLowerCase().replace(/\.$/, '') }}, {{ trail.owner }}.</p>
       </template>
     </SheetPage>
   </div>

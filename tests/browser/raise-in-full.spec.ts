@@ -1,0 +1,112 @@
+import { alive, expect, pageAs, test } from './setup/as'
+import { Keys } from './setup/keys'
+
+const RANGE = [
+  ['Part no', 'What', 'Qty', 'Unit', 'Price'], ['CP-QS-25', 'Quartz sleeve', '6', 'pcs', ''], ['st-hc-60', 'Hose clip', '40', 'each', ''],
+  ['', 'Rope for the winch, hand laid', '2', 'roll', '€ 42.00'], ['', 'Hire of a hoist', '1.5', 'days', '110'], ['', 'Marking of the valves', '12', 'each', '4.25'],
+  ['', 'Antifouling paint', 'many', 'each', '88'], ['', 'Clean the sump', '3', 'hours', '38'],
+].map((r) => r.join('\t')).join('\n')
+
+test('ten mixed lines by keyboard alone: four typed, six of a pasted range, one divided, one quote', async ({ browser }) => {
+  const page = await pageAs(browser, 'Owen Marsh', { permissions: ['clipboard-read', 'clipboard-write'] })
+  const keys = new Keys(page)
+  await page.goto('/raise')
+  await alive(page)
+  await expect(page.getByRole('combobox', { name: /^Add a line/ })).toBeFocused()
+  for (const [typed, first] of [['6 cp-uv-80a', 'Ultraviolet lamp 80 W'], ['4 cp-gs-25', 'Gland seal'], ['2 cp-ssk-28', 'Shaft seal kit'], ['Take away old lamps 140', 'line of your own']] as const) {
+    await keys.type(typed)
+    await expect(page.getByRole('option').first()).toContainText(first)
+    await keys.press('Enter')
+  }
+  // Waited for from here on, so that the browser hands it over the moment it opens.
+  const chooser = page.waitForEvent('filechooser', { timeout: 60_000 })
+  await page.evaluate((text) => navigator.clipboard.writeText(text), RANGE)
+  await keys.press('Control+v')
+  const dialog = page.getByRole('dialog')
+  await expect(dialog.getByRole('heading')).toHaveText('Seven rows from what you pasted: is this what they mean?')
+  await expect(dialog.getByRole('row', { name: /Antifouling paint/ })).toContainText('“many” is not a quantity.')
+  await expect(dialog.locator('.main-action')).toHaveText(/Take six lines and leave one out/)
+  await keys.press('Control+Enter')
+  await expect(page.getByText('Six lines are on the list.')).toBeVisible()
+  const lines = page.locator('tr[id^="line-"]')
+  await expect(lines).toHaveCount(10)
+  // What has a part number of the catalogue is that item, with its price and its budget line.
+  await expect(lines.nth(4)).toContainText('CP-QS-25')
+  await expect(lines.nth(4)).toContainText('189.00')
+  await expect(lines.nth(5)).toContainText('Tools and wear')
+  await expect(lines.nth(6).getByLabel('Line 7: how many')).toHaveValue('2')
+
+  await keys.to(/Line 10: paid from/)
+  await keys.press('Enter')
+  await keys.type('Sev')
+  await keys.press('Enter')
+  await expect(page.getByLabel('Divided by')).toBeFocused()
+  await keys.press('Tab', 'Tab')
+  await keys.type('60')
+  await keys.press('Tab')
+  await expect(page.getByRole('group', { name: /What pays for Clean the sump/ })).toContainText('40 %')
+  await expect(page.getByRole('group', { name: /What pays for Clean the sump/ })).toContainText('68.40')
+  await keys.press('Escape')
+  await expect(page.getByRole('button', { name: /Line 10: paid from/ })).toBeFocused()
+
+  await keys.to(/^Attach a quote/, 'Tab')
+  await keys.press('Enter')
+  await (await chooser).setFiles({ name: 'Hoist quote.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4\n1 0 obj<<>>endobj\ntrailer<<>>\n%%EOF') })
+  await expect(page.getByRole('link', { name: 'Hoist quote.pdf' })).toBeVisible()
+
+  // The main action leads to what is missing, one after the other.
+  await keys.press('Control+Enter', 'Enter', 'ArrowDown', 'Enter', 'Control+Enter')
+  await keys.type('the sump pumps are due for their overhaul')
+  await expect(page.locator('.main-action')).toHaveText(/Send to Ines Adeyemi for a decision/)
+  await keys.press('Control+Enter')
+  await page.waitForURL(/\/trail\//)
+  console.log(`ten lines, key presses besides the texts: ${keys.count}`)
+  expect(keys.count).toBeLessThan(60)
+  await page.context().close()
+})
+
+test('lines out and in again: copied to a spreadsheet, taken from a file, taken off with an undo, moved', async ({ browser }) => {
+  const page = await pageAs(browser, 'Owen Marsh', { permissions: ['clipboard-read', 'clipboard-write'] })
+  await page.goto('/raise')
+  await alive(page)
+  const file = (name: string, text: string) => page.getByLabel('A file of lines').setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
+  await file('broken.csv', 'What,Qty\n"Hose,2\n')
+  await expect(page.getByRole('alert')).toHaveText('broken.csv: This CSV is broken in or before line 2: a quotation mark is never closed.')
+  await file('parts.csv', 'Menge;Was\n3;=Hose, blue\n2;Rope\n')
+  const dialog = page.getByRole('dialog')
+  await expect(dialog.getByRole('heading')).toHaveText('Two rows from parts.csv: is this what they mean?')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('combobox', { name: /^Add a line/ })).toBeFocused()
+
+  await file('parts.csv', 'Qty;What\n3;=Hose, blue\n2;Rope\n')
+  await expect(dialog).toContainText('It began like a formula; its sign is left out.')
+  await page.getByLabel('Column 1 holds').selectOption('price of one')
+  await expect(dialog.getByRole('row', { name: /Rope/ })).toContainText('2.00')
+  await page.getByLabel('Column 1 holds').selectOption('how many')
+  await page.getByRole('button', { name: /Take two lines/ }).click()
+  const what = page.getByRole('textbox', { name: /^Line \d+: what$/ })
+  await expect(what).toHaveCount(2)
+  await expect(what.first()).toHaveValue('Hose, blue')
+  await page.getByRole('button', { name: 'Take them off again' }).click()
+  await expect(what).toHaveCount(0)
+
+  await file('parts.csv', 'Qty;What\n3;Hose\n2;Rope\n')
+  await page.getByRole('button', { name: /Take two lines/ }).click()
+  await what.nth(1).focus()
+  await page.keyboard.press('Alt+ArrowUp')
+  await expect(what.first()).toHaveValue('Rope')
+  await expect(what.first()).toBeFocused()
+  await page.getByRole('button', { name: 'copy the lines' }).click()
+  await expect(page.getByText('copied, with their headings')).toBeVisible()
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('Description\tPart number\tQuantity\tUnit\tPrice\nRope\t\t2\teach\t\nHose\t\t3\teach\t')
+  await page.context().close()
+})
+
+test('Mine is kept as a file of what is shown', async ({ browser }) => {
+  const page = await pageAs(browser, 'Owen Marsh')
+  await page.goto('/mine?view=drafts')
+  await alive(page)
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'XLSX' }).click()])
+  expect(download.suggestedFilename()).toBe('mine.xlsx')
+  await page.context().close()
+})
