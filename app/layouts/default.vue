@@ -2,15 +2,24 @@
 import AppHeader from '~/components/base/AppHeader.vue'
 import UndoBar from '~/components/base/UndoBar.vue'
 import { useSessionStore } from '~/stores/session'
-import { useKeysStore } from '~/composables/base/use-keys'
+import { isTyping, useKeysStore } from '~/composables/base/use-keys'
 import { useLive } from '~/composables/live/use-live'
 
 // Dialogs come when they are needed: most pages never show one.
 const KeysDialog = defineAsyncComponent(() => import('~/components/base/KeysDialog.vue'))
+const FindDialog = defineAsyncComponent(() => import('~/components/find/FindDialog.vue'))
 const SignInAgain = defineAsyncComponent(() => import('~/components/session/SignInAgain.vue'))
 
 const session = useSessionStore()
 const keys = useKeysStore()
+const finding = ref(false)
+function slash(event: KeyboardEvent): void {
+  if (event.key !== '/' || event.ctrlKey || event.metaKey || isTyping(event) || event.defaultPrevented) return
+  event.preventDefault()
+  finding.value = true
+}
+onMounted(() => { window.addEventListener('keydown', slash) })
+onBeforeUnmount(() => { window.removeEventListener('keydown', slash) })
 let timer: ReturnType<typeof setTimeout> | undefined
 // What waits at each station follows what happens elsewhere.
 useLive(() => { clearTimeout(timer); timer = setTimeout(() => { if (!session.expired) void session.load() }, 400) })
@@ -19,9 +28,10 @@ useLive(() => { clearTimeout(timer); timer = setTimeout(() => { if (!session.exp
 <template>
   <div>
     <a href="#page" class="sr-only focus:not-sr-only focus:absolute focus:left-4 focus:top-2 focus:z-50 focus:bg-sheet focus:px-3 focus:py-1">To the page</a>
-    <AppHeader v-if="session.me" :me="session.me" />
+    <AppHeader v-if="session.me" :me="session.me" @find="finding = true" />
     <div class="mx-auto max-w-[1680px] px-5 pb-5 max-[900px]:px-0 max-[900px]:pb-0"><slot /></div>
     <KeysDialog v-if="keys.open" />
+    <FindDialog v-if="finding" @close="finding = false" />
     <UndoBar />
     <SignInAgain v-if="session.expired" />
   </div>

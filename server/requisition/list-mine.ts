@@ -2,6 +2,7 @@ import { sql, type SQL } from 'drizzle-orm'
 import { type DecimalText } from '#core/base/decimal'
 import { type MineRow } from '#shared/contract/requisition'
 import { type Tx } from '../db/client'
+import { likePattern } from '../db/pattern'
 import { row, rows } from '../db/rows'
 
 export interface MineQuery {
@@ -20,11 +21,10 @@ const VIEWS = {
     select 1 from remark m where m.requisition_id = r.id and m.kind = 'question' and m.answered_at is null)))`,
 }
 
-/** A title, reason or number in which words stand; `*` and `?` stand for any signs, and then a number is meant whole. */
+/** A title, reason or number in which words stand. */
 function holdsWords(words: string): SQL {
-  const pattern = words.replace(/[\\%_]/g, '\\$&').replaceAll('*', '%').replaceAll('?', '_')
-  const anywhere = `%${pattern}%`
-  return sql`(r.title ilike ${anywhere} or r.why ilike ${anywhere} or r.number ilike ${/[*?]/.test(words) ? pattern : anywhere})`
+  const { anywhere, number } = likePattern(words)
+  return sql`(r.title ilike ${anywhere} or r.why ilike ${anywhere} or r.number ilike ${number})`
 }
 
 /** One page of what a person owns or raised, newest change first, with what each waits for. */

@@ -9,7 +9,7 @@ import { type Actor } from '../people/actor'
  * decided on it, holders of the budget lines it touches, buyers of its part once it is approved, and
  * whoever sees all documents. A draft is seen by its author alone.
  */
-function visibleTo(actor: Actor): SQL {
+export function visibleTo(actor: Actor): SQL {
   const buys = departmentsOf(actor.grants, 'see approved lines')
   const asBuyer = buys === 'all'
     ? sql`r.state in ('approved', 'part ordered', 'ordered', 'closed', 'cancelled')`

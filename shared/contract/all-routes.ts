@@ -1,6 +1,7 @@
 import { type RouteSpec } from './route'
 import { budgetRoutes } from './budget'
 import { catalogueRoutes } from './catalogue'
+import { findRoutes } from './find'
 import { orderRoutes } from './order'
 import { peopleRoutes } from './people'
 import { requisitionRoutes } from './requisition'
@@ -8,5 +9,5 @@ import { sessionRoutes } from './session'
 
 /** Every route there is: the API's description, the walk over all of them and the house rules read it. */
 export const ALL_ROUTES: readonly RouteSpec[] = [
-  sessionRoutes, peopleRoutes, catalogueRoutes, requisitionRoutes, budgetRoutes, orderRoutes,
+  sessionRoutes, peopleRoutes, catalogueRoutes, requisitionRoutes, budgetRoutes, orderRoutes, findRoutes,
 ].flatMap((area): RouteSpec[] => Object.values(area))

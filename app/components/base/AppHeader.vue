@@ -6,6 +6,7 @@ import PersonMenu from '~/components/session/PersonMenu.vue'
 
 /** The way about: the five stations on one line, the places of the one you are at beneath. */
 const props = defineProps<{ me: Me }>()
+const emit = defineEmits<{ find: [] }>()
 const route = useRoute()
 const here = computed(() => placeOf(route.path))
 const stations = computed(() => STATIONS.map((s) => {
@@ -35,6 +36,7 @@ const onDecisionFor = (name: StationName, count: number) => name === 'Order' ? `
           </li>
         </ul>
       </nav>
+      <button type="button" class="flex items-center gap-2 text-ink2 hover:text-ink" aria-haspopup="dialog" @click="emit('find')">Find <kbd class="key font-sans max-[900px]:hidden" aria-hidden="true">/</kbd></button>
       <PersonMenu :me="me" />
     </div>
     <div class="flex min-h-[42px] items-end justify-between gap-4 pt-2.5">

@@ -80,7 +80,15 @@ async function enterEarly(event: KeyboardEvent): Promise<void> {
   await take(options.value[0] ?? null)
 }
 function focus(): void { input.value?.el.focus() }
-defineExpose({ focus })
+/** Begins with words, as if they had been typed. */
+function begin(words: string): void {
+  const el = input.value?.el
+  if (el === undefined) return
+  el.focus()
+  el.value = words
+  el.dispatchEvent(new Event('input', { bubbles: true }))
+}
+defineExpose({ focus, begin })
 </script>
 
 <template>

@@ -9,7 +9,7 @@ export const useKeysStore = defineStore('keys', () => {
   return { lines, open }
 })
 
-const ALWAYS: KeyLine[] = [{ keys: 'F1', does: 'these keys' }, { keys: 'Tab', does: 'to the next field or button' }]
+const ALWAYS: KeyLine[] = [{ keys: '/', does: 'find anything' }, { keys: 'F1', does: 'these keys' }, { keys: 'Tab', does: 'to the next field or button' }]
 
 /** Says the keys of a place, listens for them while it is shown, and never inside an open picker. */
 export function usePlaceKeys(lines: readonly KeyLine[], handle: (event: KeyboardEvent) => void): void {

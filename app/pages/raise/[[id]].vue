@@ -33,7 +33,7 @@ import { useSessionStore } from '~/stores/session'
 // It comes when a table is offered.
 const TakeTable = defineAsyncComponent(() => import('~/components/raise/TakeTable.vue'))
 // Saving gives a new draft its address without making the page anew.
-definePageMeta({ key: (route) => `raise ${typeof route.query.from === 'string' ? route.query.from : ''} ${typeof route.params.id === 'string' ? route.params.id : ''}` })
+definePageMeta({ key: (route) => `raise ${typeof route.query.add === 'string' ? route.query.add : ''} ${typeof route.query.from === 'string' ? route.query.from : ''} ${typeof route.params.id === 'string' ? route.params.id : ''}` })
 
 const route = useRoute()
 const api = useApi()
@@ -70,7 +70,7 @@ const uploading = ref<string | null>(null)
 const dragging = ref(false)
 const lost = shallowRef<EditableDraft | null>(null)
 const sheetChooser = useTemplateRef<HTMLInputElement>('sheetChooser')
-const addField = useTemplateRef<{ focus: () => void }>('addField')
+const addField = useTemplateRef<{ focus: () => void; begin: (words: string) => void }>('addField')
 
 const shipTos = computed(() => choices.shipTos.map((s) => ({ id: s.id, name: s.name, note: `${s.street}, ${s.postcode} ${s.town}` })))
 const nameOf = (id: string) => facts.value?.people.people.get(id)?.name ?? ''
@@ -228,7 +228,7 @@ async function throwAway(): Promise<void> {
   catch (e) { trouble.value = sayError(e) }
 }
 
-onMounted(() => { lost.value = d.findLost(); if (given === '' && copyOf === '') addField.value?.focus() })
+onMounted(() => { lost.value = d.findLost(); if (typeof route.query.add === 'string') addField.value?.begin(route.query.add); else if (given === '' && copyOf === '') addField.value?.focus() })
 usePlaceKeys([
   { keys: 'Ctrl Enter', does: 'send, or go to what is missing' }, { keys: 'Enter', does: 'take the first suggestion; in a cell, the line below' }, { keys: '↑ ↓', does: 'between lines, suggestions and days' }, { keys: 'Alt ↑ ↓', does: 'move the line' }, { keys: 'Esc', does: 'close a picker' },
 ], (event) => { if (isMainKey(event)) { event.preventDefault(); void send() } })

@@ -39,6 +39,8 @@ export const requisition = pgTable('requisition', {
 }, (t) => [
   uniqueIndex('requisition_number').on(t.number),
   index('requisition_owner').on(t.ownerId, t.changedAt.desc(), t.id),
+  index('requisition_title_words').using('gin', sql`${t.title} gin_trgm_ops`),
+  index('requisition_number_parts').using('gin', sql`${t.number} gin_trgm_ops`),
   index('requisition_raised_by').on(t.raisedById),
   index('requisition_desk').on(t.sentAt, t.number).where(sql`${t.state} in ('approved', 'part ordered')`),
   index('requisition_open').on(t.state).where(sql`${t.state} in ('approved', 'part ordered', 'in approval')`),

@@ -1,0 +1,2 @@
+CREATE INDEX "requisition_title_words" ON "requisition" USING gin ("title" gin_trgm_ops);--> statement-breakpoint
+CREATE INDEX "requisition_number_parts" ON "requisition" USING gin ("number" gin_trgm_ops);

@@ -1,0 +1,38 @@
+import { dayOf } from '#core/base/day'
+import { type Hit } from '#shared/contract/find'
+import { formatKept } from '#shared/words/format'
+import { searchItems } from '../catalogue/reads'
+import { type Context } from '../context'
+import { searchPeople } from '../people/reads'
+import { requireOrganisation } from '../settings/reads'
+import { searchSuppliers } from '../supplier/reads'
+import { findOrders, findRequisitions } from './reads'
+
+const OF_EACH = 5
+
+/** What one field finds: by number (also a part of it, or with wildcards), by words and by misspelt words, and never what one may not see. */
+export async function findAnything({ tx, now, actor }: Context, words: string): Promise<{ hits: Hit[] }> {
+  const wanted = words.trim()
+  if (wanted.length < 2) return { hits: [] }
+  const { timeZone } = await requireOrganisation(tx)
+  const hits: Hit[] = []
+  for (const r of await findRequisitions(tx, actor, wanted, OF_EACH)) {
+    hits.push({ kind: 'requisition', id: r.id, name: r.title === '' ? 'A request without a title' : r.title, more: `${r.number ?? 'draft'} · ${r.state} · ${r.owner}`, link: r.state === 'draft' ? `/raise/${r.id}` : `/trail/${r.id}` })
+  }
+  for (const o of await findOrders(tx, actor, wanted, OF_EACH)) {
+    hits.push({ kind: 'order', id: o.id, name: `${o.number} to ${o.supplier}`, more: `${o.state} · ${o.currency} ${formatKept(o.net, o.currency)}`, link: `/orders/${o.id}` })
+  }
+  // Wildcards are for numbers; the catalogue's search takes words.
+  const plain = wanted.replace(/[*?]/g, ' ').trim()
+  if (plain.length < 2) return { hits }
+  for (const i of await searchItems(tx, plain, null, OF_EACH)) {
+    hits.push({ kind: 'item', id: i.id, name: i.name, more: `${i.supplier} · ${i.supplierPart}`, link: `/raise?add=${encodeURIComponent(i.supplierPart)}` })
+  }
+  for (const s of await searchSuppliers(tx, plain, OF_EACH)) {
+    hits.push({ kind: 'supplier', id: s.id, name: s.name, more: [s.number, s.town, ...(s.standing === 'active' ? [] : [s.standing]), ...(s.warning === null ? [] : [s.warning])].join(' · '), link: null })
+  }
+  for (const p of await searchPeople(tx, plain, dayOf(now, timeZone))) {
+    if (hits.filter((h) => h.kind === 'person').length < OF_EACH) hits.push({ kind: 'person', id: p.id, name: p.name, more: `${p.jobTitle}, ${p.department}`, link: null })
+  }
+  return { hits }
+}
