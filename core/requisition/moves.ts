@@ -35,6 +35,11 @@ export type MoveReason =
   | { readonly code: 'wrong-state'; readonly stops: true; readonly state: RequisitionState; readonly move: RequisitionMoveName }
   | { readonly code: 'not-yours'; readonly stops: true; readonly by: MoveBy }
 
+/** True for whoever acts as its owner: the owner, and while it is a draft also whoever raises it for them. */
+export function actsAsOwner(requisition: { readonly state: RequisitionState; readonly ownerId: string; readonly raisedById: string }, personId: string): boolean {
+  return requisition.ownerId === personId || (requisition.state === 'draft' && requisition.raisedById === personId)
+}
+
 /** Says what stands in the way of a move; empty when nothing does. */
 export function checkMove(
   move: RequisitionMoveName,

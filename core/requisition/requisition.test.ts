@@ -4,7 +4,7 @@ import { readEntry } from '#core/requisition/entry'
 import { isNoMoreThan } from '#core/requisition/compare'
 import { computeDraft, type DraftFacts, type PayingLine } from '#core/requisition/compute'
 import { openQuantity, stateFromQuantities } from '#core/requisition/line-progress'
-import { checkMove, REQUISITION_MOVES, REQUISITION_STATES, type RequisitionMoveName, type RequisitionState } from '#core/requisition/moves'
+import { actsAsOwner, checkMove, REQUISITION_MOVES, REQUISITION_STATES, type RequisitionMoveName, type RequisitionState } from '#core/requisition/moves'
 import { proposeTitle } from '#core/requisition/title'
 import { type Draft, type DraftLine } from '#core/requisition/draft'
 
@@ -106,6 +106,11 @@ describe('states', () => {
       const reasons = checkMove(move, { state }, { isOwner: true, isStepHolder: true, isBuyer: true })
       expect([state, reasons.length === 0]).toEqual([state, FROM[move].includes(state)])
     }
+  })
+  test('whoever raises for somebody else acts as owner while it is a draft, and no longer', () => {
+    const acts = (state: RequisitionState) => ['owner', 'raiser', 'other'].filter((p) => actsAsOwner({ state, ownerId: 'owner', raisedById: 'raiser' }, p))
+    expect(acts('draft')).toEqual(['owner', 'raiser'])
+    for (const state of REQUISITION_STATES.filter((s) => s !== 'draft')) expect([state, acts(state)]).toEqual([state, ['owner']])
   })
   test('only whoever is named may make a move', () => {
     expect(checkMove('send', { state: 'draft' }, { isOwner: false, isStepHolder: true, isBuyer: true })).toEqual([{ code: 'not-yours', stops: true, by: 'owner' }])

@@ -89,6 +89,17 @@ export function listOpenDepartments(tx: Tx, personId: string): Promise<{ id: str
     order by d.id = (select department_id from person where id = ${personId}) desc, d.name`)
 }
 
+/** People for whom a person may raise: themselves first, then everybody still here in the departments open to them. */
+export function listRaisedFor(tx: Tx, personId: string, today: Day): Promise<{ id: string; name: string; jobTitle: string }[]> {
+  return rows(tx, sql`
+    with open_department as (
+      select department_id as id from department_member where person_id = ${personId} union select department_id from person where id = ${personId})
+    select p.id, p.name, p.job_title as "jobTitle" from person p
+    where (p.left_on is null or p.left_on >= ${today}) and (p.id = ${personId} or p.department_id in (select id from open_department)
+      or exists (select 1 from department_member m where m.person_id = p.id and m.department_id in (select id from open_department)))
+    order by p.id = ${personId} desc, p.name`)
+}
+
 /** A department and all above it, itself first. */
 export async function listBranch(tx: Tx, departmentId: string): Promise<string[]> {
   const found = await rows<{ id: string }>(tx, sql`

@@ -21,6 +21,9 @@ const VIEWS = {
     select 1 from remark m where m.requisition_id = r.id and m.kind = 'question' and m.answered_at is null)))`,
 }
 
+/** What stands in Mine: what a person owns, and the drafts they raise for others. */
+const mineOf = (personId: string) => sql`(r.owner_id = ${personId} or (r.raised_by_id = ${personId} and r.state = 'draft'))`
+
 /** A title, reason or number in which words stand. */
 function holdsWords(words: string): SQL {
   const { anywhere, number } = likePattern(words)
@@ -36,7 +39,7 @@ export async function listMine(tx: Tx, personId: string, q: MineQuery): Promise<
   const found = await rows<MineRow & { key: string }>(tx, sql`
     with page as (
       select r.* from requisition r
-      where r.owner_id = ${personId} and ${VIEWS[q.view]} ${words} ${after}
+      where ${mineOf(personId)} and ${VIEWS[q.view]} ${words} ${after}
       order by r.changed_at desc, r.id desc limit ${q.limit + 1})
     select r.id, r.number, r.version, r.state, r.title, coalesce(r.amount, d.net)::text as amount,
       to_char(r.state_since at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as since,
@@ -65,7 +68,7 @@ export async function sumMine(tx: Tx, personId: string): Promise<{ total: number
   const found = await row<{ total: number; waiting: number; sum: DecimalText; openSum: DecimalText }>(tx, sql`
     select count(*)::int as total, (count(*) filter (where ${VIEWS.waiting}))::int as waiting, coalesce(sum(r.amount), 0) as sum,
       coalesce(sum(r.amount) filter (where ${VIEWS.open}), 0) as "openSum"
-    from requisition r where r.owner_id = ${personId}`)
+    from requisition r where ${mineOf(personId)}`)
   return found ?? { total: 0, waiting: 0, sum: '0', openSum: '0' }
 }
 

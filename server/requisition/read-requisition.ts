@@ -1,4 +1,4 @@
-import { REQUISITION_MOVES, type RequisitionState } from '#core/requisition/moves'
+import { actsAsOwner, REQUISITION_MOVES, type RequisitionState } from '#core/requisition/moves'
 import { type RequisitionView } from '#shared/contract/requisition'
 import { type Context } from '../context'
 import { notFound } from '../http/problem'
@@ -13,10 +13,10 @@ export async function readRequisition({ tx, actor }: Context, id: string): Promi
   const names = await readNames(tx, id)
   const editable: readonly RequisitionState[] = REQUISITION_MOVES.edit.from
   return {
-    id, number: kept.number, version: kept.version, state: kept.state, ownerId: kept.ownerId, owner: names?.owner ?? '', changedAt: kept.changedAt,
+    id, number: kept.number, version: kept.version, state: kept.state, ownerId: kept.ownerId, owner: names?.owner ?? '', raisedById: kept.raisedById, changedAt: kept.changedAt,
     draft: { ...kept.draft, lines: kept.draft.lines.map((l) => ({ ...l, codings: [...l.codings] })) },
     attachments: (await listAttachments(tx, id)).map(({ id: aid, name, kind, size }) => ({ id: aid, name, kind, size })),
     remarks: await listRemarks(tx, id), suppliers: await readLineSuppliers(tx, id),
-    mayEdit: kept.ownerId === actor.id && editable.includes(kept.state),
+    mayEdit: actsAsOwner(kept, actor.id) && editable.includes(kept.state),
   }
 }

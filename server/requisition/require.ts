@@ -1,4 +1,4 @@
-import { checkMove, REQUISITION_MOVES, type RequisitionMoveName } from '#core/requisition/moves'
+import { actsAsOwner, checkMove, REQUISITION_MOVES, type RequisitionMoveName } from '#core/requisition/moves'
 import { may } from '#core/people/rights'
 import { sayMoveReason } from '#shared/words/requisition'
 import { findOpenSeat } from '../approval/reads'
@@ -24,7 +24,7 @@ export async function requireRequisition({ tx, actor }: Context, id: string, ver
 export async function requireMove(ctx: Context, id: string, version: number | null, move: RequisitionMoveName): Promise<RequisitionRow> {
   const found = await requireRequisition(ctx, id, version)
   const reasons = checkMove(move, found, {
-    isOwner: found.ownerId === ctx.actor.id,
+    isOwner: actsAsOwner(found, ctx.actor.id),
     isStepHolder: REQUISITION_MOVES[move].by === 'step holder' && await findOpenSeat(ctx.tx, id, ctx.actor.id) !== null,
     isBuyer: may(ctx.actor.grants, move === 'handOver' ? 'change owners' : 'order'),
   })

@@ -1,32 +1,49 @@
 import { isCurrency } from '#core/base/currency'
+import { dayOf } from '#core/base/day'
 import { type Draft } from '#core/requisition/draft'
+import { actsAsOwner } from '#core/requisition/moves'
 import { type Context } from '../context'
 import { sqlState } from '../db/client'
 import { forbidden, invalid, stale } from '../http/problem'
 import { notifyChange } from '../live/notify'
+import { listRaisedFor } from '../people/reads'
+import { requireOrganisation } from '../settings/reads'
 import { findRequisition } from './reads'
 import { requireMove } from './require'
-import { insertRequisition, listForeignLines, updateDraft } from './store'
+import { insertRequisition, listForeignLines, setOwner, updateDraft } from './store'
 
 /** Keeps a new draft under an id that its author's page chose. Saving a draft writes no event. */
-export async function createDraft(ctx: Context, id: string, draft: Draft): Promise<{ id: string; version: number }> {
+export async function createDraft(ctx: Context, id: string, draft: Draft, ownerId: string | null = null): Promise<{ id: string; version: number }> {
   const before = await findRequisition(ctx.tx, id)
   if (before !== null) {
-    if (before.ownerId !== ctx.actor.id) throw forbidden('This number of a draft belongs to somebody else.')
+    if (!actsAsOwner(before, ctx.actor.id)) throw forbidden('This number of a draft belongs to somebody else.')
     throw stale('this draft is kept already, perhaps by another tab')
   }
   await checkLines(ctx, id, draft)
-  await asSentence(() => insertRequisition(ctx.tx, id, { ownerId: ctx.actor.id, raisedById: ctx.actor.id }, draft, ctx.now))
+  if (ownerId !== null) await requireRaisedFor(ctx, ownerId)
+  await asSentence(() => insertRequisition(ctx.tx, id, { ownerId: ownerId ?? ctx.actor.id, raisedById: ctx.actor.id }, draft, ctx.now))
   return { id, version: 1 }
 }
 
-/** Writes a draft over what was kept of it, at the version its author saw. */
-export async function saveDraft(ctx: Context, id: string, version: number, draft: Draft): Promise<{ id: string; version: number }> {
+/** Writes a draft over what was kept of it, at the version its author saw. For whom it is may change until it is sent first. */
+export async function saveDraft(ctx: Context, id: string, version: number, draft: Draft, ownerId: string | null = null): Promise<{ id: string; version: number }> {
   const kept = await requireMove(ctx, id, version, 'edit')
   await checkLines(ctx, id, draft)
+  const changesOwner = ownerId !== null && ownerId !== kept.ownerId
+  if (changesOwner) {
+    if (kept.raisedById !== ctx.actor.id || kept.number !== null) throw forbidden('For whom it is can be changed only by whoever raises it, before it is sent; after that its owner hands it over.')
+    await requireRaisedFor(ctx, ownerId)
+    await setOwner(ctx.tx, id, ownerId, ctx.now)
+  }
   await asSentence(() => updateDraft(ctx.tx, id, draft, ctx.now))
   await notifyChange(ctx.tx, { kind: 'requisition', id })
-  return { id, version: kept.version + 1 }
+  return { id, version: kept.version + (changesOwner ? 2 : 1) }
+}
+
+/** One raises for oneself and for people of the departments that are open to one. */
+async function requireRaisedFor({ tx, now, actor }: Context, ownerId: string): Promise<void> {
+  const { timeZone } = await requireOrganisation(tx)
+  if (!(await listRaisedFor(tx, actor.id, dayOf(now, timeZone))).some((p) => p.id === ownerId)) throw forbidden('You may raise for people of your departments only.')
 }
 
 async function checkLines(ctx: Context, id: string, draft: Draft): Promise<void> {

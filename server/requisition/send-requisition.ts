@@ -68,6 +68,7 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
   })
   const sentence = `${ctx.actor.name} asks for ${formatMoney(verdict.approvalAmount)}: ${title}.`
   for (const { actorId } of asked) await tell(ctx, actorId, kept, { subject: `For your decision: ${title}`, sentence, path: `/decide/${id}` })
+  await tell(ctx, kept.ownerId, kept, { subject: `Raised for you: ${title}`, sentence: `${ctx.actor.name} raised ${title} for you, ${formatMoney(verdict.approvalAmount)}; it is yours from now on.` })
   await notifyChange(ctx.tx, { kind: 'requisition', id })
   const number = kept.number ?? await takeNumber(ctx.tx, 'R', fiscalPeriod(facts.today, facts.fiscalStartMonth).year)
   await setSent(ctx.tx, id, {

@@ -3,7 +3,7 @@ import { may } from '#core/people/rights'
 import { dayOf } from '#core/base/day'
 import { lineNet } from '#core/base/line-net'
 import { moneyOf, sum } from '#core/base/money'
-import { checkMove, type RequisitionMoveName } from '#core/requisition/moves'
+import { actsAsOwner, checkMove, type RequisitionMoveName } from '#core/requisition/moves'
 import { type StationView, type TrailAction, type TrailView } from '#shared/contract/requisition'
 import { sayMoveReason } from '#shared/words/requisition'
 import { saySentence, sayNext, sayEvent, sayOrder } from '#shared/words/trail'
@@ -31,7 +31,7 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
   const remarks = await listRemarks(tx, id)
   const seats = route === null ? [] : await seatViews(ctx, route, decisions, names?.owner ?? '', new Map(), baseCurrency)
   const waits = [...new Set(seats.filter((s) => s.state === 'open').map((s) => s.name))]
-  const isOwner = kept.ownerId === actor.id
+  const isOwner = actsAsOwner(kept, actor.id)
   const open = remarks.filter((r) => r.kind === 'question' && !r.answered)
   const today = dayOf(ctx.now, timeZone)
   const events = (await listEvents(tx, id)).filter((e) => !['part ordered', 'ordered', 'put on a tray', 'taken off a tray'].includes(e.type))

@@ -20,7 +20,7 @@ const remark = z.object({ id: z.string(), personId: z.string(), name: z.string()
 export type RemarkView = z.infer<typeof remark>
 
 const requisitionView = z.object({
-  id: z.string(), number: z.string().nullable(), version: z.number(), state: z.string(), ownerId: z.string(), owner: z.string(),
+  id: z.string(), number: z.string().nullable(), version: z.number(), state: z.string(), ownerId: z.string(), owner: z.string(), raisedById: z.string(),
   changedAt: z.string(), draft, attachments: z.array(attachment), remarks: z.array(remark),
   suppliers: z.record(z.string(), z.string()), mayEdit: z.boolean(),
 })
@@ -80,6 +80,8 @@ const choices = z.object({
   departments: z.array(z.object({ id: z.string(), name: z.string(), usualShipToId: z.string().nullable() })),
   shipTos: z.array(z.object({ id: z.string(), name: z.string(), street: z.string(), postcode: z.string(), town: z.string(), country: z.string() })),
   holidays: z.array(z.string()),
+  /** For whom one may raise, oneself first. */
+  people: z.array(z.object({ id: z.string(), name: z.string(), jobTitle: z.string() })),
 })
 export type RaiseChoices = z.infer<typeof choices>
 
@@ -90,7 +92,7 @@ export const requisitionRoutes = {
   readChoices: defineRoute({ name: 'readChoices', method: 'GET', path: '/api/raise-choices', summary: 'Departments, places and holidays to choose from when raising.', access: 'raise', reply: choices }),
   readDraftFacts: defineRoute({
     name: 'readDraftFacts', method: 'GET', path: '/api/draft-facts', summary: 'The facts that the verdict on one draft rests on, for the page that shows it.', access: 'raise',
-    query: z.object({ departmentId: id.optional(), accountingDate: day.optional() }), reply: z.custom<DraftFactsWire>(),
+    query: z.object({ departmentId: id.optional(), accountingDate: day.optional(), ownerId: id.optional() }), reply: z.custom<DraftFactsWire>(),
   }),
   readLineFile: defineRoute({
     name: 'readLineFile', method: 'POST', path: '/api/line-files', summary: 'The cells of a CSV or XLSX file, to be shown before lines are made of them; nothing is kept.', access: 'raise', bytes: 'upload',
@@ -105,9 +107,9 @@ export const requisitionRoutes = {
     query: z.object({ view: z.enum(['all', 'open', 'drafts', 'waiting']).default('all'), words: text(100).default(''), after: text(80).optional(), limit: z.coerce.number().int().min(1).max(100).default(50) }),
     reply: z.object({ rows: z.array(mineRow), next: z.string().nullable(), total: z.number(), waiting: z.number(), currency: z.string(), sum: z.string(), openSum: z.string() }),
   }),
-  createDraft: defineRoute({ name: 'createDraft', method: 'POST', path: '/api/requisitions', summary: 'Keep a new draft.', access: 'raise', body: z.object({ id, draft }), reply: versioned, idempotent: true }),
+  createDraft: defineRoute({ name: 'createDraft', method: 'POST', path: '/api/requisitions', summary: 'Keep a new draft.', access: 'raise', body: z.object({ id, draft, ownerId: id.nullable().default(null) }), reply: versioned, idempotent: true }),
   readRequisition: defineRoute({ name: 'readRequisition', method: 'GET', path: '/api/requisitions/{id}', summary: 'A requisition as it was written.', access: 'see own', params: ids, reply: requisitionView }),
-  saveDraft: defineRoute({ name: 'saveDraft', method: 'PUT', path: '/api/requisitions/{id}', summary: 'Save a draft over what was kept of it.', access: 'raise', params: ids, body: z.object({ draft }), reply: versioned, ifMatch: true }),
+  saveDraft: defineRoute({ name: 'saveDraft', method: 'PUT', path: '/api/requisitions/{id}', summary: 'Save a draft over what was kept of it.', access: 'raise', params: ids, body: z.object({ draft, ownerId: id.nullable().default(null) }), reply: versioned, ifMatch: true }),
   throwAwayDraft: defineRoute({ name: 'throwAwayDraft', method: 'DELETE', path: '/api/requisitions/{id}', summary: 'Throw a draft away.', access: 'raise', params: ids, ifMatch: true }),
   sendRequisition: defineRoute({
     name: 'sendRequisition', method: 'POST', path: '/api/requisitions/{id}/send', summary: 'Send it: reserve its money and ask those who decide.', access: 'raise', params: ids, ifMatch: true, idempotent: true,

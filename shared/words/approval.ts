@@ -10,7 +10,7 @@ export function saySeat(why: SeatReason, names: { readonly of?: string | null; r
 function sayReason(why: SeatReason, of: string, lines: readonly string[]): string {
   const limit = 'limit' in why && why.limit !== null ? `may approve up to ${formatAmount(why.limit)}` : 'has no spending limit'
   switch (why.code) {
-    case 'manager': return `${of === 'you' ? 'your' : 'the owner’s'} manager; ${limit}`
+    case 'manager': return `${of === 'you' ? 'your' : of === 'the owner' ? 'the owner’s' : `${of}’s`} manager; ${limit}`
     case 'higher-manager': return why.covers ? `the first above whose limit covers it; ${limit}` : `next in line; ${limit}`
     case 'named': return 'named by the policy'
     case 'role': return `holds the role ${why.role}`

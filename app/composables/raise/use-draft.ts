@@ -23,6 +23,8 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
   const api = useApi()
   const session = useSessionStore()
   const id = ref(start.view?.id ?? '')
+  /** Who owns it; whoever raises it may raise it for somebody else. */
+  const ownerId = ref(start.view?.ownerId ?? session.me?.id ?? '')
   const version = ref(start.view?.version ?? 0)
   const draft = reactive<EditableDraft>(structuredClone(toRaw(start.draft)))
   const attachments = ref<AttachmentView[]>(start.view?.attachments ?? [])
@@ -71,7 +73,7 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
 
   async function write(): Promise<boolean> {
     state.value = 'saving'
-    const body = { draft: JSON.parse(JSON.stringify(draft)) as Draft }
+    const body = { draft: JSON.parse(JSON.stringify(draft)) as Draft, ownerId: ownerId.value === '' ? null : ownerId.value }
     try {
       if (id.value === '') {
         const fresh = crypto.randomUUID()
@@ -97,12 +99,13 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
   }
 
   watch(draft, changed, { deep: true })
-  watch(() => [draft.departmentId, draft.accountingDate], () => { void readFactsAgain() })
+  watch(ownerId, changed)
+  watch(() => [draft.departmentId, draft.accountingDate, ownerId.value], () => { void readFactsAgain() })
   watch(() => session.expired, (expired) => { if (!expired && state.value === 'offline') void save() })
 
   async function readFactsAgain(): Promise<void> {
     try {
-      facts.value = readFacts(await api.get<DraftFactsWire>('/api/draft-facts', { departmentId: draft.departmentId ?? undefined, accountingDate: draft.accountingDate ?? undefined }))
+      facts.value = readFacts(await api.get<DraftFactsWire>('/api/draft-facts', { departmentId: draft.departmentId ?? undefined, accountingDate: draft.accountingDate ?? undefined, ownerId: ownerId.value === '' ? undefined : ownerId.value }))
     }
     catch (error) { trouble.value = sayError(error) }
   }
@@ -124,5 +127,5 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
   onMounted(() => { window.addEventListener('online', online) })
   onBeforeUnmount(() => { window.removeEventListener('online', online); if (!settled && state.value === 'changed') void save() })
 
-  return { id, version, draft, attachments, remarks, suppliers, facts, verdict, state, trouble, keptAt, save, findLost, takeUp, settle, readFactsAgain }
+  return { id, ownerId, version, draft, attachments, remarks, suppliers, facts, verdict, state, trouble, keptAt, save, findLost, takeUp, settle, readFactsAgain }
 }

@@ -49,7 +49,7 @@ const { data: start, error } = await useAsyncData(`raise-${given}-${copyOf}`, as
   const source = copyOf === '' ? null : await api.get<RequisitionView>(`/api/requisitions/${copyOf}`)
   const first = choices.departments[0]
   const draft = view?.draft ?? source?.draft ?? emptyDraft(first?.id ?? null, first?.usualShipToId ?? null)
-  const facts = await api.get<DraftFactsWire>('/api/draft-facts', { departmentId: draft.departmentId ?? undefined, accountingDate: draft.accountingDate ?? undefined })
+  const facts = await api.get<DraftFactsWire>('/api/draft-facts', { departmentId: draft.departmentId ?? undefined, accountingDate: draft.accountingDate ?? undefined, ownerId: view?.ownerId })
   return { choices, view, source, draft, facts }
 })
 if (error.value || !start.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
@@ -73,6 +73,9 @@ const sheetChooser = useTemplateRef<HTMLInputElement>('sheetChooser')
 const addField = useTemplateRef<{ focus: () => void; begin: (words: string) => void }>('addField')
 
 const shipTos = computed(() => choices.shipTos.map((s) => ({ id: s.id, name: s.name, note: `${s.street}, ${s.postcode} ${s.town}` })))
+const people = computed(() => choices.people.map((p) => ({ id: p.id, name: p.id === session.me?.id ? 'yourself' : p.name, note: p.jobTitle })))
+// After the first sending its owner hands it over instead.
+const mayRaiseFor = view === null || (view.number === null && view.raisedById === session.me?.id)
 const nameOf = (id: string) => facts.value?.people.people.get(id)?.name ?? ''
 const consequence = computed(() => verdict.value === null ? { missing: 0, words: 'Working it out …' } : sayConsequence(verdict.value, nameOf))
 const stops = computed(() => verdict.value?.missing ?? [])
@@ -85,7 +88,7 @@ const effects = computed<EffectView[]>(() => (verdict.value?.budget ?? []).flatM
 }))
 const entries = computed<RouteEntry[]>(() => (verdict.value?.route.steps ?? []).flatMap((step, i) => step.seats.map((seat) => ({
   key: `${i} ${seat.actorId}`, name: nameOf(seat.actorId), state: 'ahead' as const, you: false,
-  why: saySeat(seat.why, { of: 'you', forName: seat.forId === null ? null : nameOf(seat.forId), lines: seat.why.code === 'budget-holder' ? seat.why.budgetLineIds.map((b) => facts.value?.budgetLines.get(b)?.name ?? '') : [] }),
+  why: saySeat(seat.why, { of: d.ownerId.value === session.me?.id ? 'you' : nameOf(d.ownerId.value), forName: seat.forId === null ? null : nameOf(seat.forId), lines: seat.why.code === 'budget-holder' ? seat.why.budgetLineIds.map((b) => facts.value?.budgetLines.get(b)?.name ?? '') : [] }),
 }))))
 const notes = computed(() => [...new Set((verdict.value?.route.notes ?? []).flatMap((n) => { const said = sayNote(n, nameOf); return said === null ? [] : [said] }))])
 const tax = computed(() => {
@@ -250,7 +253,8 @@ usePlaceKeys([
         <BlankText id="blank-why" v-model="draft.why" label="Why it is needed" placeholder="why it is needed" :most="4000" />.
       </div>
       <p class="small mt-1.5 flex flex-wrap items-baseline gap-x-2">
-        <span>Raised by you, for yourself ·</span><label for="room">room or door</label><input id="room" v-model="draft.shipToDetail" class="cell cell-fit w-auto! placeholder:italic" maxlength="200" placeholder="any">
+        <span v-if="mayRaiseFor">Raised by you, for <BlankChoice id="blank-owner" compact :model-value="d.ownerId.value" :choices="people" label="For whom" placeholder="whom" @update:model-value="d.ownerId.value = $event" /> ·</span>
+        <span v-else>Owned by {{ view?.owner ?? 'you' }} ·</span><label for="room">room or door</label><input id="room" v-model="draft.shipToDetail" class="cell cell-fit w-auto! placeholder:italic" maxlength="200" placeholder="any">
         <span>·</span><label for="title">called</label><input id="title" v-model="draft.title" class="cell cell-fit w-auto!" maxlength="120" :placeholder="proposeTitle(draft)">
       </p>
       <div class="mt-5" @paste="paste">
