@@ -23,6 +23,9 @@ export interface DocumentSums {
   readonly byTax: readonly TaxSum[]
 }
 
+/** Rates are one whatever their trailing zeros. */
+const keyOf = (tax: TaxKey) => `${tax.category} ${tax.rate.replace(/(\.\d*?)0+$/, '$1').replace(/\.$/, '')}`
+
 /**
  * The sums of a document of one currency. Tax is worked out once for each category and rate, never
  * for each line. Source: EN 16931-1, BR-CO-10, BR-CO-13 to BR-CO-15 and BR-CO-17.
@@ -32,17 +35,17 @@ export function documentSums(
   currency: string,
   adjustments: readonly (Adjustment & { readonly tax: TaxKey })[] = [],
 ): DocumentSums {
-  const groups = new Map<string, { key: TaxKey; lines: Money; taxable: Money }>()
-  const group = (tax: TaxKey) => {
-    const id = `${tax.category} ${dec(tax.rate).toFixed()}`
-    const found = groups.get(id) ?? { key: tax, lines: zero(currency), taxable: zero(currency) }
-    groups.set(id, found)
-    return found
-  }
+  const nets = new Map<string, { key: TaxKey; nets: Money[] }>()
   for (const line of lines) {
-    const g = group(line.tax)
-    g.lines = add(g.lines, line.net)
-    g.taxable = g.lines
+    const found = nets.get(keyOf(line.tax))
+    if (found === undefined) nets.set(keyOf(line.tax), { key: line.tax, nets: [line.net] })
+    else found.nets.push(line.net)
+  }
+  const groups = new Map([...nets].map(([id, g]) => { const net = sum(g.nets, currency); return [id, { key: g.key, lines: net, taxable: net }] }))
+  const group = (tax: TaxKey) => {
+    const found = groups.get(keyOf(tax)) ?? { key: tax, lines: zero(currency), taxable: zero(currency) }
+    groups.set(keyOf(tax), found)
+    return found
   }
   let allowances = zero(currency)
   let charges = zero(currency)

@@ -43,7 +43,9 @@ export function subtract(a: Money, b: Money): Money {
 
 /** The sum of amounts that all have `currency`; nothing where there are none. */
 export function sum(amounts: readonly Money[], currency: string): Money {
-  return amounts.reduce(add, zero(currency))
+  const nothing = zero(currency)
+  // All have the currency's decimals already, so that one rounding at the end changes nothing.
+  return roundMoney(amounts.reduce((s, a) => { together(nothing, a); return s.plus(dec(a.amount)) }, new Decimal(0)), currency)
 }
 
 /** The mirror image. */

@@ -1,5 +1,5 @@
 import { dec, plain, type DecimalText } from '#core/base/decimal'
-import { add, convert, roundMoney, zero, type Money } from '#core/base/money'
+import { add, convert, roundMoney, sum, zero, type Money } from '#core/base/money'
 import { lineNet, type PricedLine } from '#core/base/line-net'
 import { splitAmount, type Split } from '#core/base/split'
 
@@ -52,10 +52,11 @@ function partOf(line: CodedLine, quantity: DecimalText): PricedLine {
 
 /** Effects added up by budget line, in the order in which the lines first appear. */
 export function sumByBudgetLine(effects: readonly Effect[]): Effect[] {
-  const sums = new Map<string, Money>()
+  const amounts = new Map<string, Money[]>()
   for (const e of effects) {
-    const before = sums.get(e.budgetLineId)
-    sums.set(e.budgetLineId, before === undefined ? e.amount : add(before, e.amount))
+    const before = amounts.get(e.budgetLineId)
+    if (before === undefined) amounts.set(e.budgetLineId, [e.amount])
+    else before.push(e.amount)
   }
-  return [...sums].map(([budgetLineId, amount]) => ({ budgetLineId, amount }))
+  return [...amounts].map(([budgetLineId, of]) => ({ budgetLineId, amount: sum(of, of[0]?.currency ?? '') }))
 }

@@ -10,7 +10,7 @@ import { makeRoute, type Route } from '#core/approval/route'
 import { type Policy, type Subject } from '#core/approval/policy'
 import { type PeopleFacts } from '#core/people/person'
 import { type Draft, type DraftLine } from './draft'
-import { findMissing, type Missing } from './missing'
+import { checkLine, findMissing, type Missing } from './missing'
 
 /** A budget line as a requisition needs it. */
 export interface PayingLine extends BudgetLineFacts {
@@ -55,6 +55,29 @@ export interface DraftVerdict {
   readonly missing: readonly Missing[]
 }
 
+/** All that follows from one line by itself: its net, what each budget feels of it, and what it lacks. */
+interface LineOutcome {
+  readonly worth: { readonly net: Money; readonly effects: readonly Effect[] } | null
+  readonly missing: readonly Missing[]
+}
+
+/**
+ * What lines came to when they were computed last, for a page that computes a draft again at every
+ * key: a line that did not change, under the same facts, is not worked out again.
+ */
+export type LineMemo = Map<string, { readonly text: string; readonly facts: DraftFacts; readonly outcome: LineOutcome }>
+
+function outcomeOf(line: DraftLine, facts: DraftFacts, memo: LineMemo | undefined): LineOutcome {
+  const text = memo === undefined ? '' : JSON.stringify(line)
+  const known = memo?.get(line.id)
+  if (known?.text === text && known.facts === facts) return known.outcome
+  const coded = codedLine(line, facts)
+  const worth = coded === null || dec(line.quantity).isZero() ? null : { net: lineNet(coded), effects: effectsOf(coded) }
+  const outcome = { worth, missing: checkLine(line, facts) }
+  memo?.set(line.id, { text, facts, outcome })
+  return outcome
+}
+
 /** True when a line is far enough along to be computed. */
 function isPriced(line: DraftLine): line is DraftLine & { readonly unitPrice: DecimalText } {
   return line.unitPrice !== null
@@ -80,18 +103,21 @@ export function codedLine(line: DraftLine, facts: Pick<DraftFacts, 'budgetLines'
  * The whole verdict on a draft: sums, what each budget feels, who decides, and what is missing. The
  * same function runs in the page while typing and on the server under lock; only the second counts.
  */
-export function computeDraft(draft: Draft, facts: DraftFacts): DraftVerdict {
+export function computeDraft(draft: Draft, facts: DraftFacts, memo?: LineMemo): DraftVerdict {
   const lineNets = new Map<string, Money>()
+  const lineMissing: Missing[] = []
   const effects = new Map<string, readonly Effect[]>()
   const byCurrency = new Map<string, { net: Money; tax: { category: string; rate: DecimalText } }[]>()
   for (const line of draft.lines) {
-    const coded = codedLine(line, facts)
-    if (coded === null || dec(line.quantity).isZero()) continue
-    const net = lineNet(coded)
-    lineNets.set(line.id, net)
-    effects.set(line.id, effectsOf(coded))
+    const { worth, missing: lacking } = outcomeOf(line, facts, memo)
+    lineMissing.push(...lacking)
+    if (worth === null) continue
+    lineNets.set(line.id, worth.net)
+    effects.set(line.id, worth.effects)
     const tax = facts.taxCodes.get(line.taxCode) ?? { category: 'S', rate: '0' }
-    byCurrency.set(line.currency, [...(byCurrency.get(line.currency) ?? []), { net, tax }])
+    const others = byCurrency.get(line.currency)
+    if (others === undefined) byCurrency.set(line.currency, [{ net: worth.net, tax }])
+    else others.push({ net: worth.net, tax })
   }
   const all = [...effects.values()].flat()
   // What nobody pays for yet counts with its net, so that total and route do not mislead while it is written.
@@ -104,7 +130,7 @@ export function computeDraft(draft: Draft, facts: DraftFacts): DraftVerdict {
   const approvalAmount = sum([...all.map((e) => e.amount), ...unpaid], facts.baseCurrency)
   const subject = subjectOf(draft, facts, approvalAmount, budget)
   const route = makeRoute(subject, facts.policy, facts.people)
-  const missing = findMissing(draft, facts, { budget, route, period })
+  const missing = findMissing(draft, facts, { budget, route, period, lines: lineMissing })
   const sums = [...byCurrency].map(([currency, lines]) => ({ currency, ...documentSums(lines, currency) }))
   return { lineNets, sums, effects, approvalAmount, budget, period, subject, route, missing }
 }

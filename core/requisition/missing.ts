@@ -24,7 +24,7 @@ export type Missing = { readonly at: FieldRef; readonly stops: boolean } & (
 )
 
 type Check = (draft: Draft, facts: DraftFacts, found: Found) => Missing[]
-interface Found { readonly budget: readonly BudgetOutcome[]; readonly route: Route; readonly period: FiscalPeriod }
+interface Found { readonly lines: readonly Missing[]; readonly budget: readonly BudgetOutcome[]; readonly route: Route; readonly period: FiscalPeriod }
 
 const LARGEST = dec('1000000000')
 
@@ -46,9 +46,10 @@ const header: Check = (draft, facts) => {
   return missing
 }
 
-const lines: Check = (draft, facts) => draft.lines.flatMap((line) => checkLine(line, facts))
+const lines: Check = (_draft, _facts, found) => [...found.lines]
 
-function checkLine(line: DraftLine, facts: DraftFacts): Missing[] {
+/** What one line lacks, by itself. */
+export function checkLine(line: DraftLine, facts: DraftFacts): Missing[] {
   const name = line.description.trim()
   const at = (field: Exclude<FieldRef, string>['field']) => ({ at: { line: line.id, field } as const, stops: true, name })
   const missing: Missing[] = []

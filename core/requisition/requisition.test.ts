@@ -1,8 +1,9 @@
+import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { money } from '#core/base/money'
 import { readEntry } from '#core/requisition/entry'
 import { isNoMoreThan } from '#core/requisition/compare'
-import { computeDraft, type DraftFacts, type PayingLine } from '#core/requisition/compute'
+import { computeDraft, type DraftFacts, type LineMemo, type PayingLine } from '#core/requisition/compute'
 import { openQuantity, stateFromQuantities } from '#core/requisition/line-progress'
 import { actsAsOwner, checkMove, REQUISITION_MOVES, REQUISITION_STATES, type RequisitionMoveName, type RequisitionState } from '#core/requisition/moves'
 import { proposeTitle } from '#core/requisition/title'
@@ -46,6 +47,23 @@ describe('the verdict on a draft', () => {
     expect(v.approvalAmount).toEqual(money('888.00 EUR'))
     expect(v.budget[0]).toMatchObject({ before: money('1000.00 EUR'), after: money('112.00 EUR'), passedBy: null })
     expect(v.period).toEqual({ year: 2026, period: 8 })
+  })
+  test('remembering lines changes nothing, whatever is edited between (property)', () => {
+    const line = fc.record({
+      quantity: fc.constantFrom('0', '1', '2.5', '-3', '1000'), unitPrice: fc.constantFrom(null, '0', '12.35', '400'), description: fc.constantFrom('', 'Lamp'), unit: fc.constantFrom('H87', 'QQ'),
+      supplierId: fc.constantFrom(null, 'bad'), taxCode: fc.constantFrom('S', '?'), codings: fc.constantFrom([], [{ budgetLineId: 'pumps', value: null }], [{ budgetLineId: 'pumps', value: '60' }, { budgetLineId: 'pumps', value: '40' }]),
+    })
+    const edits = fc.array(fc.tuple(fc.nat(3), line, fc.boolean()), { maxLength: 12 })
+    fc.assert(fc.property(edits, (list) => {
+      const memo: LineMemo = new Map()
+      let draft: Draft = { ...DRAFT, lines: [0, 1, 2, 3].map((i) => ({ ...LINE, id: `l${i}` })) }
+      let under = facts()
+      for (const [at, change, newFacts] of list) {
+        draft = { ...draft, lines: draft.lines.map((l, i) => i === at ? { ...l, ...change } : l) }
+        if (newFacts) under = facts(budgetLine('refuses', '500.00'))
+        expect(computeDraft(draft, under, memo)).toEqual(computeDraft(draft, under))
+      }
+    }))
   })
   test('what nobody pays for yet counts with its net towards total and route', () => {
     expect(computeDraft({ ...DRAFT, lines: [LINE, { ...LINE, id: 'l2', codings: [] }] }, facts()).approvalAmount).toEqual(money('1776.00 EUR'))

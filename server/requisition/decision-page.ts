@@ -36,7 +36,7 @@ export async function readDecision(ctx: Context, id: string): Promise<DecisionVi
   const budget = await budgetBars(ctx, kept, baseCurrency)
   const payers = new Map(budget.map((b) => [b.lineId, b.name]))
   const after = nextAfter(route.route, approvals, actor.id)
-  const seats = await seatViews(ctx, route, decisions, names?.owner ?? '', payers, baseCurrency)
+  const seats = await seatViews(ctx, route, decisions, kept.ownerId === actor.id ? 'you' : names?.owner ?? '', payers, baseCurrency)
   const nameOf = new Map(seats.map((s) => [s.actorId, s.name]))
   const forName = seat?.forId == null ? null : (await reachPeople(tx, [seat.forId], baseCurrency, kept.changedAt.slice(0, 10))).people.find((p) => p.id === seat.forId)?.name ?? null
   const byCurrency = [...new Set(kept.lines.map((l) => l.currency))].map((currency) => {

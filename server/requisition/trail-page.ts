@@ -29,7 +29,7 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
   const route = await findRoute(tx, id)
   const decisions = await listDecisions(tx, id)
   const remarks = await listRemarks(tx, id)
-  const seats = route === null ? [] : await seatViews(ctx, route, decisions, names?.owner ?? '', new Map(), baseCurrency)
+  const seats = route === null ? [] : await seatViews(ctx, route, decisions, kept.ownerId === actor.id ? 'you' : names?.owner ?? '', new Map(), baseCurrency)
   const waits = [...new Set(seats.filter((s) => s.state === 'open').map((s) => s.name))]
   const isOwner = actsAsOwner(kept, actor.id)
   const open = remarks.filter((r) => r.kind === 'question' && !r.answered)

@@ -1,4 +1,4 @@
-import { computeDraft, type DraftVerdict } from '#core/requisition/compute'
+import { computeDraft, type DraftVerdict, type LineMemo } from '#core/requisition/compute'
 import type { Draft, DraftLine } from '#core/requisition/draft'
 import { readFacts, type DraftFactsWire } from '#shared/contract/draft-facts'
 import type { AttachmentView, RemarkView, RequisitionView } from '#shared/contract/requisition'
@@ -35,7 +35,8 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
   const trouble = ref('')
   const keptAt = ref<number | null>(start.view === null ? null : Date.parse(start.view.changedAt))
 
-  const verdict = computed<DraftVerdict | null>(() => facts.value === null ? null : computeDraft(draft, facts.value))
+  const memo: LineMemo = new Map()
+  const verdict = computed<DraftVerdict | null>(() => facts.value === null ? null : computeDraft(draft, facts.value, memo))
 
   let timer: ReturnType<typeof setTimeout> | undefined
   let saving: Promise<void> | null = null
