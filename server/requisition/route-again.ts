@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util'
 import { progressOf } from '#core/approval/progress'
 import { computeDraft } from '#core/requisition/compute'
 import { makeRoute } from '#core/approval/route'
@@ -27,7 +28,8 @@ export async function routeAgain(ctx: Context, id: string): Promise<boolean> {
   // Its own reservation stands already, so over budget is judged as it was when it was sent.
   const overBudget = kept.draft.overBudgetReason.trim() !== '' || subject.overBudget
   const fresh = makeRoute({ ...subject, amount: sent, overBudget }, facts.policy, facts.people)
-  if (JSON.stringify([fresh.steps, fresh.held]) === JSON.stringify([route.route.steps, route.route.held])) return false
+  // Compared as values: the database keeps the route's fields in an order of its own.
+  if (isDeepStrictEqual(JSON.parse(JSON.stringify([fresh.steps, fresh.held])), [route.route.steps, route.route.held])) return false
   const approvals = (await listDecisions(ctx.tx, id)).filter((d) => d.outcome === 'approved' && !d.takenBack)
   const progress = progressOf(fresh, approvals)
   await updateRoute(ctx.tx, route.id, { state: progress.state === 'approved' ? 'approved' : progress.state === 'held' ? 'held' : 'open', route: fresh })

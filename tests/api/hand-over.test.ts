@@ -60,3 +60,16 @@ test('a buyer hands over everything that somebody owns and that is not over, at 
   expect(await mine(rosa)).toEqual(expect.arrayContaining([first.id, second.id]))
   expect(await mine(sorrel)).toEqual([third.id])
 })
+
+test('routing again writes nothing when nothing changes', async () => {
+  const { id } = await raise(who(owen), soundDraft([], { lines: [freeLine('1200')] }))
+  const harriet = await rekko.as('Harriet Voss')
+  const routed = async () => (await rekko.sql('select 1 from event where subject_id = $1 and type = \'routed again\'', [id])).length
+  const away = (from: string, until: string) => harriet.call('POST', '/api/absences', { body: { personId: personId('Ines Adeyemi'), from, until, substituteId: null } })
+  // Far ahead: her requests are routed again, and come out as they were.
+  expect((await away('2199-01-01', '2199-01-02')).status).toBe(200)
+  expect(await routed()).toBe(0)
+  const [{ today }] = await rekko.sql<{ today: string }>('select (now() at time zone time_zone)::date::text as today from organisation') as [{ today: string }]
+  expect((await away(today, today)).status).toBe(200)
+  await until('the new route', async () => await routed() === 1)
+})

@@ -112,7 +112,7 @@ function printPage(): void { window.print() }
           <button v-if="may('handOver') && !handing" type="button" class="action" @click="handing = true">Hand over</button>
         </div>
         <form v-if="handing && may('handOver')" class="mt-2.5" @submit.prevent="handOver" @keydown.esc="handing = false">
-          <PersonPicker v-model="newOwner" boxed label="Who owns it from now on" placeholder="Who owns it from now on?" />
+          <PersonPicker v-model="newOwner" boxed up label="Who owns it from now on" placeholder="Who owns it from now on?" />
           <label v-if="session.me?.rights.includes('change owners') && !trail.isOwner" class="mt-2 flex items-start gap-2"><input v-model="everything" type="checkbox" class="mt-0.5 size-4 accent-[var(--green)]"> and everything else of {{ trail.owner }} that is not over</label>
           <div class="mt-2 flex gap-2"><button type="submit" class="action flex-1" :disabled="newOwner === null">{{ newOwner === null ? 'Choose who' : `Hand over to ${newOwner.name}` }}</button><button type="button" class="action" @click="handing = false">Keep it</button></div>
         </form>
