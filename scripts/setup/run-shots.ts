@@ -13,6 +13,8 @@ const SHOTS: Shot[] = [
   { name: 'sign-in', who: null, path: '/sign-in' },
   { name: 'raise', who: 'Owen Marsh', path: '/raise', act: writeLamps },
   { name: 'raise-phone', who: 'Owen Marsh', path: '/mine?view=drafts', phone: true, act: openFirst(/^Go on/) },
+  { name: 'raise-table', who: 'Owen Marsh', path: '/raise', act: pasteRange },
+  { name: 'find', who: 'Leonie Farrow', path: '/desk', act: findSalt },
   { name: 'mine', who: 'Owen Marsh', path: '/mine' },
   { name: 'decide', who: 'Ines Adeyemi', path: '/decide' },
   { name: 'decide-dark', who: 'Ines Adeyemi', path: '/decide', dark: true },
@@ -39,6 +41,25 @@ async function writeLamps(page: Page): Promise<void> {
   await page.keyboard.type('the ultraviolet lamps in filter bank 3 are below half strength and the seal pool reopens on the 12th')
   await page.getByRole('combobox', { name: /^Add a line/ }).focus()
   await page.waitForTimeout(1200)
+}
+
+/** A range of a spreadsheet as a browser hands it over. */
+async function pasteRange(page: Page): Promise<void> {
+  const text = ['Part no\tWhat\tQty\tUnit\tPrice', 'CP-QS-25\tQuartz sleeve\t6\tpcs\t', 'ST-HC-60\tHose clip\t40\teach\t', '\tRope for the winch, hand laid\t2\troll\t€ 42.00', '\tAntifouling paint\tmany\teach\t88', '\tHire of a hoist\t1.5\tdays\t110'].join('\n')
+  await page.evaluate((t) => {
+    const data = new DataTransfer()
+    data.setData('text/plain', t)
+    document.activeElement?.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
+  }, text)
+  await page.getByLabel('Column 1 holds').waitFor()
+  await page.waitForTimeout(500)
+}
+
+async function findSalt(page: Page): Promise<void> {
+  await page.keyboard.press('/')
+  await page.getByRole('combobox', { name: 'Find by a number or words' }).fill('sea salt')
+  await page.getByRole('option').first().waitFor()
+  await page.waitForTimeout(300)
 }
 
 async function fillTray(page: Page): Promise<void> {

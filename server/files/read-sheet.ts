@@ -2,7 +2,7 @@ import { CsvError, parse } from 'csv-parse/sync'
 import ExcelJS from 'exceljs'
 import { invalid, Problem } from '../http/problem'
 
-export const LARGEST_SHEET = 4 * 1024 * 1024
+const LARGEST_SHEET = 4 * 1024 * 1024
 const MOST_ROWS = 5000
 const MOST_COLUMNS = 60
 const MOST_UNPACKED = 80 * 1024 * 1024
