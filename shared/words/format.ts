@@ -1,7 +1,7 @@
 import { dec, type DecimalText } from '#core/base/decimal'
 import { minorUnits } from '#core/base/currency'
 import { type Money } from '#core/base/money'
-import { addDays, daysBetween, weekday, type Day } from '#core/base/day'
+import { addDays, dayOf, daysBetween, weekday, type Day } from '#core/base/day'
 import { unitName } from '#core/base/unit'
 
 const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December']
@@ -73,7 +73,7 @@ function formatTime(moment: string, timeZone: string): string {
 
 /** "Mon 23 Nov, 14:05" */
 export function formatMoment(moment: string, timeZone: string, today: Day): string {
-  const day = new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(new Date(moment))
+  const day = dayOf(new Date(moment), timeZone)
   return `${DAYS[weekday(day)]?.slice(0, 3)} ${formatShortDate(day, today)}, ${formatTime(moment, timeZone)}`
 }
 

@@ -1,0 +1,49 @@
+import { describe, expect, test } from 'vitest'
+import { money } from '#core/base/money'
+import { REQUISITION_MOVES, REQUISITION_STATES, type RequisitionMoveName } from '#core/requisition/moves'
+import { sayNext } from './mine'
+import { sayMissing, sayMoveReason, saySplitReason } from './requisition'
+import { sayRowReason } from './line-table'
+
+/** A sentence begins with a capital or a quotation mark and ends with a point. */
+const SENTENCE = /^[“A-Z].*[.]$/
+
+describe('every reason has a sentence that a person can act on', () => {
+  test('moves: what state it is in, or who may', () => {
+    for (const move of Object.keys(REQUISITION_MOVES) as RequisitionMoveName[]) {
+      for (const state of REQUISITION_STATES) expect(sayMoveReason({ code: 'wrong-state', stops: true, state, move })).toMatch(new RegExp(`^This requisition is ${state} and cannot be [a-z ]+ now\\.$`))
+    }
+    for (const by of ['owner', 'buyer', 'step holder', 'owner or buyer'] as const) expect(sayMoveReason({ code: 'not-yours', stops: true, by })).toMatch(/^Only .* may do this\.$/)
+  })
+  test('money: how much too much, and how much is left', () => {
+    const about = { at: 'lines', name: 'Pumps', by: money('60.00 EUR'), left: money('1000.00 EUR') } as const
+    expect(sayMissing({ code: 'budget-refuses', stops: true, ...about })).toBe('Pumps has EUR 1,000.00 left, and does not allow more: this is EUR 60.00 too much.')
+    expect(sayMissing({ code: 'budget-asks', stops: true, ...about })).toBe('Pumps would be passed by EUR 60.00: say why that is right.')
+    expect(sayMissing({ code: 'budget-tells', stops: false, ...about })).toBe('Pumps would be passed by EUR 60.00.')
+  })
+  test('a line is named by its words, shortened, and without words it is “a line”', () => {
+    const at = { line: 'l1', field: 'price' } as const
+    expect(sayMissing({ code: 'line-no-price', stops: true, at, name: 'Lamp' })).toBe('“Lamp” has no price yet; an estimate will do.')
+    expect(sayMissing({ code: 'line-no-price', stops: true, at, name: '' })).toBe('A line has no price yet; an estimate will do.')
+    expect(sayMissing({ code: 'line-no-price', stops: true, at, name: 'x'.repeat(200) }).length).toBeLessThan(110)
+  })
+  test('splits and rows of a table', () => {
+    expect(saySplitReason({ code: 'split-not-hundred', sum: '1110.5' })).toBe('The parts add up to 1,110.5 %.')
+    expect(saySplitReason({ code: 'split-not-quantity', sum: '5', quantity: '6' })).toBe('The parts add up to 5 of 6.')
+    expect(saySplitReason({ code: 'split-value-missing', at: 0 })).toBe('Say how much payer 1 takes.')
+    expect(sayRowReason({ code: 'row-quantity', stops: true, text: 'many '.repeat(30) }).length).toBeLessThan(60)
+    for (const code of ['row-no-words', 'row-no-room', 'row-too-long'] as const) expect(sayRowReason({ code, stops: true })).toMatch(SENTENCE)
+  })
+})
+
+test('a row of Mine says what it waits for and what its owner can do, in every state', () => {
+  const row = (state: string, more: Partial<Parameters<typeof sayNext>[0]> = {}) => sayNext({ state, question: null, stateBy: 'Ines Adeyemi', waitsFor: [], ...more })
+  expect(row('draft')).toEqual({ you: true, words: 'not sent yet', action: 'Go on' })
+  expect(row('sent back')).toEqual({ you: true, words: 'sent back by Ines Adeyemi', action: 'Change' })
+  expect(row('in approval', { waitsFor: ['Ines Adeyemi', 'Tomas Brandt'] })).toEqual({ you: false, words: 'Ines Adeyemi and Tomas Brandt', action: 'See' })
+  expect(row('in approval')).toEqual({ you: false, words: 'An administrator: nobody may decide', action: 'See' })
+  expect(row('in approval', { question: 'Tomas Brandt' })).toEqual({ you: true, words: 'answer Tomas Brandt’s question', action: 'Answer' })
+  expect(row('rejected', { stateBy: null })).toEqual({ you: false, words: 'Nothing: rejected by somebody', action: 'Copy' })
+  for (const state of REQUISITION_STATES) expect([state, row(state).words !== '']).toEqual([state, true])
+  expect(REQUISITION_STATES.filter((s) => row(s).you)).toEqual(['draft', 'sent back'])
+})
