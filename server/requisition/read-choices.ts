@@ -1,10 +1,12 @@
 import { addDays, dayOf, type Day } from '#core/base/day'
+import { actsAsOwner } from '#core/requisition/moves'
 import { type RaiseChoices } from '#shared/contract/requisition'
 import { type DraftFactsWire } from '#shared/contract/draft-facts'
 import { type Context } from '../context'
 import { listOpenDepartments, listRaisedFor, listShipTos } from '../people/reads'
 import { listHolidays, requireOrganisation } from '../settings/reads'
 import { gatherDraftFacts } from './draft-facts'
+import { findRequisition } from './reads'
 
 /** What there is to choose from when raising. */
 export async function readChoices({ tx, now, actor }: Context): Promise<RaiseChoices> {
@@ -17,14 +19,31 @@ export async function readChoices({ tx, now, actor }: Context): Promise<RaiseCho
   }
 }
 
-/** The facts of one draft of one's own, by its department and accounting date. */
-export async function readDraftFacts({ tx, now, actor }: Context, q: { readonly departmentId?: string | undefined; readonly accountingDate?: Day | undefined; readonly ownerId?: string | undefined }): Promise<DraftFactsWire> {
+export interface FactsQuery {
+  readonly departmentId?: string | undefined
+  readonly accountingDate?: Day | undefined
+  /** For whom it is raised, while whoever raises it chooses. */
+  readonly ownerId?: string | undefined
+  /** Where it is kept already. */
+  readonly requisitionId?: string | undefined
+}
+
+/** The facts of one draft that one may write, by its department and accounting date. */
+export async function readDraftFacts(ctx: Context, q: FactsQuery): Promise<DraftFactsWire> {
   const draft = {
     kind: 'goods', title: '', departmentId: q.departmentId ?? null, shipToId: null, shipToDetail: '', needBy: null, why: '', overBudgetReason: '',
     accountingDate: q.accountingDate ?? null, lines: [],
   }
+  return gatherDraftFacts(ctx.tx, draft, await whoseDraft(ctx, q), ctx.now, false)
+}
+
+/** Who owns and who raised it: as it is kept, or as whoever raises it chooses among those they may raise for. */
+async function whoseDraft({ tx, now, actor }: Context, q: FactsQuery): Promise<{ ownerId: string; raisedById: string }> {
+  const kept = q.requisitionId === undefined ? null : await findRequisition(tx, q.requisitionId)
+  const theirs = kept !== null && actsAsOwner(kept, actor.id) ? kept : null
+  const who = { ownerId: theirs?.ownerId ?? actor.id, raisedById: theirs?.raisedById ?? actor.id }
+  if (q.ownerId === undefined || who.raisedById !== actor.id || (theirs !== null && theirs.number !== null)) return who
   const { timeZone } = await requireOrganisation(tx)
-  const known = q.ownerId === undefined ? [] : await listRaisedFor(tx, actor.id, dayOf(now, timeZone))
-  const ownerId = known.find((p) => p.id === q.ownerId)?.id ?? actor.id
-  return gatherDraftFacts(tx, draft, { ownerId, raisedById: actor.id }, now, false)
+  const known = await listRaisedFor(tx, actor.id, dayOf(now, timeZone))
+  return { ...who, ownerId: known.find((p) => p.id === q.ownerId)?.id ?? who.ownerId }
 }

@@ -92,7 +92,7 @@ export const requisitionRoutes = {
   readChoices: defineRoute({ name: 'readChoices', method: 'GET', path: '/api/raise-choices', summary: 'Departments, places and holidays to choose from when raising.', access: 'raise', reply: choices }),
   readDraftFacts: defineRoute({
     name: 'readDraftFacts', method: 'GET', path: '/api/draft-facts', summary: 'The facts that the verdict on one draft rests on, for the page that shows it.', access: 'raise',
-    query: z.object({ departmentId: id.optional(), accountingDate: day.optional(), ownerId: id.optional() }), reply: z.custom<DraftFactsWire>(),
+    query: z.object({ departmentId: id.optional(), accountingDate: day.optional(), ownerId: id.optional(), requisitionId: id.optional() }), reply: z.custom<DraftFactsWire>(),
   }),
   readLineFile: defineRoute({
     name: 'readLineFile', method: 'POST', path: '/api/line-files', summary: 'The cells of a CSV or XLSX file, to be shown before lines are made of them; nothing is kept.', access: 'raise', bytes: 'upload',

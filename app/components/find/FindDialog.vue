@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions, Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
 import type { Hit } from '#shared/contract/find'
+import DialogSheet from '~/components/base/DialogSheet.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
 
 /** One field over everything one may see. */
@@ -41,29 +42,23 @@ async function open(hit: Hit | null): Promise<void> {
 </script>
 
 <template>
-  <Dialog :open="true" class="relative z-50" @close="emit('close')">
-    <div class="fixed inset-0 bg-ground/70" aria-hidden="true" />
-    <div class="fixed inset-0 flex items-start justify-center overflow-y-auto p-6 pt-20 max-[900px]:p-3">
-      <DialogPanel class="w-full max-w-[640px] rounded border border-ink bg-sheet p-4">
-        <DialogTitle class="sr-only">Find</DialogTitle>
-        <Combobox :model-value="nothing" @update:model-value="open">
-          <ComboboxInput class="field" aria-label="Find by a number or words" placeholder="A number, a part of it, R-26-*12, or words" autocomplete="off" :display-value="() => words" @change="(e: Event) => look((e.target as HTMLInputElement).value)" />
-          <ComboboxOptions v-if="groups.length > 0" static class="mt-2 max-h-[60dvh] overflow-y-auto">
-            <template v-for="g in groups" :key="g.kind">
-              <li class="head mt-3 px-2.5 pb-1 first:mt-1" role="presentation">{{ KINDS[g.kind] }}</li>
-              <ComboboxOption v-for="h in g.hits" v-slot="{ active }" :key="h.id" as="template" :value="h" :disabled="h.link === null">
-                <li class="option flex list-none flex-wrap justify-between gap-x-4" :class="h.link === null ? 'cursor-default!' : ''" :data-active="active"><span class="font-medium">{{ h.name }}</span><span class="small self-center">{{ h.more }}</span></li>
-              </ComboboxOption>
-            </template>
-          </ComboboxOptions>
-        </Combobox>
-        <p class="mt-2 px-1 text-ink2" role="status">
-          <template v-if="trouble">{{ trouble }}</template>
-          <template v-else-if="state === 'looking' && groups.length === 0">Looking …</template>
-          <template v-else-if="state === 'done' && groups.length === 0">Nothing that you may see has “{{ words }}” in it. A part of a number or a word is enough.</template>
-          <template v-else-if="state === 'idle'">Requests, orders, the catalogue, suppliers and people, as far as they are for you to see.</template>
-        </p>
-      </DialogPanel>
-    </div>
-  </Dialog>
+  <DialogSheet title="Find" hide-title :width="640" @close="emit('close')">
+    <Combobox :model-value="nothing" @update:model-value="open">
+      <ComboboxInput class="field" aria-label="Find by a number or words" placeholder="A number, a part of it, R-26-*12, or words" autocomplete="off" :display-value="() => words" @change="(e: Event) => look((e.target as HTMLInputElement).value)" />
+      <ComboboxOptions v-if="groups.length > 0" static class="mt-2 max-h-[60dvh] overflow-y-auto">
+        <template v-for="g in groups" :key="g.kind">
+          <li class="head mt-3 px-2.5 pb-1 first:mt-1" role="presentation">{{ KINDS[g.kind] }}</li>
+          <ComboboxOption v-for="h in g.hits" v-slot="{ active }" :key="h.id" as="template" :value="h" :disabled="h.link === null">
+            <li class="option flex list-none flex-wrap justify-between gap-x-4" :class="h.link === null ? 'cursor-default!' : ''" :data-active="active"><span class="font-medium">{{ h.name }}</span><span class="small self-center">{{ h.more }}</span></li>
+          </ComboboxOption>
+        </template>
+      </ComboboxOptions>
+    </Combobox>
+    <p class="mt-2 px-1 text-ink2" role="status">
+      <template v-if="trouble">{{ trouble }}</template>
+      <template v-else-if="state === 'looking' && groups.length === 0">Looking …</template>
+      <template v-else-if="state === 'done' && groups.length === 0">Nothing that you may see has “{{ words }}” in it. A part of a number or a word is enough.</template>
+      <template v-else-if="state === 'idle'">Requests, orders, the catalogue, suppliers and people, as far as they are for you to see.</template>
+    </p>
+  </DialogSheet>
 </template>

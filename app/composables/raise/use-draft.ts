@@ -106,7 +106,7 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
 
   async function readFactsAgain(): Promise<void> {
     try {
-      facts.value = readFacts(await api.get<DraftFactsWire>('/api/draft-facts', { departmentId: draft.departmentId ?? undefined, accountingDate: draft.accountingDate ?? undefined, ownerId: ownerId.value === '' ? undefined : ownerId.value }))
+      facts.value = readFacts(await api.get<DraftFactsWire>('/api/draft-facts', { departmentId: draft.departmentId ?? undefined, accountingDate: draft.accountingDate ?? undefined, ownerId: ownerId.value === '' ? undefined : ownerId.value, requisitionId: id.value === '' ? undefined : id.value }))
     }
     catch (error) { trouble.value = sayError(error) }
   }

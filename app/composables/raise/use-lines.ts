@@ -1,6 +1,6 @@
 import type { Entry } from '#core/requisition/entry'
 import { MOST_LINES } from '#core/requisition/draft'
-import { writeTable, type ReadRow } from '#core/requisition/line-table'
+import type { ReadRow } from '#core/requisition/line-table'
 import type { ItemFound } from '#shared/contract/catalogue'
 import { safeCell } from '#shared/words/cell'
 import { capital, formatCount } from '#shared/words/format'
@@ -71,6 +71,7 @@ export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => vo
   }
   /** All lines as a range that a spreadsheet takes; false where the browser does not allow it. */
   async function copyOut(): Promise<boolean> {
+    const { writeTable } = await import('#core/requisition/line-table')
     const text = writeTable(draft.lines).map((r) => r.map((c) => safeCell(c).replace(/[\t\r\n]+/g, ' ')).join('\t')).join('\n')
     try { await navigator.clipboard.writeText(text); return true }
     catch { return false }

@@ -6,7 +6,6 @@ import { sayNote, saySeat } from '#shared/words/approval'
 import { proposeTitle } from '#core/requisition/title'
 import { dec } from '#core/base/decimal'
 import { subtract, sum, convert } from '#core/base/money'
-import type { ReadRow } from '#core/requisition/line-table'
 import type { FieldRef } from '#core/requisition/missing'
 import type { DraftFactsWire } from '#shared/contract/draft-facts'
 import type { AttachmentView, RaiseChoices, RequisitionView } from '#shared/contract/requisition'
@@ -27,6 +26,7 @@ import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
 import { emptyDraft, useDraft, type EditableDraft } from '~/composables/raise/use-draft'
 import { useLines } from '~/composables/raise/use-lines'
+import { isLineFile, useOfferedTable } from '~/composables/raise/use-offered-table'
 import { sayConsequence } from '~/composables/raise/say-consequence'
 import { useSessionStore } from '~/stores/session'
 
@@ -49,7 +49,7 @@ const { data: start, error } = await useAsyncData(`raise-${given}-${copyOf}`, as
   const source = copyOf === '' ? null : await api.get<RequisitionView>(`/api/requisitions/${copyOf}`)
   const first = choices.departments[0]
   const draft = view?.draft ?? source?.draft ?? emptyDraft(first?.id ?? null, first?.usualShipToId ?? null)
-  const facts = await api.get<DraftFactsWire>('/api/draft-facts', { departmentId: draft.departmentId ?? undefined, accountingDate: draft.accountingDate ?? undefined, ownerId: view?.ownerId })
+  const facts = await api.get<DraftFactsWire>('/api/draft-facts', { departmentId: draft.departmentId ?? undefined, accountingDate: draft.accountingDate ?? undefined, requisitionId: view?.id })
   return { choices, view, source, draft, facts }
 })
 if (error.value || !start.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
@@ -118,38 +118,7 @@ function chooseDepartment(id: string): void {
 }
 const lines = useLines(d, () => addField.value?.focus())
 
-interface Offered { readonly rows: readonly (readonly string[])[]; readonly source: string; readonly notes: readonly string[] }
-const offered = shallowRef<Offered | null>(null)
-/** A range of cells that is pasted anywhere among the lines is shown as lines first; a text without tabs or breaks is pasted as ever. */
-async function paste(event: ClipboardEvent): Promise<void> {
-  const text = event.clipboardData?.getData('text/plain') ?? ''
-  if (!/[\t\n]/.test(text.trim())) return
-  event.preventDefault()
-  const { parse } = await import('csv-parse/browser/esm/sync')
-  try { offered.value = { rows: parse(text, { delimiter: '\t', relax_quotes: true, relax_column_count: true, quote: text.includes('\t"') || text.startsWith('"') ? '"' : null }), source: 'what you pasted', notes: [] } }
-  catch { offered.value = { rows: text.split(/\r?\n/).map((r) => r.split('\t')), source: 'what you pasted', notes: [] } }
-}
-function chooseSheet(event: Event): void {
-  const box = event.target as HTMLInputElement
-  const [file] = box.files ?? []
-  if (file !== undefined) void readFile(file)
-  box.value = ''
-}
-async function readFile(file: File): Promise<void> {
-  trouble.value = ''
-  try { offered.value = { ...await api.post<Omit<Offered, 'source'>>('/api/line-files', { raw: file }), source: file.name } }
-  catch (e) { trouble.value = `${file.name}: ${sayError(e)}` }
-}
-/** A dialog gives the focus back where it was before; the add field is where one goes on. */
-function leaveTable(): void {
-  offered.value = null
-  setTimeout(() => { addField.value?.focus() }, 50)
-}
-async function takeRows(rows: ReadRow[]): Promise<void> {
-  try { await lines.addRows(rows) }
-  catch (e) { trouble.value = sayError(e) }
-  finally { leaveTable() }
-}
+const { offered, ...table } = useOfferedTable({ take: lines.addRows, complain: (sentence) => { trouble.value = sentence }, focusAddField: () => addField.value?.focus() })
 const copied = ref('')
 async function copyOut(): Promise<void> {
   copied.value = await lines.copyOut() ? 'copied, with their headings' : 'this browser does not let a page copy here'
@@ -182,15 +151,13 @@ async function detach(id: string): Promise<void> {
   }
   catch (e) { trouble.value = sayError(e) }
 }
-/** A file of lines rather than one to be attached. */
-const isSheet = (file: File) => /\.(csv|tsv|txt|xlsx)$/i.test(file.name)
 function drop(event: DragEvent): void {
   dragging.value = false
   const files = [...event.dataTransfer?.files ?? []]
-  const sheet = files.find(isSheet)
-  const others = files.filter((f) => !isSheet(f))
+  const sheet = files.find(isLineFile)
+  const others = files.filter((f) => !isLineFile(f))
   if (others.length > 0) void attach(others)
-  if (sheet !== undefined) void readFile(sheet)
+  if (sheet !== undefined) void table.readFile(sheet)
 }
 
 let sendKey = ''
@@ -223,7 +190,7 @@ async function throwAway(): Promise<void> {
     await api.remove(`/api/requisitions/${id}`, { version: d.version.value })
     d.settle()
     undo.show('The draft is thrown away.', 'Keep it after all', 10, async () => {
-      await api.post('/api/requisitions', { body: { id, draft: copy } })
+      await api.post('/api/requisitions', { body: { id, draft: copy, ownerId: d.ownerId.value } })
       await navigateTo(`/raise/${id}`)
     })
     await navigateTo('/mine')
@@ -257,14 +224,14 @@ usePlaceKeys([
         <span v-else>Owned by {{ view?.owner ?? 'you' }} ·</span><label for="room">room or door</label><input id="room" v-model="draft.shipToDetail" class="cell cell-fit w-auto! placeholder:italic" maxlength="200" placeholder="any">
         <span>·</span><label for="title">called</label><input id="title" v-model="draft.title" class="cell cell-fit w-auto!" maxlength="120" :placeholder="proposeTitle(draft)">
       </p>
-      <div class="mt-5" @paste="paste">
+      <div class="mt-5" @paste="table.paste">
         <LineGrid v-if="draft.lines.length > 0" :lines="draft.lines" :verdict="verdict" :facts="facts" :suppliers="d.suppliers" :decimal-mark="wording.decimalMark.value" :currency="currency" @remove="lines.remove" @duplicate="lines.duplicate" @move="lines.move" @quantity="lines.reprice" />
         <p v-else class="mb-3 max-w-[60ch] text-ink2">What is needed stands here, line by line. Begin below: “6 quartz sleeve” looks in the catalogue, “take away old lamps 140” is a line of your own.</p>
       </div>
-      <div data-add-field class="mt-3.5" @paste="paste"><AddField ref="addField" :department-id="draft.departmentId" :today="wording.today.value" :decimal-mark="wording.decimalMark.value" :currency="currency" @item="lines.addItem" @free="lines.addFree" /></div>
+      <div data-add-field class="mt-3.5" @paste="table.paste"><AddField ref="addField" :department-id="draft.departmentId" :today="wording.today.value" :decimal-mark="wording.decimalMark.value" :currency="currency" @item="lines.addItem" @free="lines.addFree" /></div>
       <p class="small mt-1.5 flex flex-wrap gap-x-3">
         <span class="max-[900px]:hidden">Paste a range of a spreadsheet here, or</span><button type="button" class="quiet-link" @click="sheetChooser?.click()">take lines from a file</button>
-        <input ref="sheetChooser" type="file" class="sr-only" tabindex="-1" aria-label="A file of lines" accept=".csv,.tsv,.txt,.xlsx" @change="chooseSheet">
+        <input ref="sheetChooser" type="file" class="sr-only" tabindex="-1" aria-label="A file of lines" accept=".csv,.tsv,.txt,.xlsx" @change="table.choose">
         <button v-if="draft.lines.length > 0" type="button" class="quiet-link" @click="copyOut">copy the lines</button><span role="status">{{ copied }}</span>
       </p>
       <div v-if="asksWhy || draft.overBudgetReason !== ''" class="mt-5">
@@ -273,7 +240,7 @@ usePlaceKeys([
       </div>
       <div class="mt-4"><AttachmentList :attachments="d.attachments.value" :requisition-id="d.id.value" :may-change="true" :uploading="uploading" @add="attach" @remove="detach" /></div>
       <p v-if="dragging" class="notice-green mt-3">Let go: a PDF or picture is attached as a quote, a CSV or XLSX file is read as lines.</p>
-      <TakeTable v-if="offered" :rows="offered.rows" :source="offered.source" :notes="offered.notes" :room="lines.room.value" :currency="currency" :decimal-mark="wording.decimalMark.value" @take="takeRows" @close="leaveTable" />
+      <TakeTable v-if="offered" :rows="offered.rows" :source="offered.source" :notes="offered.notes" :room="lines.room.value" :currency="currency" :decimal-mark="wording.decimalMark.value" @take="table.take" @close="table.leave" />
       <template #margin>
         <template v-if="verdict">
           <p class="text-ink2">All in, without tax you can reclaim</p>
