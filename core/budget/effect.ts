@@ -1,6 +1,6 @@
 import { dec, plain, type DecimalText } from '#core/base/decimal'
 import { add, convert, roundMoney, sum, zero, type Money } from '#core/base/money'
-import { lineNet, type PricedLine } from '#core/base/line-net'
+import { lineNet, type Adjustment, type PricedLine } from '#core/base/line-net'
 import { splitAmount, type Split } from '#core/base/split'
 
 /** One coding of a line: the budget line that pays, and what its department can reclaim of tax (percent). */
@@ -44,10 +44,14 @@ export function effectsOf(line: CodedLine, quantity: DecimalText = line.quantity
 }
 
 function partOf(line: CodedLine, quantity: DecimalText): PricedLine {
-  const share = dec(line.quantity).isZero() ? dec('0') : dec(quantity).dividedBy(dec(line.quantity))
-  const adjustments = (line.adjustments ?? []).map((a) =>
-    a.amount === undefined ? a : { ...a, amount: plain(dec(a.amount).times(share).toDecimalPlaces(20)) })
-  return { ...line, quantity, adjustments }
+  return { ...line, quantity, adjustments: adjustmentsOfPart(line.adjustments ?? [], quantity, line.quantity) }
+}
+
+/** What is taken off or put on `quantity` of a line of `whole`: a percentage stays, an amount follows the quantity. */
+export function adjustmentsOfPart(adjustments: readonly Adjustment[], quantity: DecimalText, whole: DecimalText): Adjustment[] {
+  if (quantity === whole) return [...adjustments]
+  const share = dec(whole).isZero() ? dec('0') : dec(quantity).dividedBy(dec(whole))
+  return adjustments.map((a) => a.amount === undefined ? a : { ...a, amount: plain(dec(a.amount).times(share).toDecimalPlaces(20)) })
 }
 
 /** Effects added up by budget line, in the order in which the lines first appear. */

@@ -19,7 +19,7 @@ describe('price breaks', () => {
 })
 
 const part = (requisitionLineId: string, quantity: string, more: Partial<TrayPart> = {}): TrayPart => ({
-  requisitionLineId, requisitionId: `r-${requisitionLineId}`, quantity, itemId: 'sleeve', description: 'Sleeve', unit: 'H87', unitPrice: '31.50', priceBase: '1', currency: 'EUR', taxCode: 'S',
+  requisitionLineId, requisitionId: `r-${requisitionLineId}`, quantity, itemId: 'sleeve', description: 'Sleeve', secondDescription: '', noteToSupplier: '', isByHand: false, adjustments: [], requested: quantity, unit: 'H87', unitPrice: '31.50', priceBase: '1', currency: 'EUR', taxCode: 'S',
   supplierPart: null, needBy: '2026-12-08', shipToId: 'hall', ...more,
 })
 const prices = new Map([['sleeve', STEPS]])

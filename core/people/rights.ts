@@ -18,6 +18,7 @@ export const RIGHTS = {
   'decide': ['everyone'],
   'be away': ['everyone'],
   'see catalogue': ['everyone'],
+  'name suppliers': ['everyone'],
   'see people': ['everyone'],
   'see budgets': ['everyone'],
   'see all documents': ['finance', 'auditor'],
@@ -25,6 +26,7 @@ export const RIGHTS = {
   'see orders': ['buyer', 'finance', 'auditor'],
   'order': ['buyer'],
   'change owners': ['buyer'],
+  'approve suppliers': ['finance'],
   'see all budgets': ['finance', 'auditor'],
   'set absences of others': ['administrator'],
 } as const satisfies Record<string, readonly (Role | 'everyone')[]>

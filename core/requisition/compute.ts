@@ -9,13 +9,17 @@ import { effectsOf, sumByBudgetLine, type CodedLine, type Effect } from '#core/b
 import { makeRoute, type Route } from '#core/approval/route'
 import { type Policy, type Subject } from '#core/approval/policy'
 import { type PeopleFacts } from '#core/people/person'
-import { type Draft, type DraftLine } from './draft'
+import { adjustmentsOf, type Draft, type DraftLine } from './draft'
 import { checkLine, findMissing, type Missing } from './missing'
+import { type OwnField } from './own-field'
+import { rulesThatHold, type AttachmentKind, type RequestKind, type RequestRule } from './rules'
+import { type ItemFacts, type SupplierFacts } from '#core/supplier/warning'
 
 /** A budget line as a requisition needs it. */
 export interface PayingLine extends BudgetLineFacts {
   readonly departmentId: string
   readonly account: string
+  readonly project: string | null
   readonly holderId: string | null
   /** What its department can reclaim of tax, in percent. */
   readonly reclaimable: DecimalText
@@ -36,7 +40,16 @@ export interface DraftFacts {
   readonly taxCodes: ReadonlyMap<string, { readonly category: string; readonly rate: DecimalText }>
   /** Factors into the base currency, by currency. */
   readonly toBase: ReadonlyMap<string, DecimalText>
-  readonly blockedSuppliers: ReadonlySet<string>
+  /** Those that the draft names, and in the page those picked since. */
+  readonly suppliers: ReadonlyMap<string, SupplierFacts>
+  readonly items: ReadonlyMap<string, ItemFacts>
+  readonly holidays: ReadonlySet<Day>
+  readonly kinds: ReadonlyMap<string, RequestKind>
+  readonly ownFields: readonly OwnField[]
+  readonly rules: readonly RequestRule[]
+  readonly jobs: ReadonlyMap<string, unknown>
+  /** The kinds of the files that are attached. */
+  readonly attached: readonly AttachmentKind[]
   readonly policy: Policy
   readonly people: PeopleFacts
 }
@@ -52,6 +65,8 @@ export interface DraftVerdict {
   readonly period: FiscalPeriod
   readonly subject: Subject
   readonly route: Route
+  /** The rules of the organisation that hold for it, met or not. */
+  readonly rules: readonly RequestRule[]
   readonly missing: readonly Missing[]
 }
 
@@ -67,13 +82,13 @@ interface LineOutcome {
  */
 export type LineMemo = Map<string, { readonly text: string; readonly facts: DraftFacts; readonly outcome: LineOutcome }>
 
-function outcomeOf(line: DraftLine, facts: DraftFacts, memo: LineMemo | undefined): LineOutcome {
-  const text = memo === undefined ? '' : JSON.stringify(line)
+function outcomeOf(line: DraftLine, draft: Draft, facts: DraftFacts, memo: LineMemo | undefined): LineOutcome {
+  const text = memo === undefined ? '' : `${draft.kind} ${draft.departmentId ?? ''} ${draft.readWarnings.join(' ')} ${JSON.stringify(line)}`
   const known = memo?.get(line.id)
   if (known?.text === text && known.facts === facts) return known.outcome
   const coded = codedLine(line, facts)
   const worth = coded === null || dec(line.quantity).isZero() ? null : { net: lineNet(coded), effects: effectsOf(coded) }
-  const outcome = { worth, missing: checkLine(line, facts) }
+  const outcome = { worth, missing: checkLine(line, draft, facts) }
   memo?.set(line.id, { text, facts, outcome })
   return outcome
 }
@@ -91,7 +106,7 @@ export function codedLine(line: DraftLine, facts: Pick<DraftFacts, 'budgetLines'
   const split = { method: line.splitMethod, values: line.codings.map((c) => c.value) }
   const sound = line.codings.length > 0 && checkSplit(split, line.quantity).length === 0
   return {
-    quantity: line.quantity, unitPrice: line.unitPrice, priceBase: line.priceBase, currency: line.currency,
+    quantity: line.quantity, unitPrice: line.unitPrice, priceBase: line.priceBase, currency: line.currency, adjustments: adjustmentsOf(line),
     taxRate, split, toBase, baseCurrency: facts.baseCurrency,
     codings: sound ? line.codings.map((c) => ({
       budgetLineId: c.budgetLineId, reclaimable: facts.budgetLines.get(c.budgetLineId)?.reclaimable ?? '0',
@@ -109,7 +124,7 @@ export function computeDraft(draft: Draft, facts: DraftFacts, memo?: LineMemo): 
   const effects = new Map<string, readonly Effect[]>()
   const byCurrency = new Map<string, { net: Money; tax: { category: string; rate: DecimalText } }[]>()
   for (const line of draft.lines) {
-    const { worth, missing: lacking } = outcomeOf(line, facts, memo)
+    const { worth, missing: lacking } = outcomeOf(line, draft, facts, memo)
     lineMissing.push(...lacking)
     if (worth === null) continue
     lineNets.set(line.id, worth.net)
@@ -130,9 +145,10 @@ export function computeDraft(draft: Draft, facts: DraftFacts, memo?: LineMemo): 
   const approvalAmount = sum([...all.map((e) => e.amount), ...unpaid], facts.baseCurrency)
   const subject = subjectOf(draft, facts, approvalAmount, budget)
   const route = makeRoute(subject, facts.policy, facts.people)
-  const missing = findMissing(draft, facts, { budget, route, period, lines: lineMissing })
+  const rules = rulesThatHold(facts.rules, draft, lineNets, facts)
+  const missing = findMissing(draft, facts, { budget, route, period, lines: lineMissing, rules })
   const sums = [...byCurrency].map(([currency, lines]) => ({ currency, ...documentSums(lines, currency) }))
-  return { lineNets, sums, effects, approvalAmount, budget, period, subject, route, missing }
+  return { lineNets, sums, effects, approvalAmount, budget, period, subject, route, rules, missing }
 }
 
 function subjectOf(draft: Draft, facts: DraftFacts, amount: Money, budget: readonly BudgetOutcome[]): Subject {

@@ -27,6 +27,8 @@ export const REQUISITION_MOVES = {
   withdraw: { from: ['in approval'], by: 'owner', to: 'withdrawn' },
   order: { from: ['approved', 'part ordered'], by: 'buyer', to: null },
   cancelRest: { from: ['approved', 'part ordered', 'sent back', 'withdrawn'], by: 'owner', to: null },
+  remind: { from: ['in approval', 'approved', 'part ordered'], by: 'owner', to: null },
+  wish: { from: ['approved', 'part ordered', 'ordered'], by: 'owner', to: null },
   handOver: { from: ['draft', 'in approval', 'approved', 'part ordered', 'ordered', 'sent back', 'withdrawn'], by: 'owner or buyer', to: null },
 } as const satisfies Record<string, RequisitionMove>
 export type RequisitionMoveName = keyof typeof REQUISITION_MOVES

@@ -7,7 +7,7 @@ import { computeDraft, type DraftFacts, type LineMemo, type PayingLine } from '#
 import { openQuantity, stateFromQuantities } from '#core/requisition/line-progress'
 import { actsAsOwner, checkMove, REQUISITION_MOVES, REQUISITION_STATES, type RequisitionMoveName, type RequisitionState } from '#core/requisition/moves'
 import { proposeTitle } from '#core/requisition/title'
-import { type Draft, type DraftLine } from '#core/requisition/draft'
+import { BLANK_DRAFT, BLANK_LINE, type Draft, type DraftLine } from '#core/requisition/draft'
 
 describe('the add field', () => {
   test.each([
@@ -23,17 +23,17 @@ describe('the add field', () => {
 })
 
 const LINE: DraftLine = {
-  id: 'l1', itemId: null, categoryId: null, description: 'Lamp', quantity: '6', unit: 'H87', unitPrice: '148', priceBase: '1', currency: 'EUR', taxCode: 'S', supplierId: null, supplierPart: null,
-  splitMethod: 'percent', codings: [{ budgetLineId: 'pumps', value: null }],
+  ...BLANK_LINE, id: 'l1', description: 'Lamp', quantity: '6', unitPrice: '148', codings: [{ budgetLineId: 'pumps', value: null }],
 }
-const DRAFT: Draft = { kind: 'goods', title: '', departmentId: 'ws', shipToId: 'yard', shipToDetail: '', needBy: '2026-12-08', why: 'they are dim', overBudgetReason: '', accountingDate: null, lines: [LINE] }
+const DRAFT: Draft = { ...BLANK_DRAFT, departmentId: 'ws', shipToId: 'yard', needBy: '2026-12-08', why: 'they are dim', lines: [LINE] }
 const budgetLine = (control: PayingLine['control'], budgeted: string): PayingLine => ({
-  id: 'pumps', name: 'Pumps', code: '4100-610', control, mayFallBelow: money('0.00 EUR'), span: 'year', departmentId: 'ws', account: '610', holderId: 'tomas', reclaimable: '100', fiscalYear: 2026,
+  id: 'pumps', name: 'Pumps', code: '4100-610', control, mayFallBelow: money('0.00 EUR'), span: 'year', departmentId: 'ws', account: '610', project: null, holderId: 'tomas', reclaimable: '100', fiscalYear: 2026,
   periods: [{ period: 8, budgeted: money(`${budgeted} EUR`), adjustments: money('0.00 EUR'), reserved: money('0.00 EUR'), committed: money('0.00 EUR'), spent: money('0.00 EUR') }],
 })
 const facts = (line = budgetLine('asks', '1000.00')): DraftFacts => ({
   today: '2026-11-25', baseCurrency: 'EUR', fiscalStartMonth: 4, closedPeriods: [{ year: 2026, period: 7 }], ownerId: 'owen', raisedById: 'owen', departmentIds: ['ws'], branch: ['ws'],
-  budgetLines: new Map([['pumps', line]]), taxCodes: new Map([['S', { category: 'S', rate: '19' }]]), toBase: new Map([['EUR', '1']]), blockedSuppliers: new Set(['bad']),
+  budgetLines: new Map([['pumps', line]]), taxCodes: new Map([['S', { category: 'S', rate: '19' }]]), toBase: new Map([['EUR', '1']]), suppliers: new Map([['bad', { id: 'bad', name: 'Bad', standing: 'on hold' as const, leadDays: 0, warning: null, warningMode: 'informs' as const }]]),
+  items: new Map(), holidays: new Set(), kinds: new Map([['goods', { code: 'goods', name: 'goods', help: '', series: 'R' }]]), ownFields: [], rules: [], jobs: new Map(), attached: [],
   policy: { id: 'p', ending: 'passes', fallbackId: null, rules: [] },
   people: { people: new Map(), absences: [], today: '2026-11-25' },
 })
@@ -117,6 +117,7 @@ describe('states', () => {
   const FROM: Record<RequisitionMoveName, RequisitionState[]> = {
     edit: ['draft', 'sent back', 'withdrawn'], throwAway: ['draft'], send: ['draft', 'sent back', 'withdrawn'], approve: ['in approval'], ask: ['in approval'], sendBack: ['in approval'],
     reject: ['in approval'], answer: ['in approval'], withdraw: ['in approval'], order: ['approved', 'part ordered'], cancelRest: ['approved', 'part ordered', 'sent back', 'withdrawn'],
+    remind: ['in approval', 'approved', 'part ordered'], wish: ['approved', 'part ordered', 'ordered'],
     handOver: ['draft', 'in approval', 'approved', 'part ordered', 'ordered', 'sent back', 'withdrawn'],
   }
   test.each(Object.keys(REQUISITION_MOVES) as RequisitionMoveName[])('%s is possible only from where the table says', (move) => {

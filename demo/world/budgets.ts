@@ -4,8 +4,8 @@ import { Decimal } from '#core/base/decimal'
 import { idOf } from '../ids'
 import { personId } from './people'
 
-/** department, account, name, amount for the year, control, holder, may fall below zero by */
-type Row = [department: string, account: string, name: string, amount: string, control: 'tells' | 'asks' | 'refuses', holder: string, below?: string]
+/** department, account, name, amount for the year, control, holder, may fall below zero by, project */
+type Row = [department: string, account: string, name: string, amount: string, control: 'tells' | 'asks' | 'refuses', holder: string, below?: string, project?: string]
 const ROWS: Row[] = [
   ['Water Systems', '610', 'Pumps and filters', '16000', 'asks', 'Tomas Brandt'],
   ['Water Systems', '612', 'Salt and water', '9000', 'refuses', 'Tomas Brandt'],
@@ -20,6 +20,7 @@ const ROWS: Row[] = [
   ['Animal Care', '670', 'Instruments', '1200', 'asks', 'Kaveh Dorani'],
   ['Animal Care', '616', 'Waste', '900', 'tells', 'Kaveh Dorani'],
   ['Exhibits Workshop', '632', 'Exhibit building', '7000', 'asks', 'Nadia Wexcombe'],
+  ['Exhibits Workshop', '632', 'Jellyfish tank', '18000', 'asks', 'Nadia Wexcombe', '0', 'J103'],
   ['Exhibits Workshop', '634', 'Signs and print', '1400', 'tells', 'Nadia Wexcombe'],
   ['Exhibits Workshop', '630', 'Tools', '1600', 'refuses', 'Nadia Wexcombe', '50'],
   ['Rescue Centre', '622', 'Seal feed', '3600', 'refuses', 'Nadia Wexcombe'],
@@ -34,14 +35,14 @@ const ROWS: Row[] = [
   ['Purchasing and Finance', '630', 'Goods-yard tools', '1600', 'tells', 'Harriet Voss'],
 ]
 
-export function budgetLineId(department: string, account: string, year: number): string {
-  return idOf('budget', `${department} ${account} ${year}`)
+export function budgetLineId(department: string, account: string, year: number, project?: string): string {
+  return idOf('budget', `${department} ${account}${project === undefined ? '' : ` ${project}`} ${year}`)
 }
 
 /** The budget lines of a fiscal year, spread evenly over its periods to the cent. */
 export function describeBudgets(year: number) {
-  return ROWS.map(([department, accountCode, name, amount, control, holder, below]) => ({
-    id: budgetLineId(department, accountCode, year), departmentId: idOf('department', department), department, accountCode, projectCode: null, fiscalYear: year, name, control,
+  return ROWS.map(([department, accountCode, name, amount, control, holder, below, project]) => ({
+    id: budgetLineId(department, accountCode, year, project), departmentId: idOf('department', department), department, accountCode, projectCode: project ?? null, fiscalYear: year, name, control,
     mayFallBelow: below ?? '0', span: 'year', holderId: personId(holder),
     perPeriod: divide(moneyOf(amount, 'EUR'), Array.from({ length: 12 }, () => new Decimal(1))).map((m) => m.amount),
   }))

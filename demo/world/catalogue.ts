@@ -1,4 +1,6 @@
+import { addDays, type Day } from '#core/base/day'
 import { idOf } from '../ids'
+import { MORE_ITEMS } from './more-items'
 
 /** name, number, town, e-mail local part (null: none known), currency, terms in days, lead days, freight, free from, standing, warning */
 type SupplierRow = [name: string, number: string, town: string, mail: string | null, currency: string, terms: number, lead: number, freight: string | null, freeFrom: string | null, standing?: string, warning?: string]
@@ -12,17 +14,25 @@ const SUPPLIERS: SupplierRow[] = [
   ['Silverquay Acrylics', 'S-1007', 'Silverquay', 'orders', 'EUR', 30, 12, '30.00', '800', 'active', 'Panels over two metres come by lorry on Thursdays only.'],
   ['Mistral Chandlery', 'S-1008', 'Westhaven', 'orders', 'EUR', 30, 5, '15.00', '300'],
   ['Tidewell Instruments', 'S-1009', 'Tidewell', 'orders', 'GBP', 30, 14, '22.00', null],
-  ['Østervig Net and Rope', 'S-1010', 'Østervig', 'ordre', 'DKK', 30, 8, '180.00', '4000'],
+  ['Østervig Net and Rope', 'S-1010', 'Østervig', 'ordre', 'DKK', 30, 8, '180.00', '4000', 'active', 'Winches and long nets come by ferry: the boat has to be at its berth on a Tuesday.'],
   ['Larkfield Veterinary', 'S-1011', 'Larkfield', 'orders', 'EUR', 30, 3, '9.50', '150'],
   ['Quillon Signs', 'S-1012', 'Hallamere', 'studio', 'EUR', 14, 7, null, null],
   ['Stonebridge Tools', 'S-1013', 'Stonebridge', 'orders', 'EUR', 30, 2, '8.00', '100'],
   ['Kestrel Diving Works', 'S-1014', 'Southquay', 'service', 'EUR', 30, 10, null, null],
+  ['Moorgate Paper', 'S-1016', 'Moorgate', 'orders', 'EUR', 30, 2, '6.00', '60'],
+  ['Whitsand Catering', 'S-1017', 'Whitsand', 'kitchen', 'EUR', 14, 3, null, null, 'active', 'Orders for the same day are not taken.'],
+  ['Elmhurst Microscopy', 'S-1018', 'Elmhurst', 'service', 'EUR', 30, 15, '20.00', null],
+  ['Saltmarsh Electrical', 'S-1019', 'Saltmarsh', 'trade', 'EUR', 30, 3, '9.00', '150'],
   ['Dunmere Castings', 'S-1015', 'Dunmere', 'orders', 'EUR', 30, 20, null, null, 'on hold', 'On hold since the last castings were porous.'],
 ]
+/** Suppliers and items whose warning has to be read before a request is sent. */
+const MUST_BE_READ = new Set(['Østervig Net and Rope', 'FL-FO-5'])
+
 export const SUPPLIER_ROWS = SUPPLIERS.map(([name, number, town, mail, currency, terms, lead, freight, freeFrom, standing, warning]) => ({
   id: idOf('supplier', name), name, number, town, address: `Trade Street 1, ${town}`,
   email: mail === null ? null : `${mail}@${name.toLowerCase().replace(/ø/g, 'o').split(' ')[0] ?? 'supplier'}.example`,
-  currency, termsKind: 'net', termsDays: terms, leadDays: lead, freight, freightFreeFrom: freeFrom, standing: standing ?? 'active', warning: warning ?? null,
+  currency, termsKind: 'net', termsDays: terms, leadDays: lead, freight, freightFreeFrom: freeFrom, standing: standing ?? 'active', warning: warning ?? null, warningMode: MUST_BE_READ.has(name) ? 'must be read' : 'informs',
+  taxNumber: `HL${String(7_400_100 + Number(number.slice(2)) * 37)}`,
 }))
 
 export const ACCOUNTS = [
@@ -92,7 +102,16 @@ const ITEMS: Record<string, string[]> = {
 /** An item that is priced per hundred. */
 const PER_HUNDRED = new Set(['ST-SC-540'])
 
-export const ITEM_ROWS = Object.entries(ITEMS).flatMap(([supplierName, lines]) => {
+/** What has to be known of an item when it is picked. */
+const ITEM_WARNINGS: Record<string, string> = {
+  'FL-FO-5': 'Formaldehyde goes to the poison cabinet of Animal Care only; its keeper signs for it.', 'CP-CIRC-55': 'Weighs 86 kg: the yard needs a day’s notice for the crane.', 'NW-OA-1': 'Is exchanged against the old cell: send it along.',
+}
+/** An item that cannot be asked for any more. */
+const STOPPED: Record<string, string> = { 'BS-DR200': 'No longer made; take a drum from the store.' }
+
+const BOTH = [...new Set([...Object.keys(ITEMS), ...Object.keys(MORE_ITEMS)])].map((name): [string, string[]] => [name, [...ITEMS[name] ?? [], ...MORE_ITEMS[name] ?? []]])
+
+export const ITEM_ROWS = BOTH.flatMap(([supplierName, lines]) => {
   const s = SUPPLIER_ROWS.find((x) => x.name === supplierName)
   if (s === undefined) throw new Error(`no supplier ${supplierName}`)
   return lines.map((line) => {
@@ -100,7 +119,16 @@ export const ITEM_ROWS = Object.entries(ITEMS).flatMap(([supplierName, lines]) =
     return {
       id: idOf('item', part), number: `I-${part}`, name, description: '', categoryId: idOf('category', category), category, supplierId: s.id, supplierName, supplierPart: part, unit,
       priceBase: PER_HUNDRED.has(part) ? '100' : '1', currency: s.currency, taxCode: tax, leadDays: s.leadDays, hasAgreement: agreement === 'a' ? 1 : 0,
-      prices: [{ from: '1', unitPrice: price }, ...breaks.split(',').filter((b) => b !== '').map((b) => { const [from = '1', unitPrice = '0'] = b.split(':'); return { from, unitPrice } })],
+      warning: STOPPED[part] ?? ITEM_WARNINGS[part] ?? null, warningMode: part in STOPPED ? 'stops' : MUST_BE_READ.has(part) ? 'must be read' : 'informs',
+      prices: [{ from: '1', unitPrice: price, since: null, until: null }, ...breaks.split(',').filter((b) => b !== '').map((b) => {
+        const [from = '1', unitPrice = '0', since = '', until = ''] = b.split(':')
+        return { from, unitPrice, since: since === '' ? null : Number(since), until: until === '' ? null : Number(until) }
+      })],
     }
   })
 })
+
+/** The price steps of an item, with the days on which they hold about `today`. */
+export function stepsOf(item: (typeof ITEM_ROWS)[number], today: Day) {
+  return item.prices.map(({ from, unitPrice, since, until }) => ({ from, unitPrice, validFrom: since === null ? null : addDays(today, since), validUntil: until === null ? null : addDays(today, until) }))
+}

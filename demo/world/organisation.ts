@@ -3,7 +3,8 @@ import { money } from '#core/base/money'
 import { type OrganisationDescription } from '../../server/settings/load-organisation'
 import { idOf } from '../ids'
 import { describeBudgets } from './budgets'
-import { ACCOUNTS, CATEGORY_ROWS, ITEM_ROWS, SUPPLIER_ROWS } from './catalogue'
+import { ACCOUNTS, CATEGORY_ROWS, ITEM_ROWS, SUPPLIER_ROWS, stepsOf } from './catalogue'
+import { JOBS, KINDS } from './request-form'
 import { DEPARTMENT_ROWS, describePeople, personId, SHIP_TOS } from './people'
 
 const FISCAL_START = 4
@@ -40,7 +41,7 @@ export function describeHallamere(today: Day, passwordHash: string): Organisatio
       return { year: y, period: i + 1, fromDay, untilDay: addDays(next, -1), closedAt: y < year ? new Date(`${addDays(next, 20)}T12:00:00Z`) : null }
     })),
     accounts: ACCOUNTS, budgetLines: [...describeBudgets(year), ...describeBudgets(year + 1)].map(({ department: _, ...l }) => l),
-    suppliers: SUPPLIER_ROWS, categories: CATEGORY_ROWS, items: ITEM_ROWS.map(({ category: _, ...i }) => i),
+    suppliers: SUPPLIER_ROWS, categories: CATEGORY_ROWS, items: ITEM_ROWS.map(({ category: _, ...i }) => ({ ...i, prices: stepsOf({ category: _, ...i }, today) })), kinds: KINDS, jobs: JOBS,
     policy: {
       id: idOf('policy', 'first'), name: 'Policy of Hallamere Oceanarium', inForceFrom: addDays(today, -500), ending: 'fallback', fallbackId: personId('Marguerite Oduya'),
       rules: [

@@ -147,7 +147,7 @@ async function benchLists(cluster: Cluster, url: string): Promise<void> {
 
 async function benchCore(db: Db): Promise<void> {
   const draft = smallDraft(9)
-  const who = { ownerId: personId('Owen Marsh'), raisedById: personId('Owen Marsh') }
+  const who = { id: null, ownerId: personId('Owen Marsh'), raisedById: personId('Owen Marsh') }
   const facts = readFacts(await gatherDraftFacts(db, draft, who, now, false))
   const { subject } = computeDraft(draft, facts)
   const large = { ...subject, amount: { amount: '30000.00', currency: 'EUR' }, overBudget: true }

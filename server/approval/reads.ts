@@ -82,6 +82,11 @@ export function findOpenSeat(tx: Tx, documentId: string, personId: string): Prom
 }
 
 /** Documents on an open or held route: they are routed again when people or policy change. */
+/** Whoever a document waits for now. */
+export function listOpenActors(tx: Tx, documentId: string): Promise<{ id: string; name: string }[]> {
+  return rows(tx, sql`select distinct p.id, p.name from approval_seat s join person p on p.id = s.actor_id where s.document_id = ${documentId} and s.state = 'open' order by p.name`)
+}
+
 export function listOpenRoutes(tx: Tx): Promise<{ documentKind: string; documentId: string }[]> {
   return rows(tx, sql`
     select document_kind as "documentKind", document_id as "documentId" from approval_route where state in ('open', 'held') order by document_id`)

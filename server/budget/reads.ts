@@ -16,6 +16,7 @@ interface LineRow {
   span: BudgetSpan
   departmentId: string
   account: string
+  project: string | null
   holderId: string | null
   reclaimable: DecimalText
   fiscalYear: number
@@ -23,7 +24,7 @@ interface LineRow {
 interface BalanceRow { budgetLineId: string; period: number; budgeted: DecimalText; adjustments: DecimalText; reserved: DecimalText; committed: DecimalText; spent: DecimalText }
 
 const LINE = sql`b.id, b.name, d.cost_centre || '-' || b.account_code || coalesce('-' || b.project_code, '') as code, b.control,
-  b.may_fall_below as "mayFallBelow", b.span, b.department_id as "departmentId", b.account_code as account,
+  b.may_fall_below as "mayFallBelow", b.span, b.department_id as "departmentId", b.account_code as account, b.project_code as project,
   b.holder_id as "holderId", d.reclaimable, b.fiscal_year as "fiscalYear"`
 
 async function withBalances(tx: Tx, lines: LineRow[], currency: string): Promise<PayingLine[]> {

@@ -1,9 +1,9 @@
 import { sql } from 'drizzle-orm'
-import { may } from '#core/people/rights'
 import { type DecimalText } from '#core/base/decimal'
 import { type Tx } from '../db/client'
 import { likePattern } from '../db/pattern'
 import { rows } from '../db/rows'
+import { orderVisibleTo } from '../order/visible'
 import { type Actor } from '../people/actor'
 import { visibleTo } from '../requisition/visible'
 
@@ -21,11 +21,17 @@ export function findRequisitions(tx: Tx, actor: Actor, words: string, limit: num
 /** Issued orders that a person sees: all for whoever sees orders, else those that serve what they see. */
 export function findOrders(tx: Tx, actor: Actor, words: string, limit: number): Promise<{ id: string; number: string; supplier: string; currency: string; net: DecimalText; state: string }[]> {
   const { anywhere, number } = likePattern(words)
-  const visible = may(actor.grants, 'see orders') ? sql`true` : sql`exists (
-    select 1 from order_line l join order_line_source x on x.order_line_id = l.id join requisition_line q on q.id = x.requisition_line_id
-      join requisition r on r.id = q.requisition_id where l.order_id = o.id and ${visibleTo(actor)})`
   return rows(tx, sql`
     select o.id, o.number, s.name as supplier, o.currency, o.net, o.state from purchase_order o join supplier s on s.id = o.supplier_id
-    where o.number is not null and (o.number ilike ${number} or s.name ilike ${anywhere} or word_similarity(${words}, s.name) > ${ALIKE}) and ${visible}
+    where o.number is not null and (o.number ilike ${number} or s.name ilike ${anywhere} or word_similarity(${words}, s.name) > ${ALIKE}) and ${orderVisibleTo(actor)}
     order by o.number ilike ${number} desc, o.issued_at desc limit ${limit}`)
+}
+
+/** Jobs by number or name. */
+export function findJobs(tx: Tx, words: string, limit: number): Promise<{ id: string; number: string; name: string; department: string | null; isOpen: boolean }[]> {
+  const { anywhere, number } = likePattern(words)
+  return rows(tx, sql`
+    select j.id, j.number, j.name, d.name as department, j.is_open as "isOpen" from job j left join department d on d.id = j.department_id
+    where j.number ilike ${number} or j.name ilike ${anywhere} or word_similarity(${words}, j.name) > ${ALIKE}
+    order by j.number ilike ${number} desc, word_similarity(${words}, j.name) desc, j.number limit ${limit}`)
 }

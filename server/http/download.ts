@@ -10,3 +10,13 @@ export function asDownload(event: H3Event, file: { readonly bytes: Buffer; reado
   setHeader(event, 'content-security-policy', 'sandbox; default-src \'none\'')
   return file.bytes
 }
+
+/** A PDF or picture to be looked at in a frame of our own pages; its type was decided by its content, and no guessing. */
+export function asPreview(event: H3Event, file: { readonly bytes: Buffer; readonly name: string; readonly mime: string }): Buffer {
+  const bytes = asDownload(event, file)
+  if (file.mime !== 'application/pdf') return bytes
+  setHeader(event, 'content-disposition', 'inline')
+  setHeader(event, 'content-security-policy', 'frame-ancestors \'self\'')
+  setHeader(event, 'x-frame-options', 'SAMEORIGIN')
+  return bytes
+}

@@ -10,7 +10,7 @@ export interface NewMail {
   readonly subject: string
   readonly body: string
   readonly attachments?: readonly { hash: string; name: string }[]
-  readonly aboutKind: 'requisition' | 'order'
+  readonly aboutKind: 'requisition' | 'order' | 'supplier'
   readonly aboutId: string
   readonly decisionId?: string | null
   readonly notBefore: Date

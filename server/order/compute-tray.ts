@@ -1,7 +1,9 @@
 import { type DecimalText } from '#core/base/decimal'
 import { type Day } from '#core/base/day'
 import { documentSums, type DocumentSums } from '#core/base/document-sums'
-import { lineNet } from '#core/base/line-net'
+import { lineNet, type Adjustment } from '#core/base/line-net'
+import { adjustmentsOfPart } from '#core/budget/effect'
+import { adjustmentsOf } from '#core/requisition/draft'
 import { add, convert, moneyOf, zero, type Money } from '#core/base/money'
 import { decideIssue, type IssueReason } from '#core/order/issue'
 import { mergeParts, type MergedLine } from '#core/order/merge'
@@ -9,7 +11,8 @@ import { type Verdict } from '#core/base/verdict'
 import { type Tx } from '../db/client'
 import { listWhoMayOrder, reachPeople } from '../people/reads'
 import { type Organisation, requireTerms } from '../settings/reads'
-import { listParts, listPriceSteps, type OrderRow, type PartRow } from './reads'
+import { listPriceSteps } from '../catalogue/reads'
+import { listParts, type OrderRow, type PartRow } from './reads'
 
 export interface ComputedTray {
   readonly parts: readonly PartRow[]
@@ -30,11 +33,12 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
   const prices = await listPriceSteps(tx, items)
   const taxCodes = new Map(terms.taxCodes.map((t) => [t.code, t]))
   const toBase = new Map(terms.toBase).get(tray.currency) ?? null
-  const merged = mergeParts(parts.map((p) => ({ ...p, unitPrice: p.agreedPrice ?? p.unitPrice })), prices, today)
+  const priced = parts.map((p) => ({ ...p, unitPrice: p.agreedPrice ?? p.unitPrice, adjustments: takenOff(p) }))
+  const merged = mergeParts(priced, prices, today)
   const byLine = new Map(parts.map((p) => [p.requisitionLineId, p]))
   const asked = (sources: MergedLine['sources']) => sources.reduce((sum, s) => {
     const part = byLine.get(s.requisitionLineId)
-    return part === undefined ? sum : add(sum, lineNet({ ...part, quantity: s.quantity }))
+    return part === undefined ? sum : add(sum, lineNet({ ...part, quantity: s.quantity, adjustments: adjustmentsOfPart(takenOff(part), s.quantity, part.requested) }))
   }, zero(tray.currency))
   const lines = merged.map((l) => ({
     ...l, net: lineNet({ ...l, currency: tray.currency }), taxRate: taxCodes.get(l.taxCode)?.rate ?? '0', single: asked(l.sources),
@@ -53,4 +57,9 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
     tolerance: { percent: organisation.orderTolerancePercent, amount: moneyOf(organisation.orderToleranceAmount, tray.currency) },
   })
   return { parts, lines, sums, toBase, today, organisation, verdict }
+}
+
+/** What was taken off a requisition line when it was approved. */
+export function takenOff(line: Pick<PartRow, 'discountOf' | 'discountValue'>): Adjustment[] {
+  return adjustmentsOf({ discount: line.discountOf === null || line.discountValue === null ? null : { of: line.discountOf, value: line.discountValue } })
 }

@@ -4,6 +4,7 @@ import { environment } from '../environment'
 import { keepFile } from '../files/store'
 import { notifyChange } from '../live/notify'
 import { postMail } from '../mail/post-mail'
+import { listSupplierFiles } from './reads'
 import { renderOrder } from './render-order'
 import { lockUnfiledRevision, setFiled } from './store'
 
@@ -25,7 +26,7 @@ export async function fileOrder(tx: Tx, orderId: string, revision: number, now: 
       `to be delivered to ${order.shipTo.name}${first === undefined ? '' : ` by ${formatDay(first, '')}`}.`, '',
       'Please quote its number on your delivery note and your invoice.', '', order.buyer, order.organisation.name, '',
     ].join('\n'),
-    attachments: [{ hash, name: `${order.number}.pdf` }], aboutKind: 'order', aboutId: orderId, notBefore: now, now,
+    attachments: [{ hash, name: `${order.number}.pdf` }, ...await listSupplierFiles(tx, orderId)], aboutKind: 'order', aboutId: orderId, notBefore: now, now,
   })
   await setFiled(tx, orderId, revision, hash, mailId)
   await notifyChange(tx, { kind: 'order', id: orderId })

@@ -25,6 +25,7 @@ import { takeNumber } from '../settings/store'
 import { computeTray, type ComputedTray } from './compute-tray'
 import { requireTray } from './lay-tray'
 import { findOrder, listServed, type OrderRow } from './reads'
+import { moreOf } from './more-of-line'
 import { insertOrderLines, insertRevision, setIssued } from './store'
 
 /**
@@ -56,16 +57,17 @@ export async function issueOrder(ctx: Context, id: string, version: number): Pro
   await enqueue(ctx.tx, 'file-order', { orderId: id, revision: 0 })
   await notifyChange(ctx.tx, { kind: 'order', id })
   const number = await takeNumber(ctx.tx, 'P', fiscalPeriod(today, organisation.fiscalStartMonth).year)
-  await setIssued(ctx.tx, id, { number, toBase: toBase ?? '1', net: sums.net, tax: sums.tax, now: ctx.now })
+  const note = distinct([tray.note, ...computed.parts.map((p) => p.documentNote)]).join('\n')
+  await setIssued(ctx.tx, id, { number, toBase: toBase ?? '1', net: sums.net, tax: sums.tax, note, now: ctx.now })
   await insertRevision(ctx.tx, {
     orderId: id, revision: 0, issuedById: ctx.actor.id, issuedAt: ctx.now,
     snapshot: {
       number, revision: 0, issuedOn: today, organisation: { name: organisation.name, address: organisation.address },
       supplier: { number: tray.supplierNumber, name: tray.supplier, address: tray.supplierAddress, email: tray.supplierEmail ?? '' },
-      shipTo: { name: tray.shipTo, address: tray.shipToAddress, details: [...new Set(computed.parts.map((p) => p.shipToDetail).filter((d) => d.trim() !== ''))] },
-      buyer: tray.buyer, terms: { kind: tray.termsKind, days: tray.termsDays }, currency: tray.currency, note: tray.note,
+      shipTo: { name: tray.shipTo, address: tray.shipToAddress, details: deliveryDetails(computed.parts) },
+      buyer: tray.buyer, terms: { kind: tray.termsKind, days: tray.termsDays }, currency: tray.currency, note,
       lines: computed.lines.map((l) => ({
-        description: l.description, supplierPart: l.supplierPart, quantity: l.quantity, unit: l.unit, unitPrice: l.unitPrice,
+        description: l.description, more: moreOf(l, tray.currency), supplierPart: l.supplierPart, quantity: l.quantity, unit: l.unit, unitPrice: l.unitPrice,
         priceBase: l.priceBase, needBy: l.needBy, net: l.net.amount,
       })),
       net: sums.net.amount, total: sums.total.amount,
@@ -73,6 +75,15 @@ export async function issueOrder(ctx: Context, id: string, version: number): Pro
     },
   })
   return { id, number, version: tray.version + 1 }
+}
+
+const distinct = (texts: readonly string[]) => [...new Set(texts.map((t) => t.trim()).filter((t) => t !== ''))]
+
+/** Room, attention, telephone and instructions of every request that is served, each once. */
+function deliveryDetails(parts: ComputedTray['parts']): string[] {
+  return distinct(parts.flatMap((p) => [
+    p.shipToDetail, p.attention === '' ? '' : `for the attention of ${p.attention}`, p.telephone === '' ? '' : `telephone ${p.telephone}`, p.instructions,
+  ]))
 }
 
 /** Releases the reservations of what is ordered, commits it at order prices, and checks each line that grows. */

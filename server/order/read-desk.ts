@@ -7,7 +7,8 @@ import { sayTerms } from '#shared/words/terms'
 import { type Context } from '../context'
 import { requireOrganisation } from '../settings/reads'
 import { countDeskLines } from './tray-reads'
-import { computeTray } from './compute-tray'
+import { adjustmentsOfPart } from '#core/budget/effect'
+import { computeTray, takenOff } from './compute-tray'
 import { listDeskLines, listTrays, type OrderRow } from './reads'
 
 /** Approved lines of the buyer's part that wait to be ordered, and the buyer's own trays. */
@@ -22,8 +23,9 @@ export async function readDesk(ctx: Context, limit: number): Promise<{ lines: De
     total: found.length < limit ? found.length : await countDeskLines(ctx.tx, departments),
     lines: found.map((l) => ({
       id: l.id, requisitionId: l.requisitionId, number: l.number, asker: l.asker, description: l.description, open: l.open, unit: l.unit,
-      unitPrice: l.unitPrice, priceBase: l.priceBase, currency: l.currency, net: lineNet({ ...l, quantity: l.open }), supplierId: l.supplierId,
+      unitPrice: l.unitPrice, priceBase: l.priceBase, currency: l.currency, net: lineNet({ ...l, quantity: l.open, adjustments: adjustmentsOfPart(takenOff(l), l.open, l.requested) }), supplierId: l.supplierId,
       supplier: l.supplier, freightFreeFrom: l.freightFreeFrom, needBy: l.needBy, shipToId: l.shipToId, shipTo: l.shipTo,
+      noteInternal: l.noteInternal, supplierStanding: l.supplierStanding,
     })),
   }
 }

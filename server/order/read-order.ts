@@ -8,7 +8,8 @@ import { rows } from '../db/rows'
 import { findFile } from '../files/store'
 import { notFound, Problem } from '../http/problem'
 import { maySee } from '../requisition/visible'
-import { findOrder, listOrderLines, listRevisions, listServed, type OrderRow } from './reads'
+import { keptAdjustments, moreOf } from './more-of-line'
+import { findOrder, findSnapshot, listInternalNotes, listOrderLines, listRevisions, listServed, type OrderRow } from './reads'
 
 /** Locks nothing; 404 unless the actor sees orders, or a requisition that this one serves. */
 async function requireVisibleOrder({ tx, actor }: Context, id: string): Promise<OrderRow> {
@@ -28,9 +29,10 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
     id, number: o.number ?? '', version: o.version, state: o.state, supplier: o.supplier, supplierEmail: o.supplierEmail, buyer: o.buyer, shipTo: o.shipTo,
     shipToAddress: o.shipToAddress, currency: o.currency, terms: sayTerms({ kind: o.termsKind, days: o.termsDays }), net, tax, total: add(net, tax), issuedAt: o.issuedAt ?? '',
     lines: (await listOrderLines(ctx.tx, id)).map((l) => ({
-      id: l.id, description: l.description, supplierPart: l.supplierPart, quantity: l.quantity, unit: l.unit, unitPrice: l.unitPrice, priceBase: l.priceBase,
+      id: l.id, description: l.description, more: moreOf({ ...l, notes: l.note === '' ? [] : [l.note], adjustments: keptAdjustments(l) }, o.currency), supplierPart: l.supplierPart, quantity: l.quantity, unit: l.unit, unitPrice: l.unitPrice, priceBase: l.priceBase,
       needBy: l.needBy, net: moneyOf(l.net, o.currency), sources: l.sources,
     })),
+    note: o.note, internalNotes: await listInternalNotes(ctx.tx, id), deliveryDetails: (await findSnapshot(ctx.tx, id, o.revision))?.shipTo.details.map(String) ?? [],
     revisions: (await listRevisions(ctx.tx, id)).map((v) => ({
       revision: v.revision, issuedAt: v.issuedAt, issuedBy: v.issuedBy, hasPdf: v.pdfHash !== null, mailSentAt: v.mailSentAt, mailError: v.mailError, mailTo: v.mailTo,
     })),

@@ -1,9 +1,10 @@
 import { sql } from 'drizzle-orm'
 import { type DecimalText } from '#core/base/decimal'
-import { type PriceStep } from '#core/catalogue/price'
 import { type OrderState } from '#core/order/moves'
+import { type LineDiscount } from '#core/requisition/draft'
 import { type Tx } from '../db/client'
 import { row, rows } from '../db/rows'
+import { type OrderSnapshot } from './snapshot'
 
 export interface OrderRow {
   id: string
@@ -64,8 +65,14 @@ export interface PartRow {
   agreedPrice: DecimalText | null
   itemId: string | null
   description: string
+  secondDescription: string
+  noteToSupplier: string
   unit: string
   unitPrice: DecimalText
+  isByHand: boolean
+  discountOf: LineDiscount['of'] | null
+  discountValue: DecimalText | null
+  requested: DecimalText
   priceBase: DecimalText
   currency: string
   taxCode: string
@@ -74,6 +81,10 @@ export interface PartRow {
   needBy: string
   shipToId: string
   shipToDetail: string
+  attention: string
+  telephone: string
+  instructions: string
+  documentNote: string
 }
 
 /** What lies on trays, in the order of the requisitions: oldest first by the day sent, then by number. */
@@ -81,7 +92,9 @@ export function listParts(tx: Tx, orderIds: readonly string[]): Promise<PartRow[
   return rows<PartRow>(tx, sql`
     select p.order_id as "orderId", p.requisition_line_id as "requisitionLineId", r.id as "requisitionId", r.number as "requisitionNumber",
       r.owner_id as "ownerId", r.raised_by_id as "raisedById", w.name as asker, p.quantity, p.unit_price as "agreedPrice",
-      l.item_id as "itemId", l.description, l.unit, l.unit_price as "unitPrice", l.price_base as "priceBase", l.currency,
+      l.item_id as "itemId", l.description, l.second_description as "secondDescription", l.note_to_supplier as "noteToSupplier", l.unit, l.unit_price as "unitPrice",
+      coalesce(l.unit_price <> l.list_price, false) as "isByHand", l.discount_of as "discountOf", l.discount as "discountValue", l.quantity as requested,
+      r.attention, r.telephone, r.instructions, r.note_to_supplier as "documentNote", l.price_base as "priceBase", l.currency,
       l.tax_code as "taxCode", l.tax_rate as "taxRate", l.supplier_part as "supplierPart", r.need_by::text as "needBy",
       r.ship_to_id as "shipToId", r.ship_to_detail as "shipToDetail"
     from tray_part p join requisition_line l on l.id = p.requisition_line_id join requisition r on r.id = l.requisition_id
@@ -90,14 +103,23 @@ export function listParts(tx: Tx, orderIds: readonly string[]): Promise<PartRow[
     order by r.sent_at::date, r.number, l.position`)
 }
 
-/** The price steps of items, for the price break of an order. */
-export async function listPriceSteps(tx: Tx, itemIds: readonly string[]): Promise<Map<string, PriceStep[]>> {
-  const found = await rows<PriceStep & { itemId: string }>(tx, sql`
-    select item_id as "itemId", from_quantity as "from", unit_price as "unitPrice", valid_from::text as "validFrom", valid_until::text as "validUntil"
-    from item_price where item_id = any(${sql.param(itemIds as string[])}::uuid[]) order by item_id, from_quantity`)
-  const steps = new Map<string, PriceStep[]>()
-  for (const { itemId, ...step } of found) steps.set(itemId, [...(steps.get(itemId) ?? []), step])
-  return steps
+/** What colleagues wrote for colleagues alone on the requisitions that an order serves. */
+export function listInternalNotes(tx: Tx, orderId: string): Promise<{ number: string; note: string }[]> {
+  return rows(tx, sql`
+    with served as (select distinct q.id, q.requisition_id from order_line ol join order_line_source x on x.order_line_id = ol.id
+      join requisition_line q on q.id = x.requisition_line_id where ol.order_id = ${orderId})
+    select r.number, r.note_internal as note, 0 as at from requisition r where r.id in (select requisition_id from served) and r.note_internal <> ''
+    union all select r.number, q.description || ': ' || q.note_internal, q.position + 1 from served s join requisition_line q on q.id = s.id join requisition r on r.id = q.requisition_id
+      where q.note_internal <> ''
+    order by 1, 3`)
+}
+
+/** Attachments that the supplier is to have with an order: those so marked on the requisitions it serves. */
+export function listSupplierFiles(tx: Tx, orderId: string): Promise<{ hash: string; name: string }[]> {
+  return rows(tx, sql`
+    select distinct a.file_hash as hash, min(a.name) as name from attachment a where a.for_supplier and a.requisition_id in (
+      select q.requisition_id from order_line ol join order_line_source x on x.order_line_id = ol.id join requisition_line q on q.id = x.requisition_line_id
+      where ol.order_id = ${orderId}) group by a.file_hash order by 2`)
 }
 
 export interface DeskLineRow {
@@ -119,6 +141,11 @@ export interface DeskLineRow {
   shipToId: string
   shipTo: string
   sentAt: string
+  discountOf: LineDiscount['of'] | null
+  discountValue: DecimalText | null
+  requested: DecimalText
+  noteInternal: string
+  supplierStanding: string | null
 }
 
 /** Approved lines with something open that lies on no tray, those of one supplier together, oldest first. */
@@ -131,6 +158,7 @@ export function listDeskLines(tx: Tx, departments: 'all' | readonly string[], li
     select l.id, r.id as "requisitionId", r.number, w.name as asker, l.description, l.item_id as "itemId",
       l.quantity - l.ordered - l.cancelled - l.on_tray as open, l.unit, l.unit_price as "unitPrice", l.price_base as "priceBase", l.currency,
       l.supplier_id as "supplierId", s.name as supplier, s.freight_free_from as "freightFreeFrom", r.need_by::text as "needBy",
+      l.discount_of as "discountOf", l.discount as "discountValue", l.quantity as requested, l.note_internal as "noteInternal", s.standing as "supplierStanding",
       r.ship_to_id as "shipToId", t.name as "shipTo", to_char(r.sent_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as "sentAt"
     from open_line r join requisition_line l on l.requisition_id = r.id join person w on w.id = r.owner_id
       join ship_to t on t.id = r.ship_to_id left join supplier s on s.id = l.supplier_id
@@ -138,10 +166,11 @@ export function listDeskLines(tx: Tx, departments: 'all' | readonly string[], li
     order by s.name nulls last, r.sent_at, r.number, l.position limit ${limit}`)
 }
 
-export interface OrderLineRow { id: string; position: number; itemId: string | null; description: string; supplierPart: string | null; quantity: DecimalText; unit: string; unitPrice: DecimalText; priceBase: DecimalText; taxCode: string; taxRate: DecimalText; needBy: string; net: DecimalText; sources: { requisitionId: string; number: string; quantity: DecimalText }[] }
+export interface OrderLineRow { id: string; position: number; itemId: string | null; description: string; secondDescription: string; note: string; discountPercent: DecimalText | null; discountAmount: DecimalText | null; supplierPart: string | null; quantity: DecimalText; unit: string; unitPrice: DecimalText; priceBase: DecimalText; taxCode: string; taxRate: DecimalText; needBy: string; net: DecimalText; sources: { requisitionId: string; number: string; quantity: DecimalText }[] }
 export function listOrderLines(tx: Tx, orderId: string): Promise<OrderLineRow[]> {
   return rows<OrderLineRow>(tx, sql`
-    select l.id, l.position, l.item_id as "itemId", l.description, l.supplier_part as "supplierPart", l.quantity, l.unit,
+    select l.id, l.position, l.item_id as "itemId", l.description, l.second_description as "secondDescription", l.note, l.discount_percent as "discountPercent",
+      l.discount_amount as "discountAmount", l.supplier_part as "supplierPart", l.quantity, l.unit,
       l.unit_price as "unitPrice", l.price_base as "priceBase", l.tax_code as "taxCode", l.tax_rate as "taxRate", l.need_by::text as "needBy", l.net,
       (select json_agg(json_build_object('requisitionId', r.id, 'number', r.number, 'quantity', trim_scale(x.quantity)::text) order by r.number)
        from order_line_source x join requisition_line q on q.id = x.requisition_line_id join requisition r on r.id = q.requisition_id
@@ -157,6 +186,11 @@ export function listRevisions(tx: Tx, orderId: string): Promise<RevisionRow[]> {
       m.last_error as "mailError", m.to_address as "mailTo"
     from order_revision v join person p on p.id = v.issued_by_id left join outgoing_mail m on m.id = v.mail_id
     where v.order_id = ${orderId} order by v.revision desc`)
+}
+
+/** An order as one of its sent states was kept. */
+export async function findSnapshot(tx: Tx, orderId: string, revision: number): Promise<OrderSnapshot | null> {
+  return (await row<{ snapshot: OrderSnapshot }>(tx, sql`select snapshot from order_revision where order_id = ${orderId} and revision = ${revision}`))?.snapshot ?? null
 }
 
 /** Requisitions that an order serves. */

@@ -41,16 +41,17 @@ export async function deleteTray(tx: Tx, id: string): Promise<void> {
 export async function insertOrderLines(tx: Tx, orderId: string, lines: readonly (MergedLine & { taxRate: DecimalText; net: Money })[]): Promise<string[]> {
   const ids = lines.map(() => randomUUID())
   await tx.insert(orderLine).values(lines.map((l, position) => ({
-    id: ids[position] ?? '', orderId, position, itemId: l.itemId, description: l.description, supplierPart: l.supplierPart, quantity: l.quantity,
+    id: ids[position] ?? '', orderId, position, itemId: l.itemId, description: l.description, secondDescription: l.secondDescription, note: l.notes.join('\n'),
+    discountPercent: l.adjustments.find((a) => a.percent !== undefined)?.percent ?? null, discountAmount: l.adjustments.find((a) => a.amount !== undefined)?.amount ?? null, supplierPart: l.supplierPart, quantity: l.quantity,
     unit: l.unit, unitPrice: l.unitPrice, priceBase: l.priceBase, taxCode: l.taxCode, taxRate: l.taxRate, needBy: l.needBy, net: l.net.amount,
   })))
   await tx.insert(orderLineSource).values(lines.flatMap((l, i) => l.sources.map((s) => ({ orderLineId: ids[i] ?? '', requisitionLineId: s.requisitionLineId, quantity: s.quantity }))))
   return ids
 }
 
-export async function setIssued(tx: Tx, id: string, o: { number: string; toBase: DecimalText; net: Money; tax: Money; now: Date }): Promise<void> {
+export async function setIssued(tx: Tx, id: string, o: { number: string; toBase: DecimalText; net: Money; tax: Money; note: string; now: Date }): Promise<void> {
   await tx.update(purchaseOrder).set({
-    number: o.number, state: 'issued', toBase: o.toBase, net: o.net.amount, tax: o.tax.amount, issuedAt: o.now,
+    number: o.number, state: 'issued', note: o.note, toBase: o.toBase, net: o.net.amount, tax: o.tax.amount, issuedAt: o.now,
     version: sql`${purchaseOrder.version} + 1`,
   }).where(eq(purchaseOrder.id, id))
   await tx.delete(trayPart).where(eq(trayPart.orderId, id))

@@ -3,6 +3,7 @@ import { type Day } from '#core/base/day'
 import { type DecimalText } from '#core/base/decimal'
 import { moneyOf } from '#core/base/money'
 import { type Absence, type Person } from '#core/people/person'
+import { type Role } from '#core/people/rights'
 import { type Tx } from '../db/client'
 import { row, rows } from '../db/rows'
 import { type Actor } from './actor'
@@ -112,7 +113,7 @@ export async function listBranch(tx: Tx, departmentId: string): Promise<string[]
 
 export interface ShipToRow { id: string; name: string; street: string; postcode: string; town: string; country: string }
 export function listShipTos(tx: Tx): Promise<ShipToRow[]> {
-  return rows<ShipToRow>(tx, sql`select id, name, street, postcode, town, country from ship_to order by name`)
+  return rows<ShipToRow>(tx, sql`select id, name, street, postcode, town, country from ship_to where not is_once order by name`)
 }
 
 /** The demo's people with what each is good for trying. */
@@ -162,4 +163,16 @@ export function listNotices(tx: Tx, personId: string): Promise<{ id: string; at:
 
 export async function findAddress(tx: Tx, personId: string): Promise<{ name: string; email: string } | null> {
   return row(tx, sql`select name, email from person where id = ${personId}`)
+}
+
+/** Whoever holds a role and is here on a day; for a department, also whoever holds it for that one. */
+export function listHolders(tx: Tx, role: Role, today: Day, departmentId: string | null = null): Promise<{ id: string; name: string }[]> {
+  return rows(tx, sql`
+    select distinct p.id, p.name from role_grant g join person p on p.id = g.person_id
+    where g.role = ${role} and (p.left_on is null or p.left_on >= ${today}) and (g.department_id is null or g.department_id = ${departmentId}) order by p.name`)
+}
+
+/** How a person keeps their views of a place. */
+export function listSavedViews(tx: Tx, personId: string, place: string): Promise<{ id: string; name: string; query: string }[]> {
+  return rows(tx, sql`select id, name, query from saved_view where person_id = ${personId} and place = ${place} order by name`)
 }

@@ -1,6 +1,8 @@
 import { and, eq, isNull, sql } from 'drizzle-orm'
 import { type Day } from '#core/base/day'
-import { absence, notice, session } from '../db/schema/people'
+import { type Address } from '#core/base/address'
+import { savedView } from '../db/schema/request-form'
+import { absence, notice, session, shipTo } from '../db/schema/people'
 import { type Tx } from '../db/client'
 import { row } from '../db/rows'
 
@@ -66,4 +68,22 @@ export async function deleteNoticesSince(tx: Tx, aboutId: string, since: Date): 
 
 export async function markNoticesRead(tx: Tx, personId: string, now: Date): Promise<void> {
   await tx.update(notice).set({ readAt: now }).where(and(eq(notice.personId, personId), isNull(notice.readAt)))
+}
+
+/** Keeps an address for one delivery as a ship-to that is offered to nobody; returns its id. */
+export async function keepOneOffAddress(tx: Tx, a: Address): Promise<string> {
+  const [kept] = await tx.insert(shipTo).values({ ...a, isOnce: true }).returning({ id: shipTo.id })
+  if (kept === undefined) throw new Error('an address was not kept')
+  return kept.id
+}
+
+/** Keeps a view under a name; one of the same name is written over. */
+export async function upsertSavedView(tx: Tx, v: { id: string; personId: string; place: string; name: string; query: string }): Promise<string> {
+  const [kept] = await tx.insert(savedView).values(v).onConflictDoUpdate({ target: [savedView.personId, savedView.place, savedView.name], set: { query: v.query } }).returning({ id: savedView.id })
+  if (kept === undefined) throw new Error('a view was not kept')
+  return kept.id
+}
+
+export async function deleteSavedView(tx: Tx, id: string, personId: string): Promise<boolean> {
+  return (await tx.delete(savedView).where(and(eq(savedView.id, id), eq(savedView.personId, personId))).returning({ id: savedView.id })).length > 0
 }

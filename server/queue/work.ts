@@ -5,6 +5,7 @@ import { fileOrder } from '../order/file-order'
 import { listOverdueMail } from '../mail/store'
 import { sendMail } from '../mail/send-mail'
 import { listOpenRoutes } from '../approval/reads'
+import { repeatTemplates, sendRepeated } from '../regulars/repeat-templates'
 import { routeAgain } from '../requisition/route-again'
 import { useQueue } from './enqueue'
 import { type Task, type TaskData } from './tasks'
@@ -31,8 +32,11 @@ export async function startQueue(url: string, db: Db, clock: () => Date, onError
   await work('file-order', ({ orderId, revision }) => inTransaction(db, (tx) => fileOrder(tx, orderId, revision, clock())))
   await work('route-again', () => routeAllAgain(db, clock))
   await work('sweep-mail', () => sweepMail(db, clock))
+  await work('repeat-templates', () => repeatTemplates(db, clock))
+  await work('send-repeated', ({ requisitionId }) => sendRepeated(db, requisitionId, clock()))
   await boss.schedule('sweep-mail', '* * * * *')
   await boss.schedule('route-again', '1 * * * *')
+  await boss.schedule('repeat-templates', '11 * * * *')
   // Mail of a server that died may lie in a task that nobody works on any more: look once at the start.
   await sweepMail(db, clock)
   return { boss, stop: () => boss.stop({ graceful: true, timeout: 4000, wait: true }) }

@@ -1,30 +1,47 @@
 import { randomUUID } from 'node:crypto'
+import { type AttachmentKind } from '#core/requisition/rules'
+import { type AttachmentView } from '#shared/contract/requisition'
 import { type Context } from '../context'
 import { checkUpload } from '../files/check-upload'
 import { keepFile } from '../files/store'
 import { forbidden, notFound, refused } from '../http/problem'
-import { listAttachments } from './reads'
+import { listAttachments, viewAttachment, type AttachmentRow } from './reads'
 import { requireMove } from './require'
-import { deleteAttachment, insertAttachment } from './store'
+import { deleteAttachment, insertAttachment, setAttachment } from './store'
 
 const MOST_ATTACHMENTS = 30
 
+interface Upload { readonly bytes: Buffer; readonly name: string; readonly kind: AttachmentKind; readonly forSupplier: boolean }
+
 /** Attaches a file to a requisition that can still be changed. Its content decides what it is, not its name. */
-export async function attachFile(ctx: Context, id: string, upload: { readonly bytes: Buffer; readonly name: string; readonly kind: string }): Promise<{ id: string; name: string; kind: string; size: number }> {
+export async function attachFile(ctx: Context, id: string, upload: Upload): Promise<AttachmentView> {
   await requireMove(ctx, id, null, 'edit')
   if ((await listAttachments(ctx.tx, id)).length >= MOST_ATTACHMENTS) throw refused([`A requisition holds at most ${MOST_ATTACHMENTS} attachments.`])
   const { mime, name } = await checkUpload(upload.bytes, upload.name)
   const fileHash = await keepFile(ctx.tx, upload.bytes, mime, ctx.now)
+  const { kind, forSupplier } = upload
   const attachmentId = randomUUID()
-  await insertAttachment(ctx.tx, { id: attachmentId, requisitionId: id, fileHash, name, kind: upload.kind, addedById: ctx.actor.id, addedAt: ctx.now })
-  return { id: attachmentId, name, kind: upload.kind, size: upload.bytes.length }
+  await insertAttachment(ctx.tx, { id: attachmentId, requisitionId: id, fileHash, name, kind, forSupplier, addedById: ctx.actor.id, addedAt: ctx.now })
+  return { id: attachmentId, name, kind, size: upload.bytes.length, mime, forSupplier }
+}
+
+/** Says anew of what kind an attachment is, and whether the supplier gets it with the order. */
+export async function describeAttachment(ctx: Context, id: string, attachmentId: string, as: { readonly kind: AttachmentKind; readonly forSupplier: boolean }): Promise<AttachmentView> {
+  const found = await requireAttachment(ctx, id, attachmentId)
+  await setAttachment(ctx.tx, attachmentId, as)
+  return { ...viewAttachment(found), ...as }
 }
 
 /** Takes an attachment off a requisition that can still be changed. */
 export async function detachFile(ctx: Context, id: string, attachmentId: string): Promise<void> {
+  const found = await requireAttachment(ctx, id, attachmentId)
+  if (found.addedById !== ctx.actor.id) throw forbidden('Only whoever attached it may take it off.')
+  await deleteAttachment(ctx.tx, attachmentId)
+}
+
+async function requireAttachment(ctx: Context, id: string, attachmentId: string): Promise<AttachmentRow> {
   await requireMove(ctx, id, null, 'edit')
   const found = (await listAttachments(ctx.tx, id)).find((a) => a.id === attachmentId)
   if (found === undefined) throw notFound('This attachment')
-  if (found.addedById !== ctx.actor.id) throw forbidden('Only whoever attached it may take it off.')
-  await deleteAttachment(ctx.tx, attachmentId)
+  return found
 }

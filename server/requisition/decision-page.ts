@@ -13,7 +13,7 @@ import { notFound } from '../http/problem'
 import { reachPeople } from '../people/reads'
 import { requireTerms } from '../settings/reads'
 import { readLineSuppliers, readNames } from './page-reads'
-import { findRequisition, listAttachments, listPaidPrices, listRemarks } from './reads'
+import { findRequisition, listAttachments, listPaidPrices, listRemarks, viewAttachment } from './reads'
 import { frozenLine } from './reservation'
 import { maySee } from './visible'
 
@@ -57,7 +57,7 @@ export async function readDecision(ctx: Context, id: string): Promise<DecisionVi
       paid: paid.filter((p) => p.itemId === l.itemId).map(({ unitPrice, currency, day }) => ({ unitPrice, currency, day })),
     })),
     budget, route: seats, remarks: await listRemarks(tx, id),
-    attachments: (await listAttachments(tx, id)).map(({ id: aid, name, kind, size }) => ({ id: aid, name, kind, size })),
+    attachments: (await listAttachments(tx, id)).map(viewAttachment),
     mine: seat !== null, forName,
     afterApproval: { state: after.state, next: [...new Set(after.open.map((s) => nameOf.get(s.actorId) ?? ''))] },
   }

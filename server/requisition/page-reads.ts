@@ -70,3 +70,25 @@ export async function readMoney(tx: Tx, requisitionId: string): Promise<{ stage:
         join order_line ol on ol.id = x.order_line_id where l.requisition_id = ${requisitionId}))
     group by e.stage having sum(e.amount) <> 0 order by e.stage`)
 }
+
+/** The buyers of the issued orders that serve a requisition. */
+export function listOrderBuyers(tx: Tx, requisitionId: string): Promise<{ id: string; name: string }[]> {
+  return rows(tx, sql`
+    select distinct p.id, p.name from requisition_line l join order_line_source x on x.requisition_line_id = l.id join order_line ol on ol.id = x.order_line_id
+      join purchase_order o on o.id = ol.order_id join person p on p.id = o.buyer_id
+    where l.requisition_id = ${requisitionId} and o.issued_at is not null order by p.name`)
+}
+
+/** The names of the budget lines that pay for a requisition's lines, by id. */
+export async function readPayerNames(tx: Tx, id: string): Promise<Record<string, string>> {
+  const found = await rows<{ id: string; name: string }>(tx, sql`
+    select distinct b.id, b.name from requisition_line l join requisition_coding c on c.line_id = l.id join budget_line b on b.id = c.budget_line_id where l.requisition_id = ${id}`)
+  return Object.fromEntries(found.map((b) => [b.id, b.name]))
+}
+
+/** The names of people, by id; what is no id is passed over. */
+export async function readPeopleNames(tx: Tx, ids: readonly string[]): Promise<Record<string, string>> {
+  const sound = ids.filter((id) => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id))
+  const found = sound.length === 0 ? [] : await rows<{ id: string; name: string }>(tx, sql`select id, name from person where id = any(${sql.param(sound)}::uuid[])`)
+  return Object.fromEntries(found.map((p) => [p.id, p.name]))
+}

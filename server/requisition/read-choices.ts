@@ -1,4 +1,5 @@
 import { addDays, dayOf, type Day } from '#core/base/day'
+import { BLANK_DRAFT } from '#core/requisition/draft'
 import { actsAsOwner } from '#core/requisition/moves'
 import { type RaiseChoices } from '#shared/contract/requisition'
 import { type DraftFactsWire } from '#shared/contract/draft-facts'
@@ -6,7 +7,7 @@ import { type Context } from '../context'
 import { listOpenDepartments, listRaisedFor, listShipTos } from '../people/reads'
 import { listHolidays, requireOrganisation } from '../settings/reads'
 import { gatherDraftFacts } from './draft-facts'
-import { findRequisition } from './reads'
+import { findRequisition, type RequisitionRow } from './reads'
 
 /** What there is to choose from when raising. */
 export async function readChoices({ tx, now, actor }: Context): Promise<RaiseChoices> {
@@ -30,17 +31,14 @@ export interface FactsQuery {
 
 /** The facts of one draft that one may write, by its department and accounting date. */
 export async function readDraftFacts(ctx: Context, q: FactsQuery): Promise<DraftFactsWire> {
-  const draft = {
-    kind: 'goods', title: '', departmentId: q.departmentId ?? null, shipToId: null, shipToDetail: '', needBy: null, why: '', overBudgetReason: '',
-    accountingDate: q.accountingDate ?? null, lines: [],
-  }
-  return gatherDraftFacts(ctx.tx, draft, await whoseDraft(ctx, q), ctx.now, false)
+  const kept = q.requisitionId === undefined ? null : await findRequisition(ctx.tx, q.requisitionId)
+  const theirs = kept !== null && actsAsOwner(kept, ctx.actor.id) ? kept : null
+  const draft = { ...(theirs?.draft ?? BLANK_DRAFT), departmentId: q.departmentId ?? null, accountingDate: q.accountingDate ?? null }
+  return gatherDraftFacts(ctx.tx, draft, { id: theirs?.id ?? null, ...await whoseDraft(ctx, q, theirs) }, ctx.now, false)
 }
 
 /** Who owns and who raised it: as it is kept, or as whoever raises it chooses among those they may raise for. */
-async function whoseDraft({ tx, now, actor }: Context, q: FactsQuery): Promise<{ ownerId: string; raisedById: string }> {
-  const kept = q.requisitionId === undefined ? null : await findRequisition(tx, q.requisitionId)
-  const theirs = kept !== null && actsAsOwner(kept, actor.id) ? kept : null
+async function whoseDraft({ tx, now, actor }: Context, q: FactsQuery, theirs: RequisitionRow | null): Promise<{ ownerId: string; raisedById: string }> {
   const who = { ownerId: theirs?.ownerId ?? actor.id, raisedById: theirs?.raisedById ?? actor.id }
   if (q.ownerId === undefined || who.raisedById !== actor.id || (theirs !== null && theirs.number !== null)) return who
   const { timeZone } = await requireOrganisation(tx)

@@ -3,7 +3,7 @@ import { type RequisitionView } from '#shared/contract/requisition'
 import { type Context } from '../context'
 import { notFound } from '../http/problem'
 import { readLineSuppliers, readNames } from './page-reads'
-import { findRequisition, listAttachments, listRemarks } from './reads'
+import { findRequisition, listAttachments, listRemarks, viewAttachment } from './reads'
 import { maySee } from './visible'
 
 /** A requisition as it was written, for Raise. */
@@ -14,8 +14,8 @@ export async function readRequisition({ tx, actor }: Context, id: string): Promi
   const editable: readonly RequisitionState[] = REQUISITION_MOVES.edit.from
   return {
     id, number: kept.number, version: kept.version, state: kept.state, ownerId: kept.ownerId, owner: names?.owner ?? '', raisedById: kept.raisedById, changedAt: kept.changedAt,
-    draft: { ...kept.draft, lines: kept.draft.lines.map((l) => ({ ...l, codings: [...l.codings] })) },
-    attachments: (await listAttachments(tx, id)).map(({ id: aid, name, kind, size }) => ({ id: aid, name, kind, size })),
+    draft: { ...kept.draft, readWarnings: [...kept.draft.readWarnings], lines: kept.draft.lines.map((l) => ({ ...l, codings: [...l.codings] })) },
+    attachments: (await listAttachments(tx, id)).map(viewAttachment),
     remarks: await listRemarks(tx, id), suppliers: await readLineSuppliers(tx, id),
     mayEdit: actsAsOwner(kept, actor.id) && editable.includes(kept.state),
   }

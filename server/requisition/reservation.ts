@@ -1,6 +1,7 @@
 import { ledgerEntries } from '#core/budget/ledger'
 import { effectsOf, type CodedLine, type Effect } from '#core/budget/effect'
 import { dec } from '#core/base/decimal'
+import { adjustmentsOf } from '#core/requisition/draft'
 import { openQuantity } from '#core/requisition/line-progress'
 import { type NewEntry } from '../budget/store'
 import { readStandings } from '../budget/reads'
@@ -10,7 +11,7 @@ import { type RequisitionLineRow, type RequisitionRow } from './reads'
 /** A sent line as the budget rules take it, at the rates frozen when it was sent. */
 export function frozenLine(line: RequisitionLineRow, baseCurrency: string): CodedLine {
   return {
-    quantity: line.quantity, unitPrice: line.unitPrice ?? '0', priceBase: line.priceBase, currency: line.currency,
+    quantity: line.quantity, unitPrice: line.unitPrice ?? '0', priceBase: line.priceBase, currency: line.currency, adjustments: adjustmentsOf(line),
     taxRate: line.taxRate ?? '0', toBase: line.toBase ?? '1', baseCurrency,
     split: { method: line.splitMethod, values: line.codings.map((c) => c.value) },
     codings: line.codings.map((c, i) => ({ budgetLineId: c.budgetLineId, reclaimable: line.reclaimables[i] ?? '0' })),

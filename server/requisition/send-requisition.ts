@@ -20,6 +20,7 @@ import { type RequisitionRow } from './reads'
 import { requireMove } from './require'
 import { reservationEntries } from './reservation'
 import { freezeLines, setSent } from './store'
+import { keepOneOffAddress } from '../people/store'
 import { tell } from './tell'
 
 export interface Sent {
@@ -70,9 +71,10 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
   for (const { actorId } of asked) await tell(ctx, actorId, kept, { subject: `For your decision: ${title}`, sentence, path: `/decide/${id}` })
   await tell(ctx, kept.ownerId, kept, { subject: `Raised for you: ${title}`, sentence: `${ctx.actor.name} raised ${title} for you, ${formatMoney(verdict.approvalAmount)}; it is yours from now on.` })
   await notifyChange(ctx.tx, { kind: 'requisition', id })
-  const number = kept.number ?? await takeNumber(ctx.tx, 'R', fiscalPeriod(facts.today, facts.fiscalStartMonth).year)
+  const shipToId = draft.address === null ? draft.shipToId : await keepOneOffAddress(ctx.tx, draft.address)
+  const number = kept.number ?? await takeNumber(ctx.tx, facts.kinds.get(draft.kind)?.series ?? 'R', fiscalPeriod(facts.today, facts.fiscalStartMonth).year)
   await setSent(ctx.tx, id, {
-    number, state, fiscalYear: year, period, amount: verdict.approvalAmount.amount, round, sentDraft: draft, accountingDate: draft.accountingDate, title, now: ctx.now,
+    number, state, fiscalYear: year, period, amount: verdict.approvalAmount.amount, round, sentDraft: draft, accountingDate: draft.accountingDate, title, shipToId, now: ctx.now,
   })
   return { id, number, state, version: kept.version + 1 }
 }

@@ -1,6 +1,7 @@
 import { and, eq, sql } from 'drizzle-orm'
 import { type DecimalText } from '#core/base/decimal'
 import { type Draft } from '#core/requisition/draft'
+import { type AttachmentKind } from '#core/requisition/rules'
 import { type RequisitionState } from '#core/requisition/moves'
 import { attachment, remark, requisition, requisitionCoding, requisitionLine } from '../db/schema/requisition'
 import { type Tx } from '../db/client'
@@ -8,8 +9,10 @@ import { rows } from '../db/rows'
 
 function headOf(draft: Draft) {
   return {
-    kind: draft.kind, title: draft.title, departmentId: draft.departmentId, shipToId: draft.shipToId, shipToDetail: draft.shipToDetail,
-    needBy: draft.needBy, why: draft.why, overBudgetReason: draft.overBudgetReason, accountingDate: draft.accountingDate,
+    kind: draft.kind, title: draft.title, departmentId: draft.departmentId, shipToId: draft.shipToId, address: draft.address, shipToDetail: draft.shipToDetail,
+    attention: draft.attention, telephone: draft.telephone, instructions: draft.instructions, needBy: draft.needBy, why: draft.why, overBudgetReason: draft.overBudgetReason,
+    justification: draft.justification, noteToSupplier: draft.noteToSupplier, noteInternal: draft.noteInternal, jobId: draft.jobId, own: draft.own,
+    readWarnings: [...draft.readWarnings], accountingDate: draft.accountingDate,
   }
 }
 
@@ -28,9 +31,10 @@ export async function updateDraft(tx: Tx, id: string, draft: Draft, now: Date): 
 async function insertLines(tx: Tx, id: string, draft: Draft): Promise<void> {
   if (draft.lines.length === 0) return
   await tx.insert(requisitionLine).values(draft.lines.map((l, position) => ({
-    id: l.id, requisitionId: id, position, itemId: l.itemId, categoryId: l.categoryId, description: l.description, quantity: l.quantity,
-    unit: l.unit, unitPrice: l.unitPrice, priceBase: l.priceBase, currency: l.currency, taxCode: l.taxCode, supplierId: l.supplierId,
-    supplierPart: l.supplierPart, splitMethod: l.splitMethod,
+    id: l.id, requisitionId: id, position, itemId: l.itemId, categoryId: l.categoryId, description: l.description, secondDescription: l.secondDescription, quantity: l.quantity,
+    unit: l.unit, unitPrice: l.unitPrice, listPrice: l.listPrice, priceWithTax: l.priceWithTax, priceBase: l.priceBase, discountOf: l.discount?.of ?? null, discount: l.discount?.value ?? null,
+    currency: l.currency, taxCode: l.taxCode, supplierId: l.supplierId, supplierPart: l.supplierPart, noteToSupplier: l.noteToSupplier, noteInternal: l.noteInternal,
+    jobId: l.jobId, own: l.own, splitMethod: l.splitMethod,
   })))
   const codings = draft.lines.flatMap((l) => l.codings.map((c, position) => ({ lineId: l.id, position, budgetLineId: c.budgetLineId, value: c.value })))
   if (codings.length > 0) await tx.insert(requisitionCoding).values(codings)
@@ -63,17 +67,21 @@ export async function setState(tx: Tx, id: string, state: RequisitionState, now:
   await tx.update(requisition).set({ state, stateSince: now, changedAt: now, version: sql`${requisition.version} + 1` }).where(eq(requisition.id, id))
 }
 
+export async function setReminded(tx: Tx, id: string, now: Date): Promise<void> {
+  await tx.update(requisition).set({ remindedAt: now }).where(eq(requisition.id, id))
+}
+
 export async function setOwner(tx: Tx, id: string, ownerId: string, now: Date): Promise<void> {
   await tx.update(requisition).set({ ownerId, changedAt: now, version: sql`${requisition.version} + 1` }).where(eq(requisition.id, id))
 }
 
 export async function setSent(tx: Tx, id: string, s: {
   number: string; state: RequisitionState; fiscalYear: number; period: number; amount: DecimalText; round: number
-  sentDraft: Draft; accountingDate: string | null; title: string; now: Date
+  sentDraft: Draft; accountingDate: string | null; title: string; shipToId: string | null; now: Date
 }): Promise<void> {
   await tx.update(requisition).set({
     number: s.number, state: s.state, fiscalYear: s.fiscalYear, period: s.period, amount: s.amount, round: s.round, sentDraft: s.sentDraft,
-    accountingDate: s.accountingDate, title: s.title, sentAt: s.now, stateSince: s.now, changedAt: s.now, version: sql`${requisition.version} + 1`,
+    accountingDate: s.accountingDate, title: s.title, shipToId: s.shipToId, sentAt: s.now, stateSince: s.now, changedAt: s.now, version: sql`${requisition.version} + 1`,
   }).where(eq(requisition.id, id))
 }
 
@@ -86,15 +94,19 @@ export async function moveQuantities(tx: Tx, moves: readonly { lineId: string; o
     from json_to_recordset(${JSON.stringify(flat)}::json) as f(i uuid, o numeric, t numeric, c numeric) where l.id = f.i`)
 }
 
-export async function insertAttachment(tx: Tx, a: { id: string; requisitionId: string; fileHash: string; name: string; kind: string; addedById: string; addedAt: Date }): Promise<void> {
+export async function insertAttachment(tx: Tx, a: { id: string; requisitionId: string; fileHash: string; name: string; kind: AttachmentKind; forSupplier: boolean; addedById: string; addedAt: Date }): Promise<void> {
   await tx.insert(attachment).values(a)
+}
+
+export async function setAttachment(tx: Tx, id: string, a: { kind: AttachmentKind; forSupplier: boolean }): Promise<void> {
+  await tx.update(attachment).set(a).where(eq(attachment.id, id))
 }
 
 export async function deleteAttachment(tx: Tx, id: string): Promise<void> {
   await tx.delete(attachment).where(eq(attachment.id, id))
 }
 
-export async function insertRemark(tx: Tx, r: { requisitionId: string; personId: string; at: Date; kind: 'question' | 'answer' | 'reason'; text: string; decisionId?: string }): Promise<void> {
+export async function insertRemark(tx: Tx, r: { requisitionId: string; personId: string; at: Date; kind: 'question' | 'answer' | 'reason' | 'wish'; text: string; decisionId?: string }): Promise<void> {
   await tx.insert(remark).values(r)
 }
 

@@ -14,7 +14,7 @@ import { notFound } from '../http/problem'
 import { requireOrganisation } from '../settings/reads'
 import { seatViews } from './decision-page'
 import { listEvents, listLinkedOrders, readMoney, readNames, type LinkedOrder } from './page-reads'
-import { findRequisition, listAttachments, listRemarks, type RequisitionRow } from './reads'
+import { findRequisition, listAttachments, listRemarks, type RequisitionRow, viewAttachment } from './reads'
 import { frozenLine } from './reservation'
 import { maySee } from './visible'
 
@@ -47,7 +47,7 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
     entries, next: sayNext(state, { waits, isOwner, question: open[0]?.name ?? null, owner: names?.owner ?? '' }),
     money: await readMoney(tx, id),
     lines: kept.lines.map((l) => ({ id: l.id, description: l.description, requested: l.quantity, ordered: l.ordered, cancelled: l.cancelled })),
-    remarks, attachments: (await listAttachments(tx, id)).map(({ id: aid, name, kind, size }) => ({ id: aid, name, kind, size })),
+    remarks, attachments: (await listAttachments(tx, id)).map(viewAttachment),
     route: seats, actions: actionsOf(kept, { isOwner, changesOwners: may(actor.grants, 'change owners') }, open.length > 0),
   }
 }
@@ -86,7 +86,7 @@ function stationsOf(kept: RequisitionRow, orders: readonly LinkedOrder[], waits:
 }
 
 function actionsOf(kept: RequisitionRow, who: { readonly isOwner: boolean; readonly changesOwners: boolean }, question: boolean): TrailAction[] {
-  const names: (RequisitionMoveName & TrailAction['name'])[] = ['edit', 'answer', 'withdraw', 'cancelRest', 'throwAway', 'handOver']
+  const names: (RequisitionMoveName & TrailAction['name'])[] = ['edit', 'answer', 'remind', 'withdraw', 'wish', 'cancelRest', 'throwAway', 'handOver']
   const shown = names.flatMap((name): TrailAction[] => {
     if (name === 'answer' && !question) return []
     const reasons = checkMove(name, kept, { isOwner: who.isOwner, isStepHolder: false, isBuyer: name === 'handOver' && who.changesOwners })

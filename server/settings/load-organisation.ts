@@ -1,5 +1,8 @@
 import { type DecimalText } from '#core/base/decimal'
 import { type Day } from '#core/base/day'
+import { type PriceStep } from '#core/catalogue/price'
+import { type OwnField } from '#core/requisition/own-field'
+import { type RequestRule } from '#core/requisition/rules'
 import { type Condition, type Who } from '#core/approval/policy'
 import { type Role } from '#core/people/rights'
 import { approvalPolicy, approvalRule, approvalStep } from '../db/schema/approval'
@@ -7,6 +10,7 @@ import { account, budgetBalance, budgetLine } from '../db/schema/budget'
 import { category, item, itemPrice } from '../db/schema/catalogue'
 import { absence, department, departmentMember, person, roleGrant, shipTo } from '../db/schema/people'
 import { exchangeRate, fiscalPeriod, holiday, organisation, taxCode } from '../db/schema/settings'
+import { job, ownField, requestKind, requestRule } from '../db/schema/request-form'
 import { supplier } from '../db/schema/supplier'
 import { type Tx } from '../db/client'
 
@@ -25,7 +29,9 @@ export interface OrganisationDescription {
   readonly budgetLines: readonly (typeof budgetLine.$inferInsert & { readonly perPeriod: readonly DecimalText[] })[]
   readonly suppliers: readonly (typeof supplier.$inferInsert)[]
   readonly categories: readonly (typeof category.$inferInsert)[]
-  readonly items: readonly (Omit<typeof item.$inferInsert, 'searchText'> & { readonly supplierName: string; readonly prices: readonly { readonly from: DecimalText; readonly unitPrice: DecimalText }[] })[]
+  readonly items: readonly (Omit<typeof item.$inferInsert, 'searchText'> & { readonly supplierName: string; readonly prices: readonly PriceStep[] })[]
+  readonly kinds: readonly (typeof requestKind.$inferInsert)[]
+  readonly jobs: readonly (typeof job.$inferInsert)[]
   readonly policy: {
     readonly id: string
     readonly name: string
@@ -59,8 +65,18 @@ export async function loadOrganisation(tx: Tx, d: OrganisationDescription): Prom
   await tx.insert(supplier).values([...d.suppliers])
   await tx.insert(category).values([...d.categories])
   await tx.insert(item).values(d.items.map(({ prices: _, supplierName, ...i }) => ({ ...i, searchText: [i.name, i.number, i.supplierPart, supplierName, i.description ?? ''].join(' ').toLowerCase() })))
-  await tx.insert(itemPrice).values(d.items.flatMap((i) => i.prices.map((p) => ({ itemId: i.id ?? '', fromQuantity: p.from, unitPrice: p.unitPrice }))))
+  await tx.insert(itemPrice).values(d.items.flatMap((i) => i.prices.map((p) => ({ itemId: i.id ?? '', fromQuantity: p.from, unitPrice: p.unitPrice, validFrom: p.validFrom, validUntil: p.validUntil }))))
+  for (const k of d.kinds) await tx.insert(requestKind).values(k).onConflictDoUpdate({ target: requestKind.code, set: k })
+  if (d.jobs.length > 0) await tx.insert(job).values([...d.jobs])
   await loadPolicy(tx, d.policy)
+}
+
+/** Enters what is asked for with requests: own fields, and the rules for quotes, attachments, justifications and readings. */
+export async function loadRequestForm(tx: Tx, form: { readonly ownFields: readonly OwnField[]; readonly rules: readonly RequestRule[] }): Promise<void> {
+  for (const [position, f] of form.ownFields.entries()) {
+    await tx.insert(ownField).values({ id: f.id, position, name: f.name, help: f.help, appliesOn: f.on, type: f.type, required: f.required, kinds: [...f.kinds], departmentIds: [...f.departmentIds], categoryIds: [...f.categoryIds], choices: [...f.choices] })
+  }
+  if (form.rules.length > 0) await tx.insert(requestRule).values(form.rules.map((r, position) => ({ id: r.id, position, name: r.name, conditions: r.when, asks: r.asks })))
 }
 
 function columnsOf(p: OrganisationDescription['people'][number]): typeof person.$inferInsert {

@@ -15,11 +15,13 @@ export interface Organisation {
   readonly orderToleranceAmount: DecimalText
   readonly mailFrom: string
   readonly isDemo: boolean
+  /** Whether somebody who raises may name a supplier that is not there yet. */
+  readonly newSuppliers: 'nobody' | 'propose' | 'create'
 }
 
 const ORGANISATION = sql`o.name, o.address, o.time_zone as "timeZone", o.base_currency as "baseCurrency", o.fiscal_start_month as "fiscalStartMonth",
   o.order_tolerance_percent as "orderTolerancePercent", o.order_tolerance_amount as "orderToleranceAmount",
-  o.mail_from as "mailFrom", o.is_demo = 1 as "isDemo"`
+  o.mail_from as "mailFrom", o.is_demo = 1 as "isDemo", o.new_suppliers as "newSuppliers"`
 
 function present<T>(found: T | null): T {
   if (found === null) throw new Error('The organisation is not set up: load the demo or enter it.')

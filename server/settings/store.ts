@@ -6,7 +6,7 @@ import { row } from '../db/rows'
  * Takes the next number of a series and fiscal year, without gaps: the row stays locked until the
  * transaction ends, so this is called last. R-26-00412 is the 412th requisition of the year begun in 2026.
  */
-export async function takeNumber(tx: Tx, series: 'R' | 'P', fiscalYear: number): Promise<string> {
+export async function takeNumber(tx: Tx, series: string, fiscalYear: number): Promise<string> {
   const taken = await row<{ last: number }>(tx, sql`
     insert into number_series (series, fiscal_year, last) values (${series}, ${fiscalYear}, 1)
     on conflict (series, fiscal_year) do update set last = number_series.last + 1

@@ -4,10 +4,12 @@ import { catalogueRoutes } from './catalogue'
 import { findRoutes } from './find'
 import { orderRoutes } from './order'
 import { peopleRoutes } from './people'
+import { regularsRoutes } from './regulars'
 import { requisitionRoutes } from './requisition'
 import { sessionRoutes } from './session'
+import { supplierRoutes } from './supplier'
 
 /** Every route there is: the API's description, the walk over all of them and the house rules read it. */
 export const ALL_ROUTES: readonly RouteSpec[] = [
-  sessionRoutes, peopleRoutes, catalogueRoutes, requisitionRoutes, budgetRoutes, orderRoutes, findRoutes,
+  sessionRoutes, peopleRoutes, catalogueRoutes, supplierRoutes, requisitionRoutes, budgetRoutes, orderRoutes, regularsRoutes, findRoutes,
 ].flatMap((area): RouteSpec[] => Object.values(area))

@@ -3,16 +3,20 @@ import { defineRoute } from './route'
 import { id, text } from './values'
 
 const priceStep = z.object({ from: z.string(), unitPrice: z.string(), validFrom: z.string().nullable(), validUntil: z.string().nullable() })
-const item = z.object({
+const warningMode = z.enum(['informs', 'must be read', 'stops'])
+/** What a verdict has to know of an item and of a supplier. */
+const itemFacts = z.object({ id: z.string(), agreed: z.boolean(), leadDays: z.number(), warning: z.string().nullable(), warningMode })
+const supplierFacts = z.object({ id: z.string(), name: z.string(), standing: z.enum(['active', 'on hold', 'proposed']), leadDays: z.number(), warning: z.string().nullable(), warningMode })
+export const item = z.object({
   id: z.string(), number: z.string(), name: z.string(), description: z.string(), categoryId: z.string(), category: z.string(),
   accountCode: z.string().nullable(), supplierId: z.string(), supplier: z.string(), supplierStanding: z.string(), supplierPart: z.string(),
   unit: z.string(), priceBase: z.string(), currency: z.string(), taxCode: z.string(), leadDays: z.number(), hasAgreement: z.boolean(),
-  prices: z.array(priceStep), bought: z.number(),
+  packSize: z.string().nullable(), prices: z.array(priceStep), bought: z.number(), facts: itemFacts, supplierFacts,
 })
 export type ItemFound = z.infer<typeof item>
-const supplier = z.object({
+export const supplier = z.object({
   id: z.string(), number: z.string(), name: z.string(), town: z.string(), currency: z.string(), standing: z.string(),
-  warning: z.string().nullable(), leadDays: z.number(),
+  warning: z.string().nullable(), leadDays: z.number(), facts: supplierFacts,
 })
 export type SupplierFound = z.infer<typeof supplier>
 

@@ -1,6 +1,12 @@
 import { type DraftFacts, type PayingLine } from '#core/requisition/compute'
+import { type OwnField } from '#core/requisition/own-field'
+import { type AttachmentKind, type RequestKind, type RequestRule } from '#core/requisition/rules'
+import { type ItemFacts, type SupplierFacts } from '#core/supplier/warning'
 import { type Absence, type Person } from '#core/people/person'
 import { type Policy } from '#core/approval/policy'
+
+/** A job as it is named on a document. */
+export interface JobFound { readonly id: string; readonly number: string; readonly name: string }
 
 /** The facts of one draft as they cross JSON: lists where the core has maps. */
 export interface DraftFactsWire {
@@ -15,7 +21,14 @@ export interface DraftFactsWire {
   readonly budgetLines: readonly PayingLine[]
   readonly taxCodes: readonly { readonly code: string; readonly name: string; readonly category: string; readonly rate: string }[]
   readonly toBase: readonly (readonly [string, string])[]
-  readonly blockedSuppliers: readonly string[]
+  readonly suppliers: readonly SupplierFacts[]
+  readonly items: readonly ItemFacts[]
+  readonly holidays: readonly string[]
+  readonly kinds: readonly RequestKind[]
+  readonly ownFields: readonly OwnField[]
+  readonly rules: readonly RequestRule[]
+  readonly jobs: readonly JobFound[]
+  readonly attached: readonly AttachmentKind[]
   readonly policy: Policy
   readonly people: readonly Person[]
   readonly absences: readonly Absence[]
@@ -29,7 +42,10 @@ export function readFacts(wire: DraftFactsWire): DraftFacts {
     budgetLines: new Map(wire.budgetLines.map((l) => [l.id, l])),
     taxCodes: new Map(wire.taxCodes.map((t) => [t.code, t])),
     toBase: new Map(wire.toBase),
-    blockedSuppliers: new Set(wire.blockedSuppliers),
+    suppliers: new Map(wire.suppliers.map((x) => [x.id, x])),
+    items: new Map(wire.items.map((x) => [x.id, x])),
+    holidays: new Set(wire.holidays), kinds: new Map(wire.kinds.map((k) => [k.code, k])), ownFields: wire.ownFields, rules: wire.rules,
+    jobs: new Map(wire.jobs.map((j) => [j.id, j])), attached: wire.attached,
     policy: wire.policy,
     people: { people: new Map(wire.people.map((p) => [p.id, p])), absences: wire.absences, today: wire.today },
   }

@@ -4,7 +4,7 @@ import { decimal, id, ids, money, versioned } from './values'
 
 const deskLine = z.object({
   id: z.string(), requisitionId: z.string(), number: z.string(), asker: z.string(), description: z.string(), open: z.string(), unit: z.string(), unitPrice: z.string(),
-  priceBase: z.string(), currency: z.string(), net: money, supplierId: z.string().nullable(), supplier: z.string().nullable(), freightFreeFrom: z.string().nullable(), needBy: z.string(), shipToId: z.string(), shipTo: z.string(),
+  priceBase: z.string(), currency: z.string(), net: money, supplierId: z.string().nullable(), supplier: z.string().nullable(), freightFreeFrom: z.string().nullable(), needBy: z.string(), shipToId: z.string(), shipTo: z.string(), noteInternal: z.string(), supplierStanding: z.string().nullable(),
 })
 export type DeskLine = z.infer<typeof deskLine>
 const tray = z.object({
@@ -23,9 +23,10 @@ const orderView = z.object({
   id: z.string(), number: z.string(), version: z.number(), state: z.string(), supplier: z.string(), supplierEmail: z.string().nullable(), buyer: z.string(), shipTo: z.string(), shipToAddress: z.string(),
   currency: z.string(), terms: z.string(), net: money, tax: money, total: money, issuedAt: z.string(),
   lines: z.array(z.object({
-    id: z.string(), description: z.string(), supplierPart: z.string().nullable(), quantity: z.string(), unit: z.string(), unitPrice: z.string(), priceBase: z.string(), needBy: z.string(), net: money,
+    id: z.string(), description: z.string(), more: z.array(z.string()), supplierPart: z.string().nullable(), quantity: z.string(), unit: z.string(), unitPrice: z.string(), priceBase: z.string(), needBy: z.string(), net: money,
     sources: z.array(z.object({ requisitionId: z.string(), number: z.string(), quantity: z.string() })),
   })),
+  note: z.string(), internalNotes: z.array(z.object({ number: z.string(), note: z.string() })), deliveryDetails: z.array(z.string()),
   revisions: z.array(z.object({ revision: z.number(), issuedAt: z.string(), issuedBy: z.string(), hasPdf: z.boolean(), mailSentAt: z.string().nullable(), mailError: z.string().nullable(), mailTo: z.string().nullable() })),
 })
 export type OrderView = z.infer<typeof orderView>

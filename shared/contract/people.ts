@@ -23,5 +23,11 @@ export const peopleRoutes = {
     name: 'setAway', method: 'POST', path: '/api/absences', summary: 'Say when somebody is away and who decides meanwhile.', access: 'be away', idempotent: true,
     body: z.object({ personId: id.nullable().default(null), from: day, until: day, substituteId: id.nullable(), note: text(200).default('') }), reply: made,
   }),
+  listViews: defineRoute({
+    name: 'listViews', method: 'GET', path: '/api/views', summary: 'The views of a place that one keeps.', access: 'see own', query: z.object({ place: text(40) }),
+    reply: z.object({ views: z.array(z.object({ id: z.string(), name: z.string(), query: z.string() })) }),
+  }),
+  keepView: defineRoute({ name: 'keepView', method: 'POST', path: '/api/views', summary: 'Keep a view of a place under a name.', access: 'see own', body: z.object({ place: text(40), name: text(60), query: text(500) }), reply: made }),
+  removeView: defineRoute({ name: 'removeView', method: 'DELETE', path: '/api/views/{id}', summary: 'Take a kept view away.', access: 'see own', params: ids }),
   endAway: defineRoute({ name: 'endAway', method: 'DELETE', path: '/api/absences/{id}', summary: 'Take an absence back.', access: 'be away', params: ids, ifMatch: true }),
 } as const

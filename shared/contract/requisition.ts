@@ -4,19 +4,26 @@ import { defineRoute } from './route'
 import { day, decimal, id, ids, made, money, text, versioned } from './values'
 
 const coding = z.object({ budgetLineId: id, value: decimal.nullable() })
+const own = z.record(id, text(1000)).default({}).refine((o) => Object.keys(o).length <= 60, 'has more than 60 own fields')
 const draftLine = z.object({
-  id, itemId: id.nullable(), categoryId: id.nullable(), description: text(400), quantity: decimal, unit: text(8), unitPrice: decimal.nullable(),
-  priceBase: decimal.refine((t) => Number(t) > 0, 'is not above 0'), currency: z.string().length(3), taxCode: text(10), supplierId: id.nullable(),
-  supplierPart: text(80).nullable(), splitMethod: z.enum(['percent', 'share', 'amount', 'quantity']), codings: z.array(coding).max(20),
+  id, itemId: id.nullable(), categoryId: id.nullable(), description: text(400), secondDescription: text(400).default(''), quantity: decimal, unit: text(8), unitPrice: decimal.nullable(),
+  listPrice: decimal.nullable().default(null), priceWithTax: decimal.nullable().default(null), priceBase: decimal.refine((t) => Number(t) > 0, 'is not above 0'),
+  discount: z.object({ of: z.enum(['percent', 'amount']), value: decimal }).nullable().default(null), currency: z.string().length(3), taxCode: text(10), supplierId: id.nullable(),
+  supplierPart: text(80).nullable(), noteToSupplier: text(1000).default(''), noteInternal: text(1000).default(''), jobId: id.nullable().default(null), own,
+  splitMethod: z.enum(['percent', 'share', 'amount', 'quantity']), codings: z.array(coding).max(20),
 })
-const draft = z.object({
-  kind: text(40), title: text(120), departmentId: id.nullable(), shipToId: id.nullable(), shipToDetail: text(200), needBy: day.nullable(),
-  why: text(4000), overBudgetReason: text(2000), accountingDate: day.nullable(), lines: z.array(draftLine).max(500, 'has more than 500 lines'),
+const address = z.object({ name: text(120), street: text(120), postcode: text(20), town: text(80), country: text(80) })
+/** A requisition as its author writes it; what is left out is blank. */
+export const draft = z.object({
+  kind: text(40), title: text(120), departmentId: id.nullable(), shipToId: id.nullable(), address: address.nullable().default(null), shipToDetail: text(200), attention: text(120).default(''),
+  telephone: text(60).default(''), instructions: text(1000).default(''), needBy: day.nullable(), why: text(4000), overBudgetReason: text(2000), justification: text(4000).default(''),
+  noteToSupplier: text(2000).default(''), noteInternal: text(2000).default(''), jobId: id.nullable().default(null), own, readWarnings: z.array(id).max(1000).default([]),
+  accountingDate: day.nullable(), lines: z.array(draftLine).max(500, 'has more than 500 lines'),
 })
-
-const attachment = z.object({ id: z.string(), name: z.string(), kind: z.string(), size: z.number() })
+const attachmentKind = z.enum(['quote', 'specification', 'drawing', 'other'])
+const attachment = z.object({ id: z.string(), name: z.string(), kind: attachmentKind, size: z.number(), mime: z.string(), forSupplier: z.boolean() })
 export type AttachmentView = z.infer<typeof attachment>
-const remark = z.object({ id: z.string(), personId: z.string(), name: z.string(), at: z.string(), kind: z.enum(['question', 'answer', 'reason']), text: z.string(), answered: z.boolean() })
+const remark = z.object({ id: z.string(), personId: z.string(), name: z.string(), at: z.string(), kind: z.enum(['question', 'answer', 'reason', 'wish']), text: z.string(), answered: z.boolean() })
 export type RemarkView = z.infer<typeof remark>
 
 const requisitionView = z.object({
@@ -66,7 +73,7 @@ const station = z.object({
 export type StationView = z.infer<typeof station>
 const trailEntry = z.object({ key: z.string(), at: z.string(), station: z.enum(['Need', 'Decision', 'Order', 'Delivery', 'Bill']), who: z.string(), what: z.string(), more: z.string(), amount: z.string().nullable(), link: z.string().nullable() })
 export type TrailEntry = z.infer<typeof trailEntry>
-const action = z.object({ name: z.enum(['edit', 'answer', 'withdraw', 'cancelRest', 'copy', 'throwAway', 'handOver']), allowed: z.boolean(), why: z.string() })
+const action = z.object({ name: z.enum(['edit', 'answer', 'remind', 'withdraw', 'wish', 'cancelRest', 'copy', 'throwAway', 'handOver']), allowed: z.boolean(), why: z.string() })
 export type TrailAction = z.infer<typeof action>
 const trailView = z.object({
   id: z.string(), number: z.string().nullable(), version: z.number(), state: z.string(), title: z.string(), owner: z.string(), isOwner: z.boolean(), sentence: z.string(),
@@ -116,6 +123,12 @@ export const requisitionRoutes = {
     reply: z.object({ id: z.string(), number: z.string(), state: z.string(), version: z.number() }),
   }),
   withdrawRequisition: defineRoute({ name: 'withdrawRequisition', method: 'POST', path: '/api/requisitions/{id}/withdraw', summary: 'Take it back from those who decide.', access: 'see own', params: ids, ifMatch: true, idempotent: true, reply: versioned }),
+  remind: defineRoute({ name: 'remind', method: 'POST', path: '/api/requisitions/{id}/reminders', summary: 'Remind those it waits for, at most once a day.', access: 'see own', params: ids, idempotent: true, reply: z.object({ names: z.array(z.string()) }) }),
+  wishForChange: defineRoute({
+    name: 'wishForChange', method: 'POST', path: '/api/requisitions/{id}/wishes', summary: 'Ask the buyer to change or cancel what is approved or ordered.', access: 'see own', params: ids, idempotent: true,
+    body: z.object({ what: z.enum(['change', 'cancel']), text: text(2000) }), reply: z.object({ names: z.array(z.string()) }),
+  }),
+  readRequisitionPdf: defineRoute({ name: 'readRequisitionPdf', method: 'GET', path: '/api/requisitions/{id}/pdf', summary: 'A requisition as a PDF.', access: 'see own', params: ids, bytes: 'download' }),
   cancelRest: defineRoute({ name: 'cancelRest', method: 'POST', path: '/api/requisitions/{id}/cancel-rest', summary: 'Cancel what was not ordered of it.', access: 'see own', params: ids, ifMatch: true, idempotent: true, reply: versioned }),
   handOver: defineRoute({
     name: 'handOver', method: 'POST', path: '/api/requisitions/{id}/owner', summary: 'Give it a new owner; a buyer may give everything else of the same owner along.', access: 'see own', params: ids, ifMatch: true, idempotent: true,
@@ -132,9 +145,13 @@ export const requisitionRoutes = {
   readTrail: defineRoute({ name: 'readTrail', method: 'GET', path: '/api/requisitions/{id}/trail', summary: 'One need and everything that came of it.', access: 'see own', params: ids, reply: trailView }),
   attachFile: defineRoute({
     name: 'attachFile', method: 'POST', path: '/api/requisitions/{id}/attachments', summary: 'Attach a PDF or a picture; the body is the file.', access: 'raise', params: ids, bytes: 'upload',
-    query: z.object({ name: text(300), kind: z.enum(['quote', 'specification', 'drawing', 'other']).default('quote') }), reply: attachment,
+    query: z.object({ name: text(300), kind: attachmentKind.default('quote'), forSupplier: z.stringbool().default(false) }), reply: attachment,
   }),
-  readAttachment: defineRoute({ name: 'readAttachment', method: 'GET', path: '/api/requisitions/{id}/attachments/{attachmentId}', summary: 'An attachment, to be kept.', access: 'see own', params: z.object({ id, attachmentId: id }), bytes: 'download' }),
+  readAttachment: defineRoute({ name: 'readAttachment', method: 'GET', path: '/api/requisitions/{id}/attachments/{attachmentId}', summary: 'An attachment, to be kept; with show, to be looked at in place.', access: 'see own', params: z.object({ id, attachmentId: id }), query: z.object({ show: z.stringbool().default(false) }), bytes: 'download' }),
+  describeAttachment: defineRoute({
+    name: 'describeAttachment', method: 'PUT', path: '/api/requisitions/{id}/attachments/{attachmentId}', summary: 'Say of what kind an attachment is, and whether the supplier gets it.', access: 'raise', params: z.object({ id, attachmentId: id }),
+    body: z.object({ kind: attachmentKind, forSupplier: z.boolean() }), reply: attachment,
+  }),
   detachFile: defineRoute({ name: 'detachFile', method: 'DELETE', path: '/api/requisitions/{id}/attachments/{attachmentId}', summary: 'Take an attachment off.', access: 'raise', params: z.object({ id, attachmentId: id }) }),
   listWaiting: defineRoute({ name: 'listWaiting', method: 'GET', path: '/api/waiting', summary: 'What waits for one’s decision, oldest first.', access: 'decide', reply: z.object({ slips: z.array(slip) }) }),
 } as const

@@ -2,7 +2,7 @@ import { type Missing } from '#core/requisition/missing'
 import { type MoveReason, type RequisitionMoveName } from '#core/requisition/moves'
 import { MOST_LINES } from '#core/requisition/draft'
 import { type SplitReason } from '#core/base/split'
-import { formatDecimal, formatMoney } from './format'
+import { capital, formatCount, formatDay, formatDecimal, formatMoney } from './format'
 
 /** The sentence for what stands between a draft and its sending. */
 export function sayMissing(m: Missing): string {
@@ -24,6 +24,20 @@ export function sayMissing(m: Missing): string {
     case 'line-tax': return `${line} has no tax rate.`
     case 'line-currency': return `There is no exchange rate for ${m.currency}, which ${line} is priced in.`
     case 'line-supplier-blocked': return `The supplier of ${line} cannot be ordered from now; choose another or let the buyer decide.`
+    case 'no-kind': return 'Say what kind of request this is.'
+    case 'address-unfinished': return 'The address needs at least a name, a street and a town.'
+    case 'line-price-with-tax': return `The price with tax of ${line} does not give its price without tax; type it again.`
+    case 'line-discount': return `What is taken off ${line} must lie between nothing and all of it.`
+    case 'warning-unread': return `Read the warning about ${line}: ${m.text}`
+    case 'warning-stops': return `${line} cannot be asked for: ${m.text}`
+    case 'own-field-missing': return m.name === '' ? `Fill in ${m.field}.` : `Fill in ${m.field} of ${line}.`
+    case 'own-field-unreadable': return m.name === '' ? `What stands in ${m.field} cannot be read.` : `What stands in ${m.field} of ${line} cannot be read.`
+    case 'need-by-soon': return `“${short(m.name)}” can hardly be here before ${formatDay(m.earliest, '')}.`
+    case 'quotes-missing': return `${m.needs - m.has === 1 && m.has > 0 ? 'One more quote' : capital(formatCount(m.needs - m.has, 'quote is', 'quotes are')) + ' missing'}: ${m.why}.`
+    case 'attachment-missing': return `Attach a ${m.kind === 'other' ? 'file' : m.kind}: ${m.why}.`
+    case 'justification-missing': return `Justify it: ${m.why}.`
+    case 'reading-unread': return `Read this first: ${m.text}`
+    case 'job-unknown': return 'The job that is named is not known or not open any more.'
     case 'line-no-coding': return `Say what pays for ${line}.`
     case 'line-coding-unknown': return `What pays for ${line} does not belong to this department and year; choose again.`
     case 'line-split': return `The parts that pay for ${line} do not add up.`
@@ -50,7 +64,7 @@ export function saySplitReason(r: SplitReason): string {
 
 const DONE: Record<RequisitionMoveName, string> = {
   edit: 'changed', throwAway: 'thrown away', send: 'sent', approve: 'approved', ask: 'asked about', sendBack: 'sent back', reject: 'rejected',
-  answer: 'answered', withdraw: 'withdrawn', order: 'ordered', cancelRest: 'cancelled', handOver: 'handed over',
+  answer: 'answered', withdraw: 'withdrawn', order: 'ordered', cancelRest: 'cancelled', remind: 'reminded of', wish: 'changed by the buyer', handOver: 'handed over',
 }
 
 /** The sentence for what stands in the way of a move. */

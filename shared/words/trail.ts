@@ -56,6 +56,8 @@ export function sayEvent(e: EventFacts, formatKept: (amount: string, currency: s
     case 'decision taken back': return { station: 'Decision', who, what: 'took the decision back', more: '' }
     case 'asked': return { station: 'Decision', who, what: `asked: “${text}”`, more: '' }
     case 'answered': return { station: 'Need', who, what: `answered: “${text}”`, more: '' }
+    case 'reminded': return { station: 'Need', who, what: `reminded ${text}`, more: '' }
+    case 'asked for a change': case 'asked for a cancellation': return { station: 'Order', who, what: `${e.type}: “${text}”`, more: '' }
     case 'routed again': return { station: 'Decision', who: 'Rekko', what: 'worked out anew who decides', more: 'people or absences changed' }
     case 'withdrawn': return { station: 'Need', who, what: 'withdrew it', more: '' }
     case 'handed over': return { station: 'Need', who, what: `handed it over to ${text}`, more: '' }

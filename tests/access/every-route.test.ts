@@ -83,9 +83,9 @@ describe('what lists hold', () => {
 
 // The table of rights once more, by hand.
 test('the table of rights says who may do what', () => {
-  const everyone = ['raise', 'see own', 'decide', 'be away', 'see catalogue', 'see people', 'see budgets']
+  const everyone = ['raise', 'see own', 'decide', 'be away', 'see catalogue', 'name suppliers', 'see people', 'see budgets']
   const held: Record<string, string[]> = {
-    buyer: ['see approved lines', 'see orders', 'order', 'change owners'], receiver: [], finance: ['see all documents', 'see orders', 'see all budgets'],
+    buyer: ['see approved lines', 'see orders', 'order', 'change owners'], receiver: [], finance: ['see all documents', 'see orders', 'approve suppliers', 'see all budgets'],
     auditor: ['see all documents', 'see orders', 'see all budgets'], administrator: ['set absences of others'],
   }
   for (const [role, more] of Object.entries(held)) {

@@ -15,7 +15,7 @@ const ARROWS: Record<Layer, readonly Layer[]> = {
 
 /** The ranks of areas: imports go only downward, or stay in the area. Folders that carry every area stand outside. */
 const RANKS: Record<string, number> = {
-  base: 0, http: 0, db: 0, files: 0, queue: 0, live: 0, mail: 1, people: 1, settings: 1, audit: 1, session: 1, supplier: 2, catalogue: 2, budget: 2, approval: 2, requisition: 4, raise: 4, decide: 4, trail: 4, order: 6, desk: 6, find: 8,
+  base: 0, http: 0, db: 0, files: 0, queue: 0, live: 0, mail: 1, people: 1, settings: 1, audit: 1, session: 1, supplier: 2, catalogue: 2, budget: 2, approval: 2, requisition: 4, raise: 4, decide: 4, trail: 4, order: 6, desk: 6, regulars: 7, find: 8,
 }
 /** What serves all areas on the server knows some of them: each with its reason. */
 const KNOWN = new Set([

@@ -1,5 +1,6 @@
 import { priceFor, type PriceStep } from '#core/catalogue/price'
 import type { DraftFacts } from '#core/requisition/compute'
+import { BLANK_LINE } from '#core/requisition/draft'
 import type { Entry } from '#core/requisition/entry'
 import type { ItemFound } from '#shared/contract/catalogue'
 import type { EditableLine } from './use-draft'
@@ -17,9 +18,10 @@ function codingFor(account: string | null, above: EditableLine | undefined, fact
 export function lineForItem(item: ItemFound, quantity: string, above: EditableLine | undefined, facts: DraftFacts | null, today: string): EditableLine {
   const codings = codingFor(item.accountCode, above, facts)
   const fromAbove = item.accountCode === null || !codings.some((c) => facts?.budgetLines.get(c.budgetLineId)?.account === item.accountCode)
+  const price = priceFor(item.prices, quantity, today)?.unitPrice ?? null
   return {
-    id: crypto.randomUUID(), itemId: item.id, categoryId: item.categoryId, description: item.name, quantity, unit: item.unit, unitPrice: priceFor(item.prices, quantity, today)?.unitPrice ?? null,
-    priceBase: item.priceBase, currency: item.currency, taxCode: item.taxCode, supplierId: item.supplierStanding === 'active' ? item.supplierId : null, supplierPart: item.supplierPart,
+    ...BLANK_LINE, id: crypto.randomUUID(), own: {}, jobId: above?.jobId ?? null, itemId: item.id, categoryId: item.categoryId, description: item.name, quantity, unit: item.unit, unitPrice: price, listPrice: price,
+    priceBase: item.priceBase, currency: item.currency, taxCode: item.taxCode, supplierId: item.supplierId, supplierPart: item.supplierPart,
     splitMethod: fromAbove && above !== undefined ? above.splitMethod : 'percent', codings,
   }
 }
@@ -27,13 +29,14 @@ export function lineForItem(item: ItemFound, quantity: string, above: EditableLi
 /** A free line as it was typed; a new line copies the coding of the line above. */
 export function freeLine(entry: Entry, above: EditableLine | undefined, facts: DraftFacts | null): EditableLine {
   return {
-    id: crypto.randomUUID(), itemId: null, categoryId: null, description: entry.words, quantity: entry.quantity ?? '1', unit: 'H87', unitPrice: entry.price, priceBase: '1',
-    currency: facts?.baseCurrency ?? 'EUR', taxCode: 'S', supplierId: null, supplierPart: null, splitMethod: above?.splitMethod ?? 'percent', codings: codingFor(null, above, facts),
+    ...BLANK_LINE, id: crypto.randomUUID(), own: {}, jobId: above?.jobId ?? null, description: entry.words, quantity: entry.quantity ?? '1', unitPrice: entry.price,
+    currency: facts?.baseCurrency ?? 'EUR', splitMethod: above?.splitMethod ?? 'percent', codings: codingFor(null, above, facts),
   }
 }
 
-/** The price of a catalogue line after its quantity changed; a price written by hand stays. */
-export function repriced(line: EditableLine, steps: readonly PriceStep[], before: string, today: string): string | null {
-  const was = priceFor(steps, before, today)?.unitPrice ?? null
-  return line.unitPrice === was ? priceFor(steps, line.quantity, today)?.unitPrice ?? line.unitPrice : line.unitPrice
+/** The catalogue's price of a line after its quantity changed; a price written by hand stays beside it. */
+export function reprice(line: EditableLine, steps: readonly PriceStep[], today: string): void {
+  const price = priceFor(steps, line.quantity, today)?.unitPrice ?? null
+  if (line.unitPrice === line.listPrice) line.unitPrice = price
+  line.listPrice = price
 }

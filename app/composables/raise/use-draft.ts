@@ -1,19 +1,18 @@
 import { computeDraft, type DraftVerdict, type LineMemo } from '#core/requisition/compute'
-import type { Draft, DraftLine } from '#core/requisition/draft'
+import { BLANK_DRAFT, completeDraft, type Draft, type DraftLine } from '#core/requisition/draft'
+import type { ItemFacts, SupplierFacts } from '#core/supplier/warning'
 import { readFacts, type DraftFactsWire } from '#shared/contract/draft-facts'
 import type { AttachmentView, RemarkView, RequisitionView } from '#shared/contract/requisition'
 import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
 import { useSessionStore } from '~/stores/session'
 
 type Mutable<T> = { -readonly [K in keyof T]: T[K] }
-export type EditableLine = Mutable<DraftLine>
-export interface EditableDraft extends Omit<Mutable<Draft>, 'lines'> { lines: EditableLine[] }
+export interface EditableLine extends Omit<Mutable<DraftLine>, 'own'> { own: Record<string, string> }
+export interface EditableDraft extends Omit<Mutable<Draft>, 'lines' | 'readWarnings' | 'own'> { lines: EditableLine[]; readWarnings: string[]; own: Record<string, string> }
 
 const SAVE_AFTER_MS = 700
 
-export const emptyDraft = (departmentId: string | null, shipToId: string | null): EditableDraft => ({
-  kind: 'goods', title: '', departmentId, shipToId, shipToDetail: '', needBy: null, why: '', overBudgetReason: '', accountingDate: null, lines: [],
-})
+export const emptyDraft = (departmentId: string | null, shipToId: string | null): EditableDraft => structuredClone({ ...BLANK_DRAFT, departmentId, shipToId }) as EditableDraft
 
 /**
  * One requisition while it is written: computes its verdict with the core at every change, saves itself
@@ -30,7 +29,18 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
   const attachments = ref<AttachmentView[]>(start.view?.attachments ?? [])
   const remarks = ref<RemarkView[]>(start.view?.remarks ?? [])
   const suppliers = reactive<Record<string, string>>({ ...start.view?.suppliers })
-  const facts = shallowRef(start.facts === null ? null : readFacts(start.facts))
+  const read = shallowRef(start.facts === null ? null : readFacts(start.facts))
+  /** What is known of suppliers and items that were picked since the facts were read. */
+  const picked = shallowReactive({ suppliers: new Map<string, SupplierFacts>(), items: new Map<string, ItemFacts>() })
+  const facts = computed(() => read.value === null ? null : {
+    ...read.value, attached: attachments.value.map((a) => a.kind),
+    suppliers: new Map([...read.value.suppliers, ...picked.suppliers]), items: new Map([...read.value.items, ...picked.items]),
+  })
+  /** Takes in what is known of something picked, so that its warnings and lead times count at once. */
+  function know(found: { readonly suppliers?: readonly SupplierFacts[]; readonly items?: readonly ItemFacts[] }): void {
+    if (found.suppliers !== undefined && found.suppliers.length > 0) picked.suppliers = new Map([...picked.suppliers, ...found.suppliers.map((x) => [x.id, x] as const)])
+    if (found.items !== undefined && found.items.length > 0) picked.items = new Map([...picked.items, ...found.items.map((x) => [x.id, x] as const)])
+  }
   const state = ref<'kept' | 'changed' | 'saving' | 'offline' | 'conflict' | 'refused'>('kept')
   const trouble = ref('')
   const keptAt = ref<number | null>(start.view === null ? null : Date.parse(start.view.changedAt))
@@ -106,7 +116,7 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
 
   async function readFactsAgain(): Promise<void> {
     try {
-      facts.value = readFacts(await api.get<DraftFactsWire>('/api/draft-facts', { departmentId: draft.departmentId ?? undefined, accountingDate: draft.accountingDate ?? undefined, ownerId: ownerId.value === '' ? undefined : ownerId.value, requisitionId: id.value === '' ? undefined : id.value }))
+      read.value = readFacts(await api.get<DraftFactsWire>('/api/draft-facts', { departmentId: draft.departmentId ?? undefined, accountingDate: draft.accountingDate ?? undefined, ownerId: ownerId.value === '' ? undefined : ownerId.value, requisitionId: id.value === '' ? undefined : id.value }))
     }
     catch (error) { trouble.value = sayError(error) }
   }
@@ -117,7 +127,7 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
       const text = localStorage.getItem(localKey())
       if (text === null) return null
       const lost = JSON.parse(text) as { draft: EditableDraft; version: number }
-      return lost.version === version.value && JSON.stringify(lost.draft) !== JSON.stringify(toRaw(draft)) ? lost.draft : null
+      return lost.version === version.value && JSON.stringify(lost.draft) !== JSON.stringify(toRaw(draft)) ? completeDraft(lost.draft) as EditableDraft : null
     }
     catch { return null }
   }
@@ -128,5 +138,5 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
   onMounted(() => { window.addEventListener('online', online) })
   onBeforeUnmount(() => { window.removeEventListener('online', online); if (!settled && state.value === 'changed') void save() })
 
-  return { id, ownerId, version, draft, attachments, remarks, suppliers, facts, verdict, state, trouble, keptAt, save, findLost, takeUp, settle, readFactsAgain }
+  return { id, ownerId, version, draft, attachments, remarks, suppliers, facts, know, verdict, state, trouble, keptAt, save, findLost, takeUp, settle, readFactsAgain }
 }

@@ -7,7 +7,7 @@ import { capital, formatCount } from '#shared/words/format'
 import { useApi } from '~/composables/base/use-api'
 import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
-import { freeLine, lineForItem, repriced } from './new-line'
+import { freeLine, lineForItem, reprice } from './new-line'
 import type { EditableLine, useDraft } from './use-draft'
 
 /** What may be done with the lines of a draft: adding one or many, moving, repeating, taking off with an undo, copying out. */
@@ -23,6 +23,7 @@ export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => vo
   function forItem(item: ItemFound, quantity: string, above: EditableLine | undefined): EditableLine {
     steps.set(item.id, item.prices)
     suppliers[item.supplierId] = item.supplier
+    d.know({ items: [item.facts], suppliers: [item.supplierFacts] })
     return lineForItem(item, quantity, above, facts.value, wording.today.value)
   }
   function addItem(item: ItemFound, quantity: string): void { draft.lines.push(forItem(item, quantity, draft.lines.at(-1))) }
@@ -45,9 +46,9 @@ export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => vo
     undo.show(`${capital(formatCount(added.length, 'line is', 'lines are'))} on the list.`, 'Take them off again', 10, () => { draft.lines = draft.lines.filter((l) => !ids.has(l.id)) })
   }
 
-  function reprice(line: EditableLine, before: string): void {
+  function follow(line: EditableLine): void {
     const known = line.itemId === null ? undefined : steps.get(line.itemId)
-    if (known !== undefined) line.unitPrice = repriced(line, known, before, wording.today.value)
+    if (known !== undefined) reprice(line, known, wording.today.value)
   }
   function remove(id: string): void {
     const at = draft.lines.findIndex((l) => l.id === id)
@@ -59,7 +60,7 @@ export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => vo
   function duplicate(id: string): void {
     const at = draft.lines.findIndex((l) => l.id === id)
     const line = draft.lines[at]
-    if (line !== undefined) draft.lines.splice(at + 1, 0, { ...line, id: crypto.randomUUID(), codings: line.codings.map((c) => ({ ...c })) })
+    if (line !== undefined) draft.lines.splice(at + 1, 0, { ...line, id: crypto.randomUUID(), own: { ...line.own }, codings: line.codings.map((c) => ({ ...c })) })
   }
   /** Moves a line up (-1) or down (1). */
   function move(id: string, by: -1 | 1): void {
@@ -77,5 +78,5 @@ export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => vo
     catch { return false }
   }
 
-  return { room, addItem, addFree, addRows, reprice, remove, duplicate, move, copyOut }
+  return { room, addItem, addFree, addRows, follow, remove, duplicate, move, copyOut }
 }

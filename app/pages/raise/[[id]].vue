@@ -225,7 +225,7 @@ usePlaceKeys([
         <span>·</span><label for="title">called</label><input id="title" v-model="draft.title" class="cell cell-fit w-auto!" maxlength="120" :placeholder="proposeTitle(draft)">
       </p>
       <div class="mt-5" @paste="table.paste">
-        <LineGrid v-if="draft.lines.length > 0" :lines="draft.lines" :verdict="verdict" :facts="facts" :suppliers="d.suppliers" :decimal-mark="wording.decimalMark.value" :currency="currency" @remove="lines.remove" @duplicate="lines.duplicate" @move="lines.move" @quantity="lines.reprice" />
+        <LineGrid v-if="draft.lines.length > 0" :lines="draft.lines" :verdict="verdict" :facts="facts" :suppliers="d.suppliers" :decimal-mark="wording.decimalMark.value" :currency="currency" @remove="lines.remove" @duplicate="lines.duplicate" @move="lines.move" @quantity="lines.follow" />
         <p v-else class="mb-3 max-w-[60ch] text-ink2">What is needed stands here, line by line. Begin below: “6 quartz sleeve” looks in the catalogue, “take away old lamps 140” is a line of your own.</p>
       </div>
       <div data-add-field class="mt-3.5" @paste="table.paste"><AddField ref="addField" :department-id="draft.departmentId" :today="wording.today.value" :decimal-mark="wording.decimalMark.value" :currency="currency" @item="lines.addItem" @free="lines.addFree" /></div>

@@ -27,10 +27,13 @@ export const item = pgTable('item', {
   leadDays: integer('lead_days').notNull(),
   packSize: numeric('pack_size', { precision: 20, scale: 6 }),
   hasAgreement: integer('has_agreement').notNull().default(0),
+  warning: text(),
+  warningMode: text('warning_mode').notNull().default('informs'),
   /** Name, part numbers and supplier in one lower-case text, for the search. */
   searchText: text('search_text').notNull(),
 }, (t) => [
   unique('item_supplier_part').on(t.supplierId, t.supplierPart),
+  check('item_warning_mode', sql`${t.warningMode} in ('informs', 'must be read', 'stops')`),
   index('item_search').using('gin', sql`${t.searchText} gin_trgm_ops`),
 ])
 

@@ -3,12 +3,14 @@ import { sql } from 'drizzle-orm'
 
 export const shipTo = pgTable('ship_to', {
   id: uuid().primaryKey().defaultRandom(),
-  name: text().notNull().unique(),
+  name: text().notNull(),
   street: text().notNull(),
   postcode: text().notNull(),
   town: text().notNull(),
   country: text().notNull(),
-})
+  /** An address for one delivery: it is offered to nobody else. */
+  isOnce: boolean('is_once').notNull().default(false),
+}, (t) => [uniqueIndex('ship_to_name').on(t.name).where(sql`not ${t.isOnce}`)])
 
 export const department = pgTable('department', {
   id: uuid().primaryKey().defaultRandom(),

@@ -12,8 +12,10 @@ export const organisation = pgTable('organisation', {
   orderTolerancePercent: numeric('order_tolerance_percent', { precision: 5, scale: 2 }).notNull(),
   orderToleranceAmount: numeric('order_tolerance_amount', { precision: 20, scale: 2 }).notNull(),
   mailFrom: text('mail_from').notNull(),
+  /** Whether somebody who raises may name a supplier that is not there yet. */
+  newSuppliers: text('new_suppliers').notNull().default('propose'),
   isDemo: integer('is_demo').notNull().default(0),
-}, (t) => [check('organisation_one', sql`${t.id} = 1`)])
+}, (t) => [check('organisation_one', sql`${t.id} = 1`), check('organisation_new_suppliers', sql`${t.newSuppliers} in ('nobody', 'propose', 'create')`)])
 
 export const holiday = pgTable('holiday', { day: date().primaryKey(), name: text().notNull() })
 

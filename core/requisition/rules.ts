@@ -1,0 +1,67 @@
+import { compare, convert, sum, type Money } from '#core/base/money'
+import { type DecimalText } from '#core/base/decimal'
+import { type Draft } from './draft'
+
+/** The kinds of attachments. */
+export const ATTACHMENT_KINDS = ['quote', 'specification', 'drawing', 'other'] as const
+export type AttachmentKind = (typeof ATTACHMENT_KINDS)[number]
+
+/** A kind of requisition, named by an administrator. It chooses own fields and rules, and the series of its numbers. */
+export interface RequestKind {
+  readonly code: string
+  readonly name: string
+  readonly help: string
+  readonly series: string
+}
+
+/** What an administrator asks for with some requests, and with which. */
+export interface RequestRule {
+  readonly id: string
+  /** Why it is asked for, as a sentence. */
+  readonly name: string
+  readonly when: {
+    /** The net of the lines it looks at, in the base currency, from this on. */
+    readonly from: Money | null
+    /** Empty lists are all. Of lines, only those of the categories count. */
+    readonly kinds: readonly string[]
+    readonly departmentIds: readonly string[]
+    readonly categoryIds: readonly string[]
+    /** Only lines that no agreement covers count. */
+    readonly withoutAgreement: boolean
+  }
+  readonly asks:
+    | { readonly what: 'quotes'; readonly count: number }
+    | { readonly what: 'attachment'; readonly kind: AttachmentKind }
+    | { readonly what: 'justification' }
+    | { readonly what: 'reading'; readonly text: string }
+}
+
+/** What of a draft its rules look at besides itself. */
+export interface RuleFacts {
+  readonly baseCurrency: string
+  readonly toBase: ReadonlyMap<string, DecimalText>
+  readonly items: ReadonlyMap<string, { readonly agreed: boolean }>
+}
+
+/** The rules that hold for a draft, by the nets of its lines. A line without a net yet counts as nothing. */
+export function rulesThatHold(rules: readonly RequestRule[], draft: Draft, nets: ReadonlyMap<string, Money>, facts: RuleFacts): RequestRule[] {
+  return rules.filter(({ when }) => {
+    if (when.kinds.length > 0 && !when.kinds.includes(draft.kind)) return false
+    if (when.departmentIds.length > 0 && !when.departmentIds.includes(draft.departmentId ?? '')) return false
+    const lines = draft.lines.filter((l) => (when.categoryIds.length === 0 || when.categoryIds.includes(l.categoryId ?? ''))
+      && !(when.withoutAgreement && l.itemId !== null && facts.items.get(l.itemId)?.agreed === true))
+    if (lines.length === 0) return false
+    if (when.from === null) return true
+    const total = sum(lines.flatMap((l) => {
+      const net = nets.get(l.id)
+      return net === undefined ? [] : [convert(net, facts.toBase.get(net.currency) ?? '1', facts.baseCurrency)]
+    }), facts.baseCurrency)
+    return compare(total, when.from) >= 0
+  })
+}
+
+/** Of the rules that hold, the one that asks for the most quotes; null where none asks for any. */
+export function mostQuotes(rules: readonly RequestRule[]): { readonly count: number; readonly rule: RequestRule } | null {
+  return rules.reduce<{ count: number; rule: RequestRule } | null>((most, rule) =>
+    rule.asks.what === 'quotes' && rule.asks.count > (most?.count ?? 0) ? { count: rule.asks.count, rule } : most, null)
+}

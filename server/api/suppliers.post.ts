@@ -1,0 +1,5 @@
+import { supplierRoutes } from '#shared/contract/supplier'
+import { route } from '../http/route'
+import { proposeSupplier } from '../supplier/proposals'
+
+export default route(supplierRoutes.proposeSupplier, ({ ctx, body }) => proposeSupplier(ctx, body))

@@ -1,0 +1,5 @@
+import { supplierRoutes } from '#shared/contract/supplier'
+import { route } from '../../http/route'
+import { readSupplier } from '../../supplier/proposals'
+
+export default route(supplierRoutes.readSupplier, ({ ctx, params }) => readSupplier(ctx, params.id))

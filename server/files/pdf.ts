@@ -1,0 +1,190 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import PDFDocument from 'pdfkit'
+
+export const MARGIN = 50
+export const WIDTH = 595.28 - 2 * MARGIN
+const BOTTOM = 841.89 - 70
+export const INK = '#14231f'
+export const SECOND = '#44554f'
+
+/** Faces by name: ours, and those that have the characters ours lack. They are read when they are needed. */
+const FACES = {
+  text: '@expo-google-fonts/hanken-grotesk/400Regular/HankenGrotesk_400Regular.ttf',
+  bold: '@expo-google-fonts/hanken-grotesk/600SemiBold/HankenGrotesk_600SemiBold.ttf',
+  title: '@expo-google-fonts/newsreader/500Medium/Newsreader_500Medium.ttf',
+  other: '@expo-google-fonts/noto-sans/400Regular/NotoSans_400Regular.ttf',
+  arabic: '@expo-google-fonts/noto-sans-arabic/400Regular/NotoSansArabic_400Regular.ttf',
+  hebrew: '@expo-google-fonts/noto-sans-hebrew/400Regular/NotoSansHebrew_400Regular.ttf',
+  emoji: '@expo-google-fonts/noto-emoji/400Regular/NotoEmoji_400Regular.ttf',
+} as const
+type Face = keyof typeof FACES
+type OwnFace = 'text' | 'bold' | 'title'
+const read = new Map<string, Buffer>()
+
+type Doc = InstanceType<typeof PDFDocument>
+type Struct = ReturnType<Doc['struct']>
+interface Place { readonly x: number; readonly y: number; readonly width: number; readonly align?: 'left' | 'right' }
+export interface PdfColumn { readonly name: string; readonly x: number; readonly width: number; readonly align: 'left' | 'right' }
+
+/** A page under the pen: texts go down it, tables run over to the next page with their heads. */
+export class Pen {
+  y = MARGIN
+  private readonly body: Struct
+
+  constructor(private readonly doc: Doc) {
+    this.body = doc.struct('Document')
+    doc.addStructure(this.body)
+  }
+
+  /** Writes a text at the height where the pen stands, and says how high it is; the pen stays. */
+  tell(tag: string, face: OwnFace, size: number, color: string, text: string, x = MARGIN, width = WIDTH, align: 'left' | 'right' = 'left'): number {
+    let height = 0
+    this.body.add(this.doc.struct(tag, {}, () => { height = write(this.doc, face, size, color, text, { x, y: this.y, width, align }) }))
+    return height
+  }
+
+  /** Writes a text and goes down below it. */
+  put(tag: string, face: OwnFace, size: number, color: string, text: string, below = 0): void {
+    this.makeRoom(measure(this.doc, face, size, text, WIDTH))
+    this.y += this.tell(tag, face, size, color, text) + below
+  }
+
+  /** A labelled text beside others; goes down below it. */
+  labelled(label: string, value: string, x: number, width: number): void {
+    this.y += this.tell('P', 'bold', 9, SECOND, label, x, width)
+    this.y += this.tell('P', 'text', 10, INK, value, x, width) + 8
+  }
+
+  makeRoom(height: number): void {
+    if (this.y + height > BOTTOM) { this.doc.addPage(); this.y = MARGIN }
+  }
+
+  table(columns: readonly PdfColumn[], rows: readonly (readonly string[])[]): void {
+    const table = this.doc.struct('Table')
+    this.body.add(table)
+    this.head(table, columns)
+    for (const cells of rows) this.row(table, columns, cells)
+    table.end()
+  }
+
+  private head(table: Struct, columns: readonly PdfColumn[]): void {
+    const row = this.doc.struct('TR')
+    table.add(row)
+    for (const c of columns) row.add(this.doc.struct('TH', {}, () => { write(this.doc, 'bold', 9, SECOND, c.name, { x: MARGIN + c.x, y: this.y, width: c.width, align: c.align }) }))
+    row.end()
+    this.rule(this.y + 16, INK)
+    this.y += 22
+  }
+
+  private row(table: Struct, columns: readonly PdfColumn[], cells: readonly string[]): void {
+    const height = Math.max(...cells.map((text, i) => measure(this.doc, 'text', 10, text, (columns[i]?.width ?? 50) - (i === 0 ? 10 : 0))), 14)
+    if (this.y + height > BOTTOM) { this.doc.addPage(); this.y = MARGIN; this.head(table, columns) }
+    const row = this.doc.struct('TR')
+    table.add(row)
+    cells.forEach((text, i) => {
+      const c = columns[i]
+      if (c !== undefined) row.add(this.doc.struct('TD', {}, () => { write(this.doc, 'text', 10, INK, text, { x: MARGIN + c.x, y: this.y, width: c.width - (i === 0 ? 10 : 0), align: c.align }) }))
+    })
+    row.end()
+    this.rule(this.y + height + 3, '#d6ddd6')
+    this.y += height + 8
+  }
+
+  /** Sums below a table: words on the left, the amount at the right edge. */
+  sums(list: readonly (readonly [label: string, value: string, face: OwnFace])[]): void {
+    for (const [label, value, face] of list) {
+      this.makeRoom(20)
+      const height = Math.max(this.tell('P', face, 10, INK, label, MARGIN + 225, 200), 14)
+      this.tell('P', face, 10, INK, value, MARGIN + 430, WIDTH - 430, 'right')
+      this.y += height + 3
+    }
+  }
+
+  private rule(y: number, color: string): void {
+    this.doc.markContent('Artifact', { type: 'Layout' })
+    this.doc.moveTo(MARGIN, y).lineTo(MARGIN + WIDTH, y).lineWidth(0.5).strokeColor(color).stroke()
+    this.doc.endMarkedContent()
+  }
+
+  end(): void { this.body.end() }
+}
+
+/**
+ * Makes a PDF: tagged, with its own faces; right-to-left words and pictographs have faces too, and what
+ * none has is a white square and never stops it. `root` is where the packages lie.
+ */
+export async function makePdf(about: { readonly title: string; readonly author: string; readonly foot: string; readonly at: Date; readonly root: string }, draw: (pen: Pen) => void): Promise<Buffer> {
+  const doc = new PDFDocument({
+    size: 'A4', margin: MARGIN, bufferPages: true, tagged: true, pdfVersion: '1.7', lang: 'en', displayTitle: true, font: '',
+    info: { Title: about.title, Author: about.author, CreationDate: about.at, ModDate: about.at },
+  } as PDFKit.PDFDocumentOptions)
+  for (const [name, path] of Object.entries(FACES)) {
+    const bytes = read.get(path) ?? readFileSync(join(about.root, 'node_modules', path))
+    read.set(path, bytes)
+    doc.registerFont(name, bytes)
+  }
+  const chunks: Buffer[] = []
+  doc.on('data', (chunk: Buffer) => chunks.push(chunk))
+  const done = new Promise<void>((resolve, reject) => { doc.on('end', resolve); doc.on('error', reject) })
+  const pen = new Pen(doc)
+  draw(pen)
+  pen.end()
+  numberPages(doc, about.foot)
+  doc.end()
+  await done
+  return Buffer.concat(chunks)
+}
+
+/** Writes a text, each part of it in the first face that has its characters. Returns its height. */
+function write(doc: Doc, face: OwnFace, size: number, color: string, text: string, p: Place): number {
+  const parts = runs(text, face)
+  doc.fontSize(size).fillColor(color)
+  parts.forEach((part, i) => {
+    const options = { width: p.width, align: p.align ?? 'left' as const, lineGap: 1, continued: i < parts.length - 1 }
+    doc.font(part.face)
+    if (i === 0) doc.text(part.text, p.x, p.y, options)
+    else doc.text(part.text, options)
+  })
+  return measure(doc, face, size, text, p.width)
+}
+
+function measure(doc: Doc, face: OwnFace, size: number, text: string, width: number): number {
+  const [first] = runs(text, face)
+  return doc.font(first?.face ?? face).fontSize(size).heightOfString(runs(text, face).map((r) => r.text).join(''), { width, lineGap: 1 })
+}
+
+const SCRIPTS: readonly [Face, RegExp][] = [
+  ['arabic', /\p{Script=Arabic}/u], ['hebrew', /\p{Script=Hebrew}/u], ['emoji', /\p{Extended_Pictographic}/u], ['other', /[\p{Script=Cyrillic}\p{Script=Greek}]/u],
+]
+const OWN = /[\u0000-\u024f\u2010-\u203a\u20ac\u2212\u25a1]/
+
+/** Cuts a text where its face has to change; blanks stay with the part before them. */
+function runs(text: string, own: OwnFace): { face: Face; text: string }[] {
+  const parts: { face: Face; text: string }[] = []
+  for (const sign of clean(text)) {
+    const found = /\s/.test(sign) ? parts.at(-1)?.face ?? own : OWN.test(sign) ? own : SCRIPTS.find(([, pattern]) => pattern.test(sign))?.[0]
+    const face = found ?? own
+    const shown = found === undefined ? '\u25a1' : sign
+    const last = parts.at(-1)
+    if (last?.face === face) last.text += shown
+    else parts.push({ face, text: shown })
+  }
+  return parts.length === 0 ? [{ face: own, text: '' }] : parts
+}
+
+/** Control and direction characters have no shape of their own. */
+function clean(text: string): string {
+  return text.replace(/[\u0000-\u0009\u000b-\u001f\u200b-\u200f\u202a-\u202e\u2066-\u2069\ufe0f]/g, '')
+}
+
+function numberPages(doc: Doc, foot: string): void {
+  const { start, count } = doc.bufferedPageRange()
+  for (let i = start; i < start + count; i += 1) {
+    doc.switchToPage(i)
+    doc.markContent('Artifact', { type: 'Pagination' })
+    doc.page.margins.bottom = 0
+    doc.font('text').fontSize(8).fillColor(SECOND).text(`${foot} · page ${i + 1} of ${count}`, MARGIN, 841.89 - 40, { width: WIDTH, align: 'right', lineBreak: false })
+    doc.endMarkedContent()
+  }
+}

@@ -1,0 +1,51 @@
+import { sql } from 'drizzle-orm'
+import { type Day } from '#core/base/day'
+import { type OwnField } from '#core/requisition/own-field'
+import { type RequestKind, type RequestRule } from '#core/requisition/rules'
+import { type ItemFacts, type SupplierFacts } from '#core/supplier/warning'
+import { type JobFound } from '#shared/contract/draft-facts'
+import { type Tx } from '../db/client'
+import { row, rows } from '../db/rows'
+import { SUPPLIER_FACTS } from '../supplier/reads'
+
+/** What an administrator set for the writing of requisitions. */
+export interface RequestForm {
+  readonly kinds: readonly RequestKind[]
+  readonly ownFields: readonly OwnField[]
+  readonly rules: readonly RequestRule[]
+  /** Those of the half year after the day. */
+  readonly holidays: readonly Day[]
+}
+
+/** Kinds, own fields, rules and holidays, in one statement, as every sending needs them. */
+export async function readForm(tx: Tx, today: Day): Promise<RequestForm> {
+  const found = await row<RequestForm>(tx, sql`
+    select
+      (select coalesce(json_agg(json_build_object('code', k.code, 'name', k.name, 'help', k.help, 'series', k.series) order by k.position, k.name), '[]') from request_kind k) as kinds,
+      (select coalesce(json_agg(json_build_object('id', f.id, 'name', f.name, 'help', f.help, 'on', f.applies_on, 'type', f.type, 'required', f.required, 'kinds', f.kinds,
+        'departmentIds', f.department_ids, 'categoryIds', f.category_ids, 'choices', f.choices) order by f.position, f.name), '[]') from own_field f) as "ownFields",
+      (select coalesce(json_agg(json_build_object('id', u.id, 'name', u.name, 'when', u.conditions, 'asks', u.asks) order by u.position), '[]') from request_rule u) as rules,
+      (select coalesce(json_agg(h.day::text order by h.day), '[]') from holiday h where h.day between ${today} and ${today}::date + 183) as holidays`)
+  if (found === null) throw new Error('a statement without a table has a row')
+  return found
+}
+
+/** What has to be known of suppliers and items that lines name: warnings, lead times, agreements. */
+export async function readNamed(tx: Tx, supplierIds: readonly string[], itemIds: readonly string[]): Promise<{ suppliers: SupplierFacts[]; items: ItemFacts[] }> {
+  if (supplierIds.length === 0 && itemIds.length === 0) return { suppliers: [], items: [] }
+  const found = await row<{ suppliers: SupplierFacts[]; items: ItemFacts[] }>(tx, sql`
+    select
+      (select coalesce(json_agg(${SUPPLIER_FACTS}), '[]')
+        from supplier s where s.id = any(${sql.param([...supplierIds])}::uuid[])) as suppliers,
+      (select coalesce(json_agg(json_build_object('id', i.id, 'agreed', i.has_agreement = 1, 'leadDays', i.lead_days, 'warning', i.warning, 'warningMode', i.warning_mode)), '[]')
+        from item i where i.id = any(${sql.param([...itemIds])}::uuid[])) as items`)
+  return found ?? { suppliers: [], items: [] }
+}
+
+/** Jobs that are open, and those a document names already. */
+export function listJobs(tx: Tx, named: readonly string[], onlyNamed: boolean): Promise<JobFound[]> {
+  if (onlyNamed && named.length === 0) return Promise.resolve([])
+  return rows<JobFound>(tx, sql`
+    select j.id, j.number, j.name from job j
+    where j.id = any(${sql.param([...named])}::uuid[]) ${onlyNamed ? sql`` : sql`or j.is_open`} order by j.number limit 500`)
+}
