@@ -11,6 +11,7 @@ import { type TaskData } from '../server/queue/tasks'
 import { loadOrganisation } from '../server/settings/load-organisation'
 import { describeHallamere } from './world/organisation'
 import { History } from './history'
+import { layKeepsakes } from './keepsakes'
 
 /** The one password of all demo people. */
 export const DEMO_PASSWORD = 'sea-salt-and-patience'
@@ -45,6 +46,8 @@ export async function loadDemo(databaseUrl: string, now: Date, past = 62): Promi
       }
     }
     await new History(db, now, TIME_ZONE, carryOut).play(past)
+    await layKeepsakes(db, now, TIME_ZONE)
+    await carryOut()
     // Mail of decisions made a moment ago waits like any other; by its own clock it is due.
     const due = new Date(now.getTime() + 60_000)
     for (let i = 0; i < mails.length; i += 4) await Promise.all(mails.slice(i, i + 4).map((mailId) => sendMail(db, mailId, () => due)))

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { capital, formatKept, inWords } from '#shared/words/format'
+import { capital, formatKept, inWords, listWords } from '#shared/words/format'
 import { sayNext, type Next } from '#shared/words/mine'
 import type { MineRow } from '#shared/contract/requisition'
+import BlankChoice from '~/components/base/BlankChoice.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import StationRow from '~/components/base/StationRow.vue'
@@ -20,6 +21,9 @@ const route = useRoute()
 const router = useRouter()
 const wording = useWording()
 const view = computed(() => VIEWS.find((v) => v.id === route.query.view)?.id ?? 'all')
+const one = (key: 'job' | 'field' | 'value') => { const v = route.query[key]; return typeof v === 'string' && v !== '' ? v : undefined }
+/** What the address says of which requests are listed. */
+const asked = computed(() => ({ view: view.value, words: words.value, job: one('job'), field: one('field'), value: one('value') }))
 const words = computed(() => typeof route.query.words === 'string' ? route.query.words : '')
 const typed = ref(words.value)
 const trouble = ref('')
@@ -27,7 +31,10 @@ const chosen = ref(0)
 const more = ref<MineRow[]>([])
 const moreKey = ref<string | null>(null)
 
-const { data, error, refresh } = await useAsyncData('mine', () => api.get<Page>('/api/requisitions', { view: view.value, words: words.value, limit: 50 }), { watch: [view, words] })
+const { data, error, refresh } = await useAsyncData('mine', () => api.get<Page>('/api/requisitions', { ...asked.value, limit: 50 }), { watch: [asked] })
+interface Filters { jobs: { id: string; number: string; name: string }[]; fields: { id: string; name: string; values: { id: string; name: string }[] }[] }
+const { data: filters } = await useAsyncData('mine-filters', () => api.get<Filters>('/api/mine-filters'))
+const { data: kept, refresh: readViews } = await useAsyncData('mine-views', () => api.get<{ views: { id: string; name: string; query: string }[] }>('/api/views', { place: 'mine' }))
 watch(data, () => { more.value = []; moreKey.value = data.value?.next ?? null; chosen.value = Math.min(chosen.value, Math.max(0, rows.value.length - 1)) })
 moreKey.value = data.value?.next ?? null
 const rows = computed(() => [...data.value?.rows ?? [], ...more.value])
@@ -57,14 +64,43 @@ const shown = computed(() => rows.value.map((r) => {
 }))
 async function readOn(): Promise<void> {
   try {
-    const page = await api.get<Page>('/api/requisitions', { view: view.value, words: words.value, limit: 50, after: moreKey.value ?? undefined })
+    const page = await api.get<Page>('/api/requisitions', { ...asked.value, limit: 50, after: moreKey.value ?? undefined })
     more.value.push(...page.rows)
     moreKey.value = page.next
   }
   catch (e) { trouble.value = sayError(e) }
 }
 /** All pages of the view, as a file. */
-const exportAs = (as: 'csv' | 'xlsx') => `/api/requisitions/export?${new URLSearchParams({ view: view.value, words: words.value, as }).toString()}`
+const exportAs = (as: 'csv' | 'xlsx') => `/api/requisitions/export?${new URLSearchParams(Object.entries({ ...asked.value, as }).flatMap(([k, v]) => v === undefined ? [] : [[k, v]])).toString()}`
+const jobs = computed(() => [{ id: '', name: 'any job' }, ...(filters.value?.jobs ?? []).map((j) => ({ id: j.id, name: j.name, note: j.number }))])
+const fields = computed(() => [{ id: '', name: 'any field' }, ...(filters.value?.fields ?? []).map((f) => ({ id: f.id, name: f.name }))])
+const values = computed(() => filters.value?.fields.find((f) => f.id === asked.value.field)?.values ?? [])
+const isNarrowed = computed(() => view.value !== 'all' || words.value !== '' || asked.value.job !== undefined || asked.value.field !== undefined)
+function narrow(change: Record<string, string | undefined>): void { void router.replace({ query: { ...route.query, ...change } }) }
+const naming = ref('')
+const isNaming = ref(false)
+const query = computed(() => new URLSearchParams(Object.entries(route.query).flatMap(([k, v]) => typeof v === 'string' && v !== '' ? [[k, v]] : [])).toString())
+async function keepView(): Promise<void> {
+  try { await api.post('/api/views', { body: { place: 'mine', name: naming.value, query: query.value } }); isNaming.value = false; naming.value = ''; await readViews() }
+  catch (e) { trouble.value = sayError(e) }
+}
+async function removeView(id: string): Promise<void> {
+  try { await api.remove(`/api/views/${id}`); await readViews() }
+  catch (e) { trouble.value = sayError(e) }
+}
+const reminded = ref('')
+const DAY_MS = 86_400_000
+/** Those it waits for can be reminded once a day. */
+const mayRemind = (r: MineRow) => ['in approval', 'approved', 'part ordered'].includes(r.state) && r.question === null && (r.remindedAt === null || Date.now() - Date.parse(r.remindedAt) >= DAY_MS)
+async function remind(r: MineRow): Promise<void> {
+  trouble.value = ''
+  try {
+    const { names } = await api.post<{ names: string[] }>(`/api/requisitions/${r.id}/reminders`, { key: crypto.randomUUID() })
+    reminded.value = `${listWords(names)} ${names.length === 1 ? 'is' : 'are'} reminded of ${r.title}.`
+    await refresh()
+  }
+  catch (e) { trouble.value = sayError(e) }
+}
 function move(by: number): void {
   chosen.value = Math.max(0, Math.min(rows.value.length - 1, chosen.value + by))
   void nextTick(() => document.getElementById(`row-${rows.value[chosen.value]?.id ?? ''}`)?.querySelector('a')?.focus())
@@ -89,6 +125,18 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between requests' }, { keys: 'Enter', do
           <input v-model="typed" class="field w-[190px]! min-h-[34px]! py-1.5!" type="search" aria-label="Find among mine" placeholder="Words, or R-26-*12">
         </div>
       </div>
+      <div class="mb-3 flex flex-wrap items-baseline gap-x-5 gap-y-1 text-ink2">
+        <p v-if="(filters?.jobs.length ?? 0) > 0 || (filters?.fields.length ?? 0) > 0">
+          <template v-if="(filters?.jobs.length ?? 0) > 0">For <BlankChoice compact class="font-medium text-ink" :model-value="asked.job ?? ''" :choices="jobs" label="For which job" placeholder="any job" @update:model-value="narrow({ job: $event || undefined })" /></template>
+          <template v-if="(filters?.fields.length ?? 0) > 0"> with <BlankChoice compact class="font-medium text-ink" :model-value="asked.field ?? ''" :choices="fields" label="With which field" placeholder="any field" @update:model-value="narrow({ field: $event || undefined, value: undefined })" /><template v-if="asked.field"> that is <BlankChoice compact class="font-medium text-ink" :model-value="asked.value ?? null" :choices="values" label="That is" placeholder="which value" @update:model-value="narrow({ value: $event })" /></template></template>
+        </p>
+        <div v-if="(kept?.views.length ?? 0) > 0 || isNarrowed" class="small flex flex-wrap items-baseline gap-x-3">
+          <span v-for="v in kept?.views ?? []" :key="v.id" class="inline-flex gap-1.5"><NuxtLink class="quiet-link" :to="`/mine?${v.query}`" :class="v.query === query ? 'font-semibold text-ink' : ''">{{ v.name }}</NuxtLink><button type="button" :aria-label="`Forget the view ${v.name}`" @click="removeView(v.id)">×</button></span>
+          <form v-if="isNaming" class="inline-flex items-baseline gap-2" @submit.prevent="keepView" @keydown.esc="isNaming = false"><input v-model="naming" class="cell cell-fit w-auto! text-ink placeholder:italic" maxlength="60" aria-label="Name of the view" placeholder="a name for it"><button type="submit" class="quiet-link">keep</button></form>
+          <button v-else-if="isNarrowed" type="button" class="quiet-link" @click="isNaming = true">keep this view</button>
+        </div>
+      </div>
+      <p v-if="reminded" class="small mb-2" role="status">{{ reminded }}</p>
       <p v-if="error" class="notice-red">{{ sayError(error) }} <button type="button" class="quiet-link font-semibold" @click="refresh()">Try again</button></p>
       <template v-else-if="data && data.total === 0">
         <p class="max-w-[60ch] text-ink2">Everything you ask for will stand here, with how far it has come, whom it waits for, and what you can do next.</p>
@@ -106,7 +154,7 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between requests' }, { keys: 'Enter', do
             <td class="max-[900px]:order-4"><StationRow :stations="r.stations" /></td>
             <td class="max-[900px]:order-5"><template v-if="r.next.you"><b class="font-semibold text-amber-ink">You</b><span class="text-amber-ink">: {{ r.next.words }}</span></template><template v-else>{{ r.next.words }}</template></td>
             <td class="text-ink2 max-[900px]:hidden"><time :datetime="r.since" :title="wording.exact(r.since)">since {{ wording.since(r.since) }}</time></td>
-            <td class="num max-[900px]:order-6"><NuxtLink class="quiet-link" :to="r.next.to" :aria-label="`${r.next.action}: ${r.title}`">{{ r.next.action }}</NuxtLink></td>
+            <td class="num max-[900px]:order-6"><button v-if="mayRemind(r)" type="button" class="quiet-link mr-3" :aria-label="`Remind: ${r.title}`" @click="remind(r)">Remind</button><NuxtLink class="quiet-link" :to="r.next.to" :aria-label="`${r.next.action}: ${r.title}`">{{ r.next.action }}</NuxtLink></td>
           </tr>
         </tbody>
       </table>

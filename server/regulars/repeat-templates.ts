@@ -28,7 +28,7 @@ export async function repeatTemplates(db: Db, clock: () => Date): Promise<void> 
  * Raises one template and sets its next time, in one transaction: a crash neither loses nor repeats it.
  * Days that were missed are not made up for. The rhythm of somebody who left ends.
  */
-export async function repeatTemplate(tx: Tx, id: string, now: Date): Promise<void> {
+async function repeatTemplate(tx: Tx, id: string, now: Date): Promise<void> {
   const t = await findTemplate(tx, id, true)
   const { timeZone, fiscalStartMonth } = await requireOrganisation(tx)
   const today = dayOf(now, timeZone)

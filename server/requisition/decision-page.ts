@@ -6,12 +6,16 @@ import { effectsOf, sumByBudgetLine } from '#core/budget/effect'
 import { nextAfter, progressOf } from '#core/approval/progress'
 import { type DecisionView, type SeatView } from '#shared/contract/requisition'
 import { saySeat } from '#shared/words/approval'
+import { sayOwnValues } from '#shared/words/own-field'
+import { sayDiscount } from '#shared/words/requisition'
 import { findOpenSeat, findRoute, listDecisions, type DecisionRow, type RouteRow } from '../approval/reads'
 import { listPayingLines } from '../budget/reads'
 import { type Context } from '../context'
 import { notFound } from '../http/problem'
 import { reachPeople } from '../people/reads'
 import { requireTerms } from '../settings/reads'
+import { readForm } from './form-reads'
+import { readOwnNames } from './own-names'
 import { readLineSuppliers, readNames } from './page-reads'
 import { findRequisition, listAttachments, listPaidPrices, listRemarks, viewAttachment } from './reads'
 import { frozenLine } from './reservation'
@@ -39,6 +43,9 @@ export async function readDecision(ctx: Context, id: string): Promise<DecisionVi
   const seats = await seatViews(ctx, route, decisions, kept.ownerId === actor.id ? 'you' : names?.owner ?? '', payers, baseCurrency)
   const nameOf = new Map(seats.map((s) => [s.actorId, s.name]))
   const forName = seat?.forId == null ? null : (await reachPeople(tx, [seat.forId], baseCurrency, kept.changedAt.slice(0, 10))).people.find((p) => p.id === seat.forId)?.name ?? null
+  const form = await readForm(tx, terms.today)
+  const own = await readOwnNames(tx, kept.draft, form.ownFields)
+  const job = (jobId: string | null) => jobId === null ? [] : [`job ${own.jobs.get(jobId) ?? ''}`]
   const byCurrency = [...new Set(kept.lines.map((l) => l.currency))].map((currency) => {
     const sums = documentSums(kept.lines.filter((l) => l.currency === currency).map((l) => ({
       net: lineNet(frozenLine(l, baseCurrency)), tax: { category: taxCodes.get(l.taxCode)?.category ?? 'S', rate: l.taxRate ?? '0' },
@@ -49,11 +56,14 @@ export async function readDecision(ctx: Context, id: string): Promise<DecisionVi
     id, number: kept.number, version: kept.version, state: kept.state, title: kept.draft.title, ownerId: kept.ownerId, owner: names?.owner ?? '',
     department: names?.department ?? '', amount: moneyOf(route.amount, route.currency), tax: byCurrency, needBy: kept.draft.needBy ?? '',
     shipTo: names?.shipTo ?? '', shipToDetail: kept.draft.shipToDetail, why: kept.draft.why, overBudgetReason: kept.draft.overBudgetReason,
+    kind: form.kinds.find((k) => k.code === kept.draft.kind)?.name ?? kept.draft.kind, justification: kept.draft.justification, noteInternal: kept.draft.noteInternal,
+    besides: [...job(kept.draft.jobId), ...sayOwnValues(form.ownFields.filter((f) => f.on === 'requisition'), kept.draft.own, own), ...(kept.draft.noteToSupplier === '' ? [] : [`to the supplier: ${kept.draft.noteToSupplier}`])],
     sentAt: kept.sentAt ?? '', held: route.state === 'held',
     lines: kept.lines.map((l) => ({
       id: l.id, description: l.description, quantity: l.quantity, unit: l.unit, unitPrice: l.unitPrice ?? '0', priceBase: l.priceBase,
       net: lineNet(frozenLine(l, baseCurrency)), supplier: l.supplierId === null ? null : suppliers[l.supplierId] ?? null, supplierPart: l.supplierPart,
-      paidFrom: l.codings.map((c) => payers.get(c.budgetLineId) ?? ''), ordered: l.ordered, cancelled: l.cancelled,
+      paidFrom: l.codings.map((c) => payers.get(c.budgetLineId) ?? ''), ordered: l.ordered, cancelled: l.cancelled, currency: l.currency, listPrice: l.listPrice === l.unitPrice ? null : l.listPrice,
+      more: [...(l.secondDescription === '' ? [] : [l.secondDescription]), ...sayDiscount(l.discount, l.currency), ...job(l.jobId), ...sayOwnValues(form.ownFields.filter((f) => f.on === 'line'), l.own, own), ...(l.noteToSupplier === '' ? [] : [`to the supplier: ${l.noteToSupplier}`]), ...(l.noteInternal === '' ? [] : [`for colleagues: ${l.noteInternal}`])],
       paid: paid.filter((p) => p.itemId === l.itemId).map(({ unitPrice, currency, day }) => ({ unitPrice, currency, day })),
     })),
     budget, route: seats, remarks: await listRemarks(tx, id),

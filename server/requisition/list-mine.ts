@@ -8,6 +8,11 @@ import { row, rows } from '../db/rows'
 export interface MineQuery {
   readonly view: 'all' | 'open' | 'drafts' | 'waiting'
   readonly words: string
+  /** Only what is for a job: the whole of it, or a line. */
+  readonly job?: string | undefined
+  /** Only where an own field, by its id, holds a value: on the whole of it, or a line. */
+  readonly field?: string | undefined
+  readonly value?: string | undefined
   /** The key of the last row of the page before: moment and id. */
   readonly after?: string | undefined
   readonly limit: number
@@ -30,6 +35,14 @@ function holdsWords(words: string): SQL {
   return sql`(r.title ilike ${anywhere} or r.why ilike ${anywhere} or r.number ilike ${number})`
 }
 
+/** What is for a job, and what holds a value in an own field. */
+function fits(q: Pick<MineQuery, 'job' | 'field' | 'value'>): SQL {
+  const job = q.job === undefined ? sql`` : sql`and (r.job_id = ${q.job} or exists (select 1 from requisition_line j where j.requisition_id = r.id and j.job_id = ${q.job}))`
+  if (q.field === undefined || q.value === undefined || q.value === '') return job
+  const held = JSON.stringify({ [q.field]: q.value })
+  return sql`${job} and (r.own @> ${held}::jsonb or exists (select 1 from requisition_line f where f.requisition_id = r.id and f.own @> ${held}::jsonb))`
+}
+
 /** One page of what a person owns or raised, newest change first, with what each waits for. */
 export async function listMine(tx: Tx, personId: string, q: MineQuery): Promise<{ rows: MineRow[]; next: string | null }> {
   const [moment, id] = (q.after ?? '').split('_')
@@ -39,14 +52,15 @@ export async function listMine(tx: Tx, personId: string, q: MineQuery): Promise<
   const found = await rows<MineRow & { key: string }>(tx, sql`
     with page as (
       select r.* from requisition r
-      where ${mineOf(personId)} and ${VIEWS[q.view]} ${words} ${after}
+      where ${mineOf(personId)} and ${VIEWS[q.view]} ${words} ${fits(q)} ${after}
       order by r.changed_at desc, r.id desc limit ${q.limit + 1})
     select r.id, r.number, r.version, r.state, r.title, coalesce(r.amount, d.net)::text as amount,
       to_char(r.state_since at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as since,
       coalesce(w.names, '{}') as "waitsFor", a.name as question,
       coalesce(l.share, 0)::float as "orderedShare", coalesce(w.share, 0)::float as "decisionShare", x.name as "stateBy",
+      to_char(r.reminded_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as "remindedAt", b.number as job, r.own,
       to_char(r.changed_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"') || '_' || r.id as key
-    from page r
+    from page r left join job b on b.id = r.job_id
     left join lateral (select array_agg(distinct p.name) filter (where s.state = 'open') as names,
         avg(case when s.state in ('decided', 'met') then 1 else 0 end) as share
       from approval_seat s join person p on p.id = s.actor_id where s.document_id = r.id and r.state = 'in approval') w on true

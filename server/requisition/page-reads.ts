@@ -86,9 +86,32 @@ export async function readPayerNames(tx: Tx, id: string): Promise<Record<string,
   return Object.fromEntries(found.map((b) => [b.id, b.name]))
 }
 
+/** Own fields hold texts; those that refer to something hold its id. */
+export const isId = (text: string): boolean => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(text)
+
 /** The names of people, by id; what is no id is passed over. */
 export async function readPeopleNames(tx: Tx, ids: readonly string[]): Promise<Record<string, string>> {
-  const sound = ids.filter((id) => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id))
+  const sound = ids.filter(isId)
   const found = sound.length === 0 ? [] : await rows<{ id: string; name: string }>(tx, sql`select id, name from person where id = any(${sql.param(sound)}::uuid[])`)
   return Object.fromEntries(found.map((p) => [p.id, p.name]))
+}
+
+/** Jobs that a person's own requests are for. */
+export function listOwnJobs(tx: Tx, personId: string): Promise<{ id: string; number: string; name: string }[]> {
+  return rows(tx, sql`
+    select j.id, j.number, j.name from job j where j.id in (
+      select r.job_id from requisition r where r.owner_id = ${personId}
+      union select l.job_id from requisition r join requisition_line l on l.requisition_id = r.id where r.owner_id = ${personId} and l.job_id is not null)
+    order by j.number`)
+}
+
+/** What stands in own fields of a person's own requests, at most fifty values of each. */
+export function listOwnFieldValues(tx: Tx, personId: string, fieldIds: readonly string[]): Promise<{ field: string; value: string }[]> {
+  if (fieldIds.length === 0) return Promise.resolve([])
+  return rows(tx, sql`
+    select f as field, v.value from unnest(${sql.param([...fieldIds])}::text[]) f cross join lateral (
+      select distinct x.value from (
+        select r.own ->> f as value from requisition r where r.owner_id = ${personId} and r.own ? f
+        union select l.own ->> f from requisition r join requisition_line l on l.requisition_id = r.id where r.owner_id = ${personId} and l.own ? f) x
+      where x.value <> '' order by 1 limit 50) v`)
 }

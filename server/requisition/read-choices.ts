@@ -11,9 +11,10 @@ import { findRequisition, type RequisitionRow } from './reads'
 
 /** What there is to choose from when raising. */
 export async function readChoices({ tx, now, actor }: Context): Promise<RaiseChoices> {
-  const { timeZone } = await requireOrganisation(tx)
+  const { timeZone, newSuppliers } = await requireOrganisation(tx)
   const today = dayOf(now, timeZone)
   return {
+    newSuppliers,
     departments: await listOpenDepartments(tx, actor.id), shipTos: await listShipTos(tx),
     people: await listRaisedFor(tx, actor.id, today),
     holidays: await listHolidays(tx, today, addDays(today, 400)),

@@ -2,7 +2,7 @@ import { actsAsOwner, REQUISITION_MOVES, type RequisitionState } from '#core/req
 import { type RequisitionView } from '#shared/contract/requisition'
 import { type Context } from '../context'
 import { notFound } from '../http/problem'
-import { readLineSuppliers, readNames } from './page-reads'
+import { readLineSuppliers, readNames, readPeopleNames } from './page-reads'
 import { findRequisition, listAttachments, listRemarks, viewAttachment } from './reads'
 import { maySee } from './visible'
 
@@ -17,6 +17,8 @@ export async function readRequisition({ tx, actor }: Context, id: string): Promi
     draft: { ...kept.draft, readWarnings: [...kept.draft.readWarnings], lines: kept.draft.lines.map((l) => ({ ...l, codings: [...l.codings] })) },
     attachments: (await listAttachments(tx, id)).map(viewAttachment),
     remarks: await listRemarks(tx, id), suppliers: await readLineSuppliers(tx, id),
+    // Whoever own fields name; ids of anything else are nobody's.
+    names: await readPeopleNames(tx, [kept.draft.own, ...kept.draft.lines.map((l) => l.own)].flatMap((own) => Object.values(own))),
     mayEdit: actsAsOwner(kept, actor.id) && editable.includes(kept.state),
   }
 }

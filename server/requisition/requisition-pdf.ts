@@ -3,13 +3,15 @@ import { lineNet } from '#core/base/line-net'
 import { documentSums } from '#core/base/document-sums'
 import { formatAmount, formatDate, formatMoney, formatPrice, formatQuantity } from '#shared/words/format'
 import { sayOwnValues } from '#shared/words/own-field'
+import { sayDiscount } from '#shared/words/requisition'
 import { type Context } from '../context'
 import { environment } from '../environment'
 import { INK, makePdf, MARGIN, SECOND, WIDTH, type Pen } from '../files/pdf'
 import { notFound } from '../http/problem'
 import { listDecisions } from '../approval/reads'
 import { requireTerms } from '../settings/reads'
-import { listJobs, readForm } from './form-reads'
+import { readForm } from './form-reads'
+import { readOwnNames } from './own-names'
 import { readNames, readLineSuppliers, readPayerNames, readPeopleNames } from './page-reads'
 import { findRequisition, listAttachments, type RequisitionRow } from './reads'
 import { frozenLine } from './reservation'
@@ -26,15 +28,13 @@ export async function readRequisitionPdf(ctx: Context, id: string): Promise<{ by
   const suppliers = await readLineSuppliers(tx, id)
   const payers = await readPayerNames(tx, id)
   const { ownFields, kinds } = await readForm(tx, today)
-  const own = [kept.draft.own, ...kept.draft.lines.map((l) => l.own)]
-  const people = await readPeopleNames(tx, ownFields.filter((f) => f.type === 'person').flatMap((f) => own.flatMap((o) => o[f.id] ?? [])))
-  const jobs = new Map((await listJobs(tx, [kept.draft.jobId, ...kept.draft.lines.map((l) => l.jobId), ...ownFields.filter((f) => f.type === 'job').flatMap((f) => own.map((o) => o[f.id] ?? null))].flatMap((j) => j !== null && /^[0-9a-f-]{36}$/.test(j) ? [j] : []), true)).map((j) => [j.id, `${j.number} ${j.name}`]))
+  const named = await readOwnNames(tx, kept.draft, ownFields)
+  const { jobs } = named
   const tax = new Map(taxCodes.map((t) => [t.code, t]))
   const decisions = (await listDecisions(tx, id)).filter((d) => !d.takenBack)
   const decided = await readPeopleNames(tx, decisions.map((d) => d.actorId))
   const attachments = await listAttachments(tx, id)
   const title = kept.draft.title === '' ? 'A request without a title' : kept.draft.title
-  const named = { people: new Map(Object.entries(people)), jobs }
   const bytes = await makePdf({ title, author: organisation.name, foot: kept.number ?? 'draft', at: new Date(`${today}T12:00:00Z`), root: environment().root }, (pen) => {
     pen.put('P', 'bold', 11, INK, organisation.name, 14)
     pen.put('H1', 'title', 22, INK, title, 2)
@@ -46,7 +46,7 @@ export async function readRequisitionPdf(ctx: Context, id: string): Promise<{ by
       { name: 'Paid from', x: 365, width: 70, align: 'left' }, { name: 'Amount', x: 435, width: WIDTH - 435, align: 'right' },
     ], kept.lines.map((l) => {
       const prefix = currencies.length > 1 || l.currency !== organisation.baseCurrency ? `${l.currency} ` : ''
-      const off = l.discount === null ? [] : [l.discount.of === 'percent' ? `less ${l.discount.value} %` : `less ${formatPrice(l.discount.value, l.currency)}`]
+      const off = sayDiscount(l.discount, l.currency)
       return [
         [l.description, l.secondDescription, [l.supplierId === null ? 'buyer decides who' : suppliers[l.supplierId] ?? '', l.supplierPart ?? ''].filter((t) => t !== '').join(' · '), ...off,
           ...(l.jobId === null ? [] : [`job ${jobs.get(l.jobId) ?? ''}`]), ...sayOwnValues(ownFields.filter((f) => f.on === 'line'), l.own, named), l.noteToSupplier].filter((t) => t.trim() !== '').join('\n'),

@@ -6,7 +6,7 @@ import { defineRoute } from './route'
 import { day, decimal, id, ids, made, text, versioned } from './values'
 
 /** Where lines can be taken from. A new source begins with a name here and its reading in server/regulars/line-sources.ts. */
-export const LINE_SOURCES = ['regulars', 'bought', 'requests', 'orders', 'templates'] as const
+const LINE_SOURCES = ['regulars', 'bought', 'requests', 'orders', 'templates'] as const
 export type LineSource = (typeof LINE_SOURCES)[number]
 
 const offeredLine = z.object({

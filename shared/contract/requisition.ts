@@ -29,13 +29,16 @@ export type RemarkView = z.infer<typeof remark>
 const requisitionView = z.object({
   id: z.string(), number: z.string().nullable(), version: z.number(), state: z.string(), ownerId: z.string(), owner: z.string(), raisedById: z.string(),
   changedAt: z.string(), draft, attachments: z.array(attachment), remarks: z.array(remark),
-  suppliers: z.record(z.string(), z.string()), mayEdit: z.boolean(),
+  suppliers: z.record(z.string(), z.string()), names: z.record(z.string(), z.string()), mayEdit: z.boolean(),
 })
 export type RequisitionView = z.infer<typeof requisitionView>
 
+/** Which of one's requests are listed. */
+const mineQuery = { view: z.enum(['all', 'open', 'drafts', 'waiting']).default('all'), words: text(100).default(''), job: id.optional(), field: id.optional(), value: text(200).optional() }
 const mineRow = z.object({
   id: z.string(), number: z.string().nullable(), state: z.string(), title: z.string(), amount: z.string().nullable(), since: z.string(),
   waitsFor: z.array(z.string()), question: z.string().nullable(), orderedShare: z.number(), decisionShare: z.number(), stateBy: z.string().nullable(), version: z.number(),
+  remindedAt: z.string().nullable(), job: z.string().nullable(), own: z.record(z.string(), z.string()),
 })
 export type MineRow = z.infer<typeof mineRow>
 
@@ -52,13 +55,14 @@ const decisionLine = z.object({
   id: z.string(), description: z.string(), quantity: z.string(), unit: z.string(), unitPrice: z.string(), priceBase: z.string(), net: money,
   supplier: z.string().nullable(), supplierPart: z.string().nullable(), paidFrom: z.array(z.string()),
   paid: z.array(z.object({ unitPrice: z.string(), currency: z.string(), day: z.string() })),
-  ordered: z.string(), cancelled: z.string(),
+  ordered: z.string(), cancelled: z.string(), listPrice: z.string().nullable(), more: z.array(z.string()), currency: z.string(),
 })
 export type DecisionLine = z.infer<typeof decisionLine>
 
 const decisionView = z.object({
   id: z.string(), number: z.string(), version: z.number(), state: z.string(), title: z.string(), ownerId: z.string(), owner: z.string(), department: z.string(),
   amount: money, tax: z.array(z.object({ currency: z.string(), net: money, tax: money, total: money })), needBy: z.string(), shipTo: z.string(), shipToDetail: z.string(), why: z.string(), overBudgetReason: z.string(),
+  kind: z.string(), justification: z.string(), noteInternal: z.string(), besides: z.array(z.string()),
   sentAt: z.string(), lines: z.array(decisionLine), budget: z.array(bar), route: z.array(seat), held: z.boolean(), remarks: z.array(remark),
   attachments: z.array(attachment), mine: z.boolean(), forName: z.string().nullable(),
   /** What an approval now would lead to. */
@@ -89,6 +93,7 @@ const choices = z.object({
   holidays: z.array(z.string()),
   /** For whom one may raise, oneself first. */
   people: z.array(z.object({ id: z.string(), name: z.string(), jobTitle: z.string() })),
+  newSuppliers: z.enum(['nobody', 'propose', 'create']),
 })
 export type RaiseChoices = z.infer<typeof choices>
 
@@ -105,13 +110,17 @@ export const requisitionRoutes = {
     name: 'readLineFile', method: 'POST', path: '/api/line-files', summary: 'The cells of a CSV or XLSX file, to be shown before lines are made of them; nothing is kept.', access: 'raise', bytes: 'upload',
     reply: z.object({ rows: z.array(z.array(z.string())), notes: z.array(z.string()) }),
   }),
+  readMineFilters: defineRoute({
+    name: 'readMineFilters', method: 'GET', path: '/api/mine-filters', summary: 'Jobs and own fields by which one’s requests can be told apart.', access: 'see own',
+    reply: z.object({ jobs: z.array(z.object({ id: z.string(), number: z.string(), name: z.string() })), fields: z.array(z.object({ id: z.string(), name: z.string(), values: z.array(z.object({ id: z.string(), name: z.string() })) })) }),
+  }),
   exportMine: defineRoute({
     name: 'exportMine', method: 'GET', path: '/api/requisitions/export', summary: 'What one started or owns, as a CSV or XLSX file.', access: 'see own', bytes: 'download',
-    query: z.object({ view: z.enum(['all', 'open', 'drafts', 'waiting']).default('all'), words: text(100).default(''), as: z.enum(['csv', 'xlsx']).default('csv') }),
+    query: z.object({ ...mineQuery, as: z.enum(['csv', 'xlsx']).default('csv') }),
   }),
   listMine: defineRoute({
     name: 'listMine', method: 'GET', path: '/api/requisitions', summary: 'What one started or owns, newest first, by keyset pages.', access: 'see own',
-    query: z.object({ view: z.enum(['all', 'open', 'drafts', 'waiting']).default('all'), words: text(100).default(''), after: text(80).optional(), limit: z.coerce.number().int().min(1).max(100).default(50) }),
+    query: z.object({ ...mineQuery, after: text(80).optional(), limit: z.coerce.number().int().min(1).max(100).default(50) }),
     reply: z.object({ rows: z.array(mineRow), next: z.string().nullable(), total: z.number(), waiting: z.number(), currency: z.string(), sum: z.string(), openSum: z.string() }),
   }),
   createDraft: defineRoute({ name: 'createDraft', method: 'POST', path: '/api/requisitions', summary: 'Keep a new draft.', access: 'raise', body: z.object({ id, draft, ownerId: id.nullable().default(null) }), reply: versioned, idempotent: true }),

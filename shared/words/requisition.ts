@@ -1,8 +1,8 @@
 import { type Missing } from '#core/requisition/missing'
 import { type MoveReason, type RequisitionMoveName } from '#core/requisition/moves'
-import { MOST_LINES } from '#core/requisition/draft'
+import { MOST_LINES, type LineDiscount } from '#core/requisition/draft'
 import { type SplitReason } from '#core/base/split'
-import { capital, formatCount, formatDay, formatDecimal, formatMoney } from './format'
+import { capital, formatCount, formatDay, formatDecimal, formatKept, formatMoney } from './format'
 
 /** The sentence for what stands between a draft and its sending. */
 export function sayMissing(m: Missing): string {
@@ -49,6 +49,12 @@ export function sayMissing(m: Missing): string {
       ? 'Nobody is found who may decide, and no fallback is set; ask an administrator.'
       : 'Nobody is found who may decide, and the fallback cannot either; ask an administrator.'
   }
+}
+
+/** What is taken off a line: "less 5 %", "less 12.00"; nothing where nothing is. */
+export function sayDiscount(discount: LineDiscount | null, currency: string): string[] {
+  if (discount === null) return []
+  return [discount.of === 'percent' ? `less ${formatDecimal(discount.value)} %` : `less ${formatKept(discount.value, currency)}`]
 }
 
 /** What is wrong with how a line is divided over those who pay. */

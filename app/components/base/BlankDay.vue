@@ -3,7 +3,7 @@ import { addBusinessDays, addDays, isBusinessDay } from '#core/base/day'
 import { formatDay, formatMonth, weeksOf } from '#shared/words/format'
 
 /** A blank of a sentence that is filled with a day: a calendar that arrows walk through, and two short ways. */
-const props = defineProps<{ modelValue: string | null; label: string; placeholder: string; today: string; holidays?: readonly string[]; id?: string; boxed?: boolean }>()
+const props = defineProps<{ modelValue: string | null; label: string; placeholder: string; today: string; holidays?: readonly string[]; id?: string; boxed?: boolean; compact?: boolean; earliest?: string }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
 
 const open = ref(false)
@@ -11,6 +11,8 @@ const at = ref(props.modelValue ?? props.today)
 const root = useTemplateRef<HTMLElement>('root')
 const button = useTemplateRef<HTMLElement>('button')
 const holidays = computed(() => new Set(props.holidays ?? []))
+/** Days before it cannot be chosen; today, unless something may lie in the past. */
+const earliest = computed(() => props.earliest ?? props.today)
 const weeks = computed(() => weeksOf(at.value))
 const shortcuts = computed(() => [5, 10].map((n) => ({ n, day: addBusinessDays(props.today, n, holidays.value) })))
 
@@ -24,7 +26,7 @@ function close(): void {
   void nextTick(() => button.value?.focus())
 }
 function choose(day: string): void {
-  if (day < props.today) return
+  if (day < earliest.value) return
   emit('update:modelValue', day)
   close()
 }
@@ -46,7 +48,7 @@ function leave(event: FocusEvent): void {
 
 <template>
   <span ref="root" class="relative" @focusout="leave">
-    <span :id="id" ref="button" role="button" tabindex="0" aria-haspopup="dialog" :aria-expanded="open" :class="boxed ? 'field cursor-pointer' : 'blank'" :data-empty="modelValue === null" :aria-label="`${label}: ${modelValue === null ? placeholder : formatDay(modelValue, today)}`" @click="open ? close() : show()" @keydown.enter.exact.prevent="show" @keydown.space.prevent="show" @keydown.down.prevent="show">{{ modelValue === null ? placeholder : formatDay(modelValue, today) }}</span>
+    <span :id="id" ref="button" role="button" tabindex="0" aria-haspopup="dialog" :aria-expanded="open" :class="boxed ? 'field cursor-pointer' : compact ? 'cell inline-block w-auto! cursor-pointer' : 'blank'" :data-empty="modelValue === null" :aria-label="`${label}: ${modelValue === null ? placeholder : formatDay(modelValue, today)}`" @click="open ? close() : show()" @keydown.enter.exact.prevent="show" @keydown.space.prevent="show" @keydown.down.prevent="show">{{ modelValue === null ? placeholder : formatDay(modelValue, today) }}</span>
     <span v-if="open" role="dialog" :aria-label="label" class="picker left-0 top-full block max-h-none! p-3!" @keydown="onKey">
       <span class="mb-2 flex items-center justify-between">
         <button type="button" class="px-2" aria-label="Month before" @click="at = addDays(at, -28)">‹</button>
@@ -58,7 +60,7 @@ function leave(event: FocusEvent): void {
         <tbody>
           <tr v-for="week in weeks" :key="week[0]">
             <td v-for="day in week" :key="day" role="gridcell" class="p-0">
-              <button type="button" class="h-8 w-9 rounded-[3px]" :class="[day === modelValue ? 'bg-ink text-sheet' : day === at ? 'bg-green-ground' : '', day < today ? 'text-ink3 line-through' : !isBusinessDay(day, holidays) || day.slice(0, 7) !== at.slice(0, 7) ? 'text-ink3' : 'font-medium', day === today ? 'underline underline-offset-4' : '']" :tabindex="day === at ? 0 : -1" :data-at="day === at" :aria-label="formatDay(day, today)" :aria-disabled="day < today" @click="choose(day)">{{ Number(day.slice(8)) }}</button>
+              <button type="button" class="h-8 w-9 rounded-[3px]" :class="[day === modelValue ? 'bg-ink text-sheet' : day === at ? 'bg-green-ground' : '', day < earliest ? 'text-ink3 line-through' : !isBusinessDay(day, holidays) || day.slice(0, 7) !== at.slice(0, 7) ? 'text-ink3' : 'font-medium', day === today ? 'underline underline-offset-4' : '']" :tabindex="day === at ? 0 : -1" :data-at="day === at" :aria-label="formatDay(day, today)" :aria-disabled="day < earliest" @click="choose(day)">{{ Number(day.slice(8)) }}</button>
             </td>
           </tr>
         </tbody>

@@ -4,7 +4,7 @@ import type { PersonFound } from '#shared/contract/people'
 import { useApi } from '~/composables/base/use-api'
 
 /** Chooses a person by any part of the name; as a blank of a sentence, or as a field. */
-defineProps<{ label: string; placeholder: string; boxed?: boolean; up?: boolean }>()
+defineProps<{ label: string; placeholder: string; boxed?: boolean; compact?: boolean; up?: boolean; id?: string }>()
 const person = defineModel<PersonFound | null>({ required: true })
 const api = useApi()
 const found = shallowRef<PersonFound[]>([])
@@ -22,7 +22,7 @@ const nameOf = (p: unknown) => (p as PersonFound | null)?.name ?? ''
 
 <template>
   <Combobox v-model="person" as="span" class="relative" :class="boxed ? 'block' : ''" nullable immediate>
-    <ComboboxInput :class="boxed ? 'field' : 'blank blank-input placeholder:italic'" :aria-label="label" :placeholder="placeholder" :display-value="nameOf" autocomplete="off" @focus="search('')" @change="(e: Event) => search((e.target as HTMLInputElement).value)" />
+    <ComboboxInput v-bind="id === undefined ? {} : { id }" :class="boxed ? 'field' : compact ? 'cell cell-fit w-auto! placeholder:italic' : 'blank blank-input placeholder:italic'" :aria-label="label" :placeholder="placeholder" :display-value="nameOf" autocomplete="off" @focus="search('')" @change="(e: Event) => search((e.target as HTMLInputElement).value)" />
     <ComboboxOptions class="picker left-0" :class="up ? 'bottom-full mb-1' : 'top-full'">
       <ComboboxOption v-for="p in found" v-slot="{ active }" :key="p.id" as="template" :value="p"><li class="option list-none" :data-active="active">{{ p.name }}<span class="small block">{{ p.jobTitle }}, {{ p.department }}</span></li></ComboboxOption>
       <li v-if="found.length === 0" class="option list-none text-ink3">Nobody here has this in their name.</li>

@@ -6,7 +6,7 @@ import { sayError, useApi } from '~/composables/base/use-api'
 
 /** One field over everything one may see. */
 const emit = defineEmits<{ close: [] }>()
-const KINDS: Record<Hit['kind'], string> = { requisition: 'Requests', order: 'Orders', item: 'Catalogue', supplier: 'Suppliers', person: 'People' }
+const KINDS: Record<Hit['kind'], string> = { requisition: 'Requests', order: 'Orders', job: 'Jobs', item: 'Catalogue', supplier: 'Suppliers', person: 'People' }
 const api = useApi()
 const nothing: Hit | null = null
 const words = ref('')

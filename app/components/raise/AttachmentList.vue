@@ -1,11 +1,18 @@
 <script setup lang="ts">
+import { ATTACHMENT_KINDS, type AttachmentKind } from '#core/requisition/rules'
 import type { AttachmentView } from '#shared/contract/requisition'
 import { formatSize } from '#shared/words/format'
+import BlankChoice from '~/components/base/BlankChoice.vue'
+// It comes when something is looked at.
+const AttachmentPreview = defineAsyncComponent(() => import('~/components/base/AttachmentPreview.vue'))
 
-/** What is attached; files may be dropped anywhere on the page, or chosen. */
-defineProps<{ attachments: readonly AttachmentView[]; requisitionId: string; mayChange: boolean; uploading: string | null }>()
-const emit = defineEmits<{ add: [files: File[]]; remove: [id: string] }>()
+/** What is attached, of which kind, and whether the supplier gets it; files may be dropped anywhere on the page, or chosen. */
+defineProps<{ attachments: readonly AttachmentView[]; requisitionId: string; mayChange: boolean; uploading: { name: string; share: number } | null }>()
+const emit = defineEmits<{ add: [files: File[]]; remove: [id: string]; describe: [attachment: AttachmentView, as: { kind: AttachmentKind; forSupplier: boolean }] }>()
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
+const looking = shallowRef<AttachmentView | null>(null)
+const KINDS = ATTACHMENT_KINDS.map((k) => ({ id: k, name: k }))
+const WHO = [{ id: 'internal', name: 'for colleagues only' }, { id: 'supplier', name: 'goes to the supplier', note: 'with the order' }]
 function choose(event: Event): void {
   const box = event.target as HTMLInputElement
   emit('add', [...box.files ?? []])
@@ -14,16 +21,26 @@ function choose(event: Event): void {
 </script>
 
 <template>
-  <div class="flex flex-wrap items-center gap-2">
-    <span v-for="a in attachments" :key="a.id" class="inline-flex max-w-full items-center gap-2 rounded border border-edge px-2.5 py-1">
-      <a class="min-w-0 truncate hover:underline" :href="`/api/requisitions/${requisitionId}/attachments/${a.id}`">{{ a.name }}</a><span class="small shrink-0">{{ a.kind }}, {{ formatSize(a.size) }}</span>
-      <button v-if="mayChange" type="button" class="small quiet-link shrink-0" :aria-label="`Take ${a.name} off`" @click="emit('remove', a.id)">take off</button>
-    </span>
-    <span v-if="uploading" class="small" role="status">taking in {{ uploading }} …</span>
-    <template v-if="mayChange">
-      <button type="button" class="action min-h-[32px]!" @click="chooser?.click()">Attach a quote</button>
+  <div>
+    <ul v-if="attachments.length > 0" class="mb-2 flex flex-wrap gap-2" aria-label="Attached">
+      <li v-for="a in attachments" :key="a.id" class="inline-flex max-w-full flex-wrap items-baseline gap-x-2 rounded border border-edge px-2.5 py-1">
+        <button type="button" class="min-w-0 truncate hover:underline" :aria-label="`Look at ${a.name}`" @click="looking = a">{{ a.name }}</button><span class="small shrink-0">{{ formatSize(a.size) }}</span>
+        <template v-if="mayChange">
+          <BlankChoice compact class="small" :model-value="a.kind" :choices="KINDS" :label="`${a.name} is a`" placeholder="what" @update:model-value="emit('describe', a, { kind: $event as AttachmentKind, forSupplier: a.forSupplier })" />
+          <BlankChoice compact class="small" :model-value="a.forSupplier ? 'supplier' : 'internal'" :choices="WHO" :label="`Who gets ${a.name}`" placeholder="who" @update:model-value="emit('describe', a, { kind: a.kind, forSupplier: $event === 'supplier' })" />
+          <button type="button" class="small quiet-link shrink-0" :aria-label="`Take ${a.name} off`" @click="emit('remove', a.id)">take off</button>
+        </template>
+        <span v-else class="small shrink-0">{{ a.kind }}{{ a.forSupplier ? ', goes to the supplier' : '' }}</span>
+      </li>
+    </ul>
+    <p v-if="uploading" class="small mb-2" role="status">
+      <label>taking in {{ uploading.name }} <progress class="mx-1 h-1.5 w-[120px] align-middle accent-[var(--ink)]" :value="uploading.share" max="1">{{ Math.round(uploading.share * 100) }} %</progress></label> {{ Math.round(uploading.share * 100) }} %
+    </p>
+    <p v-if="mayChange" class="flex flex-wrap items-center gap-2">
+      <button id="attach" type="button" class="action min-h-[32px]!" @click="chooser?.click()">Attach a quote or another file</button>
       <input ref="chooser" type="file" class="sr-only" tabindex="-1" aria-label="Attach files" accept="application/pdf,image/png,image/jpeg" multiple @change="choose">
       <span class="small max-[900px]:hidden">or drop files anywhere on this page</span>
-    </template>
+    </p>
+    <AttachmentPreview v-if="looking" :attachment="looking" :requisition-id="requisitionId" @close="looking = null" />
   </div>
 </template>

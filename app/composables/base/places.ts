@@ -5,7 +5,7 @@ export interface Place { readonly name: string; readonly path: string; readonly 
 
 /** The five stations and the places that stand under each, as far as they exist. */
 export const STATIONS: readonly { readonly name: StationName; readonly waits: 'need' | 'decision' | 'order' | null; readonly places: readonly Place[] }[] = [
-  { name: 'Need', waits: 'need', places: [{ name: 'Raise', path: '/raise', right: 'raise' }, { name: 'Mine', path: '/mine', right: 'see own' }] },
+  { name: 'Need', waits: 'need', places: [{ name: 'Raise', path: '/raise', right: 'raise' }, { name: 'Mine', path: '/mine', right: 'see own' }, { name: 'Regulars', path: '/regulars', right: 'raise' }] },
   { name: 'Decision', waits: 'decision', places: [{ name: 'Decide', path: '/decide', right: 'decide' }, { name: 'Budgets', path: '/budgets', right: 'see budgets' }, { name: 'Away', path: '/away', right: 'be away' }] },
   { name: 'Order', waits: 'order', places: [{ name: 'Desk', path: '/desk', right: 'order' }, { name: 'Orders', path: '/orders', right: 'see orders' }] },
   { name: 'Delivery', waits: null, places: [] },

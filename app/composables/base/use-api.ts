@@ -13,10 +13,9 @@ interface Options {
   readonly query?: Record<string, string | number | undefined>
   readonly raw?: Blob
   readonly key?: string
-  readonly onProgress?: (share: number) => void
 }
 
-const OFFLINE = new ApiProblem(0, 'offline', 'Rekko cannot be reached just now. What you typed is kept here, and goes on by itself.')
+export const OFFLINE = new ApiProblem(0, 'offline', 'Rekko cannot be reached just now. What you typed is kept here, and goes on by itself.')
 
 /** Calls the API: typed replies, refusals as ApiProblem, an expired sign-in told to the session. */
 export function useApi() {
@@ -49,12 +48,18 @@ export function useApi() {
   }
 }
 
+interface ProblemBody { readonly type?: string; readonly detail?: string; readonly fields?: { field: string; message: string }[] }
+
+/** A refusal by its status and body, whatever is missing of it. */
+export function problemOf(status: number, data: ProblemBody | undefined): ApiProblem {
+  return new ApiProblem(status, (data?.type ?? '').replace('urn:rekko:', ''), data?.detail ?? 'Rekko did not answer as expected; nothing was changed.', data?.fields ?? [])
+}
+
 function asProblem(error: unknown): ApiProblem {
-  const e = error as { statusCode?: number; status?: number; data?: { type?: string; detail?: string; fields?: { field: string; message: string }[] } | string }
+  const e = error as { statusCode?: number; status?: number; data?: ProblemBody | string }
   const status = e.statusCode ?? e.status
   if (status === undefined || status === 0) return OFFLINE
-  const data = typeof e.data === 'string' ? JSON.parse(e.data) as { type?: string; detail?: string; fields?: { field: string; message: string }[] } : e.data
-  return new ApiProblem(status, (data?.type ?? '').replace('urn:rekko:', ''), data?.detail ?? 'Rekko did not answer as expected; nothing was changed.', data?.fields ?? [])
+  return problemOf(status, typeof e.data === 'string' ? JSON.parse(e.data) as ProblemBody : e.data)
 }
 
 /** The sentence of an error, whatever it is. */

@@ -3,6 +3,7 @@ import type { DraftFacts } from '#core/requisition/compute'
 import { BLANK_LINE } from '#core/requisition/draft'
 import type { Entry } from '#core/requisition/entry'
 import type { ItemFound } from '#shared/contract/catalogue'
+import type { SourceLine } from '#shared/contract/regulars'
 import type { EditableLine } from './use-draft'
 
 /** The coding a new line begins with: its category's account in this department, else that of the line above. */
@@ -31,6 +32,14 @@ export function freeLine(entry: Entry, above: EditableLine | undefined, facts: D
   return {
     ...BLANK_LINE, id: crypto.randomUUID(), own: {}, jobId: above?.jobId ?? null, description: entry.words, quantity: entry.quantity ?? '1', unitPrice: entry.price,
     currency: facts?.baseCurrency ?? 'EUR', splitMethod: above?.splitMethod ?? 'percent', codings: codingFor(null, above, facts),
+  }
+}
+
+/** A line as a source offers it, that is not, or no longer, of the catalogue. */
+export function lineFromSource(l: SourceLine, above: EditableLine | undefined, facts: DraftFacts | null): EditableLine {
+  return {
+    ...BLANK_LINE, id: crypto.randomUUID(), own: {}, jobId: above?.jobId ?? null, description: l.description, secondDescription: l.secondDescription, quantity: l.quantity, unit: l.unit, unitPrice: l.unitPrice,
+    priceBase: l.priceBase, currency: l.currency, taxCode: l.taxCode, supplierId: l.supplierId, supplierPart: l.supplierPart, categoryId: l.categoryId, splitMethod: 'percent', codings: codingFor(l.account, above, facts),
   }
 }
 

@@ -1,13 +1,14 @@
 import type { Entry } from '#core/requisition/entry'
 import { MOST_LINES } from '#core/requisition/draft'
 import type { ReadRow } from '#core/requisition/line-table'
-import type { ItemFound } from '#shared/contract/catalogue'
+import type { ItemFound, SupplierFound } from '#shared/contract/catalogue'
+import type { SourceLine } from '#shared/contract/regulars'
 import { safeCell } from '#shared/words/cell'
 import { capital, formatCount } from '#shared/words/format'
 import { useApi } from '~/composables/base/use-api'
 import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
-import { freeLine, lineForItem, reprice } from './new-line'
+import { freeLine, lineForItem, lineFromSource, reprice } from './new-line'
 import type { EditableLine, useDraft } from './use-draft'
 
 /** What may be done with the lines of a draft: adding one or many, moving, repeating, taking off with an undo, copying out. */
@@ -27,7 +28,41 @@ export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => vo
     return lineForItem(item, quantity, above, facts.value, wording.today.value)
   }
   function addItem(item: ItemFound, quantity: string): void { draft.lines.push(forItem(item, quantity, draft.lines.at(-1))) }
-  function addFree(entry: Entry): void { draft.lines.push(freeLine(entry, draft.lines.at(-1), facts.value)) }
+  function addFree(entry: Entry): void {
+    const line = freeLine(entry, draft.lines.at(-1), facts.value)
+    draft.lines.push(line)
+    void proposePayer(line.id, entry.words)
+  }
+  /** A free line is paid from where the department last paid something alike, unless somebody chose meanwhile. */
+  async function proposePayer(lineId: string, words: string): Promise<void> {
+    const before = JSON.stringify(draft.lines.find((l) => l.id === lineId)?.codings)
+    if (draft.departmentId === null) return
+    try {
+      const { account } = await api.get<{ account: string | null }>('/api/account-proposal', { departmentId: draft.departmentId, words: words.slice(0, 400) })
+      const payer = account === null ? undefined : [...facts.value?.budgetLines.values() ?? []].find((l) => l.account === account)
+      const line = draft.lines.find((l) => l.id === lineId)
+      if (payer !== undefined && line !== undefined && JSON.stringify(line.codings) === before) { line.splitMethod = 'percent'; line.codings = [{ budgetLineId: payer.id, value: null }] }
+    }
+    catch { /* A proposal that does not come is not missed. */ }
+  }
+  /** Lines from a source: what is still in the catalogue at today's price, all else as it was. */
+  function addFromSource(lines: readonly SourceLine[], items: readonly ItemFound[], names: Record<string, string>): void {
+    Object.assign(suppliers, names)
+    const byId = new Map(items.map((i) => [i.id, i]))
+    const added: EditableLine[] = []
+    for (const l of lines) {
+      const above = added.at(-1) ?? draft.lines.at(-1)
+      const item = l.itemId === null ? undefined : byId.get(l.itemId)
+      added.push(item === undefined ? lineFromSource(l, above, facts.value) : forItem(item, l.quantity, above))
+    }
+    draft.lines.push(...added)
+    const ids = new Set(added.map((l) => l.id))
+    undo.show(`${capital(formatCount(added.length, 'line is', 'lines are'))} on the list.`, 'Take them off again', 10, () => { draft.lines = draft.lines.filter((l) => !ids.has(l.id)) })
+  }
+  function supply(line: EditableLine, supplier: SupplierFound | null): void {
+    if (supplier !== null) { suppliers[supplier.id] = supplier.name; d.know({ suppliers: [supplier.facts] }) }
+    line.supplierId = supplier?.id ?? null
+  }
 
   /** Rows of a table as lines: what has a part number of the catalogue becomes that item, all else a line of one's own. */
   async function addRows(rows: readonly ReadRow[]): Promise<void> {
@@ -78,5 +113,5 @@ export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => vo
     catch { return false }
   }
 
-  return { room, addItem, addFree, addRows, follow, remove, duplicate, move, copyOut }
+  return { room, addItem, addFree, addFromSource, supply, addRows, follow, remove, duplicate, move, copyOut }
 }

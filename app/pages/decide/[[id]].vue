@@ -18,7 +18,10 @@ import { useSessionStore } from '~/stores/session'
 definePageMeta({ key: 'decide' })
 useHead({ title: 'Decide · Rekko' })
 
+// It comes when something is looked at.
+const AttachmentPreview = defineAsyncComponent(() => import('~/components/base/AttachmentPreview.vue'))
 const api = useApi()
+const looking = shallowRef<{ id: string; name: string; mime: string } | null>(null)
 const route = useRoute()
 const session = useSessionStore()
 const wording = useWording()
@@ -140,22 +143,26 @@ usePlaceKeys([
           <NuxtLink class="quiet-link" :to="`/trail/${doc.id}`">{{ doc.number }}</NuxtLink> · sent <time :datetime="doc.sentAt" :title="wording.exact(doc.sentAt)">{{ wording.moment(doc.sentAt) }}</time> · to {{ doc.shipTo }}<template v-if="doc.shipToDetail">, {{ doc.shipToDetail }}</template><template v-if="doc.forName"> · you decide for {{ doc.forName }}</template>
           <template v-for="t in doc.tax" :key="t.currency"> · {{ formatMoney(t.total) }} with tax</template>
         </p>
+        <p v-if="doc.besides.length > 0" class="small mt-1">{{ [...(doc.kind === 'goods' ? [] : [doc.kind]), ...doc.besides].join(' · ') }}</p>
+        <p v-if="doc.noteInternal" class="mt-2"><span class="text-ink3">For colleagues:</span> {{ doc.noteInternal }}</p>
+        <p v-if="doc.justification" class="mt-2"><span class="text-ink3">Justification:</span> {{ doc.justification }}</p>
         <p v-if="doc.overBudgetReason" class="notice-amber mt-3">It passes the budget, because {{ doc.overBudgetReason }}</p>
         <table class="table mt-3">
           <caption class="sr-only">Lines</caption>
           <thead class="max-[700px]:sr-only"><tr><th scope="col">What</th><th scope="col" class="num">How many</th><th scope="col" class="num">Price</th><th scope="col" class="pl-3!">Beside what was paid</th><th scope="col" class="num">Amount</th></tr></thead>
           <tbody>
             <tr v-for="l in doc.lines" :key="l.id" class="max-[700px]:grid max-[700px]:grid-cols-[minmax(0,1fr)_auto] max-[700px]:border-b max-[700px]:border-rule max-[700px]:py-2 max-[700px]:[&>td]:border-0 max-[700px]:[&>td]:p-0.5">
-              <td><span class="block font-semibold">{{ l.description }}</span><span class="small block">{{ [l.supplier ?? 'buyer decides who', l.supplierPart, l.paidFrom.filter((p) => p).join(', ')].filter((x) => x).join(' · ') }}</span></td>
+              <td><span class="block font-semibold">{{ l.description }}</span><span v-if="l.more.length > 0" class="small block">{{ l.more.join(' · ') }}</span><span class="small block">{{ [l.supplier ?? 'buyer decides who', l.supplierPart, l.paidFrom.filter((p) => p).join(', ')].filter((x) => x).join(' · ') }}</span></td>
               <td class="num max-[700px]:order-3 max-[700px]:text-left!">{{ formatQuantity(l.quantity, l.unit) }}</td>
-              <td class="num max-[700px]:order-4">{{ formatPrice(l.unitPrice, l.net.currency) }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span></td>
+              <td class="num max-[700px]:order-4">{{ formatPrice(l.unitPrice, l.net.currency) }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span><span v-if="l.listPrice" class="small block">catalogue {{ formatPrice(l.listPrice, l.currency) }}</span></td>
               <td class="pl-3! max-[700px]:order-5 max-[700px]:col-span-2 max-[700px]:pl-0.5!"><PriceMemory :unit-price="l.unitPrice" :paid="l.paid" /></td>
               <td class="num font-medium"><span v-if="l.net.currency !== doc.amount.currency" class="text-ink3">{{ l.net.currency }} </span>{{ formatAmount(l.net) }}</td>
             </tr>
           </tbody>
         </table>
         <div v-if="doc.attachments.length > 0" class="mt-4 flex flex-wrap gap-2">
-          <a v-for="a in doc.attachments" :key="a.id" class="inline-flex items-center gap-2 rounded border border-edge px-2.5 py-1 hover:border-ink" :href="`/api/requisitions/${doc.id}/attachments/${a.id}`">{{ a.name }} <span class="small">{{ a.kind }}, {{ formatSize(a.size) }}</span></a>
+          <button v-for="a in doc.attachments" :key="a.id" type="button" class="inline-flex items-center gap-2 rounded border border-edge px-2.5 py-1 hover:border-ink" @click="looking = a">{{ a.name }} <span class="small">{{ a.kind }}, {{ formatSize(a.size) }}</span></button>
+          <AttachmentPreview v-if="looking" :attachment="looking" :requisition-id="doc.id" @close="looking = null" />
         </div>
         <h2 class="head mb-1 mt-6">{{ doc.remarks.length > 0 ? 'Said so far' : 'Nothing was said so far' }}</h2>
         <dl v-if="doc.remarks.length > 0">

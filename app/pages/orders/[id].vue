@@ -23,16 +23,16 @@ usePlaceKeys([], () => undefined)
 
 <template>
   <div v-if="order">
-    <PageNote>{{ order.number }} · {{ order.state }}</PageNote>
+    <PageNote>{{ order.number }} · {{ order.state }} · <NuxtLink class="quiet-link" :to="`/raise?order=${id}`">ask for the same again</NuxtLink></PageNote>
     <SheetPage>
       <h1 class="sentence"><b>{{ order.number }}</b> to <b>{{ order.supplier }}</b> for <b>{{ formatMoney(order.net) }}</b>, delivered to {{ order.shipTo }} by {{ wording.day(first) }}.</h1>
-      <p class="mt-1.5 text-ink2">issued <time :datetime="order.issuedAt" :title="wording.exact(order.issuedAt)">{{ wording.moment(order.issuedAt) }}</time> by {{ order.buyer }} · {{ order.terms }} · {{ order.shipToAddress }}</p>
+      <p class="mt-1.5 text-ink2">issued <time :datetime="order.issuedAt" :title="wording.exact(order.issuedAt)">{{ wording.moment(order.issuedAt) }}</time> by {{ order.buyer }} · {{ order.terms }} · {{ [order.shipToAddress, ...order.deliveryDetails].join(' · ') }}</p>
       <table class="table mt-4">
         <caption class="sr-only">Lines</caption>
         <thead><tr><th scope="col">What</th><th scope="col" class="num">How many</th><th scope="col" class="num">Price</th><th scope="col" class="pl-3!">Needed</th><th scope="col">For</th><th scope="col" class="num">Amount</th></tr></thead>
         <tbody>
           <tr v-for="l in order.lines" :key="l.id">
-            <td><span class="block font-semibold">{{ l.description }}</span><span class="small block">{{ l.supplierPart }}</span></td><td class="num">{{ formatQuantity(l.quantity, l.unit) }}</td><td class="num">{{ formatPrice(l.unitPrice, order.currency) }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span></td><td class="pl-3!">{{ wording.shortDay(l.needBy) }}</td>
+            <td><span class="block font-semibold">{{ l.description }}</span><span class="small block">{{ [l.supplierPart, ...l.more].filter((t) => t).join(' · ') }}</span></td><td class="num">{{ formatQuantity(l.quantity, l.unit) }}</td><td class="num">{{ formatPrice(l.unitPrice, order.currency) }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span></td><td class="pl-3!">{{ wording.shortDay(l.needBy) }}</td>
             <td class="text-ink2"><span v-for="s in l.sources" :key="s.requisitionId" class="block"><NuxtLink class="quiet-link" :to="`/trail/${s.requisitionId}`">{{ s.number }}</NuxtLink><template v-if="l.sources.length > 1">, {{ s.quantity }}</template></span></td><td class="num">{{ formatAmount(l.net) }}</td>
           </tr>
         </tbody>
@@ -40,6 +40,8 @@ usePlaceKeys([], () => undefined)
           <tr><td colspan="5" class="num border-0! pb-0!">Without tax</td><td class="num border-0! pb-0!">{{ formatAmount(order.net) }}</td></tr><tr><td colspan="5" class="num border-0! pb-0! pt-1!">Tax</td><td class="num border-0! pb-0! pt-1!">{{ formatAmount(order.tax) }}</td></tr><tr><td colspan="5" class="num border-0! pt-1! font-semibold">{{ order.currency }}</td><td class="num border-0! pt-1! font-semibold">{{ formatAmount(order.total) }}</td></tr>
         </tfoot>
       </table>
+      <p v-if="order.note" class="mt-4 whitespace-pre-line"><span class="text-ink3">To the supplier:</span> {{ order.note }}</p>
+      <section v-if="order.internalNotes.length > 0" class="mt-4"><h2 class="head mb-1">For colleagues only</h2><p v-for="(n, i) in order.internalNotes" :key="i" class="text-ink2">{{ n.number }}: {{ n.note }}</p></section>
       <template #margin>
         <h2 class="head mb-1.5">As it was sent</h2>
         <ul>

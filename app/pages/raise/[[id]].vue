@@ -8,9 +8,14 @@ import { dec } from '#core/base/decimal'
 import { subtract, sum, convert } from '#core/base/money'
 import type { FieldRef } from '#core/requisition/missing'
 import type { DraftFactsWire } from '#shared/contract/draft-facts'
+import { mostQuotes, type AttachmentKind } from '#core/requisition/rules'
+import type { ItemFound, SupplierFound } from '#shared/contract/catalogue'
+import type { Beginning, SourceLine } from '#shared/contract/regulars'
+import { SOURCE_WORDS } from '#shared/words/regulars'
 import type { AttachmentView, RaiseChoices, RequisitionView } from '#shared/contract/requisition'
 import AddField from '~/components/raise/AddField.vue'
 import AttachmentList from '~/components/raise/AttachmentList.vue'
+import HeadDetails from '~/components/raise/HeadDetails.vue'
 import LineGrid from '~/components/raise/LineGrid.vue'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import BlankDay from '~/components/base/BlankDay.vue'
@@ -20,20 +25,25 @@ import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import RouteList, { type RouteEntry } from '~/components/base/RouteList.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
+import { uploadFile } from '~/composables/base/upload-file'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
-import { emptyDraft, useDraft, type EditableDraft } from '~/composables/raise/use-draft'
+import { LINE_SOURCE_NAMES, type LineSourceName } from '~/composables/raise/line-sources'
+import { emptyDraft, useDraft, type EditableDraft, type EditableLine } from '~/composables/raise/use-draft'
 import { useLines } from '~/composables/raise/use-lines'
 import { isLineFile, useOfferedTable } from '~/composables/raise/use-offered-table'
 import { sayConsequence } from '~/composables/raise/say-consequence'
 import { useSessionStore } from '~/stores/session'
 
-// It comes when a table is offered.
+// Dialogs come when they are opened.
 const TakeTable = defineAsyncComponent(() => import('~/components/raise/TakeTable.vue'))
+const TakeLines = defineAsyncComponent(() => import('~/components/raise/TakeLines.vue'))
+const KeepDialog = defineAsyncComponent(() => import('~/components/raise/KeepDialog.vue'))
+const NewSupplier = defineAsyncComponent(() => import('~/components/raise/NewSupplier.vue'))
 // Saving gives a new draft its address without making the page anew.
-definePageMeta({ key: (route) => `raise ${typeof route.query.add === 'string' ? route.query.add : ''} ${typeof route.query.from === 'string' ? route.query.from : ''} ${typeof route.params.id === 'string' ? route.params.id : ''}` })
+definePageMeta({ key: (route) => `raise ${['add', 'from', 'template', 'order'].map((k) => String(route.query[k] ?? '')).join(' ')} ${String(route.params.id ?? '')}` })
 
 const route = useRoute()
 const api = useApi()
@@ -41,12 +51,14 @@ const session = useSessionStore()
 const wording = useWording()
 const undo = useUndo()
 const given = typeof route.params.id === 'string' ? route.params.id : ''
-const copyOf = typeof route.query.from === 'string' ? route.query.from : ''
+/** Where a new one begins from: an earlier request, a template, an order. */
+const BEGINNINGS = { from: 'requisitions', template: 'templates', order: 'orders' } as const
+const beginning = (Object.keys(BEGINNINGS) as (keyof typeof BEGINNINGS)[]).flatMap((k) => { const at = route.query[k]; return typeof at === 'string' && at !== '' ? [`/api/${BEGINNINGS[k]}/${encodeURIComponent(at)}/copy`] : [] })[0] ?? ''
 
-const { data: start, error } = await useAsyncData(`raise-${given}-${copyOf}`, async () => {
+const { data: start, error } = await useAsyncData(`raise-${given}-${beginning}`, async () => {
   const choices = await api.get<RaiseChoices>('/api/raise-choices')
   const view = given === '' ? null : await api.get<RequisitionView>(`/api/requisitions/${given}`)
-  const source = copyOf === '' ? null : await api.get<RequisitionView>(`/api/requisitions/${copyOf}`)
+  const source = beginning === '' ? null : await api.get<Beginning>(beginning)
   const first = choices.departments[0]
   const draft = view?.draft ?? source?.draft ?? emptyDraft(first?.id ?? null, first?.usualShipToId ?? null)
   const facts = await api.get<DraftFactsWire>('/api/draft-facts', { departmentId: draft.departmentId ?? undefined, accountingDate: draft.accountingDate ?? undefined, requisitionId: view?.id })
@@ -57,28 +69,38 @@ const { choices, view, source } = start.value
 if (view !== null && !view.mayEdit) await navigateTo(`/trail/${view.id}`, { replace: true })
 
 const begin: EditableDraft = structuredClone(toRaw(start.value.draft)) as EditableDraft
-if (source !== null) Object.assign(begin, { needBy: null, accountingDate: null, overBudgetReason: '', lines: begin.lines.map((l) => ({ ...l, id: import.meta.server ? l.id : crypto.randomUUID() })) })
 const d = useDraft({ view, draft: begin, facts: start.value.facts })
 const { draft, verdict, facts } = d
 if (source !== null) Object.assign(d.suppliers, source.suppliers)
+const names = reactive<Record<string, string>>({ ...view?.names })
 useHead({ title: () => `${draft.title || (draft.lines.length > 0 ? proposeTitle(draft) : 'Raise')} · Rekko` })
 
 const currency = session.me?.organisation.baseCurrency ?? 'EUR'
 const trouble = ref('')
 const sending = ref(false)
-const uploading = ref<string | null>(null)
+const uploading = shallowRef<{ name: string; share: number } | null>(null)
+const more = ref(false)
+const taking = ref<LineSourceName | null>(null)
+const keeping = ref(false)
+const naming = shallowRef<{ words: string; line: EditableLine } | null>(null)
 const dragging = ref(false)
 const lost = shallowRef<EditableDraft | null>(null)
 const sheetChooser = useTemplateRef<HTMLInputElement>('sheetChooser')
 const addField = useTemplateRef<{ focus: () => void; begin: (words: string) => void }>('addField')
 
-const shipTos = computed(() => choices.shipTos.map((s) => ({ id: s.id, name: s.name, note: `${s.street}, ${s.postcode} ${s.town}` })))
+/** A choice among the places that opens an address for this time alone. */
+const ONCE = 'once'
+const shipTos = computed(() => [...choices.shipTos.map((s) => ({ id: s.id, name: s.name, note: `${s.street}, ${s.postcode} ${s.town}` })), { id: ONCE, name: draft.address === null ? 'Another address' : draft.address.name || 'an address for this once', note: 'for this delivery alone' }])
+const kinds = computed(() => [...facts.value?.kinds.values() ?? []].map((k) => ({ id: k.code, name: k.name, note: k.help })))
 const people = computed(() => choices.people.map((p) => ({ id: p.id, name: p.id === session.me?.id ? 'yourself' : p.name, note: p.jobTitle })))
 // After the first sending its owner hands it over instead.
 const mayRaiseFor = view === null || (view.number === null && view.raisedById === session.me?.id)
 const nameOf = (id: string) => facts.value?.people.people.get(id)?.name ?? ''
 const consequence = computed(() => verdict.value === null ? { missing: 0, words: 'Working it out …' } : sayConsequence(verdict.value, nameOf))
 const stops = computed(() => verdict.value?.missing ?? [])
+const justifies = computed(() => verdict.value?.rules.some((r) => r.asks.what === 'justification') ?? false)
+const readings = computed(() => (verdict.value?.rules ?? []).flatMap((r) => r.asks.what === 'reading' ? [{ id: r.id, text: r.asks.text }] : []))
+const quotes = computed(() => { const asked = verdict.value === null ? null : mostQuotes(verdict.value.rules); return asked === null ? null : { needs: asked.count, has: facts.value?.attached.filter((k) => k === 'quote').length ?? 0 } })
 const asksWhy = computed(() => verdict.value?.budget.some((b) => b.control === 'asks' && b.passedBy !== null) ?? false)
 const effects = computed<EffectView[]>(() => (verdict.value?.budget ?? []).flatMap((b) => {
   const line = facts.value?.budgetLines.get(b.lineId)
@@ -116,6 +138,16 @@ function chooseDepartment(id: string): void {
   if (draft.shipToId === null || draft.shipToId === before) draft.shipToId = usual
   draft.departmentId = id
 }
+function chooseShipTo(id: string): void {
+  if (id === ONCE) {
+    draft.address ??= { name: '', street: '', postcode: '', town: '', country: '' }
+    void nextTick(() => { document.getElementById('blank-address-name')?.focus() })
+    return
+  }
+  draft.address = null
+  draft.shipToId = id
+}
+function readRule(id: string): void { if (!draft.readWarnings.includes(id)) draft.readWarnings = [...draft.readWarnings, id] }
 const lines = useLines(d, () => addField.value?.focus())
 
 const { offered, ...table } = useOfferedTable({ take: lines.addRows, complain: (sentence) => { trouble.value = sentence }, focusAddField: () => addField.value?.focus() })
@@ -124,25 +156,65 @@ async function copyOut(): Promise<void> {
   copied.value = await lines.copyOut() ? 'copied, with their headings' : 'this browser does not let a page copy here'
 }
 
-const FIELD: Record<string, string> = { 'department': 'blank-department', 'ship-to': 'blank-ship-to', 'need-by': 'blank-need-by', 'why': 'blank-why', 'over-budget-reason': 'over-budget-reason', 'accounting-date': 'blank-need-by' }
-function goTo(at: FieldRef): void {
+function takeLines(taken: SourceLine[], items: ItemFound[], from: Record<string, string>): void {
+  taking.value = null
+  lines.addFromSource(taken, items, from)
+  void nextTick(() => addField.value?.focus())
+}
+const keptSentence = ref('')
+function named(supplier: SupplierFound): void {
+  const at = naming.value
+  naming.value = null
+  if (at !== null) lines.supply(at.line, supplier)
+}
+/** One that is there already was meant: it is read whole, so that its warning counts. */
+async function chosenInstead(id: string, name: string): Promise<void> {
+  try {
+    const { suppliers } = await api.get<{ suppliers: SupplierFound[] }>('/api/suppliers', { words: name })
+    const found = suppliers.find((s) => s.id === id)
+    if (found !== undefined) named(found)
+  }
+  catch (e) { trouble.value = sayError(e) }
+}
+const grid = useTemplateRef<{ show: (lineId: string, field: string) => Promise<void> }>('grid')
+const FIELD: Record<string, string> = { 'kind': 'blank-kind', 'attachments': 'attach', 'justification': 'justification', 'job': 'blank-job', 'department': 'blank-department', 'ship-to': 'blank-ship-to', 'need-by': 'blank-need-by', 'why': 'blank-why', 'over-budget-reason': 'over-budget-reason', 'accounting-date': 'blank-accounting' }
+/** The field that an entry of the missing list leads to. */
+function fieldOf(at: FieldRef): string {
+  if (typeof at === 'string') return at === 'ship-to' && draft.address !== null ? 'blank-address-name' : FIELD[at] ?? ''
+  if (at.line === null) return at.field.replace('reading ', 'reading-')
+  return `line-${at.line}-${at.field === 'unit' ? 'quantity' : at.field}`
+}
+async function goTo(at: FieldRef): Promise<void> {
   if (at === 'lines') { addField.value?.focus(); return }
-  const id = typeof at === 'string' ? FIELD[at] ?? '' : `line-${at.line}-${at.field === 'unit' || at.field === 'tax' ? 'quantity' : at.field === 'supplier' ? 'description' : at.field}`
-  const el = document.getElementById(id)
+  if (at === 'job' || at === 'accounting-date' || (typeof at === 'object' && at.line === null)) more.value = true
+  if (typeof at === 'object' && at.line !== null) await grid.value?.show(at.line, at.field)
+  // What opens on the way comes a moment later.
+  for (let tries = 0; tries < 20 && document.getElementById(fieldOf(at)) === null; tries += 1) await new Promise((r) => { setTimeout(r, 25) })
+  const el = document.getElementById(fieldOf(at))
   el?.scrollIntoView({ block: 'center' })
   el?.focus()
 }
-
 async function attach(files: readonly File[]): Promise<void> {
   trouble.value = ''
   d.state.value = d.id.value === '' ? 'changed' : d.state.value
   if (!(await d.save())) { trouble.value = d.trouble.value; return }
   for (const file of files) {
-    uploading.value = file.name
-    try { d.attachments.value.push(await api.post<AttachmentView>(`/api/requisitions/${d.id.value}/attachments`, { raw: file, query: { name: file.name.slice(0, 300), kind: 'quote' } })) }
+    uploading.value = { name: file.name, share: 0 }
+    try { d.attachments.value.push(await uploadFile<AttachmentView>(`/api/requisitions/${d.id.value}/attachments`, file, { name: file.name.slice(0, 300), kind: guessKind(file.name) }, (share) => { uploading.value = { name: file.name, share } })) }
     catch (e) { trouble.value = `${file.name}: ${sayError(e)}` }
   }
   uploading.value = null
+}
+/** Most files are quotes; a name may say otherwise. */
+function guessKind(name: string): AttachmentKind {
+  return /spec|datasheet|data sheet/i.test(name) ? 'specification' : /drawing|sketch|plan/i.test(name) ? 'drawing' : 'quote'
+}
+async function describe(a: AttachmentView, as: { kind: AttachmentKind; forSupplier: boolean }): Promise<void> {
+  try {
+    const now = await api.put<AttachmentView>(`/api/requisitions/${d.id.value}/attachments/${a.id}`, { body: as })
+    d.attachments.value = d.attachments.value.map((x) => x.id === a.id ? now : x)
+  }
+  catch (e) { trouble.value = sayError(e) }
 }
 async function detach(id: string): Promise<void> {
   try {
@@ -166,7 +238,7 @@ async function send(): Promise<void> {
   ;(document.activeElement as HTMLElement | null)?.blur()
   await nextTick()
   const first = verdict.value.missing.find((m) => m.stops)
-  if (first !== undefined) { goTo(first.at); return }
+  if (first !== undefined) { await goTo(first.at); return }
   sending.value = true
   trouble.value = ''
   try {
@@ -198,7 +270,7 @@ async function throwAway(): Promise<void> {
   catch (e) { trouble.value = sayError(e) }
 }
 
-onMounted(() => { lost.value = d.findLost(); if (typeof route.query.add === 'string') addField.value?.begin(route.query.add); else if (given === '' && copyOf === '') addField.value?.focus() })
+onMounted(() => { lost.value = d.findLost(); if (typeof route.query.add === 'string') addField.value?.begin(route.query.add); else if (given === '' && beginning === '') addField.value?.focus() })
 usePlaceKeys([
   { keys: 'Ctrl Enter', does: 'send, or go to what is missing' }, { keys: 'Enter', does: 'take the first suggestion; in a cell, the line below' }, { keys: '↑ ↓', does: 'between lines, suggestions and days' }, { keys: 'Alt ↑ ↓', does: 'move the line' }, { keys: 'Esc', does: 'close a picker' },
 ], (event) => { if (isMainKey(event)) { event.preventDefault(); void send() } })
@@ -214,33 +286,42 @@ usePlaceKeys([
       <p v-if="view?.state === 'sent back'" class="notice-amber mb-4">Sent back{{ d.remarks.value.filter((r) => r.kind === 'reason').at(-1) ? ` by ${d.remarks.value.filter((r) => r.kind === 'reason').at(-1)?.name}: “${d.remarks.value.filter((r) => r.kind === 'reason').at(-1)?.text}”` : '' }}. Change it and send it again.</p>
       <h1 class="sr-only">Raise a requisition</h1>
       <div class="sentence">
-        <BlankChoice id="blank-department" :model-value="draft.departmentId" :choices="choices.departments" label="For which department" placeholder="Which department" @update:model-value="chooseDepartment" /> needs this by
+        <BlankChoice id="blank-department" :model-value="draft.departmentId" :choices="choices.departments" label="For which department" placeholder="Which department" @update:model-value="chooseDepartment" /> needs <BlankChoice v-if="kinds.length > 1" id="blank-kind" :model-value="draft.kind" :choices="kinds" label="What kind of request" placeholder="what kind of thing" @update:model-value="draft.kind = $event" /><template v-else>this</template> by
         <BlankDay id="blank-need-by" v-model="draft.needBy" :today="wording.today.value" :holidays="choices.holidays" label="Needed by" placeholder="which day" />, delivered to
-        <BlankChoice id="blank-ship-to" :model-value="draft.shipToId" :choices="shipTos" label="Where to" placeholder="which place" @update:model-value="draft.shipToId = $event" />, because
+        <BlankChoice id="blank-ship-to" :model-value="draft.address === null ? draft.shipToId : ONCE" :choices="shipTos" label="Where to" placeholder="which place" @update:model-value="chooseShipTo" />, because
         <BlankText id="blank-why" v-model="draft.why" label="Why it is needed" placeholder="why it is needed" :most="4000" />.
       </div>
       <p class="small mt-1.5 flex flex-wrap items-baseline gap-x-2">
         <span v-if="mayRaiseFor">Raised by you, for <BlankChoice id="blank-owner" compact :model-value="d.ownerId.value" :choices="people" label="For whom" placeholder="whom" @update:model-value="d.ownerId.value = $event" /> ·</span>
-        <span v-else>Owned by {{ view?.owner ?? 'you' }} ·</span><label for="room">room or door</label><input id="room" v-model="draft.shipToDetail" class="cell cell-fit w-auto! placeholder:italic" maxlength="200" placeholder="any">
-        <span>·</span><label for="title">called</label><input id="title" v-model="draft.title" class="cell cell-fit w-auto!" maxlength="120" :placeholder="proposeTitle(draft)">
+        <span v-else>Owned by {{ view?.owner ?? 'you' }} ·</span><label for="title">called</label><input id="title" v-model="draft.title" class="cell cell-fit w-auto!" maxlength="120" :placeholder="proposeTitle(draft)">
+        <span>·</span><button type="button" class="quiet-link max-[900px]:min-h-[24px]" :aria-expanded="more" @click="more = !more">{{ more ? 'less' : 'delivery, job, notes and more' }}</button>
       </p>
+      <HeadDetails v-if="facts" class="mt-1" :draft="draft" :facts="facts" :verdict="verdict" :names="names" :decimal-mark="wording.decimalMark.value" :is-open="more" />
+      <p v-for="r in readings" :id="`reading-${r.id}`" :key="r.id" tabindex="-1" class="mt-3" :class="draft.readWarnings.includes(r.id) ? 'small' : 'notice-amber'">{{ r.text }} <button v-if="!draft.readWarnings.includes(r.id)" type="button" class="quiet-link font-semibold" @click="readRule(r.id)">I have read this</button><span v-else>Read.</span></p>
       <div class="mt-5" @paste="table.paste">
-        <LineGrid v-if="draft.lines.length > 0" :lines="draft.lines" :verdict="verdict" :facts="facts" :suppliers="d.suppliers" :decimal-mark="wording.decimalMark.value" :currency="currency" @remove="lines.remove" @duplicate="lines.duplicate" @move="lines.move" @quantity="lines.follow" />
+        <LineGrid v-if="draft.lines.length > 0" ref="grid" :draft="draft" :verdict="verdict" :facts="facts" :suppliers="d.suppliers" :names="names" :decimal-mark="wording.decimalMark.value" :currency="currency" :may-name="choices.newSuppliers !== 'nobody'" @remove="lines.remove" @duplicate="lines.duplicate" @move="lines.move" @quantity="lines.follow" @supplier="lines.supply" @name-supplier="(line: EditableLine, words: string) => naming = { line, words }" />
         <p v-else class="mb-3 max-w-[60ch] text-ink2">What is needed stands here, line by line. Begin below: “6 quartz sleeve” looks in the catalogue, “take away old lamps 140” is a line of your own.</p>
       </div>
       <div data-add-field class="mt-3.5" @paste="table.paste"><AddField ref="addField" :department-id="draft.departmentId" :today="wording.today.value" :decimal-mark="wording.decimalMark.value" :currency="currency" @item="lines.addItem" @free="lines.addFree" /></div>
       <p class="small mt-1.5 flex flex-wrap gap-x-3">
-        <span class="max-[900px]:hidden">Paste a range of a spreadsheet here, or</span><button type="button" class="quiet-link" @click="sheetChooser?.click()">take lines from a file</button>
+        <span>Take lines from</span><button v-for="s in LINE_SOURCE_NAMES" :key="s" type="button" class="quiet-link max-[900px]:min-h-[24px]" @click="taking = s">{{ SOURCE_WORDS[s].name }}</button><button type="button" class="quiet-link max-[900px]:min-h-[24px]" @click="sheetChooser?.click()">a file</button><span class="max-[900px]:hidden">or paste a range of a spreadsheet.</span>
         <input ref="sheetChooser" type="file" class="sr-only" tabindex="-1" aria-label="A file of lines" accept=".csv,.tsv,.txt,.xlsx" @change="table.choose">
-        <button v-if="draft.lines.length > 0" type="button" class="quiet-link" @click="copyOut">copy the lines</button><span role="status">{{ copied }}</span>
+        <template v-if="draft.lines.length > 0"><button type="button" class="quiet-link ml-auto max-[900px]:min-h-[24px]" @click="copyOut">copy the lines</button><button type="button" class="quiet-link max-[900px]:min-h-[24px]" @click="keeping = true">keep it for another time</button></template><span role="status">{{ keptSentence || copied }}</span>
       </p>
       <div v-if="asksWhy || draft.overBudgetReason !== ''" class="mt-5">
         <label class="label" for="over-budget-reason">Why the budget may be passed</label>
         <textarea id="over-budget-reason" v-model="draft.overBudgetReason" class="field" rows="2" maxlength="2000" placeholder="Whoever decides reads this" />
       </div>
-      <div class="mt-4"><AttachmentList :attachments="d.attachments.value" :requisition-id="d.id.value" :may-change="true" :uploading="uploading" @add="attach" @remove="detach" /></div>
-      <p v-if="dragging" class="notice-green mt-3">Let go: a PDF or picture is attached as a quote, a CSV or XLSX file is read as lines.</p>
+      <div v-if="justifies || draft.justification !== ''" class="mt-5">
+        <label class="label" for="justification">Justification</label>
+        <textarea id="justification" v-model="draft.justification" class="field" rows="2" maxlength="4000" :placeholder="verdict?.rules.find((r) => r.asks.what === 'justification')?.name ?? 'Why it has to be this'" />
+      </div>
+      <div class="mt-4"><p v-if="quotes" class="small mb-1.5">{{ quotes.has >= quotes.needs ? `${quotes.has} of ${quotes.needs} quotes are attached.` : `${quotes.needs} quotes are asked for, ${quotes.has} ${quotes.has === 1 ? 'is' : 'are'} attached.` }}</p><AttachmentList :attachments="d.attachments.value" :requisition-id="d.id.value" :may-change="true" :uploading="uploading" @add="attach" @remove="detach" @describe="describe" /></div>
+      <p v-if="dragging" class="notice-green mt-3">Let go: a PDF or picture is attached, a CSV or XLSX file is read as lines.</p>
       <TakeTable v-if="offered" :rows="offered.rows" :source="offered.source" :notes="offered.notes" :room="lines.room.value" :currency="currency" :decimal-mark="wording.decimalMark.value" @take="table.take" @close="table.leave" />
+      <TakeLines v-if="taking" :source="taking" :department-id="draft.departmentId" :room="lines.room.value" @take="takeLines" @close="taking = null" />
+      <KeepDialog v-if="keeping" :draft="draft" :title="draft.title || proposeTitle(draft)" :departments="choices.departments" :today="wording.today.value" @kept="(s: string) => { keptSentence = s; keeping = false }" @close="keeping = false" />
+      <NewSupplier v-if="naming && choices.newSuppliers !== 'nobody'" :words="naming.words" :currency="currency" :policy="choices.newSuppliers" @made="named" @chosen="chosenInstead" @close="naming = null" />
       <template #margin>
         <template v-if="verdict">
           <p class="text-ink2">All in, without tax you can reclaim</p>

@@ -14,6 +14,8 @@ import { useWording } from '~/composables/base/use-wording'
 import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
 
+// It comes when something is looked at.
+const AttachmentPreview = defineAsyncComponent(() => import('~/components/base/AttachmentPreview.vue'))
 const api = useApi()
 const route = useRoute()
 const session = useSessionStore()
@@ -49,6 +51,17 @@ async function act(work: () => Promise<unknown>): Promise<void> {
 const send = () => act(async () => { await api.post(`/api/requisitions/${id}/answers`, { body: { text: answer.value }, key: crypto.randomUUID() }); answer.value = '' })
 const withdraw = () => act(() => api.post(`/api/requisitions/${id}/withdraw`, { version: trail.value?.version ?? 0, key: `withdraw-${id}-${trail.value?.version ?? 0}` }))
 const cancel = () => act(async () => { await api.post(`/api/requisitions/${id}/cancel-rest`, { version: trail.value?.version ?? 0, key: `cancel-${id}-${trail.value?.version ?? 0}` }); asksCancel.value = false })
+const wishing = ref(false)
+const wish = reactive({ what: 'change' as 'change' | 'cancel', text: '' })
+const told = ref('')
+const remind = () => act(async () => { const { names } = await api.post<{ names: string[] }>(`/api/requisitions/${id}/reminders`, { key: crypto.randomUUID() }); told.value = `Reminded: ${names.join(', ')}.` })
+const askForChange = () => act(async () => {
+  const { names } = await api.post<{ names: string[] }>(`/api/requisitions/${id}/wishes`, { body: { ...wish }, key: crypto.randomUUID() })
+  told.value = `Asked: ${names.join(', ')}.`
+  wishing.value = false
+  wish.text = ''
+})
+const looking = shallowRef<{ id: string; name: string; mime: string } | null>(null)
 const handOver = () => act(async () => {
   await api.post(`/api/requisitions/${id}/owner`, { version: trail.value?.version ?? 0, body: { personId: newOwner.value?.id, everything: everything.value }, key: `owner-${id}-${trail.value?.version ?? 0}` })
   handing.value = false
@@ -61,13 +74,13 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'the main action' }], (e) => {
   else if (mine.value) void navigateTo(`/decide/${id}`)
   else if (may('edit')) void navigateTo(`/raise/${id}`)
 })
-onMounted(() => { if (route.hash === '#answer') document.getElementById('answer')?.focus() })
+onMounted(() => { if (route.hash === '#answer') document.getElementById('answer')?.focus(); if (route.hash === '#wish' && may('wish')) wishing.value = true })
 function printPage(): void { window.print() }
 </script>
 
 <template>
   <div v-if="trail">
-    <PageNote>{{ trail.number ?? 'draft' }} · owner {{ trail.owner }} · <NuxtLink class="quiet-link" :to="`/raise?from=${id}`">copy</NuxtLink> · <button type="button" class="quiet-link" @click="printPage">print</button></PageNote>
+    <PageNote>{{ trail.number ?? 'draft' }} · owner {{ trail.owner }} · <NuxtLink class="quiet-link" :to="`/raise?from=${id}`">copy</NuxtLink> · <button type="button" class="quiet-link" @click="printPage">print</button> · <a class="quiet-link" :href="`/api/requisitions/${id}/pdf`">PDF</a></PageNote>
     <SheetPage>
       <h1 class="sentence" aria-live="polite"><b>{{ trail.title || 'A request without lines' }}</b>: {{ trail.sentence }}</h1>
       <ol class="mt-5 grid grid-cols-5 gap-0 max-[700px]:grid-cols-1 max-[700px]:gap-2">
@@ -92,7 +105,7 @@ function printPage(): void { window.print() }
         </li>
         <li v-if="trail.entries.length === 0" class="text-ink2">It was not sent yet; from then on everything that happens stands here.</li>
       </ol>
-      <div v-if="trail.attachments.length > 0" class="mt-4 flex flex-wrap gap-2"><a v-for="a in trail.attachments" :key="a.id" class="inline-flex items-center gap-2 rounded border border-edge px-2.5 py-1 hover:border-ink" :href="`/api/requisitions/${id}/attachments/${a.id}`">{{ a.name }} <span class="small">{{ a.kind }}, {{ formatSize(a.size) }}</span></a></div>
+      <div v-if="trail.attachments.length > 0" class="mt-4 flex flex-wrap gap-2"><button v-for="a in trail.attachments" :key="a.id" type="button" class="inline-flex items-center gap-2 rounded border border-edge px-2.5 py-1 hover:border-ink" @click="looking = a">{{ a.name }} <span class="small">{{ a.kind }}, {{ formatSize(a.size) }}</span></button><AttachmentPreview v-if="looking" :attachment="looking" :requisition-id="id" @close="looking = null" /></div>
       <template #margin>
         <h2 class="head mb-1">What happens next</h2>
         <p>{{ trail.next }}</p>
@@ -106,17 +119,25 @@ function printPage(): void { window.print() }
         <NuxtLink v-else-if="mine" class="main-action" :to="`/decide/${id}`"><span>Decide on it</span><kbd class="key font-sans">Ctrl ⏎</kbd></NuxtLink>
         <NuxtLink v-else-if="may('edit')" class="main-action" :to="`/raise/${id}`"><span>{{ trail.state === 'draft' ? 'Go on writing it' : 'Change it and send it again' }}</span><kbd class="key font-sans">Ctrl ⏎</kbd></NuxtLink>
         <div class="mt-2.5 flex flex-wrap gap-2 [&>*]:flex-1">
+          <button v-if="may('remind')" type="button" class="action" @click="remind">Remind</button>
+          <button v-if="may('wish') && !wishing" type="button" class="action" @click="wishing = true">Ask for a change</button>
           <button v-if="may('withdraw')" type="button" class="action" @click="withdraw">Withdraw</button>
           <template v-if="may('cancelRest')"><button v-if="!asksCancel" type="button" class="action action-danger" @click="asksCancel = true">Cancel the rest</button><button v-else type="button" class="action action-danger" @click="cancel">Yes, cancel for good</button></template>
           <NuxtLink class="action" :to="`/raise?from=${id}`">Copy</NuxtLink>
           <button v-if="may('handOver') && !handing" type="button" class="action" @click="handing = true">Hand over</button>
         </div>
+        <p v-if="told" class="small mt-2" role="status">{{ told }}</p>
+        <form v-if="wishing && may('wish')" class="mt-2.5" @submit.prevent="askForChange" @keydown.esc="wishing = false">
+          <fieldset class="flex gap-4"><legend class="sr-only">What the buyer should do</legend><label class="flex items-center gap-2"><input v-model="wish.what" type="radio" value="change" class="accent-[var(--green)]"> change it</label><label class="flex items-center gap-2"><input v-model="wish.what" type="radio" value="cancel" class="accent-[var(--green)]"> cancel it</label></fieldset>
+          <label class="sr-only" for="wish">What the buyer should know</label><textarea id="wish" v-model="wish.text" class="field mt-2" rows="2" maxlength="2000" :placeholder="wish.what === 'change' ? 'What should change' : 'Why it is not needed any more'" />
+          <div class="mt-2 flex gap-2"><button type="submit" class="action flex-1" :disabled="wish.text.trim() === ''">{{ wish.text.trim() === '' ? 'Say what first' : 'Ask the buyer' }}</button><button type="button" class="action" @click="wishing = false">Leave it</button></div>
+        </form>
         <form v-if="handing && may('handOver')" class="mt-2.5" @submit.prevent="handOver" @keydown.esc="handing = false">
           <PersonPicker v-model="newOwner" boxed up label="Who owns it from now on" placeholder="Who owns it from now on?" />
           <label v-if="session.me?.rights.includes('change owners') && !trail.isOwner" class="mt-2 flex items-start gap-2"><input v-model="everything" type="checkbox" class="mt-0.5 size-4 accent-[var(--green)]"> and everything else of {{ trail.owner }} that is not over</label>
           <div class="mt-2 flex gap-2"><button type="submit" class="action flex-1" :disabled="newOwner === null">{{ newOwner === null ? 'Choose who' : `Hand over to ${newOwner.name}` }}</button><button type="button" class="action" @click="handing = false">Keep it</button></div>
         </form>
-        <p v-for="o in others" :key="o.name" class="small mt-2">{{ { edit: 'Changing it', answer: 'Answering', withdraw: 'Withdrawing it', cancelRest: 'Cancelling the rest', copy: 'Copying', throwAway: 'Throwing it away', handOver: 'Handing it over' }[o.name] }}: {{ o.why.toLowerCase().replace(/\.$/, '') }}, {{ trail.owner }}.</p>
+        <p v-for="o in others" :key="o.name" class="small mt-2">{{ { edit: 'Changing it', answer: 'Answering', remind: 'Reminding', wish: 'Asking for a change', withdraw: 'Withdrawing it', cancelRest: 'Cancelling the rest', copy: 'Copying', throwAway: 'Throwing it away', handOver: 'Handing it over' }[o.name] }}: {{ o.why.toLowerCase().replace(/\.$/, '') }}, {{ trail.owner }}.</p>
       </template>
     </SheetPage>
   </div>

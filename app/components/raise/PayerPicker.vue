@@ -1,0 +1,46 @@
+<script setup lang="ts">
+import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
+import { matchCode } from '#core/budget/code'
+import type { PayingLine } from '#core/requisition/compute'
+import { isMainKey } from '~/composables/base/use-keys'
+
+/** What pays for a line: chosen by plain name, with what is left of it, or by its code, typed in whole or in part. */
+const props = defineProps<{ id: string; label: string; shown: string; chosen: string | null; payers: readonly PayingLine[]; categoryAccount: string | null; lefts: (id: string) => string; mayDivide: boolean }>()
+const emit = defineEmits<{ choose: [id: string]; divide: [] }>()
+const DIVIDE = 'divide'
+const words = ref('')
+const nobody: string | null = null
+const byWords = computed(() => {
+  const text = words.value.trim().toLowerCase()
+  if (text === '') return [...props.payers]
+  const byCode = matchCode(text, props.payers, props.categoryAccount)
+  const byName = props.payers.filter((p) => p.name.toLowerCase().includes(text) && !byCode.includes(p))
+  return [...byCode, ...byName.sort((a, b) => Number(b.name.toLowerCase().startsWith(text)) - Number(a.name.toLowerCase().startsWith(text)))]
+})
+const dividing = computed(() => props.mayDivide && (words.value.trim() === '' || 'several of them'.startsWith(words.value.trim().toLowerCase())))
+function choose(id: string | null): void {
+  words.value = ''
+  if (id === DIVIDE) emit('divide')
+  else if (id !== null) emit('choose', id)
+}
+/** The key of the main action is the page's, also from here. */
+function passOn(event: KeyboardEvent): void {
+  if (!isMainKey(event)) return
+  event.preventDefault()
+  event.stopPropagation()
+  window.dispatchEvent(new KeyboardEvent('keydown', event))
+}
+</script>
+
+<template>
+  <Combobox as="span" immediate class="relative block" :model-value="nobody" @update:model-value="choose" @keydown.capture="passOn">
+    <ComboboxInput :id="id" class="cell" :class="shown === '' ? 'placeholder:italic placeholder:text-amber-ink' : ''" :aria-label="label" :display-value="() => shown" placeholder="what pays?" autocomplete="off" @focus="(e: FocusEvent) => { words = ''; (e.target as HTMLInputElement).select() }" @change="(e: Event) => { words = (e.target as HTMLInputElement).value }" />
+    <ComboboxOptions class="picker left-0 top-full">
+      <ComboboxOption v-for="p in byWords" v-slot="{ active }" :key="p.id" as="template" :value="p.id">
+        <li class="option flex list-none items-baseline justify-between gap-4" :data-active="active"><span><span :class="p.id === chosen ? 'font-semibold' : ''">{{ p.name }}</span><span class="small block">{{ p.code }}</span></span><span class="small num">{{ lefts(p.id) }}</span></li>
+      </ComboboxOption>
+      <ComboboxOption v-if="dividing" v-slot="{ active }" as="template" :value="DIVIDE"><li class="option list-none" :data-active="active">Several of them<span class="small block">divided by percent, amount or quantity</span></li></ComboboxOption>
+      <li v-if="byWords.length === 0 && !dividing" class="option list-none text-ink3">Nothing of this department is called so, or has this code.</li>
+    </ComboboxOptions>
+  </Combobox>
+</template>

@@ -1,0 +1,5 @@
+import type { LineSource } from '#shared/contract/regulars'
+
+/** The line sources in the order in which they are offered; the contract's list, which this must name whole. */
+export const LINE_SOURCE_NAMES = ['regulars', 'bought', 'requests', 'orders', 'templates'] as const satisfies readonly LineSource[]
+export type LineSourceName = LineSource
