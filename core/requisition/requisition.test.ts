@@ -144,4 +144,6 @@ test('a title proposes itself', () => {
   expect(proposeTitle({ lines: [] })).toBe('Nothing yet')
   expect(proposeTitle({ lines: [LINE] })).toBe('Lamp')
   expect(proposeTitle({ lines: [LINE, { ...LINE, description: 'Sleeve' }, { ...LINE, description: ' ' }] })).toBe('Lamp and 1 more')
+  const of = (...suppliers: (string | null)[]) => proposeTitle({ lines: suppliers.map((supplierId) => ({ ...LINE, supplierId })) }, (id) => id === 'c' ? 'Corrigan Pumps' : undefined)
+  expect([of('c', 'c'), of('c', null), of(null, null), of('c'), of('x', 'x')]).toEqual(['Lamp and 1 more from Corrigan Pumps', 'Lamp and 1 more', 'Lamp and 1 more', 'Lamp', 'Lamp and 1 more'])
 })

@@ -54,7 +54,8 @@ export async function listMine(tx: Tx, personId: string, q: MineQuery): Promise<
       select r.* from requisition r
       where ${mineOf(personId)} and ${VIEWS[q.view]} ${words} ${fits(q)} ${after}
       order by r.changed_at desc, r.id desc limit ${q.limit + 1})
-    select r.id, r.number, r.version, r.state, r.title, coalesce(r.amount, d.net)::text as amount,
+    select r.id, r.number, r.version, r.state,
+      coalesce(nullif(r.title, ''), (select l.description from requisition_line l where l.requisition_id = r.id and l.description <> '' order by l.position limit 1), '') as title, coalesce(r.amount, d.net)::text as amount,
       to_char(r.state_since at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as since,
       coalesce(w.names, '{}') as "waitsFor", a.name as question,
       coalesce(l.share, 0)::float as "orderedShare", coalesce(w.share, 0)::float as "decisionShare", x.name as "stateBy",

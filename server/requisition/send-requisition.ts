@@ -55,7 +55,7 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
   await appendEntries(ctx, await reservationEntries(ctx, kept, lineIds, verdict.effects, period, 'send', facts.baseCurrency))
 
   const round = kept.round + 1
-  const title = draft.title.trim() === '' ? proposeTitle(draft) : draft.title
+  const title = draft.title.trim() === '' ? proposeTitle(draft, (id) => facts.suppliers.get(id)?.name) : draft.title
   const previous = kept.round === 0 ? null : await findRoute(ctx.tx, id)
   if (previous !== null && previous.state !== 'stopped') await updateRoute(ctx.tx, previous.id, { state: 'stopped' })
   const routeId = await insertRoute(ctx.tx, {

@@ -34,7 +34,7 @@ test('Mine as a file: all pages, only one’s own, formulas kept from running, a
   expect(status).toBe(200)
   expect(headers.get('content-disposition')).toContain('attachment; filename="mine.csv"')
   const rows = parse(bytes, { bom: true }) as string[][]
-  expect(rows[0]).toEqual(['Number', 'What it is for', 'Amount', 'Currency', 'State', 'Waits for', 'Since'])
+  expect(rows[0]).toEqual(['Number', 'What it is for', 'Amount', 'Currency', 'State', 'Waits for', 'Since', 'Job'])
   expect(rows.slice(1).map((r) => [r[1], r[2], r[4], r[5]])).toEqual([
     ['\'=HYPERLINK("https://evil.example")', '1200.00', 'in approval', 'Ines Adeyemi'],
     ...[2, 1, 0].map((i) => [`Need ${i}`, '12.50', 'approved', 'A buyer, to order']),

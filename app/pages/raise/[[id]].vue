@@ -73,7 +73,8 @@ const d = useDraft({ view, draft: begin, facts: start.value.facts })
 const { draft, verdict, facts } = d
 if (source !== null) Object.assign(d.suppliers, source.suppliers)
 const names = reactive<Record<string, string>>({ ...view?.names })
-useHead({ title: () => `${draft.title || (draft.lines.length > 0 ? proposeTitle(draft) : 'Raise')} · Rekko` })
+const proposedTitle = computed(() => proposeTitle(draft, (id) => d.suppliers[id]))
+useHead({ title: () => `${draft.title || (draft.lines.length > 0 ? proposedTitle.value : 'Raise')} · Rekko` })
 
 const currency = session.me?.organisation.baseCurrency ?? 'EUR'
 const trouble = ref('')
@@ -293,7 +294,7 @@ usePlaceKeys([
       </div>
       <p class="small mt-1.5 flex flex-wrap items-baseline gap-x-2">
         <span v-if="mayRaiseFor">Raised by you, for <BlankChoice id="blank-owner" compact :model-value="d.ownerId.value" :choices="people" label="For whom" placeholder="whom" @update:model-value="d.ownerId.value = $event" /> ·</span>
-        <span v-else>Owned by {{ view?.owner ?? 'you' }} ·</span><label for="title">called</label><input id="title" v-model="draft.title" class="cell cell-fit w-auto!" maxlength="120" :placeholder="proposeTitle(draft)">
+        <span v-else>Owned by {{ view?.owner ?? 'you' }} ·</span><label for="title">called</label><input id="title" v-model="draft.title" class="cell cell-fit w-auto!" maxlength="120" :placeholder="proposedTitle">
         <span>·</span><button type="button" class="quiet-link max-[900px]:min-h-[24px]" :aria-expanded="more" @click="more = !more">{{ more ? 'less' : 'delivery, job, notes and more' }}</button>
       </p>
       <HeadDetails v-if="facts" class="mt-1" :draft="draft" :facts="facts" :verdict="verdict" :names="names" :decimal-mark="wording.decimalMark.value" :is-open="more" />
@@ -320,7 +321,7 @@ usePlaceKeys([
       <p v-if="dragging" class="notice-green mt-3">Let go: a PDF or picture is attached, a CSV or XLSX file is read as lines.</p>
       <TakeTable v-if="offered" :rows="offered.rows" :source="offered.source" :notes="offered.notes" :room="lines.room.value" :currency="currency" :decimal-mark="wording.decimalMark.value" @take="table.take" @close="table.leave" />
       <TakeLines v-if="taking" :source="taking" :department-id="draft.departmentId" :room="lines.room.value" @take="takeLines" @close="taking = null" />
-      <KeepDialog v-if="keeping" :draft="draft" :title="draft.title || proposeTitle(draft)" :departments="choices.departments" :today="wording.today.value" @kept="(s: string) => { keptSentence = s; keeping = false }" @close="keeping = false" />
+      <KeepDialog v-if="keeping" :draft="draft" :title="draft.title || proposedTitle" :departments="choices.departments" :today="wording.today.value" @kept="(s: string) => { keptSentence = s; keeping = false }" @close="keeping = false" />
       <NewSupplier v-if="naming && choices.newSuppliers !== 'nobody'" :words="naming.words" :currency="currency" :policy="choices.newSuppliers" @made="named" @chosen="chosenInstead" @close="naming = null" />
       <template #margin>
         <template v-if="verdict">
