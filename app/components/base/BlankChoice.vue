@@ -5,20 +5,21 @@ import { isMainKey } from '~/composables/base/use-keys'
 /** A blank of a sentence that is filled by choosing: runs with the text, opens its picker under it. */
 const props = defineProps<{ modelValue: string | null; choices: readonly T[]; label: string; placeholder: string; compact?: boolean; id?: string | undefined }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
-/** The key of the main action is the page's, also from here, where any Enter would open the list. */
+const root = useTemplateRef<HTMLElement>('root')
+/** The key of the main action is the page's, or the dialog's, also from here, where any Enter would open the list. */
 function passOn(event: KeyboardEvent): void {
   if (!isMainKey(event)) return
   event.preventDefault()
   event.stopPropagation()
-  window.dispatchEvent(new KeyboardEvent('keydown', event))
+  root.value?.parentElement?.dispatchEvent(new KeyboardEvent('keydown', event))
 }
 const chosen = computed(() => props.choices.find((c) => c.id === props.modelValue) ?? null)
 </script>
 
 <template>
-  <Listbox as="span" class="relative" @keydown.capture="passOn" :model-value="modelValue ?? ''" @update:model-value="(v: string) => emit('update:modelValue', v)">
+  <span ref="root" class="contents"><Listbox as="span" class="relative" @keydown.capture="passOn" :model-value="modelValue ?? ''" @update:model-value="(v: string) => emit('update:modelValue', v)">
     <ListboxButton v-bind="id === undefined ? {} : { id }" as="span" role="button" tabindex="0" :class="compact ? 'cell inline-block w-auto! cursor-pointer' : 'blank'" :data-empty="chosen === null" :aria-label="`${label}: ${chosen?.name ?? placeholder}`">{{ chosen?.name ?? placeholder }}</ListboxButton>
-    <ListboxOptions class="picker left-0 top-full" :aria-label="label">
+    <ListboxOptions class="picker picker-foot left-0 top-full" :aria-label="label">
       <ListboxOption v-for="c in choices" v-slot="{ active, selected }" :key="c.id" as="template" :value="c.id">
         <li class="option list-none" :data-active="active">
           <span :class="selected ? 'font-semibold' : ''">{{ c.name }}</span>
@@ -27,5 +28,5 @@ const chosen = computed(() => props.choices.find((c) => c.id === props.modelValu
       </ListboxOption>
       <li v-if="choices.length === 0" class="option list-none text-ink3">There is nothing to choose from.</li>
     </ListboxOptions>
-  </Listbox>
+  </Listbox></span>
 </template>

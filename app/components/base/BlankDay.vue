@@ -49,7 +49,7 @@ function leave(event: FocusEvent): void {
 <template>
   <span ref="root" class="relative" @focusout="leave">
     <span :id="id" ref="button" role="button" tabindex="0" aria-haspopup="dialog" :aria-expanded="open" :class="boxed ? 'field cursor-pointer' : compact ? 'cell inline-block w-auto! cursor-pointer' : 'blank'" :data-empty="modelValue === null" :aria-label="`${label}: ${modelValue === null ? placeholder : formatDay(modelValue, today)}`" @click="open ? close() : show()" @keydown.enter.exact.prevent="show" @keydown.space.prevent="show" @keydown.down.prevent="show">{{ modelValue === null ? placeholder : formatDay(modelValue, today) }}</span>
-    <span v-if="open" role="dialog" :aria-label="label" class="picker left-0 top-full block max-h-none! p-3!" @keydown="onKey">
+    <span v-if="open" role="dialog" :aria-label="label" class="picker picker-foot left-0 top-full block max-h-none! p-3!" @keydown="onKey">
       <span class="mb-2 flex items-center justify-between">
         <button type="button" class="px-2" aria-label="Month before" @click="at = addDays(at, -28)">‹</button>
         <span class="head">{{ formatMonth(at) }}</span>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
 import type { SupplierFound } from '#shared/contract/catalogue'
+import { closeCombobox, openCombobox } from '~/composables/base/open-combobox'
 import { useApi } from '~/composables/base/use-api'
 
 /** Chooses a supplier by any part of the name, number or town; nobody chosen means that the buyer decides. */
@@ -34,6 +35,7 @@ function choose(value: SupplierFound | 'none' | 'new' | null): void {
 const keyOf = (s: SupplierFound | 'none' | 'new') => typeof s === 'string' ? s : s.id
 /** Enter before the answer came waits for it, and takes the first that fits. */
 async function enterEarly(event: KeyboardEvent): Promise<void> {
+  if (words.value.trim() === '') { openCombobox(event); return }
   if (!searching.value || event.isComposing || words.value.trim() === '') return
   event.preventDefault()
   event.stopImmediatePropagation()
@@ -46,8 +48,8 @@ function blocked(s: SupplierFound): boolean { return s.standing !== 'active' && 
 </script>
 
 <template>
-  <Combobox as="span" immediate class="relative inline-block max-w-full" :model-value="nobody" @update:model-value="choose">
-    <ComboboxInput v-bind="id === undefined ? {} : { id }" :class="boxed ? 'field' : 'cell cell-fit small max-w-[150px]!'" :aria-label="label" :display-value="() => name ?? none ?? ''" :placeholder="none ?? 'Choose a supplier'" autocomplete="off" @focus="(e: FocusEvent) => { (e.target as HTMLInputElement).select(); search('') }" @keydown.enter.capture="enterEarly" @change="(e: Event) => search((e.target as HTMLInputElement).value)" />
+  <Combobox as="span" nullable class="relative inline-block max-w-full" :model-value="nobody" @update:model-value="choose">
+    <ComboboxInput v-bind="id === undefined ? {} : { id }" :class="boxed ? 'field' : 'cell cell-fit small max-w-[150px]!'" :aria-label="label" :display-value="() => name ?? none ?? ''" :placeholder="none ?? 'Choose a supplier'" autocomplete="off" @focus="(e: FocusEvent) => { (e.target as HTMLInputElement).select(); search('') }" @click="openCombobox" @keydown.enter.capture="enterEarly" @keydown.tab.capture="words.trim() === '' && closeCombobox($event)" @change="(e: Event) => search((e.target as HTMLInputElement).value)" />
     <ComboboxOptions class="picker left-0 top-full">
       <ComboboxOption v-for="s in choices" v-slot="{ active, disabled }" :key="keyOf(s)" as="template" :value="s" :disabled="typeof s !== 'string' && blocked(s)">
         <li class="option list-none" :data-active="active">

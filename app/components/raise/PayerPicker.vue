@@ -2,6 +2,7 @@
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
 import { matchCode } from '#core/budget/code'
 import type { PayingLine } from '#core/requisition/compute'
+import { closeCombobox, openCombobox } from '~/composables/base/open-combobox'
 import { isMainKey } from '~/composables/base/use-keys'
 
 /** What pays for a line: chosen by plain name, with what is left of it, or by its code, typed in whole or in part. */
@@ -23,18 +24,19 @@ function choose(id: string | null): void {
   if (id === DIVIDE) emit('divide')
   else if (id !== null) emit('choose', id)
 }
-/** The key of the main action is the page's, also from here. */
-function passOn(event: KeyboardEvent): void {
-  if (!isMainKey(event)) return
+/** The key of the main action is the page's, also from here; with nothing typed Enter opens, and Tab takes nothing. */
+function onKey(event: KeyboardEvent): void {
+  if (words.value === '' && event.key === 'Tab') closeCombobox(event)
+  if (!isMainKey(event)) { if (words.value === '' && event.key === 'Enter') openCombobox(event); return }
   event.preventDefault()
   event.stopPropagation()
-  window.dispatchEvent(new KeyboardEvent('keydown', event))
+  ;(event.target as HTMLElement).closest('td')?.dispatchEvent(new KeyboardEvent('keydown', event))
 }
 </script>
 
 <template>
-  <Combobox as="span" immediate class="relative block" :model-value="nobody" @update:model-value="choose" @keydown.capture="passOn">
-    <ComboboxInput :id="id" class="cell" :class="shown === '' ? 'placeholder:italic placeholder:text-amber-ink' : ''" :aria-label="label" :display-value="() => shown" placeholder="what pays?" autocomplete="off" @focus="(e: FocusEvent) => { words = ''; (e.target as HTMLInputElement).select() }" @change="(e: Event) => { words = (e.target as HTMLInputElement).value }" />
+  <Combobox as="span" nullable class="relative block" :model-value="nobody" @update:model-value="choose" @keydown.capture="onKey">
+    <ComboboxInput :id="id" class="cell" :class="shown === '' ? 'placeholder:italic placeholder:text-amber-ink' : ''" :aria-label="label" :display-value="() => shown" placeholder="what pays?" autocomplete="off" @click="openCombobox" @focus="(e: FocusEvent) => { words = ''; (e.target as HTMLInputElement).select() }" @change="(e: Event) => { words = (e.target as HTMLInputElement).value }" />
     <ComboboxOptions class="picker left-0 top-full">
       <ComboboxOption v-for="p in byWords" v-slot="{ active }" :key="p.id" as="template" :value="p.id">
         <li class="option flex list-none items-baseline justify-between gap-4" :data-active="active"><span><span :class="p.id === chosen ? 'font-semibold' : ''">{{ p.name }}</span><span class="small block">{{ p.code }}</span></span><span class="small num">{{ lefts(p.id) }}</span></li>

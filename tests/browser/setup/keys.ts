@@ -1,4 +1,4 @@
-import type { Page } from '@playwright/test'
+import type { Locator, Page } from '@playwright/test'
 
 /** Keys pressed on a page, counted; texts are typed besides. */
 export class Keys {
@@ -8,6 +8,9 @@ export class Keys {
   async press(...keys: string[]): Promise<void> {
     for (const key of keys) { this.count += 1; await this.page.keyboard.press(key) }
   }
+
+  /** A press of the mouse counts as one of a key. */
+  async click(what: Locator): Promise<void> { this.count += 1; await what.click() }
 
   type(text: string): Promise<void> { return this.page.keyboard.type(text) }
 
