@@ -24,6 +24,8 @@ import { buildIfChanged } from '../setup/build'
 import { createDatabase, freePort, startCluster, type Cluster } from '../setup/cluster'
 import { ROOT, step } from '../setup/install.mjs'
 import { startPostOffice, startServer, waitFor, type Running } from '../setup/processes'
+import { benchItems, bulkItems } from './bench-items'
+import { benchTyping } from './bench-typing'
 import { bulkLoad, draftId, idNumber, lineId } from './bulk-load'
 import { inline, recording, type Statement } from './capture'
 
@@ -198,7 +200,9 @@ async function main(): Promise<void> {
       sending: () => benchSending(db, cluster, url, cookie),
       routes: () => benchCore(db),
       lists: async () => { await bulkLoad(cluster.url('postgres', 'rekko'), BULK, today); await benchLists(cluster, url) },
+      items: async () => { await bulkItems(cluster.url('postgres', 'rekko'), BULK); results.push(...await benchItems(cluster, url, cookie, smallDraft(9).departmentId ?? '', BULK)) },
       raise: () => benchFirstLoad(url),
+      typing: async () => { const draft = smallDraft(9); results.push(...await benchTyping(url, await gatherDraftFacts(db, draft, { id: null, ownerId: personId('Owen Marsh'), raisedById: personId('Owen Marsh') }, now, false), draft)) },
     })) if (only.length === 0 || only.includes(name)) await step(`Measuring ${name}`, measure)
     peakMemory(server)
   }

@@ -1,12 +1,12 @@
 import { type Rhythm } from '#core/requisition/rhythm'
 
-/** Line sources as they are offered, and what each holds when it is empty. */
+/** What each line source offers, and what it says when it has nothing. */
 export const SOURCE_WORDS = {
-  regulars: { name: 'regulars', title: 'Things you buy again and again', empty: 'No list of regulars yet: write the lines once, then keep them as regulars.' },
-  bought: { name: 'bought before', title: 'What your department bought before', empty: 'Your department has bought nothing that fits.' },
-  requests: { name: 'earlier requests', title: 'Lines of earlier requests', empty: 'No earlier request fits.' },
-  orders: { name: 'orders', title: 'Lines of orders', empty: 'No order that you may see fits.' },
-  templates: { name: 'templates', title: 'Lines of templates', empty: 'No template yet: write a request once, then keep it as a template.' },
+  regulars: { title: 'Things you buy again and again', empty: 'No list of regulars yet: write the lines once, then keep them as regulars.' },
+  bought: { title: 'What your department bought before', empty: 'Your department has bought nothing that fits.' },
+  requests: { title: 'Lines of earlier requests', empty: 'No earlier request fits.' },
+  orders: { title: 'Lines of orders', empty: 'No order that you may see fits.' },
+  templates: { title: 'Lines of templates', empty: 'No template yet: write a request once, then keep it as a template.' },
 } as const
 
 /** How often, after "raised". */

@@ -6,18 +6,12 @@ import BlankChoice from '~/components/base/BlankChoice.vue'
 // It comes when something is looked at.
 const AttachmentPreview = defineAsyncComponent(() => import('~/components/base/AttachmentPreview.vue'))
 
-/** What is attached, of which kind, and whether the supplier gets it; files may be dropped anywhere on the page, or chosen. */
+/** What is attached, of which kind, and whether the supplier gets it. */
 defineProps<{ attachments: readonly AttachmentView[]; requisitionId: string; mayChange: boolean; uploading: { name: string; share: number } | null }>()
-const emit = defineEmits<{ add: [files: File[]]; remove: [id: string]; describe: [attachment: AttachmentView, as: { kind: AttachmentKind; forSupplier: boolean }] }>()
-const chooser = useTemplateRef<HTMLInputElement>('chooser')
+const emit = defineEmits<{ remove: [id: string]; describe: [attachment: AttachmentView, as: { kind: AttachmentKind; forSupplier: boolean }] }>()
 const looking = shallowRef<AttachmentView | null>(null)
 const KINDS = ATTACHMENT_KINDS.map((k) => ({ id: k, name: k }))
 const WHO = [{ id: 'internal', name: 'for colleagues only' }, { id: 'supplier', name: 'goes to the supplier', note: 'with the order' }]
-function choose(event: Event): void {
-  const box = event.target as HTMLInputElement
-  emit('add', [...box.files ?? []])
-  box.value = ''
-}
 </script>
 
 <template>
@@ -35,11 +29,6 @@ function choose(event: Event): void {
     </ul>
     <p v-if="uploading" class="small mb-2" role="status">
       <label>taking in {{ uploading.name }} <progress class="mx-1 h-1.5 w-[120px] align-middle accent-[var(--ink)]" :value="uploading.share" max="1">{{ Math.round(uploading.share * 100) }} %</progress></label> {{ Math.round(uploading.share * 100) }} %
-    </p>
-    <p v-if="mayChange" class="flex flex-wrap items-center gap-2">
-      <button id="attach" type="button" class="action min-h-[32px]!" @click="chooser?.click()">Attach a quote or another file</button>
-      <input ref="chooser" type="file" class="sr-only" tabindex="-1" aria-label="Attach files" accept="application/pdf,image/png,image/jpeg" multiple @change="choose">
-      <span class="small max-[900px]:hidden">or drop files anywhere on this page</span>
     </p>
     <AttachmentPreview v-if="looking" :attachment="looking" :requisition-id="requisitionId" @close="looking = null" />
   </div>

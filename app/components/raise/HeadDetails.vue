@@ -5,7 +5,8 @@ import type { JobFound } from '#shared/contract/draft-facts'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import BlankDay from '~/components/base/BlankDay.vue'
 import type { EditableDraft } from '~/composables/raise/use-draft'
-import OwnFieldInput from './OwnFieldInput.vue'
+// It comes where there are own fields.
+const OwnFieldInput = defineAsyncComponent(() => import('./OwnFieldInput.vue'))
 
 /** What else may be said of a request, as small sentences: delivery, job, notes, own fields, accounting date. */
 const props = defineProps<{ draft: EditableDraft; facts: DraftFacts; verdict: DraftVerdict | null; names: Record<string, string>; decimalMark: '.' | ','; isOpen: boolean }>()

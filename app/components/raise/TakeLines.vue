@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { LINE_SOURCE_NAMES, type LineSourceName } from '~/composables/raise/line-sources'
+import { LINE_SOURCE_NAMES, SOURCE_NAMES, type LineSourceName } from '~/composables/raise/line-sources'
 import type { ItemFound } from '#shared/contract/catalogue'
 import type { SourceGroup, SourceLine } from '#shared/contract/regulars'
 import { unitName } from '#core/base/unit'
@@ -62,7 +62,7 @@ function mainKey(event: KeyboardEvent): void {
 <template>
   <DialogSheet :title="SOURCE_WORDS[source].title" :width="760" @close="emit('close')" @keydown="mainKey">
     <div class="mt-3 flex flex-wrap items-baseline gap-x-4 gap-y-2">
-      <nav class="flex flex-wrap gap-x-4" aria-label="Where lines come from"><button v-for="s in LINE_SOURCE_NAMES" :key="s" type="button" class="min-h-[28px]" :class="s === source ? 'font-semibold' : 'text-ink2 hover:text-ink'" :aria-pressed="s === source" @click="source = s">{{ SOURCE_WORDS[s].name }}</button></nav>
+      <nav class="flex flex-wrap gap-x-4" aria-label="Where lines come from"><button v-for="s in LINE_SOURCE_NAMES" :key="s" type="button" class="min-h-[28px]" :class="s === source ? 'font-semibold' : 'text-ink2 hover:text-ink'" :aria-pressed="s === source" @click="source = s">{{ SOURCE_NAMES[s] }}</button></nav>
       <input v-model="words" type="search" class="field ml-auto w-[210px]! min-h-[34px]! py-1.5! max-[700px]:ml-0 max-[700px]:w-full!" aria-label="Look among them" placeholder="Words or a part number">
     </div>
     <p v-if="trouble" class="notice-red mt-3" role="alert">{{ trouble }}</p>

@@ -3,6 +3,8 @@ import { BLANK_DRAFT, completeDraft, type Draft, type DraftLine } from '#core/re
 import type { ItemFacts, SupplierFacts } from '#core/supplier/warning'
 import { readFacts, type DraftFactsWire } from '#shared/contract/draft-facts'
 import type { AttachmentView, RemarkView, RequisitionView } from '#shared/contract/requisition'
+import { proposeTitle } from '#core/requisition/title'
+import { useRevision } from './use-revision'
 import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
 import { useSessionStore } from '~/stores/session'
 
@@ -11,6 +13,8 @@ export interface EditableLine extends Omit<Mutable<DraftLine>, 'own'> { own: Rec
 export interface EditableDraft extends Omit<Mutable<Draft>, 'lines' | 'readWarnings' | 'own'> { lines: EditableLine[]; readWarnings: string[]; own: Record<string, string> }
 
 const SAVE_AFTER_MS = 700
+/** A closed tab loses at most what was typed in this time. */
+const KEEP_AFTER_MS = 150
 
 export const emptyDraft = (departmentId: string | null, shipToId: string | null): EditableDraft => structuredClone({ ...BLANK_DRAFT, departmentId, shipToId }) as EditableDraft
 
@@ -46,15 +50,20 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
   const keptAt = ref<number | null>(start.view === null ? null : Date.parse(start.view.changedAt))
 
   const memo: LineMemo = new Map()
-  const verdict = computed<DraftVerdict | null>(() => facts.value === null ? null : computeDraft(draft, facts.value, memo))
+  // Reading a draft of 500 lines through its proxies costs many times the sums: it is read as it lies, whenever it changed.
+  const raw = toRaw(draft)
+  const revision = useRevision(draft, changed)
+  const verdict = computed<DraftVerdict | null>(() => { void revision.value; return facts.value === null ? null : computeDraft(raw, facts.value, memo) })
+  const proposedTitle = computed(() => { void revision.value; return proposeTitle(raw, (supplierId) => suppliers[supplierId]) })
 
   let timer: ReturnType<typeof setTimeout> | undefined
+  let keeper: ReturnType<typeof setTimeout> | undefined
   let saving: Promise<void> | null = null
   let settled = false
 
   const localKey = () => `rekko-draft-${session.me?.id ?? ''}-${id.value === '' ? 'new' : id.value}`
   function keepHere(): void {
-    try { localStorage.setItem(localKey(), JSON.stringify({ draft: toRaw(draft), version: version.value, at: Date.now() })) }
+    try { localStorage.setItem(localKey(), JSON.stringify({ draft: raw, version: version.value, at: Date.now() })) }
     catch { /* A full or closed store only costs the second copy. */ }
   }
   function forgetHere(): void {
@@ -65,7 +74,8 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
   function changed(): void {
     if (settled || state.value === 'conflict') return
     state.value = 'changed'
-    keepHere()
+    clearTimeout(keeper)
+    keeper = setTimeout(keepHere, KEEP_AFTER_MS)
     clearTimeout(timer)
     timer = setTimeout(() => { void save() }, SAVE_AFTER_MS)
   }
@@ -84,7 +94,7 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
 
   async function write(): Promise<boolean> {
     state.value = 'saving'
-    const body = { draft: JSON.parse(JSON.stringify(draft)) as Draft, ownerId: ownerId.value === '' ? null : ownerId.value }
+    const body = { draft: JSON.parse(JSON.stringify(raw)) as Draft, ownerId: ownerId.value === '' ? null : ownerId.value }
     try {
       if (id.value === '') {
         const fresh = crypto.randomUUID()
@@ -97,7 +107,7 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
       else version.value = (await api.put<{ version: number }>(`/api/requisitions/${id.value}`, { body, version: version.value })).version
       trouble.value = ''
       keptAt.value = Date.now()
-      if (state.value === 'saving') { state.value = 'kept'; forgetHere() }
+      if (state.value === 'saving') { state.value = 'kept'; clearTimeout(keeper); forgetHere() }
       return true
     }
     catch (error) {
@@ -109,7 +119,6 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
     }
   }
 
-  watch(draft, changed, { deep: true })
   watch(ownerId, changed)
   watch(() => [draft.departmentId, draft.accountingDate, ownerId.value], () => { void readFactsAgain() })
   watch(() => session.expired, (expired) => { if (!expired && state.value === 'offline') void save() })
@@ -127,16 +136,16 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
       const text = localStorage.getItem(localKey())
       if (text === null) return null
       const lost = JSON.parse(text) as { draft: EditableDraft; version: number }
-      return lost.version === version.value && JSON.stringify(lost.draft) !== JSON.stringify(toRaw(draft)) ? completeDraft(lost.draft) as EditableDraft : null
+      return lost.version === version.value && JSON.stringify(lost.draft) !== JSON.stringify(raw) ? completeDraft(lost.draft) as EditableDraft : null
     }
     catch { return null }
   }
   function takeUp(lost: EditableDraft): void { Object.assign(draft, lost) }
 
-  function settle(): void { settled = true; clearTimeout(timer); forgetHere() }
+  function settle(): void { settled = true; clearTimeout(timer); clearTimeout(keeper); forgetHere() }
   const online = () => { if (state.value === 'offline') void save() }
   onMounted(() => { window.addEventListener('online', online) })
   onBeforeUnmount(() => { window.removeEventListener('online', online); if (!settled && state.value === 'changed') void save() })
 
-  return { id, ownerId, version, draft, attachments, remarks, suppliers, facts, know, verdict, state, trouble, keptAt, save, findLost, takeUp, settle, readFactsAgain }
+  return { id, ownerId, version, draft, attachments, remarks, suppliers, facts, know, verdict, proposedTitle, state, trouble, keptAt, save, findLost, takeUp, settle, readFactsAgain }
 }

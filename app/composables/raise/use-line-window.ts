@@ -2,7 +2,7 @@ import type { Ref, ComputedRef } from 'vue'
 import type { EditableLine } from './use-draft'
 
 /** Lines that are drawn or not together. */
-const PIECE = 20
+const PIECE = 10
 /** Up to this many lines all are drawn: nothing is gained by leaving some out. */
 const ALL_UP_TO = 40
 const ROW_HEIGHT = 61
@@ -14,7 +14,7 @@ interface Piece { readonly at: number; readonly lines: EditableLine[]; readonly 
  * keeps the height it had, so that nothing jumps; one that holds the focus stays.
  */
 export function useLineWindow(lines: ComputedRef<EditableLine[]>, grid: Readonly<Ref<HTMLElement | null>>) {
-  const near = shallowRef<ReadonlySet<number>>(new Set([0, PIECE]))
+  const near = shallowRef<ReadonlySet<number>>(new Set([0, PIECE, 2 * PIECE]))
   const heights = new Map<number, number>()
   let observer: IntersectionObserver | null = null
 
@@ -40,7 +40,7 @@ export function useLineWindow(lines: ComputedRef<EditableLine[]>, grid: Readonly
   function observe(): void {
     observer?.disconnect()
     if (lines.value.length <= ALL_UP_TO || grid.value === null) return
-    observer = new IntersectionObserver(seen, { rootMargin: '900px 0px' })
+    observer = new IntersectionObserver(seen, { rootMargin: '500px 0px' })
     for (const el of grid.value.querySelectorAll('[data-piece]')) observer.observe(el)
   }
   watch(() => Math.ceil(lines.value.length / PIECE), () => { void nextTick(observe) })

@@ -3,20 +3,17 @@ import { figuresFor } from '#core/budget/available'
 import { formatAmount, formatMoney } from '#shared/words/format'
 import { sayMissing } from '#shared/words/requisition'
 import { sayNote, saySeat } from '#shared/words/approval'
-import { proposeTitle } from '#core/requisition/title'
 import { dec } from '#core/base/decimal'
 import { subtract, sum, convert } from '#core/base/money'
 import type { FieldRef } from '#core/requisition/missing'
 import type { DraftFactsWire } from '#shared/contract/draft-facts'
+import { isAsked } from '#core/requisition/own-field'
 import { mostQuotes, type AttachmentKind } from '#core/requisition/rules'
 import type { ItemFound, SupplierFound } from '#shared/contract/catalogue'
 import type { Beginning, SourceLine } from '#shared/contract/regulars'
-import { SOURCE_WORDS } from '#shared/words/regulars'
 import type { AttachmentView, RaiseChoices, RequisitionView } from '#shared/contract/requisition'
 import AddField from '~/components/raise/AddField.vue'
-import AttachmentList from '~/components/raise/AttachmentList.vue'
-import HeadDetails from '~/components/raise/HeadDetails.vue'
-import LineGrid from '~/components/raise/LineGrid.vue'
+import AttachField from '~/components/raise/AttachField.vue'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import BlankDay from '~/components/base/BlankDay.vue'
 import BlankText from '~/components/base/BlankText.vue'
@@ -25,18 +22,22 @@ import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import RouteList, { type RouteEntry } from '~/components/base/RouteList.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
-import { uploadFile } from '~/composables/base/upload-file'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
-import { LINE_SOURCE_NAMES, type LineSourceName } from '~/composables/raise/line-sources'
+import { LINE_SOURCE_NAMES, SOURCE_NAMES, type LineSourceName } from '~/composables/raise/line-sources'
 import { emptyDraft, useDraft, type EditableDraft, type EditableLine } from '~/composables/raise/use-draft'
 import { useLines } from '~/composables/raise/use-lines'
 import { isLineFile, useOfferedTable } from '~/composables/raise/use-offered-table'
 import { sayConsequence } from '~/composables/raise/say-consequence'
 import { useSessionStore } from '~/stores/session'
 
+// The grid comes with the first line, or a moment before: with the first letter typed.
+const loadGrid = () => import('~/components/raise/LineGrid.vue')
+const LineGrid = defineAsyncComponent(loadGrid)
+const HeadDetails = defineAsyncComponent(() => import('~/components/raise/HeadDetails.vue'))
+const AttachmentList = defineAsyncComponent(() => import('~/components/raise/AttachmentList.vue'))
 // Dialogs come when they are opened.
 const TakeTable = defineAsyncComponent(() => import('~/components/raise/TakeTable.vue'))
 const TakeLines = defineAsyncComponent(() => import('~/components/raise/TakeLines.vue'))
@@ -70,10 +71,9 @@ if (view !== null && !view.mayEdit) await navigateTo(`/trail/${view.id}`, { repl
 
 const begin: EditableDraft = structuredClone(toRaw(start.value.draft)) as EditableDraft
 const d = useDraft({ view, draft: begin, facts: start.value.facts })
-const { draft, verdict, facts } = d
+const { draft, verdict, facts, proposedTitle } = d
 if (source !== null) Object.assign(d.suppliers, source.suppliers)
 const names = reactive<Record<string, string>>({ ...view?.names })
-const proposedTitle = computed(() => proposeTitle(draft, (id) => d.suppliers[id]))
 useHead({ title: () => `${draft.title || (draft.lines.length > 0 ? proposedTitle.value : 'Raise')} · Rekko` })
 
 const currency = session.me?.organisation.baseCurrency ?? 'EUR'
@@ -99,6 +99,9 @@ const mayRaiseFor = view === null || (view.number === null && view.raisedById ==
 const nameOf = (id: string) => facts.value?.people.people.get(id)?.name ?? ''
 const consequence = computed(() => verdict.value === null ? { missing: 0, words: 'Working it out …' } : sayConsequence(verdict.value, nameOf))
 const stops = computed(() => verdict.value?.missing ?? [])
+/** Whether more is said, or has to be, than the sentence holds. */
+const hasDetails = computed(() => draft.address !== null || draft.jobId !== null || draft.accountingDate !== null || [draft.shipToDetail, draft.attention, draft.telephone, draft.instructions, draft.noteToSupplier, draft.noteInternal, ...Object.values(draft.own)].some((t) => t !== '')
+  || (facts.value?.ownFields.some((f) => f.on === 'requisition' && f.required && isAsked(f, { ...draft, categoryId: null })) ?? false))
 const justifies = computed(() => verdict.value?.rules.some((r) => r.asks.what === 'justification') ?? false)
 const readings = computed(() => (verdict.value?.rules ?? []).flatMap((r) => r.asks.what === 'reading' ? [{ id: r.id, text: r.asks.text }] : []))
 const quotes = computed(() => { const asked = verdict.value === null ? null : mostQuotes(verdict.value.rules); return asked === null ? null : { needs: asked.count, has: facts.value?.attached.filter((k) => k === 'quote').length ?? 0 } })
@@ -197,6 +200,7 @@ async function goTo(at: FieldRef): Promise<void> {
 }
 async function attach(files: readonly File[]): Promise<void> {
   trouble.value = ''
+  const { uploadFile } = await import('~/composables/base/upload-file')
   d.state.value = d.id.value === '' ? 'changed' : d.state.value
   if (!(await d.save())) { trouble.value = d.trouble.value; return }
   for (const file of files) {
@@ -297,15 +301,15 @@ usePlaceKeys([
         <span v-else>Owned by {{ view?.owner ?? 'you' }} ·</span><label for="title">called</label><input id="title" v-model="draft.title" class="cell cell-fit w-auto!" maxlength="120" :placeholder="proposedTitle">
         <span>·</span><button type="button" class="quiet-link max-[900px]:min-h-[24px]" :aria-expanded="more" @click="more = !more">{{ more ? 'less' : 'delivery, job, notes and more' }}</button>
       </p>
-      <HeadDetails v-if="facts" class="mt-1" :draft="draft" :facts="facts" :verdict="verdict" :names="names" :decimal-mark="wording.decimalMark.value" :is-open="more" />
+      <HeadDetails v-if="facts && (more || hasDetails)" class="mt-1" :draft="draft" :facts="facts" :verdict="verdict" :names="names" :decimal-mark="wording.decimalMark.value" :is-open="more" />
       <p v-for="r in readings" :id="`reading-${r.id}`" :key="r.id" tabindex="-1" class="mt-3" :class="draft.readWarnings.includes(r.id) ? 'small' : 'notice-amber'">{{ r.text }} <button v-if="!draft.readWarnings.includes(r.id)" type="button" class="quiet-link font-semibold" @click="readRule(r.id)">I have read this</button><span v-else>Read.</span></p>
       <div class="mt-5" @paste="table.paste">
         <LineGrid v-if="draft.lines.length > 0" ref="grid" :draft="draft" :verdict="verdict" :facts="facts" :suppliers="d.suppliers" :names="names" :decimal-mark="wording.decimalMark.value" :currency="currency" :may-name="choices.newSuppliers !== 'nobody'" @remove="lines.remove" @duplicate="lines.duplicate" @move="lines.move" @quantity="lines.follow" @supplier="lines.supply" @name-supplier="(line: EditableLine, words: string) => naming = { line, words }" />
         <p v-else class="mb-3 max-w-[60ch] text-ink2">What is needed stands here, line by line. Begin below: “6 quartz sleeve” looks in the catalogue, “take away old lamps 140” is a line of your own.</p>
       </div>
-      <div data-add-field class="mt-3.5" @paste="table.paste"><AddField ref="addField" :department-id="draft.departmentId" :today="wording.today.value" :decimal-mark="wording.decimalMark.value" :currency="currency" @item="lines.addItem" @free="lines.addFree" /></div>
+      <div data-add-field class="mt-3.5" @paste="table.paste" @input.once="loadGrid"><AddField ref="addField" :department-id="draft.departmentId" :today="wording.today.value" :decimal-mark="wording.decimalMark.value" :currency="currency" @item="lines.addItem" @free="lines.addFree" /></div>
       <p class="small mt-1.5 flex flex-wrap gap-x-3">
-        <span>Take lines from</span><button v-for="s in LINE_SOURCE_NAMES" :key="s" type="button" class="quiet-link max-[900px]:min-h-[24px]" @click="taking = s">{{ SOURCE_WORDS[s].name }}</button><button type="button" class="quiet-link max-[900px]:min-h-[24px]" @click="sheetChooser?.click()">a file</button><span class="max-[900px]:hidden">or paste a range of a spreadsheet.</span>
+        <span>Take lines from</span><button v-for="s in LINE_SOURCE_NAMES" :key="s" type="button" class="quiet-link max-[900px]:min-h-[24px]" @click="taking = s">{{ SOURCE_NAMES[s] }}</button><button type="button" class="quiet-link max-[900px]:min-h-[24px]" @click="sheetChooser?.click()">a file</button><span class="max-[900px]:hidden">or paste a range of a spreadsheet.</span>
         <input ref="sheetChooser" type="file" class="sr-only" tabindex="-1" aria-label="A file of lines" accept=".csv,.tsv,.txt,.xlsx" @change="table.choose">
         <template v-if="draft.lines.length > 0"><button type="button" class="quiet-link ml-auto max-[900px]:min-h-[24px]" @click="copyOut">copy the lines</button><button type="button" class="quiet-link max-[900px]:min-h-[24px]" @click="keeping = true">keep it for another time</button></template><span role="status">{{ keptSentence || copied }}</span>
       </p>
@@ -317,7 +321,7 @@ usePlaceKeys([
         <label class="label" for="justification">Justification</label>
         <textarea id="justification" v-model="draft.justification" class="field" rows="2" maxlength="4000" :placeholder="verdict?.rules.find((r) => r.asks.what === 'justification')?.name ?? 'Why it has to be this'" />
       </div>
-      <div class="mt-4"><p v-if="quotes" class="small mb-1.5">{{ quotes.has >= quotes.needs ? `${quotes.has} of ${quotes.needs} quotes are attached.` : `${quotes.needs} quotes are asked for, ${quotes.has} ${quotes.has === 1 ? 'is' : 'are'} attached.` }}</p><AttachmentList :attachments="d.attachments.value" :requisition-id="d.id.value" :may-change="true" :uploading="uploading" @add="attach" @remove="detach" @describe="describe" /></div>
+      <div class="mt-4"><p v-if="quotes" class="small mb-1.5">{{ quotes.has >= quotes.needs ? `${quotes.has} of ${quotes.needs} quotes are attached.` : `${quotes.needs} quotes are asked for, ${quotes.has} ${quotes.has === 1 ? 'is' : 'are'} attached.` }}</p><AttachmentList v-if="d.attachments.value.length > 0 || uploading" :attachments="d.attachments.value" :requisition-id="d.id.value" :may-change="true" :uploading="uploading" @remove="detach" @describe="describe" /><AttachField @add="attach" /></div>
       <p v-if="dragging" class="notice-green mt-3">Let go: a PDF or picture is attached, a CSV or XLSX file is read as lines.</p>
       <TakeTable v-if="offered" :rows="offered.rows" :source="offered.source" :notes="offered.notes" :room="lines.room.value" :currency="currency" :decimal-mark="wording.decimalMark.value" @take="table.take" @close="table.leave" />
       <TakeLines v-if="taking" :source="taking" :department-id="draft.departmentId" :room="lines.room.value" @take="takeLines" @close="taking = null" />
