@@ -29,7 +29,7 @@ export default defineNuxtConfig({
     plugins: [tailwindcss()],
     vue: { features: { optionsAPI: false } },
     // Tiny chunks are joined to those that load them anyway: each costs a request and compresses badly.
-    build: { assetsInlineLimit: 0, minify: 'terser', terserOptions: { ecma: 2020, module: true, compress: { passes: 3 } }, rollupOptions: { output: { experimentalMinChunkSize: 4000 } } },
+    build: { assetsInlineLimit: 0, minify: 'terser', terserOptions: { compress: { passes: 2 } }, rollupOptions: { output: { experimentalMinChunkSize: 2000 } } },
     // The combobox brings a list for thousands of options along; ours show twenty, and the first load is 10 kB lighter.
     resolve: { alias: { '@tanstack/vue-virtual': fileURLToPath(new URL('app/no-virtual-list.ts', import.meta.url)) } },
   },

@@ -76,3 +76,18 @@ describe('issuing', () => {
     expect(codes({ supplier: { name: 'x', email: null, blocked: true, currency: 'EUR' }, needOf: ['leonie', 'owen'] })).toEqual(['supplier-blocked', 'supplier-no-address'])
   })
 })
+
+describe('what is taken off, said besides and priced by hand', () => {
+  const merge = (...parts: TrayPart[]) => mergeParts(parts, prices, TODAY)
+  test('keeps apart lines that differ in it, and joins those that do not', () => {
+    const five = [{ kind: 'allowance' as const, percent: '5' }]
+    expect(merge(part('a', '2', { adjustments: five }), part('b', '3', { adjustments: five }), part('c', '1')).map((l) => [l.quantity, l.adjustments])).toEqual([['5', five], ['1', []]])
+    expect(merge(part('a', '2', { secondDescription: 'blue' }), part('b', '3')).length).toBe(2)
+    expect(merge(part('a', '2', { noteToSupplier: 'in blue' }), part('b', '3', { noteToSupplier: 'in blue' }), part('c', '1', { noteToSupplier: 'by ship' })).map((l) => l.notes)).toEqual([['in blue', 'by ship']])
+  })
+  test('amounts follow the quantity and add up; a price by hand stays, the others reach the break together', () => {
+    const off = (amount: string) => [{ kind: 'allowance' as const, amount }]
+    expect(merge(part('a', '2', { requested: '4', adjustments: off('10') }), part('b', '3', { adjustments: off('1') }))[0]?.adjustments).toEqual(off('6'))
+    expect(merge(part('a', '6', { isByHand: true, unitPrice: '20' }), part('b', '6')).map((l) => [l.quantity, l.unitPrice])).toEqual([['6', '20'], ['6', '27.90']])
+  })
+})

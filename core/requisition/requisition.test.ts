@@ -90,6 +90,51 @@ describe('the verdict on a draft', () => {
   })
 })
 
+describe('more that a line and a request may say', () => {
+  const line = (change: Partial<DraftLine>) => ({ ...DRAFT, lines: [{ ...LINE, ...change }] })
+  // Common practice, no source: 1 at 96,400 less 2.5 % is 93,990.00.
+  test('a discount is taken off before tax and budget, by percent or by amount, from nothing to all of it', () => {
+    const rich = facts(budgetLine('tells', '1000000.00'))
+    const net = (change: Partial<DraftLine>) => computeDraft(line(change), rich).approvalAmount.amount
+    expect(net({ quantity: '1', unitPrice: '96400', discount: { of: 'percent', value: '2.5' } })).toBe('93990.00')
+    expect(net({ discount: { of: 'amount', value: '88' } })).toBe('800.00')
+    expect(net({ discount: { of: 'percent', value: '100' } })).toBe('0.00')
+    for (const discount of [{ of: 'percent', value: '100.1' }, { of: 'percent', value: '-1' }, { of: 'amount', value: '888.01' }, { of: 'amount', value: 'x' }] as const) expect([discount.value, codes(line({ discount: discount.value === 'x' ? { of: 'amount', value: '0.0000001' } : discount }), rich)]).toEqual([discount.value, ['line-discount']])
+    expect(codes(line({ discount: { of: 'amount', value: '888' } }), rich)).toEqual([])
+  })
+  test('a price typed with tax has to give the price without, at six decimals', () => {
+    expect(codes(line({ quantity: '1', priceWithTax: '119', unitPrice: '100' }))).toEqual([])
+    expect(codes(line({ quantity: '1', priceWithTax: '100', unitPrice: '84.033613' }))).toEqual([])
+    expect(codes(line({ quantity: '1', priceWithTax: '119', unitPrice: '99' }))).toEqual(['line-price-with-tax'])
+  })
+  // Holidays of England 2026 by date-holidays: 12-25 and 12-28; three business days after 12-23 are 12-30.
+  test('a day before what the longest lead time allows is warned of, and does not stop', () => {
+    const lamp = { id: 'lamp', agreed: false, leadDays: 3, warning: null, warningMode: 'informs' as const }
+    const f = { ...facts(), today: '2026-12-23', holidays: new Set(['2026-12-25', '2026-12-28']), items: new Map([['lamp', lamp]]) }
+    const soon = (needBy: string, change: Partial<DraftLine> = { itemId: 'lamp' }) => computeDraft({ ...line(change), needBy }, f).missing.filter((m) => m.code === 'need-by-soon')
+    expect(soon('2026-12-29')).toEqual([{ at: 'need-by', stops: false, code: 'need-by-soon', earliest: '2026-12-30', name: 'Lamp' }])
+    expect(soon('2026-12-30')).toEqual([])
+    expect(soon('2026-12-24', { supplierId: null })).toEqual([])
+  })
+  test('a proposed supplier may be asked for; one on hold, an unknown kind and an unknown job may not', () => {
+    const named = (standing: 'active' | 'on hold' | 'proposed') => ({ ...facts(), suppliers: new Map([['s', { id: 's', name: 'S', standing, leadDays: 0, warning: null, warningMode: 'informs' as const }]]) })
+    expect(codes(line({ supplierId: 's' }), named('proposed'))).toEqual([])
+    expect(codes(line({ supplierId: 's' }), named('on hold'))).toEqual(['line-supplier-blocked'])
+    expect(codes({ ...DRAFT, kind: 'elsewhere' })).toEqual(['no-kind'])
+    expect(codes({ ...line({ jobId: 'j' }), jobId: 'j' })).toEqual(['job-unknown', 'job-unknown'])
+  })
+  test('an address for once stands instead of a place, and has to be whole', () => {
+    const address = { name: 'Hall', street: 'Pier 2', postcode: '', town: 'Southquay', country: '' }
+    expect(codes({ ...DRAFT, shipToId: null, address })).toEqual([])
+    expect(codes({ ...DRAFT, shipToId: null, address: { ...address, town: ' ' } })).toEqual(['address-unfinished'])
+  })
+  test('anything but less of it starts the route again: kind, address, notes to the supplier, discount; what colleagues note does not', () => {
+    for (const change of [{ kind: 'service' }, { attention: 'Rosa' }, { noteToSupplier: 'blue' }, { justification: 'because' }, { jobId: 'j' }, { own: { f: 'x' } }] as const) expect(isNoMoreThan(DRAFT, { ...DRAFT, ...change })).toBe(false)
+    for (const change of [{ secondDescription: 'blue' }, { discount: { of: 'percent', value: '5' } }, { noteToSupplier: 'blue' }, { own: { f: 'x' } }] as const) expect(isNoMoreThan(DRAFT, line(change))).toBe(false)
+    expect(isNoMoreThan(DRAFT, { ...line({ noteInternal: 'haggle', own: { f: '' } }), noteInternal: 'for us', readWarnings: ['w'] })).toBe(true)
+  })
+})
+
 describe('what comes back', () => {
   test('with nothing but lower quantities, lower prices or fewer lines it is no more than before', () => {
     const two = { ...DRAFT, lines: [LINE, { ...LINE, id: 'l2' }] }

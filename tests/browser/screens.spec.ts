@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright'
 import { alive, expect, pageAs, POST_OF, test, URL_OF } from './setup/as'
 
 const SCREENS: [who: string, path: string][] = [
-  ['Owen Marsh', '/raise'], ['Owen Marsh', '/mine'], ['Ines Adeyemi', '/decide'], ['Signe Aalto', '/decide'], ['Harriet Voss', '/away'], ['Leonie Farrow', '/desk'], ['Leonie Farrow', '/orders'], ['Tomas Brandt', '/budgets'], ['Greta Molin', '/budgets'],
+  ['Owen Marsh', '/raise'], ['Owen Marsh', '/mine'], ['Owen Marsh', '/regulars'], ['Ines Adeyemi', '/decide'], ['Signe Aalto', '/decide'], ['Harriet Voss', '/away'], ['Leonie Farrow', '/desk'], ['Leonie Farrow', '/orders'], ['Tomas Brandt', '/budgets'], ['Greta Molin', '/budgets'],
 ]
 
 for (const scheme of ['light', 'dark'] as const) {
@@ -30,6 +30,18 @@ for (const scheme of ['light', 'dark'] as const) {
       await page.getByRole('combobox', { name: /^Add a line/ }).fill('quartz')
       await expect(page.getByRole('option').first()).toContainText('Quartz')
       await check(page)
+      await page.keyboard.press('Enter')
+      await page.getByRole('button', { name: 'delivery, job, notes and more' }).click()
+      await page.getByRole('button', { name: /^More about line/ }).last().click()
+      await expect(page.getByLabel('More about it')).toBeFocused()
+      await check(page)
+      await page.getByRole('button', { name: 'bought before' }).click()
+      await expect(page.getByRole('dialog').getByRole('checkbox').first()).toBeVisible()
+      await check(page)
+      await page.keyboard.press('Escape')
+      await page.getByRole('button', { name: 'keep it for another time' }).click()
+      await expect(page.getByRole('dialog').getByLabel('Called')).toBeVisible()
+      await check(page)
       await page.goto('/mine')
       await page.getByRole('link', { name: 'Ultraviolet lamps for filter bank 3', exact: true }).click()
       await page.waitForURL(/\/trail\//)
@@ -43,6 +55,10 @@ for (const scheme of ['light', 'dark'] as const) {
       await alive(leonie)
       await leonie.getByRole('link', { name: /^P-/ }).first().click()
       await leonie.waitForURL(/\/orders\/./)
+      await check(leonie)
+      const { suppliers } = await (await leonie.request.get('/api/suppliers?words=Cold')).json() as { suppliers: { id: string }[] }
+      await leonie.goto(`/suppliers/${suppliers[0]?.id ?? ''}`)
+      await alive(leonie)
       await check(leonie)
       await leonie.context().close()
       const stranger = await browser.newContext({ baseURL: URL_OF(), colorScheme: scheme })
@@ -58,7 +74,7 @@ for (const scheme of ['light', 'dark'] as const) {
 
 test.describe('narrow, enlarged and long', () => {
   const fits = (page: Parameters<typeof alive>[0]) => page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth + 1)
-  for (const [who, path] of SCREENS.filter(([, p]) => ['/raise', '/mine', '/decide'].includes(p))) {
+  for (const [who, path] of SCREENS.filter(([, p]) => ['/raise', '/mine', '/regulars', '/decide'].includes(p))) {
     test(`${path} as ${who} at 390 by 844, and at 640 by 400 as if enlarged to 200 %`, async ({ browser }) => {
       for (const viewport of [{ width: 390, height: 844 }, { width: 640, height: 400 }]) {
         const page = await pageAs(browser, who, { viewport })

@@ -8,7 +8,7 @@ import { isMainKey } from '~/composables/base/use-keys'
 
 /** A supplier that is not there yet: what is asked for, and who may be meant that is there already. */
 const props = defineProps<{ words: string; currency: string; policy: 'propose' | 'create' }>()
-const emit = defineEmits<{ made: [supplier: SupplierFound]; chosen: [id: string, name: string]; close: [] }>()
+const emit = defineEmits<{ made: [supplier: SupplierFound]; close: [] }>()
 const api = useApi()
 const form = reactive({ name: props.words, town: '', address: '', email: '', telephone: '', taxNumber: '', currency: props.currency, note: '' })
 const taxForm = shallowRef<File | null>(null)
@@ -41,6 +41,15 @@ async function make(): Promise<void> {
   catch (e) { trouble.value = sayError(e); key = crypto.randomUUID() }
   finally { busy.value = false }
 }
+/** One that is there already was meant: it is read whole, so that its warning counts. */
+async function chooseInstead(a: AlikeSupplier): Promise<void> {
+  try {
+    const { suppliers } = await api.get<{ suppliers: SupplierFound[] }>('/api/suppliers', { words: a.name })
+    const found = suppliers.find((s) => s.id === a.id)
+    if (found !== undefined) emit('made', found)
+  }
+  catch (e) { trouble.value = sayError(e) }
+}
 function mainKey(event: KeyboardEvent): void {
   if (!isMainKey(event)) return
   event.preventDefault()
@@ -64,7 +73,7 @@ function mainKey(event: KeyboardEvent): void {
     </div>
     <section v-if="alike.length > 0" class="notice-amber mt-3" aria-live="polite">
       <h3 class="head mb-1">{{ alike.length === 1 ? 'Is it this one?' : 'Is it one of these?' }}</h3>
-      <p v-for="a in alike" :key="a.id"><button type="button" class="quiet-link font-semibold" :disabled="a.standing === 'on hold'" @click="emit('chosen', a.id, a.name)">{{ a.name }}</button>, {{ a.number }}, {{ a.town }}: {{ a.why.map((w) => WHY[w]).join(', ') }}<template v-if="a.standing !== 'active'"> · {{ a.standing }}</template></p>
+      <p v-for="a in alike" :key="a.id"><button type="button" class="quiet-link font-semibold" :disabled="a.standing === 'on hold'" @click="chooseInstead(a)">{{ a.name }}</button>, {{ a.number }}, {{ a.town }}: {{ a.why.map((w) => WHY[w]).join(', ') }}<template v-if="a.standing !== 'active'"> · {{ a.standing }}</template></p>
     </section>
     <p v-if="trouble" class="notice-red mt-3" role="alert">{{ trouble }}</p>
     <div class="mt-5 flex flex-wrap gap-2.5"><div class="min-w-[240px] flex-1"><MainAction :missing="!ready" :busy="busy" keys="Ctrl ⏎" @press="make">{{ !ready ? 'Name and town first' : policy === 'propose' ? `Propose ${form.name.trim()} to finance` : `Enter ${form.name.trim()}` }}</MainAction></div><button type="button" class="action" @click="emit('close')">Leave it</button></div>

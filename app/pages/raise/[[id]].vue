@@ -171,15 +171,6 @@ function named(supplier: SupplierFound): void {
   naming.value = null
   if (at !== null) lines.supply(at.line, supplier)
 }
-/** One that is there already was meant: it is read whole, so that its warning counts. */
-async function chosenInstead(id: string, name: string): Promise<void> {
-  try {
-    const { suppliers } = await api.get<{ suppliers: SupplierFound[] }>('/api/suppliers', { words: name })
-    const found = suppliers.find((s) => s.id === id)
-    if (found !== undefined) named(found)
-  }
-  catch (e) { trouble.value = sayError(e) }
-}
 const grid = useTemplateRef<{ show: (lineId: string, field: string) => Promise<void> }>('grid')
 const FIELD: Record<string, string> = { 'kind': 'blank-kind', 'attachments': 'attach', 'justification': 'justification', 'job': 'blank-job', 'department': 'blank-department', 'ship-to': 'blank-ship-to', 'need-by': 'blank-need-by', 'why': 'blank-why', 'over-budget-reason': 'over-budget-reason', 'accounting-date': 'blank-accounting' }
 /** The field that an entry of the missing list leads to. */
@@ -198,36 +189,15 @@ async function goTo(at: FieldRef): Promise<void> {
   el?.scrollIntoView({ block: 'center' })
   el?.focus()
 }
-async function attach(files: readonly File[]): Promise<void> {
+// What is done with files comes with the first one.
+const withFiles = async (work: (files: ReturnType<typeof import('~/composables/raise/use-attachments').useAttachments>) => Promise<void>): Promise<void> => {
   trouble.value = ''
-  const { uploadFile } = await import('~/composables/base/upload-file')
-  d.state.value = d.id.value === '' ? 'changed' : d.state.value
-  if (!(await d.save())) { trouble.value = d.trouble.value; return }
-  for (const file of files) {
-    uploading.value = { name: file.name, share: 0 }
-    try { d.attachments.value.push(await uploadFile<AttachmentView>(`/api/requisitions/${d.id.value}/attachments`, file, { name: file.name.slice(0, 300), kind: guessKind(file.name) }, (share) => { uploading.value = { name: file.name, share } })) }
-    catch (e) { trouble.value = `${file.name}: ${sayError(e)}` }
-  }
-  uploading.value = null
+  const { useAttachments } = await import('~/composables/raise/use-attachments')
+  await work(useAttachments(d, api, (sentence) => { trouble.value = sentence }, (now) => { uploading.value = now }))
 }
-/** Most files are quotes; a name may say otherwise. */
-function guessKind(name: string): AttachmentKind {
-  return /spec|datasheet|data sheet/i.test(name) ? 'specification' : /drawing|sketch|plan/i.test(name) ? 'drawing' : 'quote'
-}
-async function describe(a: AttachmentView, as: { kind: AttachmentKind; forSupplier: boolean }): Promise<void> {
-  try {
-    const now = await api.put<AttachmentView>(`/api/requisitions/${d.id.value}/attachments/${a.id}`, { body: as })
-    d.attachments.value = d.attachments.value.map((x) => x.id === a.id ? now : x)
-  }
-  catch (e) { trouble.value = sayError(e) }
-}
-async function detach(id: string): Promise<void> {
-  try {
-    await api.remove(`/api/requisitions/${d.id.value}/attachments/${id}`)
-    d.attachments.value = d.attachments.value.filter((a) => a.id !== id)
-  }
-  catch (e) { trouble.value = sayError(e) }
-}
+const attach = (files: readonly File[]) => withFiles((f) => f.attach(files))
+const describe = (a: AttachmentView, as: { kind: AttachmentKind; forSupplier: boolean }) => withFiles((f) => f.describe(a, as))
+const detach = (id: string) => withFiles((f) => f.detach(id))
 function drop(event: DragEvent): void {
   dragging.value = false
   const files = [...event.dataTransfer?.files ?? []]
@@ -326,7 +296,7 @@ usePlaceKeys([
       <TakeTable v-if="offered" :rows="offered.rows" :source="offered.source" :notes="offered.notes" :room="lines.room.value" :currency="currency" :decimal-mark="wording.decimalMark.value" @take="table.take" @close="table.leave" />
       <TakeLines v-if="taking" :source="taking" :department-id="draft.departmentId" :room="lines.room.value" @take="takeLines" @close="taking = null" />
       <KeepDialog v-if="keeping" :draft="draft" :title="draft.title || proposedTitle" :departments="choices.departments" :today="wording.today.value" @kept="(s: string) => { keptSentence = s; keeping = false }" @close="keeping = false" />
-      <NewSupplier v-if="naming && choices.newSuppliers !== 'nobody'" :words="naming.words" :currency="currency" :policy="choices.newSuppliers" @made="named" @chosen="chosenInstead" @close="naming = null" />
+      <NewSupplier v-if="naming && choices.newSuppliers !== 'nobody'" :words="naming.words" :currency="currency" :policy="choices.newSuppliers" @made="named" @close="naming = null" />
       <template #margin>
         <template v-if="verdict">
           <p class="text-ink2">All in, without tax you can reclaim</p>
