@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest'
 import { money } from '#core/base/money'
 import { REQUISITION_MOVES, REQUISITION_STATES, type RequisitionMoveName } from '#core/requisition/moves'
 import { sayNext } from './mine'
-import { sayMissing, sayMoveReason, saySplitReason } from './requisition'
+import { sayDiscount, sayMissing, sayMoveReason, saySplitReason } from './requisition'
 import { sayRowReason } from './line-table'
 
 /** A sentence begins with a capital or a quotation mark and ends with a point. */
@@ -46,4 +46,17 @@ test('a row of Mine says what it waits for and what its owner can do, in every s
   expect(row('rejected', { stateBy: null })).toEqual({ you: false, words: 'Nothing: rejected by somebody', action: 'Copy' })
   for (const state of REQUISITION_STATES) expect([state, row(state).words !== '']).toEqual([state, true])
   expect(REQUISITION_STATES.filter((s) => row(s).you)).toEqual(['draft', 'sent back'])
+})
+
+test('what rules, warnings, fields and lead times ask for is said in the organisation’s own words', () => {
+  const about = { at: 'attachments', stops: true } as const
+  expect(sayMissing({ ...about, code: 'quotes-missing', has: 1, needs: 2, why: 'from 1,000 two quotes are asked for' })).toBe('One more quote: from 1,000 two quotes are asked for.')
+  expect(sayMissing({ ...about, code: 'quotes-missing', has: 0, needs: 2, why: 'x' })).toBe('Two quotes are missing: x.')
+  expect(sayMissing({ ...about, code: 'quotes-missing', has: 0, needs: 1, why: 'x' })).toBe('One quote is missing: x.')
+  expect(sayMissing({ ...about, code: 'attachment-missing', kind: 'specification', why: 'x' })).toBe('Attach a specification: x.')
+  expect(sayMissing({ ...about, code: 'warning-unread', name: 'Rope', text: 'It comes by ferry.' })).toBe('Read the warning about “Rope”: It comes by ferry.')
+  expect(sayMissing({ ...about, code: 'own-field-missing', field: 'Who travels', name: '' })).toBe('Fill in Who travels.')
+  expect(sayMissing({ ...about, code: 'own-field-unreadable', field: 'Depth', name: 'Probe' })).toBe('What stands in Depth of “Probe” cannot be read.')
+  expect(sayMissing({ ...about, code: 'need-by-soon', earliest: '2026-12-30', name: 'Lamp' })).toBe('“Lamp” can hardly be here before Wednesday 30 December 2026.')
+  expect([sayDiscount({ of: 'percent', value: '2.5' }, 'EUR'), sayDiscount({ of: 'amount', value: '12' }, 'EUR'), sayDiscount(null, 'EUR')]).toEqual([['less 2.5 %'], ['less 12.00'], []])
 })
