@@ -64,9 +64,9 @@ const more = computed(() => [props.line.secondDescription, props.job, ...(props.
         <template v-if="line.itemId !== null"><span>{{ supplier || 'buyer decides who' }}</span><span v-if="line.supplierPart">· {{ line.supplierPart }}</span></template>
         <template v-else><span>Free text ·</span><SupplierPicker :id="`${id}-supplier`" :name="line.supplierId === null ? null : supplier" none="buyer decides who" :may-name="mayName" :label="`Line ${at}: supplier`" @choose="emit('supplier', $event)" @name="emit('nameSupplier', $event)" /></template>
         <span class="ml-auto flex gap-3" :class="isOpen ? '' : 'opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 max-[700px]:opacity-100'">
-          <button :id="`${id}-more`" type="button" class="quiet-link max-[700px]:min-h-[24px]" :aria-label="`More about line ${at}`" :aria-expanded="isOpen" @click="emit('details')">{{ isOpen ? 'less' : 'more' }}</button>
-          <button type="button" class="quiet-link max-[700px]:min-h-[24px]" :aria-label="`Duplicate line ${at}`" @click="emit('duplicate')">duplicate</button>
-          <button type="button" class="quiet-link max-[700px]:min-h-[24px]" :aria-label="`Remove line ${at}`" @click="emit('remove')">remove</button>
+          <button :id="`${id}-more`" type="button" class="quiet-link min-h-[28px] min-w-[24px]" :aria-label="`More about line ${at}`" :aria-expanded="isOpen" @click="emit('details')">{{ isOpen ? 'less' : 'more' }}</button>
+          <button type="button" class="quiet-link min-h-[28px] min-w-[24px]" :aria-label="`Duplicate line ${at}`" @click="emit('duplicate')">duplicate</button>
+          <button type="button" class="quiet-link min-h-[28px] min-w-[24px]" :aria-label="`Remove line ${at}`" @click="emit('remove')">remove</button>
         </span>
       </p>
       <p v-for="w in warnings" :id="w === warnings[0] ? `${id}-warning` : undefined" :key="w.id" tabindex="-1" class="mt-1 text-[12.5px] leading-[17px]" :class="w.mode === 'stops' ? 'text-red' : 'text-amber-ink'">

@@ -9,6 +9,7 @@ import { isMainKey } from '~/composables/base/use-keys'
 const props = defineProps<{ id: string; label: string; shown: string; chosen: string | null; payers: readonly PayingLine[]; categoryAccount: string | null; lefts: (id: string) => string; mayDivide: boolean }>()
 const emit = defineEmits<{ choose: [id: string]; divide: [] }>()
 const DIVIDE = 'divide'
+/** What is typed stays, even when a payer is proposed meanwhile. */
 const words = ref('')
 const nobody: string | null = null
 const byWords = computed(() => {
@@ -36,7 +37,7 @@ function onKey(event: KeyboardEvent): void {
 
 <template>
   <Combobox as="span" nullable class="relative block" :model-value="nobody" @update:model-value="choose" @keydown.capture="onKey">
-    <ComboboxInput :id="id" class="cell" :class="shown === '' ? 'placeholder:italic placeholder:text-amber-ink' : ''" :aria-label="label" :display-value="() => shown" placeholder="what pays?" autocomplete="off" @click="openCombobox" @focus="(e: FocusEvent) => { words = ''; (e.target as HTMLInputElement).select() }" @change="(e: Event) => { words = (e.target as HTMLInputElement).value }" />
+    <ComboboxInput :id="id" class="cell" :class="shown === '' ? 'placeholder:italic placeholder:text-amber-ink' : ''" :aria-label="label" :display-value="() => words === '' ? shown : words" placeholder="what pays?" autocomplete="off" @click="openCombobox" @blur="words = ''" @focus="(e: FocusEvent) => { words = ''; (e.target as HTMLInputElement).select() }" @change="(e: Event) => { words = (e.target as HTMLInputElement).value }" />
     <ComboboxOptions class="picker left-0 top-full">
       <ComboboxOption v-for="p in byWords" v-slot="{ active }" :key="p.id" as="template" :value="p.id">
         <li class="option flex list-none items-baseline justify-between gap-4" :data-active="active"><span><span :class="p.id === chosen ? 'font-semibold' : ''">{{ p.name }}</span><span class="small block">{{ p.code }}</span></span><span class="small num">{{ lefts(p.id) }}</span></li>

@@ -3,13 +3,15 @@ import { MOST_LINES } from '#core/requisition/draft'
 import type { ReadRow } from '#core/requisition/line-table'
 import type { ItemFound, SupplierFound } from '#shared/contract/catalogue'
 import type { SourceLine } from '#shared/contract/regulars'
-import { safeCell } from '#shared/words/cell'
 import { capital, formatCount } from '#shared/words/format'
 import { useApi } from '~/composables/base/use-api'
 import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
-import { freeLine, lineForItem, lineFromSource, reprice } from './new-line'
+import { freeLine, lineForItem, reprice } from './new-line'
 import type { EditableLine, useDraft } from './use-draft'
+
+/** What makes many lines at once comes when it is first wanted. */
+const manyLines = () => import('./many-lines')
 
 /** What may be done with the lines of a draft: adding one or many, moving, repeating, taking off with an undo, copying out. */
 export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => void) {
@@ -41,44 +43,28 @@ export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => vo
       const { account } = await api.get<{ account: string | null }>('/api/account-proposal', { departmentId: draft.departmentId, words: words.slice(0, 400) })
       const payer = account === null ? undefined : [...facts.value?.budgetLines.values() ?? []].find((l) => l.account === account)
       const line = draft.lines.find((l) => l.id === lineId)
-      if (payer !== undefined && line !== undefined && JSON.stringify(line.codings) === before) { line.splitMethod = 'percent'; line.codings = [{ budgetLineId: payer.id, value: null }] }
+      const isChosenNow = document.activeElement?.id === `line-${lineId}-coding`
+      if (payer !== undefined && line !== undefined && !isChosenNow && JSON.stringify(line.codings) === before) { line.splitMethod = 'percent'; line.codings = [{ budgetLineId: payer.id, value: null }] }
     }
     catch { /* A proposal that does not come is not missed. */ }
   }
-  /** Lines from a source: what is still in the catalogue at today's price, all else as it was. */
-  function addFromSource(lines: readonly SourceLine[], items: readonly ItemFound[], names: Record<string, string>): void {
-    Object.assign(suppliers, names)
-    const byId = new Map(items.map((i) => [i.id, i]))
-    const added: EditableLine[] = []
-    for (const l of lines) {
-      const above = added.at(-1) ?? draft.lines.at(-1)
-      const item = l.itemId === null ? undefined : byId.get(l.itemId)
-      added.push(item === undefined ? lineFromSource(l, above, facts.value) : forItem(item, l.quantity, above))
-    }
+  const making = () => ({ above: draft.lines.at(-1), facts: facts.value, forItem })
+  function append(added: EditableLine[]): void {
     draft.lines.push(...added)
     const ids = new Set(added.map((l) => l.id))
     undo.show(`${capital(formatCount(added.length, 'line is', 'lines are'))} on the list.`, 'Take them off again', 10, () => { draft.lines = draft.lines.filter((l) => !ids.has(l.id)) })
   }
+  async function addFromSource(lines: readonly SourceLine[], items: readonly ItemFound[], names: Record<string, string>): Promise<void> {
+    Object.assign(suppliers, names)
+    append((await manyLines()).linesOfSource(lines, items, making()))
+  }
+  async function addRows(rows: readonly ReadRow[]): Promise<void> {
+    append(await (await manyLines()).linesOfRows(rows, making(), async (numbers) => (await api.post<{ items: ItemFound[] }>('/api/items/match', { body: { numbers } })).items))
+  }
+  const copyOut = async (): Promise<boolean> => (await manyLines()).copyLines(draft.lines)
   function supply(line: EditableLine, supplier: SupplierFound | null): void {
     if (supplier !== null) { suppliers[supplier.id] = supplier.name; d.know({ suppliers: [supplier.facts] }) }
     line.supplierId = supplier?.id ?? null
-  }
-
-  /** Rows of a table as lines: what has a part number of the catalogue becomes that item, all else a line of one's own. */
-  async function addRows(rows: readonly ReadRow[]): Promise<void> {
-    const numbers = [...new Set(rows.flatMap((r) => r.part === null ? [] : [r.part]))]
-    const items = numbers.length === 0 ? [] : (await api.post<{ items: ItemFound[] }>('/api/items/match', { body: { numbers } })).items
-    const byNumber = new Map([...items].reverse().flatMap((i) => [[i.number.toLowerCase(), i], [i.supplierPart.toLowerCase(), i]] as const))
-    const added: EditableLine[] = []
-    for (const row of rows) {
-      const above = added.at(-1) ?? draft.lines.at(-1)
-      const item = row.part === null ? undefined : byNumber.get(row.part.toLowerCase())
-      const own = freeLine({ words: row.description === '' ? row.part ?? '' : row.description, quantity: row.quantity, price: row.price }, above, facts.value)
-      added.push(item !== undefined ? forItem(item, row.quantity, above) : { ...own, supplierPart: row.part, unit: row.unit ?? own.unit })
-    }
-    draft.lines.push(...added)
-    const ids = new Set(added.map((l) => l.id))
-    undo.show(`${capital(formatCount(added.length, 'line is', 'lines are'))} on the list.`, 'Take them off again', 10, () => { draft.lines = draft.lines.filter((l) => !ids.has(l.id)) })
   }
 
   function follow(line: EditableLine): void {
@@ -105,13 +91,5 @@ export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => vo
     draft.lines.splice(at, 1)
     draft.lines.splice(at + by, 0, line)
   }
-  /** All lines as a range that a spreadsheet takes; false where the browser does not allow it. */
-  async function copyOut(): Promise<boolean> {
-    const { writeTable } = await import('#core/requisition/line-table')
-    const text = writeTable(draft.lines).map((r) => r.map((c) => safeCell(c).replace(/[\t\r\n]+/g, ' ')).join('\t')).join('\n')
-    try { await navigator.clipboard.writeText(text); return true }
-    catch { return false }
-  }
-
   return { room, addItem, addFree, addFromSource, supply, addRows, follow, remove, duplicate, move, copyOut }
 }

@@ -162,8 +162,7 @@ async function copyOut(): Promise<void> {
 
 function takeLines(taken: SourceLine[], items: ItemFound[], from: Record<string, string>): void {
   taking.value = null
-  lines.addFromSource(taken, items, from)
-  void nextTick(() => addField.value?.focus())
+  void lines.addFromSource(taken, items, from).then(() => { addField.value?.focus() })
 }
 const keptSentence = ref('')
 function named(supplier: SupplierFound): void {
@@ -269,7 +268,7 @@ usePlaceKeys([
       <p class="small mt-1.5 flex flex-wrap items-baseline gap-x-2">
         <span v-if="mayRaiseFor">Raised by you, for <BlankChoice id="blank-owner" compact :model-value="d.ownerId.value" :choices="people" label="For whom" placeholder="whom" @update:model-value="d.ownerId.value = $event" /> ·</span>
         <span v-else>Owned by {{ view?.owner ?? 'you' }} ·</span><label for="title">called</label><input id="title" v-model="draft.title" class="cell cell-fit w-auto!" maxlength="120" :placeholder="proposedTitle">
-        <span>·</span><button type="button" class="quiet-link max-[900px]:min-h-[24px]" :aria-expanded="more" @click="more = !more">{{ more ? 'less' : 'delivery, job, notes and more' }}</button>
+        <span>·</span><button type="button" class="quiet-link min-h-[24px]" :aria-expanded="more" @click="more = !more">{{ more ? 'less' : 'delivery, job, notes and more' }}</button>
       </p>
       <HeadDetails v-if="facts && (more || hasDetails)" class="mt-1" :draft="draft" :facts="facts" :verdict="verdict" :names="names" :decimal-mark="wording.decimalMark.value" :is-open="more" />
       <p v-for="r in readings" :id="`reading-${r.id}`" :key="r.id" tabindex="-1" class="mt-3" :class="draft.readWarnings.includes(r.id) ? 'small' : 'notice-amber'">{{ r.text }} <button v-if="!draft.readWarnings.includes(r.id)" type="button" class="quiet-link font-semibold" @click="readRule(r.id)">I have read this</button><span v-else>Read.</span></p>
@@ -279,9 +278,9 @@ usePlaceKeys([
       </div>
       <div data-add-field class="mt-3.5" @paste="table.paste" @input.once="loadGrid"><AddField ref="addField" :department-id="draft.departmentId" :today="wording.today.value" :decimal-mark="wording.decimalMark.value" :currency="currency" @item="lines.addItem" @free="lines.addFree" /></div>
       <p class="small mt-1.5 flex flex-wrap gap-x-3">
-        <span>Take lines from</span><button v-for="s in LINE_SOURCE_NAMES" :key="s" type="button" class="quiet-link max-[900px]:min-h-[24px]" @click="taking = s">{{ SOURCE_NAMES[s] }}</button><button type="button" class="quiet-link max-[900px]:min-h-[24px]" @click="sheetChooser?.click()">a file</button><span class="max-[900px]:hidden">or a pasted range.</span>
+        <span>Take lines from</span><button v-for="s in LINE_SOURCE_NAMES" :key="s" type="button" class="quiet-link min-h-[24px]" @click="taking = s">{{ SOURCE_NAMES[s] }}</button><button type="button" class="quiet-link min-h-[24px]" @click="sheetChooser?.click()">a file</button><span class="max-[900px]:hidden">or a pasted range.</span>
         <input ref="sheetChooser" type="file" class="sr-only" tabindex="-1" aria-label="A file of lines" accept=".csv,.tsv,.txt,.xlsx" @change="table.choose">
-        <template v-if="draft.lines.length > 0"><button type="button" class="quiet-link ml-auto max-[900px]:min-h-[24px]" @click="copyOut">copy the lines</button><button type="button" class="quiet-link max-[900px]:min-h-[24px]" @click="keeping = true">keep it for another time</button></template><span role="status">{{ keptSentence || copied }}</span>
+        <template v-if="draft.lines.length > 0"><button type="button" class="quiet-link ml-auto min-h-[24px]" @click="copyOut">copy the lines</button><button type="button" class="quiet-link min-h-[24px]" @click="keeping = true">keep it for another time</button></template><span role="status">{{ keptSentence || copied }}</span>
       </p>
       <div v-if="asksWhy || draft.overBudgetReason !== ''" class="mt-5">
         <label class="label" for="over-budget-reason">Why the budget may be passed</label>
