@@ -1,5 +1,6 @@
 import { addDays, dayOf } from '#core/base/day'
 import { BLANK_DRAFT, type Draft } from '#core/requisition/draft'
+import { asRegular } from '#core/requisition/line-source'
 import { inTransaction, type Db } from '../server/db/client'
 import { type Context } from '../server/context'
 import { findActor } from '../server/people/reads'
@@ -7,7 +8,7 @@ import { makeRegulars } from '../server/regulars/regular-lists'
 import { makeTemplate, type AskedRhythm } from '../server/regulars/templates'
 import { createDraft } from '../server/requisition/save-draft'
 import { loadRequestForm } from '../server/settings/load-organisation'
-import { proposeSupplier } from '../server/supplier/proposals'
+import { proposeSupplier } from '../server/supplier/propose-supplier'
 import { draftOf } from './draft-of'
 import { idOf } from './ids'
 import { type NeedLine } from './world/needs'
@@ -53,7 +54,7 @@ export async function layKeepsakes(db: Db, now: Date, timeZone: string): Promise
   })
   const draft = (k: { department: string; lines: readonly NeedLine[] }, key: string): Draft => draftOf({ department: k.department, by: [], title: '', why: '', lines: k.lines }, today, key)
   for (const r of REGULARS) {
-    await as(r.by, now, (ctx) => makeRegulars(ctx, r.name, r.shared ? departmentId(r.department) : null, draft(r, `regulars ${r.name}`).lines.map(({ itemId, description, quantity, unit, unitPrice, priceBase, currency, taxCode, supplierId, supplierPart }) => ({ itemId, description, quantity, unit, unitPrice, priceBase, currency, taxCode, supplierId, supplierPart }))))
+    await as(r.by, now, (ctx) => makeRegulars(ctx, r.name, r.shared ? departmentId(r.department) : null, draft(r, `regulars ${r.name}`).lines.map(asRegular)))
   }
   for (const t of TEMPLATES) {
     const rhythm = t.every === undefined ? null : { every: t.every, startsOn: addDays(today, t.inDays ?? 20), sendsItself: t.sends ?? false, neededAfter: 8 }

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { capital, formatKept, inWords, listWords } from '#shared/words/format'
 import { sayNext, type Next } from '#shared/words/mine'
+import type { Job } from '#core/requisition/job'
 import type { MineRow } from '#shared/contract/requisition'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import StationRow from '~/components/base/StationRow.vue'
 import { stationsOfRow } from '~/components/base/small-stations'
+import { jobChoices } from '~/composables/raise/job-choices'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { isTyping, usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
@@ -32,7 +34,7 @@ const more = ref<MineRow[]>([])
 const moreKey = ref<string | null>(null)
 
 const { data, error, refresh } = await useAsyncData('mine', () => api.get<Page>('/api/requisitions', { ...asked.value, limit: 50 }), { watch: [asked] })
-interface Filters { jobs: { id: string; number: string; name: string }[]; fields: { id: string; name: string; values: { id: string; name: string }[] }[] }
+interface Filters { jobs: Job[]; fields: { id: string; name: string; values: { id: string; name: string }[] }[] }
 const { data: filters } = await useAsyncData('mine-filters', () => api.get<Filters>('/api/mine-filters'))
 const { data: kept, refresh: readViews } = await useAsyncData('mine-views', () => api.get<{ views: { id: string; name: string; query: string }[] }>('/api/views', { place: 'mine' }))
 watch(data, () => { more.value = []; moreKey.value = data.value?.next ?? null; chosen.value = Math.min(chosen.value, Math.max(0, rows.value.length - 1)) })
@@ -72,7 +74,7 @@ async function readOn(): Promise<void> {
 }
 /** All pages of the view, as a file. */
 const exportAs = (as: 'csv' | 'xlsx') => `/api/requisitions/export?${new URLSearchParams(Object.entries({ ...asked.value, as }).flatMap(([k, v]) => v === undefined ? [] : [[k, v]])).toString()}`
-const jobs = computed(() => [{ id: '', name: 'any job' }, ...(filters.value?.jobs ?? []).map((j) => ({ id: j.id, name: j.name, note: j.number }))])
+const jobs = computed(() => jobChoices(filters.value?.jobs ?? [], 'any job'))
 const fields = computed(() => [{ id: '', name: 'any field' }, ...(filters.value?.fields ?? []).map((f) => ({ id: f.id, name: f.name }))])
 const values = computed(() => filters.value?.fields.find((f) => f.id === asked.value.field)?.values ?? [])
 const isNarrowed = computed(() => view.value !== 'all' || words.value !== '' || asked.value.job !== undefined || asked.value.field !== undefined)

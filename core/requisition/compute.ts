@@ -11,6 +11,7 @@ import { type Policy, type Subject } from '#core/approval/policy'
 import { type PeopleFacts } from '#core/people/person'
 import { adjustmentsOf, type Draft, type DraftLine } from './draft'
 import { checkLine, findMissing, type Missing } from './missing'
+import { type Job } from './job'
 import { type OwnField } from './own-field'
 import { rulesThatHold, type AttachmentKind, type RequestKind, type RequestRule } from './rules'
 import { type ItemFacts, type SupplierFacts } from '#core/supplier/warning'
@@ -37,7 +38,7 @@ export interface DraftFacts {
   readonly departmentIds: readonly string[]
   readonly branch: readonly string[]
   readonly budgetLines: ReadonlyMap<string, PayingLine>
-  readonly taxCodes: ReadonlyMap<string, { readonly category: string; readonly rate: DecimalText }>
+  readonly taxCodes: ReadonlyMap<string, { readonly name: string; readonly category: string; readonly rate: DecimalText }>
   /** Factors into the base currency, by currency. */
   readonly toBase: ReadonlyMap<string, DecimalText>
   /** Those that the draft names, and in the page those picked since. */
@@ -47,7 +48,7 @@ export interface DraftFacts {
   readonly kinds: ReadonlyMap<string, RequestKind>
   readonly ownFields: readonly OwnField[]
   readonly rules: readonly RequestRule[]
-  readonly jobs: ReadonlyMap<string, unknown>
+  readonly jobs: ReadonlyMap<string, Job>
   /** The kinds of the files that are attached. */
   readonly attached: readonly AttachmentKind[]
   readonly policy: Policy

@@ -1,5 +1,6 @@
 import { isDecimalText } from '#core/base/decimal'
 import { isDay } from '#core/base/day'
+import { isId } from '#core/base/id'
 import { type OwnValues } from './draft'
 
 /** An extra field that an administrator defined for requisitions or their lines. */
@@ -20,8 +21,6 @@ export interface OwnField {
 
 /** What an own field may refer to. */
 interface OwnFieldFacts { readonly jobs: ReadonlyMap<string, unknown> }
-
-const isId = (value: string) => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(value)
 
 /** Every type of own field: whether a value (never empty) can be one. A new type begins with a line here. */
 export const OWN_FIELD_TYPES = {

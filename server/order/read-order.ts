@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm'
+import { isId } from '#core/base/id'
 import { moneyOf, add } from '#core/base/money'
 import { may } from '#core/people/rights'
 import { type OrderHead, type OrderView } from '#shared/contract/order'
@@ -52,7 +53,7 @@ export async function readOrderPdf(ctx: Context, id: string, revision: number | 
 /** Issued orders, newest first; a page after the key of the one before. */
 export async function listOrders({ tx }: Context, after: string | undefined, limit: number): Promise<{ orders: OrderHead[]; next: string | null }> {
   const [moment, id] = (after ?? '').split('_')
-  const sound = moment !== undefined && id !== undefined && /^[0-9a-f-]{36}$/.test(id) && !Number.isNaN(Date.parse(moment))
+  const sound = moment !== undefined && id !== undefined && isId(id) && !Number.isNaN(Date.parse(moment))
   const from = sound ? sql`and (o.issued_at, o.id) < (${moment}::timestamptz, ${id}::uuid)` : sql``
   const found = await rows<OrderHead & { key: string }>(tx, sql`
     select o.id, o.number, o.state, s.name as supplier, b.name as buyer, o.currency, o.net::text as net,

@@ -42,7 +42,7 @@ export async function beginFromOrder(ctx: Context, id: string): Promise<Beginnin
   const [first] = lines
   if (first === undefined) throw notFound('This order')
   return begin(ctx, {
-    ...BLANK_DRAFT, lines: lines.map(({ groupId: _, groupName: __, groupNote: ___, account: ____, note: _____, ...l }) => ({ ...BLANK_LINE, ...l, id: randomUUID() })),
+    ...BLANK_DRAFT, lines: lines.map(({ groupId: _, groupName: __, groupNote: ___, groupDay: ____, account: _____, note: ______, day: _______, ...l }) => ({ ...BLANK_LINE, ...l, id: randomUUID() })),
   })
 }
 

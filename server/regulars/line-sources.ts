@@ -1,16 +1,20 @@
-import { type LineSource, type SourceGroup, type SourceLine } from '#shared/contract/regulars'
+import { dayOf, type Day } from '#core/base/day'
+import { type LineSource } from '#core/requisition/line-source'
+import { type SourceGroup, type SourceLine } from '#shared/contract/regulars'
+import { formatShortDate } from '#shared/words/format'
 import { findItems, type ItemRow } from '../catalogue/reads'
 import { type Context } from '../context'
 import { listOpenDepartments } from '../people/reads'
+import { requireOrganisation } from '../settings/reads'
 import { listBought, listOrderLinesToTake, listRegularEntries, listRegularLists, listRequestLines, listTemplateRows, readSupplierNames, type OldLine } from './reads'
 
-interface Query { readonly departmentIds: readonly string[]; readonly words: string }
+interface Query { readonly departmentIds: readonly string[]; readonly words: string; readonly today: Day }
 type ReadSource = (ctx: Context, q: Query) => Promise<SourceGroup[]>
 
 const MOST_GROUPS = 15
 const MOST_BOUGHT = 60
 
-/** What each source offers. A new one is named in the contract and reads itself here. */
+/** What each source offers. A new one is named in the core and reads itself here. */
 const SOURCES: Record<LineSource, ReadSource> = {
   regulars: async ({ tx, actor }, q) => {
     const lists = await listRegularLists(tx, actor.id, q.departmentIds)
@@ -20,9 +24,9 @@ const SOURCES: Record<LineSource, ReadSource> = {
       lines: entries.filter((e) => e.listId === l.id && holds(e.description, q.words)).map(({ id: _, listId: __, supplier, ...e }) => ({ ...e, account: null, note: supplier ?? '' })),
     }))
   },
-  bought: async ({ tx }, q) => grouped(await listBought(tx, q.departmentIds, q.words, MOST_BOUGHT)),
-  requests: async ({ tx, actor }, q) => grouped(await listRequestLines(tx, actor, q.departmentIds, q.words, MOST_GROUPS)),
-  orders: async ({ tx, actor }, q) => grouped(await listOrderLinesToTake(tx, actor, q.words, MOST_GROUPS)),
+  bought: async ({ tx }, q) => grouped(await listBought(tx, q.departmentIds, q.words, MOST_BOUGHT), q.today),
+  requests: async ({ tx, actor }, q) => grouped(await listRequestLines(tx, actor, q.departmentIds, q.words, MOST_GROUPS), q.today),
+  orders: async ({ tx, actor }, q) => grouped(await listOrderLinesToTake(tx, actor, q.words, MOST_GROUPS), q.today),
   templates: async ({ tx, actor }, q) => (await listTemplateRows(tx, actor.id, q.departmentIds)).filter((t) => holds(t.name, q.words) || t.draft.lines.some((l) => holds(l.description, q.words))).map((t) => ({
     id: t.id, name: t.name, note: t.department === null ? 'your own' : `${t.owner}, for ${t.department}`,
     lines: t.draft.lines.map((l): SourceLine => ({
@@ -34,20 +38,22 @@ const SOURCES: Record<LineSource, ReadSource> = {
 
 const holds = (text: string, words: string) => words.trim() === '' || text.toLowerCase().includes(words.trim().toLowerCase())
 
-function grouped(lines: readonly OldLine[]): SourceGroup[] {
+function grouped(lines: readonly OldLine[], today: Day): SourceGroup[] {
   const groups = new Map<string, SourceGroup>()
-  for (const { groupId, groupName, groupNote, ...line } of lines) {
-    const group = groups.get(groupId) ?? { id: groupId, name: groupName, note: groupNote, lines: [] }
-    groups.set(groupId, { ...group, lines: [...group.lines, line] })
+  const dated = (note: string, day: Day | null) => [note, ...(day === null ? [] : [formatShortDate(day, today)])].filter((t) => t !== '').join(', ')
+  for (const { groupId, groupName, groupNote, groupDay, note, day, ...line } of lines) {
+    const group = groups.get(groupId) ?? { id: groupId, name: groupName, note: dated(groupNote, groupDay), lines: [] }
+    groups.set(groupId, { ...group, lines: [...group.lines, { ...line, note: dated(note, day) }] })
   }
   return [...groups.values()]
 }
 
 /** The lines that a source offers, in groups that can be taken whole, with the catalogue items among them as they are today. */
 export async function readLineSource(ctx: Context, source: LineSource, q: { readonly departmentId?: string | undefined; readonly words: string }): Promise<{ groups: SourceGroup[]; items: ItemRow[]; suppliers: Record<string, string> }> {
+  const { timeZone } = await requireOrganisation(ctx.tx)
   const open = (await listOpenDepartments(ctx.tx, ctx.actor.id)).map((d) => d.id)
   const departmentIds = q.departmentId !== undefined && open.includes(q.departmentId) ? [q.departmentId] : open
-  const groups = (await SOURCES[source](ctx, { departmentIds, words: q.words })).filter((g) => g.lines.length > 0)
+  const groups = (await SOURCES[source](ctx, { departmentIds, words: q.words, today: dayOf(ctx.now, timeZone) })).filter((g) => g.lines.length > 0)
   const lines = groups.flatMap((g) => g.lines)
   return {
     groups, items: await findItems(ctx.tx, [...new Set(lines.flatMap((l) => l.itemId ?? []))]),

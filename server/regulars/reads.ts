@@ -15,6 +15,8 @@ export interface OldLine {
   groupId: string
   groupName: string
   groupNote: string
+  /** The day of its group, and of the line itself where lines stand without one. */
+  groupDay: Day | null
   itemId: string | null
   categoryId: string | null
   description: string
@@ -29,6 +31,7 @@ export interface OldLine {
   supplierPart: string | null
   account: string | null
   note: string
+  day: Day | null
 }
 
 const LINE = sql`l.item_id as "itemId", l.category_id as "categoryId", l.description, l.second_description as "secondDescription", l.quantity, l.unit, l.unit_price as "unitPrice",
@@ -45,7 +48,7 @@ export function listBought(tx: Tx, departmentIds: readonly string[], words: stri
         select id, number, sent_at from requisition where department_id = any(${sql.param([...departmentIds])}::uuid[]) and state in ('approved', 'part ordered', 'ordered', 'closed')
         order by sent_at desc limit ${RECENT}) r on r.id = l.requisition_id where ${holds(words, sql`l.description`, sql`l.supplier_part`)}),
     once as (select distinct on (coalesce(item_id::text, lower(description))) * from recent order by coalesce(item_id::text, lower(description)), sent_at desc)
-    select 'bought' as "groupId", '' as "groupName", '' as "groupNote", ${LINE}, l.number || ', ' || to_char(l.sent_at, 'YYYY-MM-DD') as note
+    select 'bought' as "groupId", '' as "groupName", '' as "groupNote", null as "groupDay", ${LINE}, l.number as note, l.sent_at::date::text as day
     from once l order by l.sent_at desc, l.description limit ${limit}`)
 }
 
@@ -57,7 +60,7 @@ export function listRequestLines(tx: Tx, actor: Actor, departmentIds: readonly s
       where r.number is not null and (r.owner_id = ${actor.id} or r.department_id = any(${sql.param([...departmentIds])}::uuid[])) and ${visibleTo(actor)}
         and (${holds(words, sql`r.title`, sql`r.number`)} or exists (select 1 from requisition_line q where q.requisition_id = r.id and (${holds(words, sql`q.description`)})))
       order by r.sent_at desc limit ${limit})
-    select r.id as "groupId", r.title as "groupName", r.number || ', ' || to_char(r.sent_at, 'YYYY-MM-DD') as "groupNote", ${LINE}, '' as note
+    select r.id as "groupId", r.title as "groupName", r.number as "groupNote", r.sent_at::date::text as "groupDay", ${LINE}, '' as note, null as day
     from page r join requisition_line l on l.requisition_id = r.id order by r.sent_at desc, r.id, l.position`)
 }
 
@@ -74,7 +77,7 @@ export function listOrderLinesToTake(tx: Tx, actor: Actor, words: string, limit:
       where o.number is not null ${orderId === null ? sql`` : sql`and o.id = ${orderId}`} and ${orderVisibleTo(actor)}
         and (${holds(words, sql`o.number`, sql`s.name`)} or exists (select 1 from order_line q where q.order_id = o.id and (${holds(words, sql`q.description`)})))
       order by o.issued_at desc limit ${limit})
-    select o.id as "groupId", o.number || ' to ' || o.name as "groupName", to_char(o.issued_at, 'YYYY-MM-DD') as "groupNote", ${ORDER_LINE}, '' as note
+    select o.id as "groupId", o.number || ' to ' || o.name as "groupName", '' as "groupNote", o.issued_at::date::text as "groupDay", ${ORDER_LINE}, '' as note, null as day
     from page o join order_line l on l.order_id = o.id left join item i on i.id = l.item_id order by o.issued_at desc, o.id, l.position`)
 }
 
@@ -102,7 +105,7 @@ export function lockRegularList(tx: Tx, id: string): Promise<RegularListRow | nu
   return row<RegularListRow>(tx, sql`select ${LIST} from regular_list g left join department d on d.id = g.department_id where g.id = ${id} for update of g`)
 }
 
-export interface RegularRow extends Omit<OldLine, 'groupId' | 'groupName' | 'groupNote' | 'account' | 'note'> { id: string; listId: string; supplier: string | null }
+export interface RegularRow extends Omit<OldLine, 'groupId' | 'groupName' | 'groupNote' | 'groupDay' | 'account' | 'note' | 'day'> { id: string; listId: string; supplier: string | null }
 /** What stands on lists, in their order. */
 export function listRegularEntries(tx: Tx, listIds: readonly string[]): Promise<RegularRow[]> {
   return rows<RegularRow>(tx, sql`

@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto'
+import { type Regular } from '#core/requisition/line-source'
 import { type RegularList } from '#shared/contract/regulars'
 import { type Context } from '../context'
 import { sqlState } from '../db/client'
 import { forbidden, invalid, notFound, stale } from '../http/problem'
 import { listOpenDepartments } from '../people/reads'
 import { listRegularEntries, listRegularLists, lockRegularList, type RegularListRow } from './reads'
-import { deleteRegularList, insertRegularList, updateRegularList, type RegularEntry } from './store'
+import { deleteRegularList, insertRegularList, updateRegularList } from './store'
 
 /** One's own lists of regulars and those of the departments open to one, with what stands on them. */
 export async function listRegulars({ tx, actor }: Context): Promise<{ lists: RegularList[] }> {
@@ -15,7 +16,7 @@ export async function listRegulars({ tx, actor }: Context): Promise<{ lists: Reg
 }
 
 /** Makes a list: one's own, or one of a department that is open to one. */
-export async function makeRegulars(ctx: Context, name: string, departmentId: string | null, entries: readonly RegularEntry[]): Promise<{ id: string }> {
+export async function makeRegulars(ctx: Context, name: string, departmentId: string | null, entries: readonly Regular[]): Promise<{ id: string }> {
   if (departmentId !== null && !(await listOpenDepartments(ctx.tx, ctx.actor.id)).some((d) => d.id === departmentId)) throw forbidden('You may keep regulars for your own departments only.')
   const id = randomUUID()
   await asSentence(() => insertRegularList(ctx.tx, { id, name: name.trim(), ownerId: departmentId === null ? ctx.actor.id : null, departmentId }, entries))
@@ -23,7 +24,7 @@ export async function makeRegulars(ctx: Context, name: string, departmentId: str
 }
 
 /** Writes a list anew, at the version that was seen. */
-export async function changeRegulars(ctx: Context, id: string, version: number, name: string, entries: readonly RegularEntry[]): Promise<{ id: string; version: number }> {
+export async function changeRegulars(ctx: Context, id: string, version: number, name: string, entries: readonly Regular[]): Promise<{ id: string; version: number }> {
   await requireList(ctx, id, version)
   await asSentence(() => updateRegularList(ctx.tx, id, name.trim(), entries))
   return { id, version: version + 1 }

@@ -1,26 +1,23 @@
 import { and, eq, sql } from 'drizzle-orm'
 import { type Day } from '#core/base/day'
 import { type Draft } from '#core/requisition/draft'
+import { type Regular } from '#core/requisition/line-source'
 import { type Rhythm } from '#core/requisition/rhythm'
-import { type RegularList } from '#shared/contract/regulars'
 import { regular, regularList, template } from '../db/schema/request-form'
 import { type Tx } from '../db/client'
 
-/** What stands on a list of regulars. */
-export type RegularEntry = Omit<RegularList['entries'][number], 'id' | 'supplier' | 'secondDescription' | 'categoryId'>
-
-export async function insertRegularList(tx: Tx, l: { id: string; name: string; ownerId: string | null; departmentId: string | null }, entries: readonly RegularEntry[]): Promise<void> {
+export async function insertRegularList(tx: Tx, l: { id: string; name: string; ownerId: string | null; departmentId: string | null }, entries: readonly Regular[]): Promise<void> {
   await tx.insert(regularList).values(l)
   await insertEntries(tx, l.id, entries)
 }
 
-export async function updateRegularList(tx: Tx, id: string, name: string, entries: readonly RegularEntry[]): Promise<void> {
+export async function updateRegularList(tx: Tx, id: string, name: string, entries: readonly Regular[]): Promise<void> {
   await tx.update(regularList).set({ name, version: sql`${regularList.version} + 1` }).where(eq(regularList.id, id))
   await tx.delete(regular).where(eq(regular.listId, id))
   await insertEntries(tx, id, entries)
 }
 
-async function insertEntries(tx: Tx, listId: string, entries: readonly RegularEntry[]): Promise<void> {
+async function insertEntries(tx: Tx, listId: string, entries: readonly Regular[]): Promise<void> {
   if (entries.length === 0) return
   await tx.insert(regular).values(entries.map((e, position) => ({
     listId, position, itemId: e.itemId, description: e.description, quantity: e.quantity, unit: e.unit, unitPrice: e.unitPrice, priceBase: e.priceBase,

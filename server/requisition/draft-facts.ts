@@ -1,4 +1,5 @@
 import { fiscalPeriod } from '#core/base/day'
+import { isId } from '#core/base/id'
 import { type Draft } from '#core/requisition/draft'
 import { type DraftFactsWire } from '#shared/contract/draft-facts'
 import { peopleNamedBy, requirePolicy } from '../approval/reads'
@@ -32,7 +33,7 @@ export async function gatherDraftFacts(tx: Tx, draft: Draft, of: DraftOf, now: D
   const holders = budgetLines.flatMap((l) => l.holderId === null ? [] : [l.holderId])
   const reached = await reachPeople(tx, [...new Set([of.ownerId, of.raisedById, ...peopleNamedBy(policy), ...holders])], organisation.baseCurrency, today)
   const inJobFields = form.ownFields.filter((f) => f.type === 'job').flatMap((f) => [draft.own, ...draft.lines.map((l) => l.own)].flatMap((own) => own[f.id] ?? []))
-  const jobs = await listJobs(tx, [...new Set([...(draft.jobId === null ? [] : [draft.jobId]), ...ids('jobId'), ...inJobFields])].filter((id) => /^[0-9a-f-]{36}$/.test(id)), lock)
+  const jobs = await listJobs(tx, [...new Set([...(draft.jobId === null ? [] : [draft.jobId]), ...ids('jobId'), ...inJobFields])].filter(isId), lock)
   return {
     today, baseCurrency: organisation.baseCurrency, fiscalStartMonth: organisation.fiscalStartMonth, closedPeriods: [...closedPeriods],
     ownerId: of.ownerId, raisedById: of.raisedById, departmentIds: departments.map((d) => d.id), branch,

@@ -1,3 +1,4 @@
+import { isId } from '#core/base/id'
 import { dayOf } from '#core/base/day'
 import { isDecimalText } from '#core/base/decimal'
 import { type MineRow } from '#shared/contract/requisition'
@@ -8,7 +9,7 @@ import { type Cell, writeCsv, writeXlsx } from '../files/write-sheet'
 import { requireOrganisation } from '../settings/reads'
 import { listJobs, readForm } from './form-reads'
 import { listMine, type MineQuery } from './list-mine'
-import { isId, readPeopleNames } from './page-reads'
+import { readPeopleNames } from './page-reads'
 
 const MOST_ROWS = 20_000
 

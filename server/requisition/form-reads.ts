@@ -3,7 +3,7 @@ import { type Day } from '#core/base/day'
 import { type OwnField } from '#core/requisition/own-field'
 import { type RequestKind, type RequestRule } from '#core/requisition/rules'
 import { type ItemFacts, type SupplierFacts } from '#core/supplier/warning'
-import { type JobFound } from '#shared/contract/draft-facts'
+import { type Job } from '#core/requisition/job'
 import { type Tx } from '../db/client'
 import { row, rows } from '../db/rows'
 import { SUPPLIER_FACTS } from '../supplier/reads'
@@ -43,9 +43,9 @@ export async function readNamed(tx: Tx, supplierIds: readonly string[], itemIds:
 }
 
 /** Jobs that are open, and those a document names already. */
-export function listJobs(tx: Tx, named: readonly string[], onlyNamed: boolean): Promise<JobFound[]> {
+export function listJobs(tx: Tx, named: readonly string[], onlyNamed: boolean): Promise<Job[]> {
   if (onlyNamed && named.length === 0) return Promise.resolve([])
-  return rows<JobFound>(tx, sql`
+  return rows<Job>(tx, sql`
     select j.id, j.number, j.name from job j
     where j.id = any(${sql.param([...named])}::uuid[]) ${onlyNamed ? sql`` : sql`or j.is_open`} order by j.number limit 500`)
 }

@@ -1,4 +1,5 @@
 import { sql, type SQL } from 'drizzle-orm'
+import { isId } from '#core/base/id'
 import { type DecimalText } from '#core/base/decimal'
 import { type MineRow } from '#shared/contract/requisition'
 import { type Tx } from '../db/client'
@@ -46,7 +47,7 @@ function fits(q: Pick<MineQuery, 'job' | 'field' | 'value'>): SQL {
 /** One page of what a person owns or raised, newest change first, with what each waits for. */
 export async function listMine(tx: Tx, personId: string, q: MineQuery): Promise<{ rows: MineRow[]; next: string | null }> {
   const [moment, id] = (q.after ?? '').split('_')
-  const sound = moment !== undefined && id !== undefined && /^[0-9a-f-]{36}$/.test(id) && !Number.isNaN(Date.parse(moment))
+  const sound = moment !== undefined && id !== undefined && isId(id) && !Number.isNaN(Date.parse(moment))
   const after = sound ? sql`and (r.changed_at, r.id) < (${moment}::timestamptz, ${id}::uuid)` : sql``
   const words = q.words.trim() === '' ? sql`` : sql`and ${holdsWords(q.words.trim())}`
   const found = await rows<MineRow & { key: string }>(tx, sql`

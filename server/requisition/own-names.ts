@@ -1,9 +1,10 @@
+import { isId } from '#core/base/id'
 import { type Draft } from '#core/requisition/draft'
 import { type OwnField } from '#core/requisition/own-field'
 import { type OwnNames } from '#shared/words/own-field'
 import { type Tx } from '../db/client'
 import { listJobs } from './form-reads'
-import { isId, readPeopleNames } from './page-reads'
+import { readPeopleNames } from './page-reads'
 
 /** The names of all that a requisition's own fields and jobs refer to. */
 export async function readOwnNames(tx: Tx, draft: Draft, fields: readonly OwnField[]): Promise<OwnNames> {

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm'
 import { type DecimalText } from '#core/base/decimal'
+import { isId } from '#core/base/id'
 import { type Slip } from '#shared/contract/requisition'
 import { type Tx } from '../db/client'
 import { row, rows } from '../db/rows'
@@ -85,9 +86,6 @@ export async function readPayerNames(tx: Tx, id: string): Promise<Record<string,
     select distinct b.id, b.name from requisition_line l join requisition_coding c on c.line_id = l.id join budget_line b on b.id = c.budget_line_id where l.requisition_id = ${id}`)
   return Object.fromEntries(found.map((b) => [b.id, b.name]))
 }
-
-/** Own fields hold texts; those that refer to something hold its id. */
-export const isId = (text: string): boolean => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(text)
 
 /** The names of people, by id; what is no id is passed over. */
 export async function readPeopleNames(tx: Tx, ids: readonly string[]): Promise<Record<string, string>> {

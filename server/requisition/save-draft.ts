@@ -59,7 +59,7 @@ async function checkLines(ctx: Context, id: string, draft: Draft): Promise<void>
 async function asSentence(work: () => Promise<void>): Promise<void> {
   try { await work() }
   catch (error) {
-    if (sqlState(error) === '23503') throw invalid('The draft names a department, place, item, supplier or budget line that does not exist.')
+    if (sqlState(error) === '23503') throw invalid('The draft names a kind, department, place, job, item, supplier or budget line that does not exist.')
     if (sqlState(error) === '22003') throw invalid('A number in the draft is too large to be kept.')
     throw error
   }

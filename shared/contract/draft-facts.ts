@@ -1,12 +1,10 @@
 import { type DraftFacts, type PayingLine } from '#core/requisition/compute'
+import { type Job } from '#core/requisition/job'
 import { type OwnField } from '#core/requisition/own-field'
 import { type AttachmentKind, type RequestKind, type RequestRule } from '#core/requisition/rules'
 import { type ItemFacts, type SupplierFacts } from '#core/supplier/warning'
 import { type Absence, type Person } from '#core/people/person'
 import { type Policy } from '#core/approval/policy'
-
-/** A job as it is named on a document. */
-export interface JobFound { readonly id: string; readonly number: string; readonly name: string }
 
 /** The facts of one draft as they cross JSON: lists where the core has maps. */
 export interface DraftFactsWire {
@@ -27,7 +25,7 @@ export interface DraftFactsWire {
   readonly kinds: readonly RequestKind[]
   readonly ownFields: readonly OwnField[]
   readonly rules: readonly RequestRule[]
-  readonly jobs: readonly JobFound[]
+  readonly jobs: readonly Job[]
   readonly attached: readonly AttachmentKind[]
   readonly policy: Policy
   readonly people: readonly Person[]

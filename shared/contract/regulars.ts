@@ -1,13 +1,10 @@
 import { z } from 'zod'
+import { LINE_SOURCES } from '#core/requisition/line-source'
 import { RHYTHMS } from '#core/requisition/rhythm'
 import { item } from './catalogue'
 import { draft } from './requisition'
 import { defineRoute } from './route'
 import { day, decimal, id, ids, made, text, versioned } from './values'
-
-/** Where lines can be taken from. A new source begins with a name here and its reading in server/regulars/line-sources.ts. */
-const LINE_SOURCES = ['regulars', 'bought', 'requests', 'orders', 'templates'] as const
-export type LineSource = (typeof LINE_SOURCES)[number]
 
 const offeredLine = z.object({
   itemId: id.nullable(), description: text(400), secondDescription: text(400).default(''), quantity: decimal, unit: text(8), unitPrice: decimal.nullable(),

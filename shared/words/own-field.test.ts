@@ -7,11 +7,10 @@ const names = { people: new Map([['p', 'Rosa Castell']]), jobs: new Map([['j', '
 
 describe('what stands in an own field', () => {
   test.each([
-    ['text', 'P4', 'P4'], ['choice', 'needed', 'needed'], ['number', '1234.5', '1,234.5'], ['number', 'many', 'many'], ['date', '2026-12-08', 'Tue 8 Dec 2026'], ['date', 'soon', 'soon'],
+    ['text', 'P4', 'P4'], ['choice', 'needed', 'needed'], ['number', '1234.5', '1,234.5'], ['number', 'many', 'many'], ['date', '2026-12-08', '8 December 2026'], ['date', 'soon', 'soon'],
     ['person', 'p', 'Rosa Castell'], ['person', 'x', 'somebody who is not known'], ['job', 'j', 'J-101 Pump-room overhaul'], ['job', 'x', 'a job that is not known'],
   ] as const)('%s %s is said as %s', (type, value, said) => {
-    if (type === 'date' && value !== 'soon') expect(sayOwnValue(field(type), value, names)).toMatch(/8 Dec/)
-    else expect(sayOwnValue(field(type), value, names)).toBe(said)
+    expect(sayOwnValue(field(type), value, names)).toBe(said)
   })
   test('blank fields are left out, the others stand with their names in the order of the fields', () => {
     const fields = [field('text', 'A'), field('person', 'B'), field('text', 'C')]

@@ -137,7 +137,7 @@ describe('what the organisation asks for', () => {
     const id = await keep(soundDraft([], { lines: [freeLine('100')] }))
     await attach(id, 'a.pdf')
     const spec = await attach(id, 'b.pdf', '&kind=specification')
-    expect(await send(id)).toMatchObject({ status: 409, body: { missing: [{ code: 'quotes-missing', has: 1, needs: 2 }], detail: expect.stringMatching(/^One more quote is missing|^One more quote/) as string } })
+    expect(await send(id)).toMatchObject({ status: 409, body: { missing: [{ code: 'quotes-missing', has: 1, needs: 2 }], detail: expect.stringMatching(/^One more quote: rule /) as string } })
     expect((await who(owen).call('PUT', `/api/requisitions/${id}/attachments/${spec.body.id}`, { body: { kind: 'quote', forSupplier: false } })).body).toMatchObject({ kind: 'quote' })
     expect(await send(id)).toMatchObject({ status: 200 })
     // Once it is sent nothing about its attachments changes.

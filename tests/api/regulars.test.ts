@@ -3,6 +3,7 @@ import type PgBoss from 'pg-boss'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { addDays } from '#core/base/day'
 import type { Draft } from '#core/requisition/draft'
+import { asRegular } from '#core/requisition/line-source'
 import type { RegularList, SourceGroup, TemplateView } from '#shared/contract/regulars'
 import { openDatabase } from '../../server/db/client'
 import { useQueue } from '../../server/queue/enqueue'
@@ -19,7 +20,7 @@ beforeAll(async () => {
 afterAll(async () => { await rekko.stop() })
 const who = (c: Client | undefined): Client => c ?? rekko.nobody
 const water = idOf('department', 'Water Systems')
-const entryOf = (d: Draft) => d.lines.map(({ itemId, description, quantity, unit, unitPrice, priceBase, currency, taxCode, supplierId, supplierPart }) => ({ itemId, description, quantity, unit, unitPrice, priceBase, currency, taxCode, supplierId, supplierPart }))
+const entryOf = (d: Draft) => d.lines.map(asRegular)
 const source = async (name: string, query = '', by = owen) => (await who(by).call<{ groups: SourceGroup[]; items: { supplierPart: string; prices: unknown[] }[]; suppliers: Record<string, string> }>('GET', `/api/line-sources/${name}?${query}`)).body
 
 describe('regulars', () => {

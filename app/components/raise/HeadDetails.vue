@@ -1,17 +1,17 @@
 <script setup lang="ts">
 import { isAsked } from '#core/requisition/own-field'
 import type { DraftFacts, DraftVerdict } from '#core/requisition/compute'
-import type { JobFound } from '#shared/contract/draft-facts'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import BlankDay from '~/components/base/BlankDay.vue'
+import { jobChoices } from '~/composables/raise/job-choices'
 import type { EditableDraft } from '~/composables/raise/use-draft'
 // It comes where there are own fields.
 const OwnFieldInput = defineAsyncComponent(() => import('./OwnFieldInput.vue'))
 
 /** What else may be said of a request, as small sentences: delivery, job, notes, own fields, accounting date. */
 const props = defineProps<{ draft: EditableDraft; facts: DraftFacts; verdict: DraftVerdict | null; names: Record<string, string>; decimalMark: '.' | ','; isOpen: boolean }>()
-const jobs = computed(() => [...props.facts.jobs.values()] as JobFound[])
-const jobChoices = computed(() => [{ id: '', name: 'no job' }, ...jobs.value.map((j) => ({ id: j.id, name: j.name, note: j.number }))])
+const jobs = computed(() => [...props.facts.jobs.values()])
+const choices = computed(() => jobChoices(jobs.value))
 const fields = computed(() => props.facts.ownFields.filter((f) => f.on === 'requisition' && isAsked(f, { ...props.draft, categoryId: null })))
 const lacking = computed(() => new Set((props.verdict?.missing ?? []).flatMap((m) => m.stops && typeof m.at === 'object' && m.at.line === null ? [m.at.field] : [])))
 /** Required fields, and whatever was filled in, stand there without being asked for. */
@@ -36,8 +36,8 @@ const { draft } = props
       <span>·</span><label for="instructions">whoever delivers should know</label><input id="instructions" v-model="draft.instructions" class="cell cell-fit w-auto! text-ink placeholder:italic" maxlength="1000" placeholder="nothing">
     </p>
     <p v-if="isOpen || draft.jobId || draft.accountingDate || shownFields.length > 0" class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
-      <span v-if="jobs.length > 0 && (isOpen || draft.jobId)" class="inline-flex items-baseline gap-1.5">For job <BlankChoice id="blank-job" compact class="text-ink" :model-value="draft.jobId ?? ''" :choices="jobChoices" label="For which job" placeholder="no job" @update:model-value="draft.jobId = $event || null" /></span>
-      <OwnFieldInput v-for="f in shownFields" :id="`own ${f.id}`" :key="f.id" class="[&_.cell]:text-ink" :field="f" :model-value="draft.own[f.id] ?? ''" :today="facts.today" :decimal-mark="decimalMark" :jobs="jobs" :person-name="names[draft.own[f.id] ?? ''] ?? null" :lacking="lacking.has(`own ${f.id}`)" @update:model-value="draft.own[f.id] = $event" @person="names[$event.id] = $event.name" />
+      <span v-if="jobs.length > 0 && (isOpen || draft.jobId)" class="inline-flex items-baseline gap-1.5">For job <BlankChoice id="blank-job" compact class="text-ink" :model-value="draft.jobId ?? ''" :choices="choices" label="For which job" placeholder="no job" @update:model-value="draft.jobId = $event || null" /></span>
+      <OwnFieldInput v-for="f in shownFields" :id="`own-${f.id}`" :key="f.id" class="[&_.cell]:text-ink" :field="f" :model-value="draft.own[f.id] ?? ''" :today="facts.today" :decimal-mark="decimalMark" :jobs="jobs" :person-name="names[draft.own[f.id] ?? ''] ?? null" :lacking="lacking.has(`own ${f.id}`)" @update:model-value="draft.own[f.id] = $event" @person="names[$event.id] = $event.name" />
       <span v-if="isOpen || draft.accountingDate" class="inline-flex items-baseline gap-1.5">booked on <BlankDay id="blank-accounting" compact class="text-ink" :model-value="draft.accountingDate" label="Accounting date" placeholder="the day it is sent" :today="facts.today" earliest="1990-01-01" @update:model-value="draft.accountingDate = $event" /><button v-if="draft.accountingDate" type="button" class="quiet-link" @click="draft.accountingDate = null">the day it is sent instead</button></span>
     </p>
     <p v-if="isOpen || draft.noteToSupplier" class="flex items-baseline gap-1.5"><label for="to-supplier" class="shrink-0">To the supplier</label><input id="to-supplier" v-model="draft.noteToSupplier" class="cell text-ink placeholder:italic" maxlength="2000" placeholder="a note that stands on the order"></p>

@@ -4,10 +4,10 @@ import { netUnitPrice } from '#core/base/line-net'
 import { readTypedNumber } from '#core/base/typed-number'
 import { isAsked } from '#core/requisition/own-field'
 import type { DraftFacts } from '#core/requisition/compute'
-import type { JobFound } from '#shared/contract/draft-facts'
 import { formatDecimal, formatPrice } from '#shared/words/format'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import type { EditableDraft, EditableLine } from '~/composables/raise/use-draft'
+import { jobChoices } from '~/composables/raise/job-choices'
 import OwnFieldInput from './OwnFieldInput.vue'
 
 /** What else may be said of a line: more words, price with tax, discount, tax, currency, job, notes, own fields. */
@@ -16,9 +16,9 @@ const emit = defineEmits<{ done: [] }>()
 const first = useTemplateRef<HTMLInputElement>('first')
 const wrong = reactive({ withTax: '', discount: '' })
 const id = `line-${props.line.id}`
-const jobs = computed(() => [...props.facts.jobs.values()] as JobFound[])
-const jobChoices = computed(() => [{ id: '', name: 'no job' }, ...jobs.value.map((j) => ({ id: j.id, name: j.name, note: j.number }))])
-const taxes = computed(() => [...props.facts.taxCodes].map(([code, t]) => ({ id: code, name: `${formatDecimal(t.rate)} %`, note: (t as { name?: string }).name ?? code })))
+const jobs = computed(() => [...props.facts.jobs.values()])
+const choices = computed(() => jobChoices(jobs.value))
+const taxes = computed(() => [...props.facts.taxCodes].map(([code, t]) => ({ id: code, name: `${formatDecimal(t.rate)} %`, note: t.name })))
 const currencies = computed(() => [...props.facts.toBase.keys()].sort().map((c) => ({ id: c, name: c })))
 const rate = computed(() => props.facts.toBase.get(props.line.currency) ?? '1')
 const fields = computed(() => props.facts.ownFields.filter((f) => f.on === 'line' && isAsked(f, { kind: props.draft.kind, departmentId: props.draft.departmentId, categoryId: props.line.categoryId })))
@@ -63,8 +63,8 @@ const discount = computed(() => props.line.discount === null ? '' : `${formatDec
       <span v-if="line.itemId === null" class="inline-flex items-baseline gap-1.5"><label :for="`${id}-part`">supplier’s part number</label><input :id="`${id}-part`" :value="line.supplierPart ?? ''" class="cell cell-fit w-auto! text-ink placeholder:italic" maxlength="80" placeholder="none" @input="line.supplierPart = ($event.target as HTMLInputElement).value || null"></span>
     </p>
     <p class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
-      <span v-if="jobs.length > 0" class="inline-flex items-baseline gap-1.5">for job <BlankChoice :id="`${id}-job`" compact class="text-ink" :model-value="line.jobId ?? ''" :choices="jobChoices" :label="`Line ${at}: job`" placeholder="no job" @update:model-value="line.jobId = $event || null" /></span>
-      <OwnFieldInput v-for="f in fields" :id="`${id}-own ${f.id}`" :key="f.id" class="text-ink" :field="f" :model-value="line.own[f.id] ?? ''" :today="facts.today" :decimal-mark="decimalMark" :jobs="jobs" :person-name="names[line.own[f.id] ?? ''] ?? null" :lacking="lacking.split('|').includes(`own ${f.id}`)" @update:model-value="line.own[f.id] = $event" @person="names[$event.id] = $event.name" />
+      <span v-if="jobs.length > 0" class="inline-flex items-baseline gap-1.5">for job <BlankChoice :id="`${id}-job`" compact class="text-ink" :model-value="line.jobId ?? ''" :choices="choices" :label="`Line ${at}: job`" placeholder="no job" @update:model-value="line.jobId = $event || null" /></span>
+      <OwnFieldInput v-for="f in fields" :id="`${id}-own-${f.id}`" :key="f.id" class="text-ink" :field="f" :model-value="line.own[f.id] ?? ''" :today="facts.today" :decimal-mark="decimalMark" :jobs="jobs" :person-name="names[line.own[f.id] ?? ''] ?? null" :lacking="lacking.split('|').includes(`own ${f.id}`)" @update:model-value="line.own[f.id] = $event" @person="names[$event.id] = $event.name" />
     </p>
     <p class="flex items-baseline gap-1.5"><label :for="`${id}-to-supplier`" class="shrink-0">To the supplier</label><input :id="`${id}-to-supplier`" v-model="line.noteToSupplier" class="cell text-ink placeholder:italic" maxlength="1000" placeholder="stands on the order"></p>
     <p class="flex items-baseline gap-1.5"><label :for="`${id}-internal`" class="shrink-0">For colleagues only</label><input :id="`${id}-internal`" v-model="line.noteInternal" class="cell text-ink placeholder:italic" maxlength="1000" placeholder="the supplier never sees it"></p>

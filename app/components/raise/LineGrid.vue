@@ -3,7 +3,6 @@ import type { DraftVerdict, DraftFacts, PayingLine } from '#core/requisition/com
 import { figuresFor } from '#core/budget/available'
 import { warningsOf, type Warning } from '#core/supplier/warning'
 import { formatAmount } from '#shared/words/format'
-import type { JobFound } from '#shared/contract/draft-facts'
 import type { SupplierFound } from '#shared/contract/catalogue'
 import type { EditableDraft, EditableLine } from '~/composables/raise/use-draft'
 import { useLineWindow } from '~/composables/raise/use-line-window'
@@ -62,7 +61,7 @@ function amount(line: EditableLine): string {
   const net = props.verdict?.lineNets.get(line.id)
   return net === undefined ? '–' : `${net.currency === props.currency ? '' : `${net.currency} `}${formatAmount(net)}`
 }
-const jobOf = (line: EditableLine) => line.jobId === null ? '' : (props.facts?.jobs.get(line.jobId) as JobFound | undefined)?.name ?? ''
+const jobOf = (line: EditableLine) => line.jobId === null ? '' : props.facts?.jobs.get(line.jobId)?.name ?? ''
 function toggle(id: string): void {
   if (opened.value === id) leave(id, 'more')
   else opened.value = id

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { SupplierFound } from '#shared/contract/catalogue'
 import type { AlikeSupplier } from '#shared/contract/supplier'
+import { sayAlike } from '#shared/words/supplier'
 import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
-import { isMainKey } from '~/composables/base/use-keys'
 
 /** A supplier that is not there yet: what is asked for, and who may be meant that is there already. */
 const props = defineProps<{ words: string; currency: string; policy: 'propose' | 'create' }>()
@@ -27,7 +27,6 @@ async function compare(): Promise<void> {
   catch { if (mine === asked) alike.value = [] }
 }
 const ready = computed(() => form.name.trim().length >= 2 && form.town.trim() !== '')
-const WHY: Record<AlikeSupplier['why'][number], string> = { 'same tax number': 'the same tax number', 'same mail domain': 'the same mail domain', 'same name': 'the same name', 'like name': 'a name like this' }
 let key = crypto.randomUUID()
 async function make(): Promise<void> {
   if (busy.value || !ready.value) return
@@ -50,16 +49,10 @@ async function chooseInstead(a: AlikeSupplier): Promise<void> {
   }
   catch (e) { trouble.value = sayError(e) }
 }
-function mainKey(event: KeyboardEvent): void {
-  if (!isMainKey(event)) return
-  event.preventDefault()
-  event.stopPropagation()
-  void make()
-}
 </script>
 
 <template>
-  <DialogSheet :title="policy === 'propose' ? 'A supplier that finance does not know yet' : 'A new supplier'" :width="640" @close="emit('close')" @keydown="mainKey">
+  <DialogSheet :title="policy === 'propose' ? 'A supplier that finance does not know yet' : 'A new supplier'" :width="640" @close="emit('close')" @main="make">
     <p v-if="policy === 'propose'" class="mt-1 text-ink2">Finance looks at it; your request can be sent meanwhile, and is ordered once they agree.</p>
     <div class="mt-4 grid grid-cols-2 gap-x-4 gap-y-3 overflow-y-auto max-[700px]:grid-cols-1">
       <label><span class="label">Name</span><input v-model="form.name" class="field" maxlength="120" autocomplete="off"></label>
@@ -73,7 +66,7 @@ function mainKey(event: KeyboardEvent): void {
     </div>
     <section v-if="alike.length > 0" class="notice-amber mt-3" aria-live="polite">
       <h3 class="head mb-1">{{ alike.length === 1 ? 'Is it this one?' : 'Is it one of these?' }}</h3>
-      <p v-for="a in alike" :key="a.id"><button type="button" class="quiet-link font-semibold" :disabled="a.standing === 'on hold'" @click="chooseInstead(a)">{{ a.name }}</button>, {{ a.number }}, {{ a.town }}: {{ a.why.map((w) => WHY[w]).join(', ') }}<template v-if="a.standing !== 'active'"> · {{ a.standing }}</template></p>
+      <p v-for="a in alike" :key="a.id"><button type="button" class="quiet-link font-semibold" :disabled="a.standing === 'on hold'" @click="chooseInstead(a)">{{ a.name }}</button>, {{ a.number }}, {{ a.town }}: {{ sayAlike(a.why) }}<template v-if="a.standing !== 'active'"> · {{ a.standing }}</template></p>
     </section>
     <p v-if="trouble" class="notice-red mt-3" role="alert">{{ trouble }}</p>
     <div class="mt-5 flex flex-wrap gap-2.5"><div class="min-w-[240px] flex-1"><MainAction :missing="!ready" :busy="busy" keys="Ctrl ⏎" @press="make">{{ !ready ? 'Name and town first' : policy === 'propose' ? `Propose ${form.name.trim()} to finance` : `Enter ${form.name.trim()}` }}</MainAction></div><button type="button" class="action" @click="emit('close')">Leave it</button></div>

@@ -1,15 +1,16 @@
 <script setup lang="ts">
 import type { OwnField } from '#core/requisition/own-field'
-import type { JobFound } from '#shared/contract/draft-facts'
+import type { Job } from '#core/requisition/job'
 import { readTypedNumber } from '#core/base/typed-number'
 import { formatDecimal } from '#shared/words/format'
 import type { PersonFound } from '#shared/contract/people'
 import BlankDay from '~/components/base/BlankDay.vue'
 import BlankChoice from '~/components/base/BlankChoice.vue'
+import { jobChoices } from '~/composables/raise/job-choices'
 import PersonPicker from '~/components/base/PersonPicker.vue'
 
 /** An own field, filled in as its type asks. A new type is drawn here, below the others. */
-const props = defineProps<{ field: OwnField; id: string; today: string; decimalMark: '.' | ','; jobs: readonly JobFound[]; personName: string | null; lacking: boolean }>()
+const props = defineProps<{ field: OwnField; id: string; today: string; decimalMark: '.' | ','; jobs: readonly Job[]; personName: string | null; lacking: boolean }>()
 const value = defineModel<string>({ required: true })
 const emit = defineEmits<{ person: [person: PersonFound] }>()
 const unread = ref('')
@@ -19,7 +20,7 @@ const person = computed<PersonFound | null>({
   set: (p) => { value.value = p?.id ?? ''; if (p !== null) emit('person', p) },
 })
 const choices = computed(() => [...(props.field.required ? [] : [{ id: '', name: 'nothing' }]), ...props.field.choices.map((c) => ({ id: c, name: c }))])
-const jobs = computed(() => [...(props.field.required ? [] : [{ id: '', name: 'no job' }]), ...props.jobs.map((j) => ({ id: j.id, name: j.name, note: j.number }))])
+const jobs = computed(() => jobChoices(props.jobs, props.field.required ? null : 'no job'))
 function number(event: Event): void {
   const text = (event.target as HTMLInputElement).value
   const read = text.trim() === '' ? '' : readTypedNumber(text, props.decimalMark)
@@ -30,7 +31,7 @@ const text = (event: Event) => { value.value = (event.target as HTMLInputElement
 </script>
 
 <template>
-  <span class="inline-flex max-w-full items-baseline gap-1.5">
+  <span class="inline-flex max-w-full items-baseline gap-1.5" :class="lacking ? '[&_.cell]:italic [&_.cell]:text-amber-ink! [&_.cell]:placeholder:text-amber-ink' : ''">
     <label :for="id" class="shrink-0" :title="field.help">{{ field.name }}</label>
     <BlankDay v-if="field.type === 'date'" :id="id" compact :model-value="value === '' ? null : value" :label="label" placeholder="which day" :today="today" @update:model-value="value = $event" />
     <BlankChoice v-else-if="field.type === 'choice'" :id="id" compact :model-value="value" :choices="choices" :label="label" placeholder="choose" @update:model-value="value = $event" />

@@ -1,17 +1,16 @@
 <script setup lang="ts">
-import { LINE_SOURCE_NAMES, SOURCE_NAMES, type LineSourceName } from '~/composables/raise/line-sources'
 import type { ItemFound } from '#shared/contract/catalogue'
 import type { SourceGroup, SourceLine } from '#shared/contract/regulars'
 import { unitName } from '#core/base/unit'
 import { capital, formatCount, formatDecimal, formatPrice, inWords } from '#shared/words/format'
-import { SOURCE_WORDS } from '#shared/words/regulars'
+import { LINE_SOURCES, type LineSource } from '#core/requisition/line-source'
+import { SOURCE_NAMES, SOURCE_WORDS } from '#shared/words/regulars'
 import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
-import { isMainKey } from '~/composables/base/use-keys'
 
 /** Lines from regulars, last purchases, earlier requests, orders or templates: one press takes one, or the lot. */
-const props = defineProps<{ source: LineSourceName; departmentId: string | null; room: number }>()
+const props = defineProps<{ source: LineSource; departmentId: string | null; room: number }>()
 const emit = defineEmits<{ take: [lines: SourceLine[], items: ItemFound[], suppliers: Record<string, string>]; close: [] }>()
 const api = useApi()
 const source = ref(props.source)
@@ -51,18 +50,12 @@ function take(lines: SourceLine[]): void {
   if (lines.length > props.room) { trouble.value = `A requisition holds at most 500 lines; there is room for ${props.room} more.`; return }
   emit('take', lines, found.value.items, found.value.suppliers)
 }
-function mainKey(event: KeyboardEvent): void {
-  if (!isMainKey(event)) return
-  event.preventDefault()
-  event.stopPropagation()
-  take(chosen.value)
-}
 </script>
 
 <template>
-  <DialogSheet :title="SOURCE_WORDS[source].title" :width="760" @close="emit('close')" @keydown="mainKey">
+  <DialogSheet :title="SOURCE_WORDS[source].title" :width="760" @close="emit('close')" @main="take(chosen)">
     <div class="mt-3 flex flex-wrap items-baseline gap-x-4 gap-y-2">
-      <nav class="flex flex-wrap gap-x-4" aria-label="Where lines come from"><button v-for="s in LINE_SOURCE_NAMES" :key="s" type="button" class="min-h-[28px]" :class="s === source ? 'font-semibold' : 'text-ink2 hover:text-ink'" :aria-pressed="s === source" @click="source = s">{{ SOURCE_NAMES[s] }}</button></nav>
+      <nav class="flex flex-wrap gap-x-4" aria-label="Where lines come from"><button v-for="s in LINE_SOURCES" :key="s" type="button" class="min-h-[28px]" :class="s === source ? 'font-semibold' : 'text-ink2 hover:text-ink'" :aria-pressed="s === source" @click="source = s">{{ SOURCE_NAMES[s] }}</button></nav>
       <input v-model="words" type="search" class="field ml-auto w-[210px]! min-h-[34px]! py-1.5! max-[700px]:ml-0 max-[700px]:w-full!" aria-label="Look among them" placeholder="Words or a part number">
     </div>
     <p v-if="trouble" class="notice-red mt-3" role="alert">{{ trouble }}</p>

@@ -5,7 +5,6 @@ import { COLUMN_NAMES, sayRowReason } from '#shared/words/line-table'
 import { unitName } from '#core/base/unit'
 import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
-import { isMainKey } from '~/composables/base/use-keys'
 
 /** A pasted range or a file, as it was understood, before its rows become lines. */
 const props = defineProps<{ rows: readonly (readonly string[])[]; source: string; notes: readonly string[]; room: number; currency: string; decimalMark: '.' | ',' }>()
@@ -29,17 +28,11 @@ function hold(i: number, column: LineColumn): void {
   // What another column held moves here: no two columns hold the same.
   columns.value = columns.value.map((c, j) => j === i ? column : c === column && column !== 'nothing' ? 'nothing' : c)
 }
-function mainKey(event: KeyboardEvent): void {
-  if (!isMainKey(event)) return
-  event.preventDefault()
-  event.stopPropagation()
-  take()
-}
 function take(): void { if (sound.value.length > 0) emit('take', sound.value) }
 </script>
 
 <template>
-  <DialogSheet :title="`${capital(formatCount(read.length, 'row', 'rows'))} from ${source}: is this what they mean?`" :width="880" @close="emit('close')" @keydown="mainKey">
+  <DialogSheet :title="`${capital(formatCount(read.length, 'row', 'rows'))} from ${source}: is this what they mean?`" :width="880" @close="emit('close')" @main="take">
     <p v-for="n in notes" :key="n" class="notice-amber mt-2">{{ n }}</p>
     <fieldset class="mt-4 flex flex-wrap items-end gap-x-4 gap-y-2">
       <legend class="head mb-1.5">What the columns hold</legend>

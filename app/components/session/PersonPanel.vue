@@ -21,6 +21,8 @@ onMounted(async () => {
   }
   catch (error) { trouble.value = sayError(error) }
 })
+/** What a notice is about has a page of its own. */
+const leadsTo = (n: Notice) => n.aboutKind === 'supplier' ? `/suppliers/${n.aboutId}` : `/trail/${n.aboutId}`
 async function leave(): Promise<void> {
   await api.remove('/api/session').catch(() => null)
   session.me = null
@@ -38,7 +40,7 @@ async function leave(): Promise<void> {
         <p v-else-if="notices.length === 0" class="text-ink2">Nothing yet. When somebody decides on a request of yours, asks you something or orders it, it stands here.</p>
         <ul v-else>
           <li v-for="n in notices" :key="n.id" class="border-b border-rule py-2 last:border-0">
-            <NuxtLink :to="`/trail/${n.aboutId}`" class="block hover:underline" :class="n.read ? 'text-ink2' : 'font-medium'" @click="emit('close')">{{ n.sentence }}</NuxtLink>
+            <NuxtLink :to="leadsTo(n)" class="block hover:underline" :class="n.read ? 'text-ink2' : 'font-medium'" @click="emit('close')">{{ n.sentence }}</NuxtLink>
             <time class="small" :datetime="n.at" :title="wording.exact(n.at)">{{ wording.moment(n.at) }}</time>
           </li>
         </ul>

@@ -22,6 +22,8 @@ export function useApi() {
   const request = useRequestFetch() as unknown as (path: string, options: object) => Promise<unknown>
   const expired = useExpired()
 
+  /** Tells the session of a refusal that means that the sign-in has expired. */
+  function noticed(problem: ApiProblem): void { if (problem.status === 401 && import.meta.client) expired.value = true }
   async function call<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, options: Options = {}): Promise<T> {
     const headers: Record<string, string> = {}
     if (options.version !== undefined) headers['if-match'] = `"${options.version}"`
@@ -35,12 +37,13 @@ export function useApi() {
     }
     catch (error) {
       const problem = asProblem(error)
-      if (problem.status === 401 && import.meta.client && !path.startsWith('/api/session')) expired.value = true
+      if (!path.startsWith('/api/session')) noticed(problem)
       throw problem
     }
   }
 
   return {
+    noticed,
     get: <T>(path: string, query?: Options['query']) => call<T>('GET', path, query === undefined ? {} : { query }),
     post: <T>(path: string, options?: Options) => call<T>('POST', path, { body: {}, ...options }),
     put: <T>(path: string, options?: Options) => call<T>('PUT', path, options),

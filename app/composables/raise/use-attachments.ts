@@ -1,7 +1,7 @@
 import type { AttachmentKind } from '#core/requisition/rules'
 import type { AttachmentView } from '#shared/contract/requisition'
 import { uploadFile } from '~/composables/base/upload-file'
-import { sayError, type useApi } from '~/composables/base/use-api'
+import { ApiProblem, sayError, type useApi } from '~/composables/base/use-api'
 import type { useDraft } from './use-draft'
 
 /** The files of a draft: attaching, saying what they are, taking off. A new draft is kept before its first file. */
@@ -14,7 +14,10 @@ export function useAttachments(d: ReturnType<typeof useDraft>, api: ReturnType<t
     for (const file of files) {
       progress({ name: file.name, share: 0 })
       try { d.attachments.value.push(await uploadFile<AttachmentView>(at(), file, { name: file.name.slice(0, 300), kind: guessKind(file.name) }, (share) => { progress({ name: file.name, share }) })) }
-      catch (e) { complain(`${file.name}: ${sayError(e)}`) }
+      catch (e) {
+        if (e instanceof ApiProblem) api.noticed(e)
+        complain(`${file.name}: ${sayError(e)}`)
+      }
     }
     progress(null)
   }

@@ -13,7 +13,7 @@ export interface EditableLine extends Omit<Mutable<DraftLine>, 'own'> { own: Rec
 export interface EditableDraft extends Omit<Mutable<Draft>, 'lines' | 'readWarnings' | 'own'> { lines: EditableLine[]; readWarnings: string[]; own: Record<string, string> }
 
 const SAVE_AFTER_MS = 700
-/** A closed tab loses at most what was typed in this time. */
+/** A browser that ends at once loses at most what was typed in this time. */
 const KEEP_AFTER_MS = 150
 
 export const emptyDraft = (departmentId: string | null, shipToId: string | null): EditableDraft => structuredClone({ ...BLANK_DRAFT, departmentId, shipToId }) as EditableDraft
@@ -144,8 +144,9 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
 
   function settle(): void { settled = true; clearTimeout(timer); clearTimeout(keeper); forgetHere() }
   const online = () => { if (state.value === 'offline') void save() }
-  onMounted(() => { window.addEventListener('online', online) })
-  onBeforeUnmount(() => { window.removeEventListener('online', online); if (!settled && state.value === 'changed') void save() })
+  const leaving = () => { if (!settled && state.value === 'changed') keepHere() }
+  onMounted(() => { window.addEventListener('online', online); window.addEventListener('pagehide', leaving) })
+  onBeforeUnmount(() => { window.removeEventListener('online', online); window.removeEventListener('pagehide', leaving); if (!settled && state.value === 'changed') void save() })
 
   return { id, ownerId, version, draft, attachments, remarks, suppliers, facts, know, verdict, proposedTitle, state, trouble, keptAt, save, findLost, takeUp, settle, readFactsAgain }
 }

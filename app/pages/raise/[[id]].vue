@@ -10,6 +10,8 @@ import type { DraftFactsWire } from '#shared/contract/draft-facts'
 import { isAsked } from '#core/requisition/own-field'
 import { mostQuotes, type AttachmentKind } from '#core/requisition/rules'
 import type { ItemFound, SupplierFound } from '#shared/contract/catalogue'
+import { LINE_SOURCES, type LineSource } from '#core/requisition/line-source'
+import { SOURCE_NAMES } from '#shared/words/regulars'
 import type { Beginning, SourceLine } from '#shared/contract/regulars'
 import type { AttachmentView, RaiseChoices, RequisitionView } from '#shared/contract/requisition'
 import AddField from '~/components/raise/AddField.vue'
@@ -26,7 +28,6 @@ import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
-import { LINE_SOURCE_NAMES, SOURCE_NAMES, type LineSourceName } from '~/composables/raise/line-sources'
 import { emptyDraft, useDraft, type EditableDraft, type EditableLine } from '~/composables/raise/use-draft'
 import { useLines } from '~/composables/raise/use-lines'
 import { isLineFile, useOfferedTable } from '~/composables/raise/use-offered-table'
@@ -81,7 +82,7 @@ const trouble = ref('')
 const sending = ref(false)
 const uploading = shallowRef<{ name: string; share: number } | null>(null)
 const more = ref(false)
-const taking = ref<LineSourceName | null>(null)
+const taking = ref<LineSource | null>(null)
 const keeping = ref(false)
 const naming = shallowRef<{ words: string; line: EditableLine } | null>(null)
 const dragging = ref(false)
@@ -175,8 +176,8 @@ const FIELD: Record<string, string> = { 'kind': 'blank-kind', 'attachments': 'at
 /** The field that an entry of the missing list leads to. */
 function fieldOf(at: FieldRef): string {
   if (typeof at === 'string') return at === 'ship-to' && draft.address !== null ? 'blank-address-name' : FIELD[at] ?? ''
-  if (at.line === null) return at.field.replace('reading ', 'reading-')
-  return `line-${at.line}-${at.field === 'unit' ? 'quantity' : at.field}`
+  const field = at.field.replace(' ', '-')
+  return at.line === null ? field : `line-${at.line}-${field === 'unit' ? 'quantity' : field}`
 }
 async function goTo(at: FieldRef): Promise<void> {
   if (at === 'lines') { addField.value?.focus(); return }
@@ -278,7 +279,7 @@ usePlaceKeys([
       </div>
       <div data-add-field class="mt-3.5" @paste="table.paste" @input.once="loadGrid"><AddField ref="addField" :department-id="draft.departmentId" :today="wording.today.value" :decimal-mark="wording.decimalMark.value" :currency="currency" @item="lines.addItem" @free="lines.addFree" /></div>
       <p class="small mt-1.5 flex flex-wrap gap-x-3">
-        <span>Take lines from</span><button v-for="s in LINE_SOURCE_NAMES" :key="s" type="button" class="quiet-link min-h-[24px]" @click="taking = s">{{ SOURCE_NAMES[s] }}</button><button type="button" class="quiet-link min-h-[24px]" @click="sheetChooser?.click()">a file</button><span class="max-[900px]:hidden">or a pasted range.</span>
+        <span>Take lines from</span><button v-for="s in LINE_SOURCES" :key="s" type="button" class="quiet-link min-h-[24px]" @click="taking = s">{{ SOURCE_NAMES[s] }}</button><button type="button" class="quiet-link min-h-[24px]" @click="sheetChooser?.click()">a file</button><span v-if="draft.lines.length === 0" class="max-[900px]:hidden">or paste a range of a spreadsheet.</span>
         <input ref="sheetChooser" type="file" class="sr-only" tabindex="-1" aria-label="A file of lines" accept=".csv,.tsv,.txt,.xlsx" @change="table.choose">
         <template v-if="draft.lines.length > 0"><button type="button" class="quiet-link ml-auto min-h-[24px]" @click="copyOut">copy the lines</button><button type="button" class="quiet-link min-h-[24px]" @click="keeping = true">keep it for another time</button></template><span role="status">{{ keptSentence || copied }}</span>
       </p>

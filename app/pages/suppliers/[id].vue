@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { formatCount } from '#shared/words/format'
+import { sayAlike } from '#shared/words/supplier'
 import type { SupplierView } from '#shared/contract/supplier'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
@@ -19,7 +20,6 @@ const reason = ref('')
 const busy = ref(false)
 const trouble = ref('')
 const STANDING: Record<string, string> = { 'active': 'can be ordered from', 'on hold': 'is on hold and cannot be asked for', 'proposed': 'is proposed; finance has to approve it before anything is ordered', 'refused': 'was refused' }
-const WHY = { 'same tax number': 'the same tax number', 'same mail domain': 'the same mail domain', 'same name': 'the same name', 'like name': 'a name like this' } as const
 async function decide(accept: boolean): Promise<void> {
   if (busy.value) return
   busy.value = true
@@ -48,7 +48,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'approve a proposed supplier' }], (eve
         <template v-if="supplier.note"><dt>Why this one</dt><dd>{{ supplier.note }}</dd></template>
         <template v-if="supplier.standing === 'proposed'"><dt>Tax form</dt><dd><a v-if="supplier.hasTaxForm" class="quiet-link" :href="`/api/suppliers/${id}/tax-form`">keep a copy</a><template v-else>not given</template></dd></template>
       </dl>
-      <section v-if="supplier.alike.length > 0" class="notice-amber mt-5 max-w-[640px]"><h2 class="head mb-1">It may be there already</h2><p v-for="a in supplier.alike" :key="a.id"><NuxtLink class="quiet-link font-semibold" :to="`/suppliers/${a.id}`">{{ a.name }}</NuxtLink>, {{ a.number }}, {{ a.town }}: {{ a.why.map((w) => WHY[w]).join(', ') }}</p></section>
+      <section v-if="supplier.alike.length > 0" class="notice-amber mt-5 max-w-[640px]"><h2 class="head mb-1">It may be there already</h2><p v-for="a in supplier.alike" :key="a.id"><NuxtLink class="quiet-link font-semibold" :to="`/suppliers/${a.id}`">{{ a.name }}</NuxtLink>, {{ a.number }}, {{ a.town }}: {{ sayAlike(a.why) }}</p></section>
       <template #margin>
         <h2 class="head mb-1">What waits for it</h2>
         <p>{{ supplier.waitingRequests === 0 ? 'No request that is on its way names it.' : `${formatCount(supplier.waitingRequests, 'request', 'requests')} on the way ${supplier.waitingRequests === 1 ? 'names' : 'name'} it.` }}</p>
@@ -58,7 +58,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'approve a proposed supplier' }], (eve
         <template v-if="supplier.mayDecide">
           <MainAction :busy="busy" keys="Ctrl ⏎" @press="decide(true)">Approve: it can be ordered from</MainAction>
           <label class="sr-only" for="reason">Why it is refused</label><textarea id="reason" v-model="reason" class="field mt-2.5" rows="1" maxlength="1000" placeholder="Why, if you refuse it" />
-          <button type="button" class="action action-danger mt-2 w-full" @click="decide(false)">Refuse</button>
+          <button type="button" class="action action-danger mt-2 w-full" @click="decide(false)">{{ supplier.proposedBy ? `Refuse it, and tell ${supplier.proposedBy} why` : 'Refuse it' }}</button>
         </template>
         <p v-else class="text-ink2">Finance decides on it{{ supplier.proposedBy ? ', never whoever proposed it' : '' }}.</p>
       </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatDecimal, formatKept, formatSize } from '#shared/words/format'
+import { formatDecimal, formatKept, formatSize, listWords } from '#shared/words/format'
 import type { PersonFound } from '#shared/contract/people'
 import type { TrailView } from '#shared/contract/requisition'
 import MainAction from '~/components/base/MainAction.vue'
@@ -51,6 +51,7 @@ async function act(work: () => Promise<unknown>): Promise<void> {
 const send = () => act(async () => { await api.post(`/api/requisitions/${id}/answers`, { body: { text: answer.value }, key: crypto.randomUUID() }); answer.value = '' })
 const withdraw = () => act(() => api.post(`/api/requisitions/${id}/withdraw`, { version: trail.value?.version ?? 0, key: `withdraw-${id}-${trail.value?.version ?? 0}` }))
 const cancel = () => act(async () => { await api.post(`/api/requisitions/${id}/cancel-rest`, { version: trail.value?.version ?? 0, key: `cancel-${id}-${trail.value?.version ?? 0}` }); asksCancel.value = false })
+const waits = computed(() => (trail.value?.route ?? []).filter((s) => s.state === 'open').map((s) => s.name))
 const wishing = ref(false)
 const wish = reactive({ what: 'change' as 'change' | 'cancel', text: '' })
 const told = ref('')
@@ -118,9 +119,9 @@ function printPage(): void { window.print() }
         <MainAction v-if="may('answer')" :busy="busy" :missing="answer.trim() === ''" keys="Ctrl ⏎" @press="send">{{ answer.trim() === '' ? 'Write the answer, then send it' : `Send the answer to ${question?.name ?? ''}` }}</MainAction>
         <NuxtLink v-else-if="mine" class="main-action" :to="`/decide/${id}`"><span>Decide on it</span><kbd class="key font-sans">Ctrl ⏎</kbd></NuxtLink>
         <NuxtLink v-else-if="may('edit')" class="main-action" :to="`/raise/${id}`"><span>{{ trail.state === 'draft' ? 'Go on writing it' : 'Change it and send it again' }}</span><kbd class="key font-sans">Ctrl ⏎</kbd></NuxtLink>
-        <div class="mt-2.5 flex flex-wrap gap-2 [&>*]:flex-1">
-          <button v-if="may('remind')" type="button" class="action" @click="remind">Remind</button>
-          <button v-if="may('wish') && !wishing" type="button" class="action" @click="wishing = true">Ask for a change</button>
+        <div class="mt-2.5 flex flex-wrap gap-2 [&>*]:flex-auto">
+          <button v-if="may('remind')" type="button" class="action" @click="remind">{{ waits.length > 0 ? `Remind ${listWords(waits)}` : 'Remind the buyers' }}</button>
+          <button v-if="may('wish') && !wishing" type="button" class="action" @click="wishing = true">Ask the buyer for a change</button>
           <button v-if="may('withdraw')" type="button" class="action" @click="withdraw">Withdraw</button>
           <template v-if="may('cancelRest')"><button v-if="!asksCancel" type="button" class="action action-danger" @click="asksCancel = true">Cancel the rest</button><button v-else type="button" class="action action-danger" @click="cancel">Yes, cancel for good</button></template>
           <NuxtLink class="action" :to="`/raise?from=${id}`">Copy</NuxtLink>
@@ -130,7 +131,7 @@ function printPage(): void { window.print() }
         <form v-if="wishing && may('wish')" class="mt-2.5" @submit.prevent="askForChange" @keydown.esc="wishing = false">
           <fieldset class="flex gap-4"><legend class="sr-only">What the buyer should do</legend><label class="flex items-center gap-2"><input v-model="wish.what" type="radio" value="change" class="accent-[var(--green)]"> change it</label><label class="flex items-center gap-2"><input v-model="wish.what" type="radio" value="cancel" class="accent-[var(--green)]"> cancel it</label></fieldset>
           <label class="sr-only" for="wish">What the buyer should know</label><textarea id="wish" v-model="wish.text" class="field mt-2" rows="2" maxlength="2000" :placeholder="wish.what === 'change' ? 'What should change' : 'Why it is not needed any more'" />
-          <div class="mt-2 flex gap-2"><button type="submit" class="action flex-1" :disabled="wish.text.trim() === ''">{{ wish.text.trim() === '' ? 'Say what first' : 'Ask the buyer' }}</button><button type="button" class="action" @click="wishing = false">Leave it</button></div>
+          <div class="mt-2 flex gap-2"><button type="submit" class="action flex-1" :disabled="wish.text.trim() === ''">{{ wish.text.trim() === '' ? 'Say what first' : wish.what === 'change' ? 'Ask the buyer to change it' : 'Ask the buyer to cancel it' }}</button><button type="button" class="action" @click="wishing = false">Leave it</button></div>
         </form>
         <form v-if="handing && may('handOver')" class="mt-2.5" @submit.prevent="handOver" @keydown.esc="handing = false">
           <PersonPicker v-model="newOwner" boxed up label="Who owns it from now on" placeholder="Who owns it from now on?" />
