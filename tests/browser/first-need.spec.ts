@@ -174,6 +174,9 @@ test('the approver decides by keyboard; the requester’s open page changes by i
     await ines.keyboard.press('ArrowRight')
     const name = (await chosen.innerText()).split('\n')[0] ?? ''
     await expect(ines.getByRole('heading', { level: 1 })).toContainText(`${name} asks for`)
+    // Two in a row may be the same person's: the number tells which one is shown.
+    const id = (await chosen.getAttribute('href') ?? '').split('/').pop() ?? ''
+    await expect(ines.locator(`article a[href="/trail/${id}"]`)).toBeVisible()
     await expect(ines.locator('.main-action')).toHaveText(/Approve and pass to/)
     await ines.keyboard.press('Control+Enter')
     await expect(slips).toHaveCount(left - 1)

@@ -278,7 +278,7 @@ usePlaceKeys([
         <p v-else class="mb-3 max-w-[60ch] text-ink2">What is needed stands here, line by line. Begin below: “6 quartz sleeve” looks in the catalogue, “take away old lamps 140” is a line of your own.</p>
       </div>
       <div data-add-field class="mt-3.5" @paste="table.paste" @input.once="loadGrid"><AddField ref="addField" :department-id="draft.departmentId" :today="wording.today.value" :decimal-mark="wording.decimalMark.value" :currency="currency" @item="lines.addItem" @free="lines.addFree" /></div>
-      <p class="small mt-1.5 flex flex-wrap gap-x-3">
+      <p class="small mt-1.5 flex flex-wrap items-baseline gap-x-3">
         <span>Take lines from</span><button v-for="s in LINE_SOURCES" :key="s" type="button" class="quiet-link min-h-[24px]" @click="taking = s">{{ SOURCE_NAMES[s] }}</button><button type="button" class="quiet-link min-h-[24px]" @click="sheetChooser?.click()">a file</button><span v-if="draft.lines.length === 0" class="max-[900px]:hidden">or paste a range of a spreadsheet.</span>
         <input ref="sheetChooser" type="file" class="sr-only" tabindex="-1" aria-label="A file of lines" accept=".csv,.tsv,.txt,.xlsx" @change="table.choose">
         <template v-if="draft.lines.length > 0"><button type="button" class="quiet-link ml-auto min-h-[24px]" @click="copyOut">copy the lines</button><button type="button" class="quiet-link min-h-[24px]" @click="keeping = true">keep it for another time</button></template><span role="status">{{ keptSentence || copied }}</span>
