@@ -1,4 +1,4 @@
-import { addDays, dayOf } from '#core/base/day'
+import { addDays, dayOf, type Day } from '#core/base/day'
 import { BLANK_DRAFT, type Draft } from '#core/requisition/draft'
 import { asRegular } from '#core/requisition/line-source'
 import { inTransaction, type Db } from '../server/db/client'
@@ -7,6 +7,7 @@ import { findActor } from '../server/people/reads'
 import { makeRegulars } from '../server/regulars/regular-lists'
 import { makeTemplate, type AskedRhythm } from '../server/regulars/templates'
 import { createDraft } from '../server/requisition/save-draft'
+import { sendRequisition } from '../server/requisition/send-requisition'
 import { loadRequestForm } from '../server/settings/load-organisation'
 import { proposeSupplier } from '../server/supplier/propose-supplier'
 import { draftOf } from './draft-of'
@@ -16,6 +17,7 @@ import { DEPARTMENT_ROWS, personId } from './world/people'
 import { JOBS, OWN_FIELDS, RULES } from './world/request-form'
 
 const part = (of: string, quantity: number, account?: string): NeedLine => account === undefined ? { part: of, quantity } : { part: of, quantity, account }
+const fieldId = (name: string): string => idOf('own field', name)
 const departmentId = (name: string): string => DEPARTMENT_ROWS.find((d) => d.name === name)?.id ?? ''
 
 interface Kept { readonly by: string; readonly department: string; readonly name: string; readonly shared: boolean; readonly lines: readonly NeedLine[] }
@@ -44,6 +46,12 @@ const DRAFTS: readonly { readonly by: string; readonly department: string; reado
   { by: 'Priya Lindqvist', department: 'Animal Care', draft: { title: 'Fixing solution', why: 'the collection of the winter survey is fixed in January', attention: 'Priya Lindqvist', shipToDetail: 'Laboratory, first floor' }, lines: [part('FL-FO-5', 2), part('FL-SB-250', 1)] },
 ]
 
+/** The first that were sent since a service and a journey are told apart from goods, with what is asked for with them. */
+const sentOfKinds = (today: Day): typeof DRAFTS => [
+  { by: 'Sorrel Quist', department: 'Research Boat', draft: { kind: 'travel', title: 'Slipway inspection, Graven', why: 'the slip has to be seen before the refit is booked there', own: { [fieldId('Who travels')]: personId('Sorrel Quist'), [fieldId('Comes back on')]: addDays(today, 21), [fieldId('Funded by')]: 'own budget' }, readWarnings: [idOf('rule', 'travel')] }, lines: [{ text: 'Rail and ferry, return', quantity: 1, price: '148', unit: 'E48', account: '630', supplier: null }, { text: 'Lodging, two nights', quantity: 2, price: '92', unit: 'E48', account: '630', supplier: null }] },
+  { by: 'Bryn Tolliver', department: 'Rescue Centre', draft: { kind: 'service', title: 'Yearly test of the lifting harness', why: 'the certificate runs out in December', own: { [fieldId('Hours expected')]: '3' } }, lines: [{ text: 'Load test with certificate', quantity: 1, price: '180', unit: 'E48', account: '640', supplier: null }] },
+]
+
 /** What people of Hallamere keep for another time, what purchasing asks for since this month, and who proposed whom. */
 export async function layKeepsakes(db: Db, now: Date, timeZone: string): Promise<void> {
   const today = dayOf(now, timeZone)
@@ -67,5 +75,13 @@ export async function layKeepsakes(db: Db, now: Date, timeZone: string): Promise
   for (const [i, d] of DRAFTS.entries()) {
     const at = new Date(now.getTime() - (i + 1) * 5_400_000)
     await as(d.by, at, (ctx) => createDraft(ctx, idOf('requisition', `kept draft ${i}`), { ...BLANK_DRAFT, ...draft(d, `kept draft ${i}`), ...d.draft }))
+  }
+  for (const [i, d] of sentOfKinds(today).entries()) {
+    const at = new Date(now.getTime() - (i + 1) * 11_000_000)
+    const id = idOf('requisition', `sent of a kind ${i}`)
+    await as(d.by, at, async (ctx) => {
+      await createDraft(ctx, id, { ...draft(d, `sent of a kind ${i}`), needBy: addDays(today, 19), ...d.draft })
+      await sendRequisition(ctx, id, 1)
+    })
   }
 }

@@ -73,7 +73,7 @@ async function readOn(): Promise<void> {
   catch (e) { trouble.value = sayError(e) }
 }
 /** All pages of the view, as a file. */
-const exportAs = (as: 'csv' | 'xlsx') => `/api/requisitions/export?${new URLSearchParams(Object.entries({ ...asked.value, as }).flatMap(([k, v]) => v === undefined ? [] : [[k, v]])).toString()}`
+const exportAs = (as: 'csv' | 'xlsx', of: 'requests' | 'lines' = 'requests') => `/api/requisitions/export?${new URLSearchParams(Object.entries({ ...asked.value, of, as }).flatMap(([k, v]) => v === undefined ? [] : [[k, v]])).toString()}`
 const jobs = computed(() => jobChoices(filters.value?.jobs ?? [], 'any job'))
 const fields = computed(() => [{ id: '', name: 'any field' }, ...(filters.value?.fields ?? []).map((f) => ({ id: f.id, name: f.name }))])
 const values = computed(() => filters.value?.fields.find((f) => f.id === asked.value.field)?.values ?? [])
@@ -164,7 +164,7 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between requests' }, { keys: 'Enter', do
       <p v-if="data && rows.length > 0" class="small mt-3 flex flex-wrap gap-x-3">
         <span>{{ rows.length }} of {{ data.total }} · {{ formatKept(data.sum, data.currency) }} in all, {{ formatKept(data.openSum, data.currency) }} still open</span>
         <button v-if="moreKey" type="button" class="quiet-link" @click="readOn">Show the next 50</button>
-        <span class="ml-auto">Keep what is shown as <a class="quiet-link" :href="exportAs('csv')">CSV</a> or <a class="quiet-link" :href="exportAs('xlsx')">XLSX</a></span>
+        <span class="ml-auto">Keep what is shown as <a class="quiet-link" :href="exportAs('csv')">CSV</a> or <a class="quiet-link" :href="exportAs('xlsx')">XLSX</a>, or line by line as <a class="quiet-link" :href="exportAs('csv', 'lines')" aria-label="Lines as CSV">CSV</a> or <a class="quiet-link" :href="exportAs('xlsx', 'lines')" aria-label="Lines as XLSX">XLSX</a></span>
       </p>
     </SheetPage>
   </div>

@@ -29,6 +29,7 @@ export const RIGHTS = {
   'approve suppliers': ['finance'],
   'see all budgets': ['finance', 'auditor'],
   'set absences of others': ['administrator'],
+  'keep settings': ['administrator'],
 } as const satisfies Record<string, readonly (Role | 'everyone')[]>
 export type Right = keyof typeof RIGHTS
 

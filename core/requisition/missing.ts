@@ -9,7 +9,7 @@ import { type Route } from '#core/approval/route'
 import { MOST_LINES, type Draft, type DraftLine } from './draft'
 import { type DraftFacts } from './compute'
 import { checkOwnFields, isAsked } from './own-field'
-import { mostQuotes, type AttachmentKind, type RequestRule } from './rules'
+import { isMet, mostQuotes, type AttachmentKind, type RequestRule } from './rules'
 import { warningsOf } from '#core/supplier/warning'
 
 /** A field of the draft that an entry of the missing list leads to. */
@@ -94,10 +94,11 @@ const rules: Check = (draft, facts, found) => {
   const quotes = mostQuotes(found.rules)
   const has = facts.attached.filter((k) => k === 'quote').length
   if (quotes !== null && has < quotes.count) missing.push({ at: 'attachments', stops: true, code: 'quotes-missing', has, needs: quotes.count, why: quotes.rule.name })
-  for (const { id, name, asks } of found.rules) {
-    if (asks.what === 'attachment' && !facts.attached.includes(asks.kind)) missing.push({ at: 'attachments', stops: true, code: 'attachment-missing', kind: asks.kind, why: name })
-    if (asks.what === 'justification' && draft.justification.trim() === '') missing.push({ at: 'justification', stops: true, code: 'justification-missing', why: name })
-    if (asks.what === 'reading' && !draft.readWarnings.includes(id)) missing.push({ at: { line: null, field: `reading ${id}` }, stops: true, code: 'reading-unread', text: asks.text })
+  for (const rule of found.rules.filter((r) => !isMet(r, draft, facts.attached))) {
+    const { id, name, asks } = rule
+    if (asks.what === 'attachment') missing.push({ at: 'attachments', stops: true, code: 'attachment-missing', kind: asks.kind, why: name })
+    if (asks.what === 'justification') missing.push({ at: 'justification', stops: true, code: 'justification-missing', why: name })
+    if (asks.what === 'reading') missing.push({ at: { line: null, field: `reading ${id}` }, stops: true, code: 'reading-unread', text: asks.text })
   }
   return missing
 }

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { money, type Money } from '#core/base/money'
 import { BLANK_DRAFT, BLANK_LINE, type Draft } from './draft'
-import { mostQuotes, rulesThatHold, type RequestRule } from './rules'
+import { isMet, mostQuotes, replayRule, rulesThatHold, type RequestRule } from './rules'
 
 const line = (id: string, change: Partial<Draft['lines'][number]> = {}) => ({ ...BLANK_LINE, id, ...change })
 const draft: Draft = { ...BLANK_DRAFT, departmentId: 'ws', lines: [line('a', { itemId: 'agreed', categoryId: 'pumps' }), line('b', { categoryId: 'instruments' })] }
@@ -38,4 +38,23 @@ test('of several that ask for quotes, the one that asks for the most counts', ()
   const three = rule({}, { what: 'quotes', count: 3 }, 'three')
   expect(mostQuotes([two, three, rule({})])).toEqual({ count: 3, rule: three })
   expect(mostQuotes([rule({})])).toBeNull()
+})
+
+test('a rule is met by what it asks for, and by nothing else', () => {
+  const met = (asks: RequestRule['asks'], d: Partial<Draft> = {}, attached: Parameters<typeof isMet>[2] = []) => isMet(rule({}, asks), { ...draft, ...d }, attached)
+  expect([met({ what: 'quotes', count: 2 }, {}, ['quote', 'other']), met({ what: 'quotes', count: 2 }, {}, ['quote', 'quote'])]).toEqual([false, true])
+  expect([met({ what: 'attachment', kind: 'drawing' }, {}, ['quote']), met({ what: 'attachment', kind: 'drawing' }, {}, ['drawing'])]).toEqual([false, true])
+  expect([met({ what: 'justification' }, { justification: '  ' }), met({ what: 'justification' }, { justification: 'yes' })]).toEqual([false, true])
+  expect([met({ what: 'reading', text: 'this' }, { readWarnings: ['other'] }), met({ what: 'reading', text: 'this' }, { readWarnings: ['r'] })]).toEqual([false, true])
+})
+
+test('replayed over past requests, a rule says how many it would have asked, and how many lack it', () => {
+  const priced = (id: string, unitPrice: string | null, change: Partial<Draft['lines'][number]> = {}): Draft => ({ ...draft, lines: [line(id, { quantity: '2', unitPrice, ...change })] })
+  const past = [
+    { draft: priced('a', '499.995'), attached: [] }, { draft: priced('b', '499.994'), attached: [] }, { draft: priced('c', null), attached: [] },
+    { draft: priced('d', '600', { discount: { of: 'percent', value: '50' } }), attached: [] }, { draft: priced('e', '900'), attached: ['quote', 'quote'] as const },
+  ]
+  // 2 at 499.995 and at 499.994 are 999.99 each, at 600 less half 600.00, at 900 1,800.00, the last with its quotes.
+  expect(replayRule(rule({ from: money('999.99 EUR') }, { what: 'quotes', count: 2 }), past, facts)).toEqual({ asked: 3, lacking: 2 })
+  expect(replayRule(rule({ from: money('1000.00 EUR') }, { what: 'quotes', count: 2 }), past, facts)).toEqual({ asked: 1, lacking: 0 })
 })

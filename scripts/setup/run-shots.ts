@@ -22,6 +22,7 @@ const SHOTS: Shot[] = [
   { name: 'decide-dark', who: 'Ines Adeyemi', path: '/decide', dark: true },
   { name: 'decide-phone', who: 'Ines Adeyemi', path: '/decide', phone: true },
   { name: 'away', who: 'Harriet Voss', path: '/away' },
+  { name: 'set-up', who: 'Harriet Voss', path: '/set-up/requests' },
   { name: 'desk', who: 'Leonie Farrow', path: '/desk', act: fillTray },
   { name: 'orders', who: 'Leonie Farrow', path: '/orders' },
   { name: 'order', who: 'Leonie Farrow', path: '/orders', act: openFirst(/^P-/) },

@@ -3,7 +3,7 @@ import { type Context } from '../context'
 
 export interface NewEvent {
   readonly type: string
-  readonly subjectKind: 'requisition' | 'order' | 'absence' | 'session' | 'route' | 'supplier'
+  readonly subjectKind: 'requisition' | 'order' | 'absence' | 'session' | 'route' | 'supplier' | 'settings'
   readonly subjectId: string
   readonly before?: unknown
   readonly after?: unknown

@@ -39,6 +39,11 @@ const ITEM = sql`i.id, i.number, i.name, i.description, i.category_id as "catego
   (select json_agg(json_build_object('from', trim_scale(p.from_quantity)::text, 'unitPrice', trim_scale(p.unit_price)::text,
     'validFrom', p.valid_from, 'validUntil', p.valid_until) order by p.from_quantity) from item_price p where p.item_id = i.id) as prices`
 
+/** Every category, by its name. */
+export function listCategories(tx: Tx): Promise<{ id: string; name: string }[]> {
+  return rows(tx, sql`select c.id, c.name from category c order by c.name, c.id`)
+}
+
 /** Items by id. */
 export function findItems(tx: Tx, ids: readonly string[]): Promise<ItemRow[]> {
   if (ids.length === 0) return Promise.resolve([])

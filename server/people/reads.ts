@@ -90,6 +90,11 @@ export function listOpenDepartments(tx: Tx, personId: string): Promise<{ id: str
     order by d.id = (select department_id from person where id = ${personId}) desc, d.name`)
 }
 
+/** Every department, by its name. */
+export function listDepartments(tx: Tx): Promise<{ id: string; name: string }[]> {
+  return rows(tx, sql`select d.id, d.name from department d order by d.name, d.id`)
+}
+
 /** People for whom a person may raise: themselves first, then everybody still here in the departments open to them. */
 export function listRaisedFor(tx: Tx, personId: string, today: Day): Promise<{ id: string; name: string; jobTitle: string }[]> {
   return rows(tx, sql`

@@ -7,7 +7,7 @@ import { listPayingLines, lockBudgetLines } from '../budget/reads'
 import { type Tx } from '../db/client'
 import { listBranch, listOpenDepartments, reachPeople } from '../people/reads'
 import { requireTerms } from '../settings/reads'
-import { listJobs, readForm, readNamed } from './form-reads'
+import { inForce, listJobs, readForm, readNamed } from './form-reads'
 import { listAttachments } from './reads'
 
 /** Whose a draft is, and where it is kept; null while it is not kept yet. */
@@ -40,8 +40,7 @@ export async function gatherDraftFacts(tx: Tx, draft: Draft, of: DraftOf, now: D
     // A line of another department or year is no longer an answer, even if the draft still names it.
     budgetLines: budgetLines.filter((l) => l.departmentId === draft.departmentId && l.fiscalYear === year),
     taxCodes: [...taxCodes], toBase: toBase.map(([c, f]) => [c, f]), policy, people: reached.people, absences: reached.absences,
-    suppliers, items, jobs, holidays: form.holidays, ownFields: form.ownFields, rules: form.rules,
-    kinds: form.kinds,
+    suppliers, items, jobs, holidays: form.holidays, ownFields: inForce(form.ownFields), rules: form.rules, kinds: inForce(form.kinds),
     attached: of.id === null ? [] : (await listAttachments(tx, of.id)).map((a) => a.kind),
   }
 }

@@ -1,6 +1,7 @@
 import { sql, type SQL } from 'drizzle-orm'
 import { isId } from '#core/base/id'
 import { type DecimalText } from '#core/base/decimal'
+import { type DraftLine } from '#core/requisition/draft'
 import { type MineRow } from '#shared/contract/requisition'
 import { type Tx } from '../db/client'
 import { likePattern } from '../db/pattern'
@@ -96,4 +97,26 @@ export async function countWaiting(tx: Tx, personId: string, buys: boolean): Pro
       ${buys ? sql`(select count(*)::int from requisition r join requisition_line l on l.requisition_id = r.id
         where r.state in ('approved', 'part ordered') and l.quantity - l.ordered - l.cancelled - l.on_tray > 0)` : sql`0`} as "order"`)
   return found ?? { need: 0, decision: 0, order: 0 }
+}
+
+export interface MineLine extends Pick<DraftLine, 'description' | 'secondDescription' | 'quantity' | 'unit' | 'unitPrice' | 'priceBase' | 'discount' | 'currency' | 'supplierPart' | 'own'> {
+  readonly requisitionId: string
+  readonly position: number
+  readonly supplier: string | null
+  readonly category: string | null
+  readonly ordered: DecimalText
+  readonly cancelled: DecimalText
+  readonly job: string | null
+}
+
+/** The lines of requests, in the order in which these are given. */
+export function listMineLines(tx: Tx, requisitionIds: readonly string[]): Promise<MineLine[]> {
+  if (requisitionIds.length === 0) return Promise.resolve([])
+  return rows<MineLine>(tx, sql`
+    select l.requisition_id as "requisitionId", l.position, l.description, l.second_description as "secondDescription", l.quantity, l.unit, l.unit_price as "unitPrice", l.price_base as "priceBase",
+      case when l.discount is null then null else json_build_object('of', l.discount_of, 'value', trim_scale(l.discount)::text) end as discount,
+      l.currency, s.name as supplier, l.supplier_part as "supplierPart", c.name as category, l.ordered, l.cancelled, j.number as job, l.own
+    from unnest(${sql.param([...requisitionIds])}::uuid[]) with ordinality as asked(id, n)
+      join requisition_line l on l.requisition_id = asked.id left join supplier s on s.id = l.supplier_id left join category c on c.id = l.category_id left join job j on j.id = l.job_id
+    order by asked.n, l.position`)
 }

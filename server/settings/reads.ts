@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { type Day, dayOf } from '#core/base/day'
 import { dec, type DecimalText } from '#core/base/decimal'
+import { type NewSupplierPolicy } from '#core/requisition/form'
 import { toBaseFactor } from '#core/base/rate'
 import { type Tx } from '../db/client'
 import { row, rows } from '../db/rows'
@@ -16,12 +17,14 @@ export interface Organisation {
   readonly mailFrom: string
   readonly isDemo: boolean
   /** Whether somebody who raises may name a supplier that is not there yet. */
-  readonly newSuppliers: 'nobody' | 'propose' | 'create'
+  readonly newSuppliers: NewSupplierPolicy
+  /** The version of what is asked for with requisitions. */
+  readonly formVersion: number
 }
 
 const ORGANISATION = sql`o.name, o.address, o.time_zone as "timeZone", o.base_currency as "baseCurrency", o.fiscal_start_month as "fiscalStartMonth",
   o.order_tolerance_percent as "orderTolerancePercent", o.order_tolerance_amount as "orderToleranceAmount",
-  o.mail_from as "mailFrom", o.is_demo = 1 as "isDemo", o.new_suppliers as "newSuppliers"`
+  o.mail_from as "mailFrom", o.is_demo = 1 as "isDemo", o.new_suppliers as "newSuppliers", o.form_version as "formVersion"`
 
 function present<T>(found: T | null): T {
   if (found === null) throw new Error('The organisation is not set up: load the demo or enter it.')
@@ -31,6 +34,11 @@ function present<T>(found: T | null): T {
 /** Who we are; an error when nothing was loaded yet. */
 export async function requireOrganisation(tx: Tx): Promise<Organisation> {
   return present(await row<Organisation>(tx, sql`select ${ORGANISATION} from organisation o where o.id = 1`))
+}
+
+/** The version of what is asked for with requisitions, with the right to change it until the transaction ends. */
+export async function lockFormVersion(tx: Tx): Promise<number> {
+  return present(await row<{ version: number }>(tx, sql`select form_version as version from organisation where id = 1 for no key update`)).version
 }
 
 export interface TaxCode {

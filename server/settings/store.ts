@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm'
+import { type NewSupplierPolicy } from '#core/requisition/form'
 import { type Tx } from '../db/client'
 import { row } from '../db/rows'
 
@@ -13,4 +14,9 @@ export async function takeNumber(tx: Tx, series: string, fiscalYear: number): Pr
     returning last`)
   if (taken === null) throw new Error('no number was given')
   return `${series}-${String(fiscalYear % 100).padStart(2, '0')}-${String(taken.last).padStart(5, '0')}`
+}
+
+/** Counts what is asked for with requisitions on by one version, with what holds for new suppliers. */
+export async function raiseFormVersion(tx: Tx, newSuppliers: NewSupplierPolicy): Promise<void> {
+  await tx.execute(sql`update organisation set form_version = form_version + 1, new_suppliers = ${newSuppliers} where id = 1`)
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { NEW_SUPPLIER_POLICIES } from '#core/requisition/form'
 import { type DraftFactsWire } from './draft-facts'
 import { defineRoute } from './route'
 import { day, decimal, id, ids, made, money, text, versioned } from './values'
@@ -93,7 +94,7 @@ const choices = z.object({
   holidays: z.array(z.string()),
   /** For whom one may raise, oneself first. */
   people: z.array(z.object({ id: z.string(), name: z.string(), jobTitle: z.string() })),
-  newSuppliers: z.enum(['nobody', 'propose', 'create']),
+  newSuppliers: z.enum(NEW_SUPPLIER_POLICIES),
 })
 export type RaiseChoices = z.infer<typeof choices>
 
@@ -115,8 +116,8 @@ export const requisitionRoutes = {
     reply: z.object({ jobs: z.array(z.object({ id: z.string(), number: z.string(), name: z.string() })), fields: z.array(z.object({ id: z.string(), name: z.string(), values: z.array(z.object({ id: z.string(), name: z.string() })) })) }),
   }),
   exportMine: defineRoute({
-    name: 'exportMine', method: 'GET', path: '/api/requisitions/export', summary: 'What one started or owns, as a CSV or XLSX file.', access: 'see own', bytes: 'download',
-    query: z.object({ ...mineQuery, as: z.enum(['csv', 'xlsx']).default('csv') }),
+    name: 'exportMine', method: 'GET', path: '/api/requisitions/export', summary: 'What one started or owns, or its lines, as a CSV or XLSX file.', access: 'see own', bytes: 'download',
+    query: z.object({ ...mineQuery, of: z.enum(['requests', 'lines']).default('requests'), as: z.enum(['csv', 'xlsx']).default('csv') }),
   }),
   listMine: defineRoute({
     name: 'listMine', method: 'GET', path: '/api/requisitions', summary: 'What one started or owns, newest first, by keyset pages.', access: 'see own',

@@ -108,9 +108,9 @@ export function formatCount(n: number, one: string, many: string): string {
   return `${inWords(n)} ${n === 1 ? one : many}`
 }
 
-/** "a", "a and b", "a, b and c" */
-export function listWords(words: readonly string[]): string {
-  return words.length < 2 ? words[0] ?? '' : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`
+/** "a", "a and b", "a, b and c"; or with "or". */
+export function listWords(words: readonly string[], link: 'and' | 'or' = 'and'): string {
+  return words.length < 2 ? words[0] ?? '' : `${words.slice(0, -1).join(', ')} ${link} ${words.at(-1)}`
 }
 
 export function capital(text: string): string {

@@ -86,7 +86,7 @@ test('the table of rights says who may do what', () => {
   const everyone = ['raise', 'see own', 'decide', 'be away', 'see catalogue', 'name suppliers', 'see people', 'see budgets']
   const held: Record<string, string[]> = {
     buyer: ['see approved lines', 'see orders', 'order', 'change owners'], receiver: [], finance: ['see all documents', 'see orders', 'approve suppliers', 'see all budgets'],
-    auditor: ['see all documents', 'see orders', 'see all budgets'], administrator: ['set absences of others'],
+    auditor: ['see all documents', 'see orders', 'see all budgets'], administrator: ['set absences of others', 'keep settings'],
   }
   for (const [role, more] of Object.entries(held)) {
     const rights = (Object.keys(RIGHTS) as (keyof typeof RIGHTS)[]).filter((r) => may([{ role: role as 'buyer', departmentId: null }], r))

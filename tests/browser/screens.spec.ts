@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright'
 import { alive, expect, pageAs, POST_OF, test, URL_OF } from './setup/as'
 
 const SCREENS: [who: string, path: string][] = [
-  ['Owen Marsh', '/raise'], ['Owen Marsh', '/mine'], ['Owen Marsh', '/regulars'], ['Ines Adeyemi', '/decide'], ['Signe Aalto', '/decide'], ['Harriet Voss', '/away'], ['Leonie Farrow', '/desk'], ['Leonie Farrow', '/orders'], ['Tomas Brandt', '/budgets'], ['Greta Molin', '/budgets'],
+  ['Owen Marsh', '/raise'], ['Owen Marsh', '/mine'], ['Owen Marsh', '/regulars'], ['Ines Adeyemi', '/decide'], ['Signe Aalto', '/decide'], ['Harriet Voss', '/away'], ['Harriet Voss', '/set-up/requests'], ['Leonie Farrow', '/desk'], ['Leonie Farrow', '/orders'], ['Tomas Brandt', '/budgets'], ['Greta Molin', '/budgets'],
 ]
 
 for (const scheme of ['light', 'dark'] as const) {

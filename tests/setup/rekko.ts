@@ -43,13 +43,13 @@ export interface Rekko {
   stop: () => Promise<void>
 }
 
-export async function startRekko(options: { isDemo?: boolean } = {}): Promise<Rekko> {
+export async function startRekko(options: { isDemo?: boolean; template?: string } = {}): Promise<Rekko> {
   const cluster = inject('cluster')
   const database = `test_${process.pid}_${randomBytes(4).toString('hex')}`
   const at = (role: 'postgres' | 'rekko_app', name: string) => cluster.urls[role].replace(/DATABASE$/, name)
   const admin = new pg.Client({ connectionString: at('postgres', 'postgres') })
   await admin.connect()
-  await admin.query(`create database "${database}" owner rekko_owner template "${cluster.template}" strategy file_copy`)
+  await admin.query(`create database "${database}" owner rekko_owner template "${options.template ?? cluster.template}" strategy file_copy`)
   const pool = new pg.Pool({ connectionString: at('postgres', database), max: 4 })
   pool.on('error', () => undefined)
   const directory = mkdtempSync('/var/tmp/rekko-post-')

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Me } from '#shared/contract/session'
-import { placeOf, STATIONS, type StationName } from '~/composables/base/places'
+import { besideFor, placeOf, STATIONS, type StationName } from '~/composables/base/places'
 import StationPost from './StationPost.vue'
 import PersonMenu from '~/components/session/PersonMenu.vue'
 
@@ -13,8 +13,10 @@ const stations = computed(() => STATIONS.map((s) => {
   const places = s.places.filter((p) => props.me.rights.includes(p.right))
   return { ...s, places, first: places[0]?.path ?? null, count: s.waits === null ? 0 : props.me.waiting[s.waits] }
 }))
-const current = computed<StationName>(() => stations.value.find((s) => s.places.some((p) => p.path === here.value))?.name ?? 'Need')
-const places = computed(() => stations.value.find((s) => s.name === current.value)?.places ?? [])
+const beside = computed(() => besideFor(props.me.rights))
+const holds = (s: { readonly places: readonly { readonly path: string }[] }) => s.places.some((p) => p.path === here.value)
+const current = computed<string>(() => (stations.value.find(holds) ?? beside.value.find(holds))?.name ?? ('Need' satisfies StationName))
+const places = computed(() => [...stations.value, ...beside.value].find((s) => s.name === current.value)?.places ?? [])
 const onDecisionFor = (name: StationName, count: number) => name === 'Order' ? `${count} lines wait to be ordered` : `${count} wait for you`
 </script>
 
@@ -37,6 +39,7 @@ const onDecisionFor = (name: StationName, count: number) => name === 'Order' ? `
         </ul>
       </nav>
       <button type="button" class="flex items-center gap-2 text-ink2 hover:text-ink" aria-haspopup="dialog" @click="emit('find')">Find <kbd class="key font-sans max-[900px]:hidden" aria-hidden="true">/</kbd></button>
+      <NuxtLink v-for="b in beside" :key="b.name" :to="b.places[0].path" class="hover:text-ink max-[700px]:hidden" :class="b.name === current ? 'font-semibold' : 'text-ink2'" :aria-current="b.name === current ? 'true' : undefined">{{ b.name }}</NuxtLink>
       <PersonMenu :me="me" />
     </div>
     <div class="flex min-h-[42px] items-end justify-between gap-4 pt-2.5">

@@ -12,8 +12,22 @@ export const STATIONS: readonly { readonly name: StationName; readonly waits: 'n
   { name: 'Bill', waits: null, places: [] },
 ]
 
+/** What stands beside the line of stations, by its name, with its places. */
+const BESIDE: readonly { readonly name: string; readonly places: readonly Place[] }[] = [
+  { name: 'Set-up', places: [{ name: 'Requests', path: '/set-up/requests', right: 'keep settings' }] },
+]
+
+/** What stands beside the line for somebody with these rights, each with at least one place. */
+export function besideFor(rights: readonly string[]): { readonly name: string; readonly places: readonly [Place, ...Place[]] }[] {
+  return BESIDE.flatMap(({ name, places }) => {
+    const [first, ...more] = places.filter((p) => rights.includes(p.right))
+    return first === undefined ? [] : [{ name, places: [first, ...more] }]
+  })
+}
+
 /** Where a page belongs that is not a place itself. */
 export function placeOf(path: string): string {
   if (path.startsWith('/trail')) return '/mine'
+  if (path.startsWith('/set-up')) return path
   return `/${path.split('/')[1] ?? ''}`
 }

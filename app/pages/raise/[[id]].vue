@@ -64,7 +64,9 @@ const { data: start, error } = await useAsyncData(`raise-${given}-${beginning}`,
   const first = choices.departments[0]
   const draft = view?.draft ?? source?.draft ?? emptyDraft(first?.id ?? null, first?.usualShipToId ?? null)
   const facts = await api.get<DraftFactsWire>('/api/draft-facts', { departmentId: draft.departmentId ?? undefined, accountingDate: draft.accountingDate ?? undefined, requisitionId: view?.id })
-  return { choices, view, source, draft, facts }
+  // A new request begins as the first kind; so does a copy of one whose kind is no longer offered.
+  const keepsKind = view !== null || (source !== null && facts.kinds.some((k) => k.code === draft.kind))
+  return { choices, view, source, draft: keepsKind ? draft : { ...draft, kind: facts.kinds[0]?.code ?? draft.kind }, facts }
 })
 if (error.value || !start.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
 const { choices, view, source } = start.value
@@ -261,7 +263,7 @@ usePlaceKeys([
       <p v-if="view?.state === 'sent back'" class="notice-amber mb-4">Sent back{{ d.remarks.value.filter((r) => r.kind === 'reason').at(-1) ? ` by ${d.remarks.value.filter((r) => r.kind === 'reason').at(-1)?.name}: “${d.remarks.value.filter((r) => r.kind === 'reason').at(-1)?.text}”` : '' }}. Change it and send it again.</p>
       <h1 class="sr-only">Raise a requisition</h1>
       <div class="sentence">
-        <BlankChoice id="blank-department" :model-value="draft.departmentId" :choices="choices.departments" label="For which department" placeholder="Which department" @update:model-value="chooseDepartment" /> needs <BlankChoice v-if="kinds.length > 1" id="blank-kind" :model-value="draft.kind" :choices="kinds" label="What kind of request" placeholder="what kind of thing" @update:model-value="draft.kind = $event" /><template v-else>this</template> by
+        <BlankChoice id="blank-department" :model-value="draft.departmentId" :choices="choices.departments" label="For which department" placeholder="Which department" @update:model-value="chooseDepartment" /> needs <BlankChoice v-if="kinds.length > 1 || kinds[0]?.id !== draft.kind" id="blank-kind" :model-value="draft.kind" :choices="kinds" label="What kind of request" placeholder="what kind of thing" @update:model-value="draft.kind = $event" /><template v-else>this</template> by
         <BlankDay id="blank-need-by" v-model="draft.needBy" :today="wording.today.value" :holidays="choices.holidays" label="Needed by" placeholder="which day" />, delivered to
         <BlankChoice id="blank-ship-to" :model-value="draft.address === null ? draft.shipToId : ONCE" :choices="shipTos" label="Where to" placeholder="which place" @update:model-value="chooseShipTo" />, because
         <BlankText id="blank-why" v-model="draft.why" label="Why it is needed" placeholder="why it is needed" :most="4000" />.

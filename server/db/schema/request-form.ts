@@ -1,4 +1,4 @@
-import { type AnyPgColumn, boolean, check, date, index, integer, jsonb, numeric, pgTable, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core'
+import { type AnyPgColumn, boolean, check, date, index, integer, jsonb, numeric, pgTable, text, timestamp, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
 import type { Draft } from '#core/requisition/draft'
 import type { OwnField } from '#core/requisition/own-field'
@@ -11,11 +11,13 @@ import { item } from './catalogue'
 /** The kinds of requisitions: each has a series of numbers, and chooses own fields and rules. */
 export const requestKind = pgTable('request_kind', {
   code: text().primaryKey(),
-  name: text().notNull().unique(),
+  name: text().notNull(),
   help: text().notNull().default(''),
   series: text().notNull().default('R'),
   position: integer().notNull().default(0),
-}, (t) => [check('request_kind_series', sql`${t.series} ~ '^[A-Z]{1,3}$' and ${t.series} not in ('P', 'SUP')`)])
+  /** No longer offered; documents of this kind keep its name. */
+  retired: boolean().notNull().default(false),
+}, (t) => [uniqueIndex('request_kind_name').on(t.name).where(sql`not ${t.retired}`), check('request_kind_series', sql`${t.series} ~ '^[A-Z]{1,3}$' and ${t.series} not in ('P', 'SUP')`)])
 
 /** A piece of the organisation's work that something is bought for. */
 export const job = pgTable('job', {
@@ -40,8 +42,10 @@ export const ownField = pgTable('own_field', {
   departmentIds: uuid('department_ids').array().notNull().default([]),
   categoryIds: uuid('category_ids').array().notNull().default([]),
   choices: text().array().notNull().default([]),
+  /** No longer asked for; what was written into it stays on documents. */
+  retired: boolean().notNull().default(false),
 }, (t) => [
-  unique('own_field_name').on(t.appliesOn, t.name),
+  uniqueIndex('own_field_name').on(t.appliesOn, t.name).where(sql`not ${t.retired}`),
   check('own_field_on', sql`${t.appliesOn} in ('requisition', 'line')`),
 ])
 

@@ -14,6 +14,8 @@ export const organisation = pgTable('organisation', {
   mailFrom: text('mail_from').notNull(),
   /** Whether somebody who raises may name a supplier that is not there yet. */
   newSuppliers: text('new_suppliers').notNull().default('propose'),
+  /** The version of what is asked for with requisitions: kinds, own fields, rules and new suppliers, kept as a whole. */
+  formVersion: integer('form_version').notNull().default(1),
   isDemo: integer('is_demo').notNull().default(0),
 }, (t) => [check('organisation_one', sql`${t.id} = 1`), check('organisation_new_suppliers', sql`${t.newSuppliers} in ('nobody', 'propose', 'create')`)])
 
