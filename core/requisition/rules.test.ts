@@ -1,7 +1,8 @@
 import { describe, expect, test } from 'vitest'
 import { money, type Money } from '#core/base/money'
 import { BLANK_DRAFT, BLANK_LINE, type Draft } from './draft'
-import { isMet, mostQuotes, replayRule, rulesThatHold, type RequestRule } from './rules'
+import { replayRule } from './replay'
+import { isMet, mostQuotes, rulesThatHold, type RequestRule } from './rules'
 
 const line = (id: string, change: Partial<Draft['lines'][number]> = {}) => ({ ...BLANK_LINE, id, ...change })
 const draft: Draft = { ...BLANK_DRAFT, departmentId: 'ws', lines: [line('a', { itemId: 'agreed', categoryId: 'pumps' }), line('b', { categoryId: 'instruments' })] }

@@ -1,7 +1,6 @@
 import { compare, convert, sum, type Money } from '#core/base/money'
 import { type DecimalText } from '#core/base/decimal'
-import { lineNet } from '#core/base/line-net'
-import { adjustmentsOf, type Draft } from './draft'
+import { type Draft } from './draft'
 
 /** The kinds of attachments. */
 export const ATTACHMENT_KINDS = ['quote', 'specification', 'drawing', 'other'] as const
@@ -75,20 +74,4 @@ export function isMet({ id, asks }: RequestRule, draft: Pick<Draft, 'justificati
     case 'justification': return draft.justification.trim() !== ''
     case 'reading': return draft.readWarnings.includes(id)
   }
-}
-
-/** A request as it was sent, with the kinds of what is attached to it. */
-export interface PastRequest {
-  readonly draft: Draft
-  readonly attached: readonly AttachmentKind[]
-}
-
-/** For how many past requests a rule would have held, and how many of those lack what it asks for. */
-export function replayRule(rule: RequestRule, past: readonly PastRequest[], facts: RuleFacts): { asked: number; lacking: number } {
-  const held = past.filter(({ draft }) => rulesThatHold([rule], draft, netsOf(draft), facts).length > 0)
-  return { asked: held.length, lacking: held.filter((p) => !isMet(rule, p.draft, p.attached)).length }
-}
-
-function netsOf(draft: Draft): Map<string, Money> {
-  return new Map(draft.lines.flatMap((line) => line.unitPrice === null ? [] : [[line.id, lineNet({ ...line, unitPrice: line.unitPrice, adjustments: adjustmentsOf(line) })] as const]))
 }

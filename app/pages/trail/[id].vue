@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatDecimal, formatKept, formatSize, listWords } from '#shared/words/format'
+import { formatDay, formatDecimal, formatKept, formatSize, listWords } from '#shared/words/format'
 import type { PersonFound } from '#shared/contract/people'
 import type { TrailView } from '#shared/contract/requisition'
 import MainAction from '~/components/base/MainAction.vue'
@@ -82,7 +82,8 @@ function printPage(): void { window.print() }
 <template>
   <div v-if="trail">
     <PageNote>{{ trail.number ?? 'draft' }} · owner {{ trail.owner }} · <NuxtLink class="quiet-link" :to="`/raise?from=${id}`">copy</NuxtLink> · <button type="button" class="quiet-link" @click="printPage">print</button> · <a class="quiet-link" :href="`/api/requisitions/${id}/pdf`">PDF</a></PageNote>
-    <SheetPage>
+    <SheetPage prints-margin>
+      <p class="small hidden print:block">{{ session.me?.organisation.name }} · {{ trail.number ?? 'draft' }} · owner {{ trail.owner }} · printed {{ formatDay(wording.today.value, '') }}</p>
       <h1 class="sentence" aria-live="polite"><b>{{ trail.title || 'A request without lines' }}</b>: {{ trail.sentence }}</h1>
       <ol class="mt-5 grid grid-cols-5 gap-0 max-[700px]:grid-cols-1 max-[700px]:gap-2">
         <li v-for="s in trail.stations" :key="s.name" class="min-w-0 max-[700px]:grid max-[700px]:grid-cols-[20px_90px_1fr] max-[700px]:items-baseline">
