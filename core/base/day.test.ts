@@ -1,6 +1,8 @@
 import { describe, expect, test } from 'vitest'
+import { addBusinessDays as addWorkdays, addDays as addCalendarDays, differenceInCalendarDays, endOfMonth, formatISO, getDay } from 'date-fns'
 import Holidays from 'date-holidays'
-import { addBusinessDays, addDays, dayOf, dueDay, fiscalPeriod, isDay } from '#core/base/day'
+import fc from 'fast-check'
+import { addBusinessDays, addDays, dayOf, daysBetween, dueDay, fiscalPeriod, isBusinessDay, isDay, weekday } from '#core/base/day'
 import { readTypedNumber } from '#core/base/typed-number'
 import { findRate, toBaseFactor } from '#core/base/rate'
 
@@ -57,5 +59,30 @@ describe('exchange rates', () => {
   })
   test('the factor into the base is the reciprocal at 20 digits', () => {
     expect(toBaseFactor({ day: '2026-11-20', currency: 'GBP', perBase: '0.8' })).toBe('1.25')
+  })
+})
+
+describe('days as the registry package date-fns counts them (property)', () => {
+  const at = (day: string) => new Date(`${day}T12:00:00`)
+  const say = (date: Date) => formatISO(date, { representation: 'date' })
+  const days = fc.integer({ min: 0, max: 70_000 }).map((n) => addDays('1990-01-01', n))
+  test('weekdays, days later and days between', () => {
+    fc.assert(fc.property(days, fc.integer({ min: -4000, max: 4000 }), (day, n) => {
+      expect([weekday(day), addDays(day, n), daysBetween(day, addDays(day, n))]).toEqual([getDay(at(day)), say(addCalendarDays(at(day), n)), n])
+      expect(differenceInCalendarDays(at(addDays(day, n)), at(day))).toBe(n)
+    }))
+  })
+  test('business days where there are no holidays', () => {
+    fc.assert(fc.property(days, fc.integer({ min: 1, max: 260 }), (day, n) => { expect(addBusinessDays(day, n, new Set())).toBe(say(addWorkdays(at(day), n))) }))
+  })
+  test('the end of the month and n days', () => {
+    fc.assert(fc.property(days, fc.integer({ min: 0, max: 120 }), (day, n) => { expect(dueDay(day, { kind: 'month-end', days: n })).toBe(say(addCalendarDays(endOfMonth(at(day)), n))) }))
+  })
+  test('with holidays, exactly n business days lie after the day up to and with the one that is said', () => {
+    fc.assert(fc.property(fc.integer({ min: 0, max: 500 }).map((n) => addDays('2026-01-01', n)), fc.integer({ min: 1, max: 40 }), (day, n) => {
+      const end = addBusinessDays(day, n, england)
+      const between = Array.from({ length: daysBetween(day, end) }, (_, i) => addDays(day, i + 1))
+      expect([between.filter((d) => isBusinessDay(d, england)).length, isBusinessDay(end, england)]).toEqual([n, true])
+    }))
   })
 })
