@@ -1,4 +1,5 @@
 import pg from 'pg'
+import { NO_JIT } from '../../server/db/client'
 import { searchItems } from '../../server/catalogue/reads'
 import { type Cluster } from '../setup/cluster'
 import { recording } from './capture'
@@ -33,7 +34,7 @@ const at = (times: readonly number[], share: number) => [...times].sort((a, b) =
 /** The search over HTTP and its one statement alone, in turns, the same words for both. */
 export async function benchItems(cluster: Cluster, url: string, cookie: string, departmentId: string, count: number): Promise<[what: string, figure: string, aim: string][]> {
   const { db: seen, pool, statements } = recording(cluster.url('rekko_app', 'rekko'))
-  const bare = new pg.Client({ connectionString: cluster.url('rekko_app', 'rekko') })
+  const bare = new pg.Client({ connectionString: cluster.url('rekko_app', 'rekko'), options: NO_JIT })
   await bare.connect()
   const [api, sql]: [number[], number[]] = [[], []]
   for (let i = 0; i < 320; i += 1) {

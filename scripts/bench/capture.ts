@@ -1,11 +1,12 @@
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres'
 import pg from 'pg'
+import { NO_JIT } from '../../server/db/client'
 
 export interface Statement { readonly text: string; readonly values: readonly unknown[] }
 
 /** A database handle that writes down every statement that goes through it. */
 export function recording(url: string): { db: NodePgDatabase; pool: pg.Pool; statements: Statement[] } {
-  const pool = new pg.Pool({ connectionString: url, max: 2 })
+  const pool = new pg.Pool({ connectionString: url, max: 2, options: NO_JIT })
   const statements: Statement[] = []
   const db = drizzle(pool, { logger: { logQuery: (text, values) => { statements.push({ text, values }) } } })
   return { db, pool, statements }

@@ -13,7 +13,7 @@ import { readFacts } from '#shared/contract/draft-facts'
 import { draftOf } from '../../demo/draft-of'
 import { DEMO_PASSWORD, loadBareHallamere } from '../../demo/load-demo'
 import { personId } from '../../demo/world/people'
-import { inTransaction, openDatabase, type Db } from '../../server/db/client'
+import { inTransaction, NO_JIT, openDatabase, type Db } from '../../server/db/client'
 import { migrateDatabase } from '../../server/db/migrate'
 import { readDesk } from '../../server/order/read-desk'
 import { findActor } from '../../server/people/reads'
@@ -110,7 +110,7 @@ async function runPgbench(script: string, cluster: Cluster, round: number): Prom
   const file = join(ROOT, '.rekko/bench.sql')
   writeFileSync(file, script)
   const bin = readdirSync('/usr/lib/postgresql').sort((a, b) => Number(b) - Number(a))[0] ?? ''
-  const done = await promisify(execFile)(join('/usr/lib/postgresql', bin, 'bin/pgbench'), ['-n', '-f', file, '-c', String(CONNECTIONS), '-j', '2', '-t', String(SENDS_A_ROUND / CONNECTIONS), '-D', 'k=0', '-D', `r=${round}`, '-M', 'simple', cluster.url('rekko_app', 'rekko')])
+  const done = await promisify(execFile)(join('/usr/lib/postgresql', bin, 'bin/pgbench'), ['-n', '-f', file, '-c', String(CONNECTIONS), '-j', '2', '-t', String(SENDS_A_ROUND / CONNECTIONS), '-D', 'k=0', '-D', `r=${round}`, '-M', 'simple', cluster.url('rekko_app', 'rekko')], { env: { ...process.env, PGOPTIONS: NO_JIT } })
   const tps = /tps = ([\d.]+)/.exec(done.stdout)?.[1]
   if (tps === undefined || /aborted|ERROR/.test(done.stderr)) throw new Error(`pgbench: ${done.stderr.slice(0, 1500)}`)
   return Number(tps)
@@ -124,7 +124,7 @@ async function median(count: number, work: () => Promise<unknown>): Promise<numb
 
 async function benchLists(cluster: Cluster, url: string): Promise<void> {
   const { db, pool, statements } = recording(cluster.url('rekko_app', 'rekko'))
-  const bare = new pg.Client({ connectionString: cluster.url('rekko_app', 'rekko') })
+  const bare = new pg.Client({ connectionString: cluster.url('rekko_app', 'rekko'), options: NO_JIT })
   await bare.connect()
   const compare = async (name: string, who: string, path: string, read: () => Promise<unknown>) => {
     statements.length = 0

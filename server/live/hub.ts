@@ -57,7 +57,7 @@ async function spread(db: Db, payload: string): Promise<void> {
   const watchers = change.kind === 'requisition' ? new Set(await listWatchers(db, change.id).catch(() => [])) : null
   for (const l of listeners) {
     const sees = watchers !== null ? watchers.has(l.actor.id)
-      : change.kind === 'order' ? may(l.actor.grants, 'see orders') : change.id === l.actor.id
+      : change.kind === 'order' ? may(l.actor.grants, 'see orders') : change.kind === 'settings' || change.id === l.actor.id
     if (sees) l.push(change)
   }
 }

@@ -3,7 +3,7 @@ import { type Tx } from '../db/client'
 
 /** What changed, told to all servers when the transaction commits. */
 export interface Change {
-  readonly kind: 'requisition' | 'order' | 'absence' | 'mail'
+  readonly kind: 'requisition' | 'order' | 'absence' | 'mail' | 'settings'
   readonly id: string
 }
 

@@ -10,6 +10,7 @@ import { appendEvent } from '../audit/store'
 import { listCategories } from '../catalogue/reads'
 import { type Context } from '../context'
 import { refused, stale } from '../http/problem'
+import { notifyChange } from '../live/notify'
 import { listDepartments } from '../people/reads'
 import { lockFormVersion, requireOrganisation, requireTerms } from '../settings/reads'
 import { raiseFormVersion } from '../settings/store'
@@ -49,6 +50,7 @@ export async function keepRequestForm(ctx: Context, version: number, form: Reque
   await writeForm(ctx.tx, kept)
   await raiseFormVersion(ctx.tx, form.newSuppliers)
   await appendEvent(ctx, { type: 'request form changed', subjectKind: 'settings', subjectId: THE_FORM, before, after: kept })
+  await notifyChange(ctx.tx, { kind: 'settings', id: THE_FORM })
   return { version: version + 1 }
 }
 

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import type { FormChange, FormReason, RequestForm } from '#core/requisition/form'
-import { sayAsked, sayChange, sayFormReason } from './request-form'
+import { sayAsked, sayChange, sayFormReason, sayReplay } from './request-form'
 
 const form: RequestForm = {
   newSuppliers: 'propose', kinds: [{ code: 'w', name: 'works', help: '', series: 'P' }],
@@ -32,3 +32,9 @@ test('what is asked for', () => {
   expect([sayAsked({ what: 'quotes', count: 1 }), sayAsked({ what: 'quotes', count: 3 }), sayAsked({ what: 'attachment', kind: 'other' }), sayAsked({ what: 'justification' }), sayAsked({ what: 'reading', text: 'By rail.' })])
     .toEqual(['one quote', 'three quotes', 'a file', 'a justification', 'reading “By rail.”'])
 })
+
+test.each([
+  [0, 0, 0, ''], [75, 0, 0, 'would have held for none of the 75 requests sent last'], [75, 1, 0, 'would have held for 1 of the 75 requests sent last; it has what is needed'],
+  [75, 1, 1, 'would have held for 1 of the 75 requests sent last; it lacks what is needed'], [75, 4, 0, 'would have held for 4 of the 75 requests sent last; all have what is needed'],
+  [75, 4, 4, 'would have held for 4 of the 75 requests sent last; all lack what is needed'], [75, 4, 1, 'would have held for 4 of the 75 requests sent last; 1 lacks what is needed'],
+])('of %i sent, %i asked and %i lacking', (sent, asked, lacking, said) => { expect(sayReplay({ asked, lacking }, sent)).toBe(said) })

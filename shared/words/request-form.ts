@@ -62,3 +62,12 @@ export function sayAsked(asks: RequestRule['asks']): string {
     case 'reading': return `reading “${asks.text}”`
   }
 }
+
+/** What a rule would have done with the requests sent last. */
+export function sayReplay({ asked, lacking }: { readonly asked: number; readonly lacking: number }, sent: number): string {
+  if (sent === 0) return ''
+  if (asked === 0) return `would have held for none of the ${sent} requests sent last`
+  const has = asked === 1 ? (lacking === 0 ? 'it has what is needed' : 'it lacks what is needed')
+    : lacking === 0 ? 'all have what is needed' : `${lacking === asked ? 'all' : lacking} ${lacking === 1 ? 'lacks' : 'lack'} what is needed`
+  return `would have held for ${asked} of the ${sent} requests sent last; ${has}`
+}

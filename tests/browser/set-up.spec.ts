@@ -46,8 +46,24 @@ test('an administrator defines an own field in a sentence, tries it, puts it in 
   await owen.getByRole('button', { name: /^What kind of request/ }).click()
   await owen.getByRole('option', { name: /^a journey/ }).click()
   await expect(owen.getByText('Fill in Cabin.')).toBeVisible()
-  await owen.context().close()
 
+  await harriet.getByRole('button', { name: 'Take that back' }).click()
+  // A request that is being written follows.
+  await expect(owen.getByText('Fill in Cabin.')).toBeHidden()
+  await expect(harriet.getByRole('button', { name: 'Take Cabin away' })).toHaveCount(0)
+  await owen.context().close()
+  await harriet.context().close()
+})
+
+test('what is taken away may be put back until it is put in force', async ({ browser }) => {
+  const harriet = await pageAs(browser, 'Harriet Voss')
+  await harriet.goto('/set-up/requests')
+  await alive(harriet)
+  const main = harriet.locator('.main-action')
+  await harriet.getByRole('button', { name: 'add an own field' }).click()
+  await harriet.keyboard.type('Cabin')
+  await harriet.keyboard.press('Control+Enter')
+  await expect(harriet.getByText('One change holds from now on.')).toBeVisible()
   await harriet.getByRole('button', { name: 'Take Cabin away' }).click()
   await harriet.getByRole('button', { name: 'Put it back' }).click()
   await expect(main).toHaveText(/nothing holds until you say so/)
@@ -63,15 +79,18 @@ test('two administrators at once: the second is told, and both changes stand', a
   for (const page of [one, two]) { await page.goto('/set-up/requests'); await alive(page) }
   const help = (page: typeof one, of: string) => page.getByRole('listitem').filter({ hasText: of }).first().getByRole('textbox', { name: /^What staff read about this kind/ })
   const before = [await help(one, 'a service').innerText(), await help(one, 'a journey').innerText()]
-  const write = async (page: typeof one, of: string, text: string) => { await help(page, of).fill(text); await expect(page.locator('.main-action')).toHaveText(/Put one change in force/); await page.keyboard.press('Control+Enter') }
-  await write(one, 'a service', 'Work that somebody does.')
+  const change = async (page: typeof one, of: string, text: string) => { await help(page, of).fill(text); await expect(page.locator('.main-action')).toHaveText(/Put one change in force/) }
+  await change(two, 'a journey', 'Tickets and beds.')
+  await change(one, 'a service', 'Work that somebody does.')
+  await one.keyboard.press('Control+Enter')
   await expect(one.getByText('One change holds from now on.')).toBeVisible()
-  await write(two, 'a journey', 'Tickets and beds.')
   await expect(two.getByText('Somebody else put changes in force meanwhile.', { exact: false })).toBeVisible()
   await expect(help(two, 'a service')).toHaveText('Work that somebody does.')
   await expect(help(two, 'a journey')).toHaveText('Tickets and beds.')
   await two.keyboard.press('Control+Enter')
   await expect(two.getByText('One change holds from now on.')).toBeVisible()
+  // Whoever changed nothing sees it at once.
+  await expect(help(one, 'a journey')).toHaveText('Tickets and beds.')
   await help(two, 'a service').fill(before[0] ?? '')
   await help(two, 'a journey').fill(before[1] ?? '')
   await expect(two.locator('.main-action')).toHaveText(/Put two changes in force/)

@@ -1,4 +1,4 @@
-export interface LiveChange { readonly kind: 'requisition' | 'order' | 'absence' | 'mail' | 'again'; readonly id?: string }
+export interface LiveChange { readonly kind: 'requisition' | 'order' | 'absence' | 'mail' | 'settings' | 'again'; readonly id?: string }
 type Follower = (change: LiveChange) => void
 
 const CHANNEL = 'rekko-live'

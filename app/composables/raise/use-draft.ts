@@ -6,6 +6,7 @@ import type { AttachmentView, RemarkView, RequisitionView } from '#shared/contra
 import { proposeTitle } from '#core/requisition/title'
 import { useRevision } from './use-revision'
 import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
+import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
 
 type Mutable<T> = { -readonly [K in keyof T]: T[K] }
@@ -121,6 +122,8 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
 
   watch(ownerId, changed)
   watch(() => [draft.departmentId, draft.accountingDate, ownerId.value], () => { void readFactsAgain() })
+  // What is asked for may change while one writes.
+  useLive((change) => { if (change.kind === 'settings') void readFactsAgain() })
   watch(() => session.expired, (expired) => { if (!expired && state.value === 'offline') void save() })
 
   async function readFactsAgain(): Promise<void> {

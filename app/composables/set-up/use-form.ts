@@ -3,6 +3,7 @@ import type { OwnField } from '#core/requisition/own-field'
 import type { RequestKind, RequestRule } from '#core/requisition/rules'
 import type { RequestFormView } from '#shared/contract/request-form'
 import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
+import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
 
 /** A form as it is written: the core's, with everything to be changed in place. */
@@ -50,7 +51,7 @@ export function useForm(view: RequestFormView) {
     told.value = ''
     try {
       await api.put('/api/request-form', { version: inForce.value.version, body: form })
-      inForce.value = await api.get<RequestFormView>('/api/request-form')
+      inForce.value = await read()
       set(inForce.value.form)
       return true
     }
@@ -62,16 +63,20 @@ export function useForm(view: RequestFormView) {
     finally { busy.value = false }
   }
 
+  const read = () => api.get<RequestFormView>('/api/request-form')
   /** Takes what somebody else put in force meanwhile as what holds, with one's own changes on top. */
   async function carryOver(): Promise<void> {
     try {
-      const newest = await api.get<RequestFormView>('/api/request-form')
+      const newest = await read()
+      if (newest.version === inForce.value.version) return
+      const had = changes.value.length > 0
       set(mergeForm(inForce.value.form, form, newest.form))
       inForce.value = newest
-      told.value = 'Somebody else put changes in force meanwhile. Yours stand on top of them now; look at them, then put them in force.'
+      if (had) told.value = 'Somebody else put changes in force meanwhile. Yours stand on top of them now; look at them, then put them in force.'
     }
     catch (error) { trouble.value = sayError(error) }
   }
+  useLive((change) => { if ((change.kind === 'settings' || change.kind === 'again') && !busy.value) void carryOver() })
 
   onMounted(() => {
     try {

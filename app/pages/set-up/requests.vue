@@ -2,7 +2,7 @@
 import { NEW_SUPPLIER_POLICIES, without, type FormPart, type NewSupplierPolicy } from '#core/requisition/form'
 import { capital, formatCount } from '#shared/words/format'
 import { NEW_SUPPLIER_WORDS, sayChange, sayFormReason } from '#shared/words/request-form'
-import type { RequestFormView, RulesReplay } from '#shared/contract/request-form'
+import type { RequestFormView } from '#shared/contract/request-form'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
@@ -16,6 +16,7 @@ import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
 import { useForm } from '~/composables/set-up/use-form'
+import { useReplay } from '~/composables/set-up/use-replay'
 
 useHead({ title: 'What requests ask for · Rekko' })
 const api = useApi()
@@ -68,39 +69,16 @@ async function putInForce(): Promise<void> {
   if (wrong !== undefined) { lead(wrong.part, wrong.at); return }
   if (f.changes.value.length === 0 || f.busy.value) return
   const count = f.changes.value.length
-  if (await f.putInForce()) done.value = `${capital(formatCount(count, 'change holds', 'changes hold'))} from now on.`
+  const before = inForce.value.form
+  if (await f.putInForce()) undo.show(`${capital(formatCount(count, 'change holds', 'changes hold'))} from now on.`, 'Take that back', 10, async () => { f.set(before); await f.putInForce() })
 }
-const done = ref('')
-watch(form, () => { if (f.changes.value.length > 0) done.value = '' }, { deep: true })
 function lead(part: FormPart, at: number | null): void {
   const it = document.getElementById(at === null ? `add-${part}` : `${entryId(part, at)}-name`)
   it?.scrollIntoView({ block: 'center' })
   it?.focus()
 }
 
-// What the rules would have done with the requests sent last, worked out anew a moment after they change.
-const replay = shallowRef<RulesReplay | null>(null)
-const sound = computed(() => f.reasons.value.every((r) => r.part !== 'rules' || r.code === 'name-missing'))
-let timer: ReturnType<typeof setTimeout> | undefined
-let asked = 0
-function replayLater(): void {
-  clearTimeout(timer)
-  replay.value = null
-  if (!sound.value || form.rules.length === 0) return
-  timer = setTimeout(() => {
-    const turn = asked += 1
-    void api.post<RulesReplay>('/api/request-form/replays', { body: { rules: form.rules } }).then((found) => { if (turn === asked) replay.value = found }, () => undefined)
-  }, 500)
-}
-onMounted(() => { watch(() => form.rules.map((r) => [r.when, r.asks]), replayLater, { deep: true, immediate: true }) })
-onBeforeUnmount(() => { clearTimeout(timer) })
-function sayReplay(at: number): string {
-  const r = replay.value?.rules[at]
-  if (r === undefined || replay.value === null || replay.value.sent === 0) return ''
-  if (r.asked === 0) return `would have held for none of the ${replay.value.sent} requests sent last`
-  const has = r.asked === 1 ? (r.lacking === 0 ? 'it has what is needed' : 'it lacks what is needed') : r.lacking === 0 ? 'all have what is needed' : `${r.lacking === r.asked ? 'all' : r.lacking} lack what is needed`
-  return `would have held for ${r.asked} of the ${replay.value.sent} requests sent last; ${has}`
-}
+const { replay, say: sayReplay } = useReplay(() => form.rules, () => f.reasons.value.every((r) => r.part !== 'rules' || r.code === 'name-missing'))
 const replayed = computed(() => replay.value?.since == null ? '' : `The figures under rules count the ${replay.value.sent} requests sent since ${wording.day(replay.value.since)}.`)
 
 usePlaceKeys([{ keys: 'Ctrl Enter', does: 'put the changes in force' }], (event) => { if (isMainKey(event)) { event.preventDefault(); void putInForce() } })
@@ -151,7 +129,6 @@ const PARTS: readonly { part: FormPart; title: string; add: string; empty: strin
       </template>
       <template #action>
         <p v-if="f.trouble.value" class="notice-red mb-2.5" role="alert">{{ f.trouble.value }}</p>
-        <p v-if="done" class="notice-green mb-2.5" role="status">{{ done }}</p>
         <ul v-if="f.reasons.value.length > 0" class="mb-2.5" aria-label="What has to be put right">
           <li v-for="r in f.reasons.value" :key="`${r.part} ${r.at} ${r.code}`"><button type="button" class="quiet-link text-left text-amber-ink" @click="lead(r.part, r.at)">{{ sayFormReason(r, form) }}</button></li>
         </ul>
