@@ -1,8 +1,8 @@
 import type { Ref, ComputedRef } from 'vue'
 import type { EditableLine } from './use-draft'
 
-/** Lines that are drawn or not together. */
-const PIECE = 10
+/** Lines that are drawn or not together, one piece a frame: more at once would hold up what is being typed. */
+const PIECE = 3
 /** Up to this many lines all are drawn: nothing is gained by leaving some out. */
 const ALL_UP_TO = 40
 const ROW_HEIGHT = 61
@@ -14,7 +14,7 @@ interface Piece { readonly at: number; readonly lines: EditableLine[]; readonly 
  * keeps the height it had, so that nothing jumps; one that holds the focus stays.
  */
 export function useLineWindow(lines: ComputedRef<EditableLine[]>, grid: Readonly<Ref<HTMLElement | null>>) {
-  const near = shallowRef<ReadonlySet<number>>(new Set([0, PIECE, 2 * PIECE]))
+  const near = shallowRef<ReadonlySet<number>>(new Set(Array.from({ length: 8 }, (_, i) => i * PIECE)))
   const heights = new Map<number, number>()
   let observer: IntersectionObserver | null = null
 
@@ -27,15 +27,30 @@ export function useLineWindow(lines: ComputedRef<EditableLine[]>, grid: Readonly
     })
   })
 
+  /** Pieces that came near and are drawn in the next frames. */
+  const coming = new Set<number>()
+  let frame = 0
+  function drawNext(): void {
+    frame = 0
+    const [next] = coming
+    if (next === undefined) return
+    coming.delete(next)
+    near.value = new Set([...near.value, next])
+    if (coming.size > 0) frame = requestAnimationFrame(drawNext)
+  }
   function seen(entries: readonly IntersectionObserverEntry[]): void {
-    const now = new Set(near.value)
+    const gone = new Set<number>()
     for (const entry of entries) {
       const el = entry.target as HTMLElement
       const at = Number(el.dataset.piece)
-      if (entry.isIntersecting) now.add(at)
-      else if (!el.contains(document.activeElement)) { if (now.has(at)) heights.set(at, entry.boundingClientRect.height); now.delete(at) }
+      if (entry.isIntersecting) { if (!near.value.has(at)) coming.add(at) }
+      else if (!el.contains(document.activeElement)) {
+        coming.delete(at)
+        if (near.value.has(at)) { heights.set(at, entry.boundingClientRect.height); gone.add(at) }
+      }
     }
-    near.value = now
+    if (gone.size > 0) near.value = new Set([...near.value].filter((at) => !gone.has(at)))
+    if (frame === 0 && coming.size > 0) frame = requestAnimationFrame(drawNext)
   }
   function observe(): void {
     observer?.disconnect()
@@ -45,7 +60,7 @@ export function useLineWindow(lines: ComputedRef<EditableLine[]>, grid: Readonly
   }
   watch(() => Math.ceil(lines.value.length / PIECE), () => { void nextTick(observe) })
   onMounted(observe)
-  onBeforeUnmount(() => observer?.disconnect())
+  onBeforeUnmount(() => { observer?.disconnect(); cancelAnimationFrame(frame) })
 
   /** Draws the piece of a line, so that its fields can be gone to. */
   async function reveal(lineId: string): Promise<void> {
