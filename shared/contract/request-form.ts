@@ -5,7 +5,7 @@ import { ATTACHMENT_KINDS } from '#core/requisition/rules'
 import { defineRoute } from './route'
 import { decimal, id, text } from './values'
 
-const kind = z.object({ code: text(40), name: text(60), help: text(300), series: text(10) })
+const kind = z.object({ code: text(40).min(1), name: text(60), help: text(300), series: text(10) })
 const codes = z.array(text(40)).max(100)
 const several = z.array(id).max(500)
 const ownField = z.object({
@@ -20,7 +20,11 @@ const rule = z.object({
     z.object({ what: z.literal('justification') }), z.object({ what: z.literal('reading'), text: text(1000) }),
   ]),
 })
-const form = z.object({ newSuppliers: z.enum(NEW_SUPPLIER_POLICIES), kinds: z.array(kind).max(50), ownFields: z.array(ownField).max(200), rules: z.array(rule).max(200) })
+const once = <T>(list: readonly T[], key: (entry: T) => string) => new Set(list.map(key)).size === list.length
+const form = z.object({
+  newSuppliers: z.enum(NEW_SUPPLIER_POLICIES), kinds: z.array(kind).max(50).refine((list) => once(list, (k) => k.code), 'names a kind twice'),
+  ownFields: z.array(ownField).max(200).refine((list) => once(list, (f) => f.id), 'names a field twice'), rules: z.array(rule).max(200).refine((list) => once(list, (r) => r.id), 'names a rule twice'),
+})
 
 const named = z.array(z.object({ id: z.string(), name: z.string() }))
 const formView = z.object({

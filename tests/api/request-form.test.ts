@@ -127,6 +127,9 @@ test('rules are tried on the requests sent last, and nothing of them but counts 
 test('a form that cannot be read is refused with its field; nobody but an administrator reads or keeps it', async () => {
   const bad = await keep({ ...begun, rules: [{ ...rule('a', { what: 'justification' }), asks: { what: 'applause' } as never }] })
   expect([bad.status, (bad.body as unknown as { fields: { field: string }[] }).fields[0]?.field]).toEqual([422, 'rules.0.asks.what'])
+  const [first] = begun.kinds
+  const twice = await keep({ ...begun, kinds: [...begun.kinds, { code: first?.code ?? '', name: 'the same again', help: '', series: 'R' }] })
+  expect([twice.status, (twice.body as unknown as { fields: { field: string; message: string }[] }).fields]).toEqual([422, [{ field: 'kinds', message: 'names a kind twice' }]])
   for (const name of ['Owen Marsh', 'Greta Molin', 'Leonie Farrow']) {
     const who = await rekko.as(name)
     expect((await who.call('GET', '/api/request-form')).status).toBe(403)

@@ -147,6 +147,24 @@ test('more about a line and a request: with tax, less a percentage, typed codes,
   await page.context().close()
 })
 
+test('what is typed before the page is alive is taken up when it is', async ({ browser }) => {
+  const page = await pageAs(browser, 'Owen Marsh')
+  // As soon as the field is there, which is before any script of the page runs.
+  await page.addInitScript(() => {
+    new MutationObserver((_, observer) => {
+      const field = document.querySelector<HTMLInputElement>('[aria-label^="Add a line"]')
+      if (field === null) return
+      observer.disconnect()
+      field.value = '2 quartz sleeve'
+    }).observe(document, { childList: true, subtree: true })
+  })
+  await page.goto('/raise')
+  await alive(page)
+  await expect(page.getByRole('combobox', { name: /^Add a line/ })).toHaveValue('2 quartz sleeve')
+  await expect(page.getByRole('option').first()).toContainText('Quartz sleeve')
+  await page.context().close()
+})
+
 test('a journey asks for its own fields and for its rules to be read', async ({ browser }) => {
   const page = await pageAs(browser, 'Owen Marsh')
   await page.goto('/raise')

@@ -88,6 +88,10 @@ function begin(words: string): void {
   el.value = words
   el.dispatchEvent(new Event('input', { bubbles: true }))
 }
+// What is typed before the page is alive would go when it comes alive: it is typed again then.
+let early = ''
+onBeforeMount(() => { const el = document.getElementById('add-line'); if (el instanceof HTMLInputElement) early = el.value })
+onMounted(async () => { await nextTick(); if (early !== '') begin(early) })
 defineExpose({ focus, begin })
 </script>
 
@@ -95,7 +99,7 @@ defineExpose({ focus, begin })
   <Combobox as="div" class="relative" :model-value="nothing" @update:model-value="take">
     <div class="flex items-center gap-3 rounded border border-edge bg-sheet px-3 focus-within:outline-2 focus-within:outline-green">
       <span aria-hidden="true" class="text-ink2">+</span>
-      <ComboboxInput ref="input" class="min-h-[40px] w-full bg-transparent outline-none" aria-label="Add a line: words, a part number or your own text" placeholder="Type words, a part number or your own text, with how many in front and a price behind" autocomplete="off" :display-value="() => text" @change="(e: Event) => text = (e.target as HTMLInputElement).value" @keydown.enter.capture="enterEarly" />
+      <ComboboxInput id="add-line" ref="input" class="min-h-[40px] w-full bg-transparent outline-none" aria-label="Add a line: words, a part number or your own text" placeholder="Type words, a part number or your own text, with how many in front and a price behind" autocomplete="off" :display-value="() => text" @change="(e: Event) => text = (e.target as HTMLInputElement).value" @keydown.enter.capture="enterEarly" />
       <span v-if="entry.quantity !== null || entry.price !== null" class="small shrink-0 max-[700px]:hidden">read as {{ formatQuantity(quantity, '').trim() }} × “{{ entry.words }}”<template v-if="entry.price !== null"> at {{ formatPrice(entry.price, currency) }}</template></span>
     </div>
     <ComboboxOptions v-if="options.length > 0" static class="picker left-0 right-0 top-full mt-1 max-w-none! max-h-[340px]!">
