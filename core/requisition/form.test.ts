@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { expect, describe, test } from 'vitest'
 import { money } from '#core/base/money'
 import { changesOf, checkForm, mergeForm, without, type FormFacts, type RequestForm } from './form'
@@ -91,4 +92,33 @@ describe('what two people wrote at once', () => {
     expect(mergeForm(base, mine, theirs).ownFields).toEqual([field('a', { help: 'mine' }), field('b', { help: 'mine' })])
   })
   test('what the other took away stays away when one did not touch it', () => { expect(mergeForm(base, base, form({ rules: [] })).rules).toEqual([]) })
+})
+
+describe('merging, whatever was written (property)', () => {
+  const ids = ['a', 'b', 'c', 'd', 'e']
+  const written = fc.record({ fields: fc.subarray(ids), help: fc.array(fc.constantFrom('', 'one', 'two'), { minLength: 5, maxLength: 5 }), policy: fc.constantFrom('nobody', 'propose', 'create') })
+    .map(({ fields, help, policy }) => form({ newSuppliers: policy as RequestForm['newSuppliers'], ownFields: fields.map((id) => field(id, { help: help[ids.indexOf(id)] ?? '' })) }))
+  const byId = (f: RequestForm) => ({ ...f, ownFields: [...f.ownFields].sort((x, y) => x.id < y.id ? -1 : 1) })
+  test('nothing written leaves the newest as it is; nothing new leaves what was written', () => {
+    fc.assert(fc.property(written, written, (base, other) => {
+      expect(mergeForm(base, base, other)).toEqual(other)
+      expect(byId(mergeForm(base, other, base))).toEqual(byId(other))
+    }))
+  })
+  test('every entry that one changed, added or took away alone is as they left it', () => {
+    fc.assert(fc.property(written, written, written, (base, mine, newest) => {
+      const [was, own, now, merged] = [base, mine, newest, mergeForm(base, mine, newest)].map((f) => new Map(f.ownFields.map((x) => [x.id, x.help])))
+      for (const id of ids) {
+        const [before, wrote, theirs] = [was?.get(id), own?.get(id), now?.get(id)]
+        if (wrote === before) expect(merged?.get(id)).toBe(theirs)
+        else if (theirs === before) expect(merged?.get(id)).toBe(wrote)
+      }
+    }))
+  })
+  test('no differences are said of a form and itself, and some of two that differ', () => {
+    fc.assert(fc.property(written, written, (a, b) => {
+      expect(changesOf(a, a)).toEqual([])
+      expect(changesOf(a, b).length > 0).toBe(JSON.stringify(a) !== JSON.stringify(b))
+    }))
+  })
 })
