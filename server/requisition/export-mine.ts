@@ -11,7 +11,7 @@ import { type Context } from '../context'
 import { type Tx } from '../db/client'
 import { type Cell, type Table, writeCsv, writeXlsx } from '../files/write-sheet'
 import { requireOrganisation } from '../settings/reads'
-import { listJobs, readForm } from './form-reads'
+import { listJobs, readForm, type FormEver } from './form-reads'
 import { listMine, listMineLines, type MineQuery } from './list-mine'
 import { readPeopleNames } from './page-reads'
 
@@ -35,7 +35,7 @@ export async function exportMine({ tx, now, actor }: Context, q: Omit<MineQuery,
     : { bytes: await writeXlsx(table), name: `${name}.xlsx`, mime: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet' }
 }
 
-async function tableOfRequests(tx: Tx, found: readonly MineRow[], fields: readonly Retirable[], baseCurrency: string): Promise<Table> {
+async function tableOfRequests(tx: Tx, found: readonly MineRow[], fields: FormEver['ownFields'], baseCurrency: string): Promise<Table> {
   const own = await ownColumns(tx, fields, found.map((r) => r.own))
   const rows = found.map((r): Cell[] => {
     const next = sayNext(r)
@@ -44,7 +44,7 @@ async function tableOfRequests(tx: Tx, found: readonly MineRow[], fields: readon
   return { name: 'Mine', head: ['Number', 'What it is for', 'Amount', 'Currency', 'State', 'Waits for', 'Since', 'Job', ...own.names], rows }
 }
 
-async function tableOfLines(tx: Tx, found: readonly MineRow[], fields: readonly Retirable[]): Promise<Table> {
+async function tableOfLines(tx: Tx, found: readonly MineRow[], fields: FormEver['ownFields']): Promise<Table> {
   const lines = await listMineLines(tx, found.map((r) => r.id))
   const own = await ownColumns(tx, fields, lines.map((l) => l.own))
   const requests = new Map(found.map((r) => [r.id, r]))
@@ -60,10 +60,8 @@ async function tableOfLines(tx: Tx, found: readonly MineRow[], fields: readonly 
   return { name: 'Lines of mine', head: ['Number', 'What it is for', 'State', 'Line', 'Description', 'More', 'Quantity', 'Unit', 'Unit price', 'Price is per', 'Net', 'Currency', 'Supplier', 'Supplier part', 'Category', 'Ordered', 'Cancelled', 'Job', ...own.names], rows }
 }
 
-type Retirable = OwnField & { readonly retired: boolean }
-
 /** Own fields as columns behind the fixed ones, each under its name; those asked for no longer where something stands in them. */
-async function ownColumns(tx: Tx, fields: readonly Retirable[], held: readonly OwnValues[]): Promise<{ names: string[]; cells: (own: OwnValues) => Cell[] }> {
+async function ownColumns(tx: Tx, fields: FormEver['ownFields'], held: readonly OwnValues[]): Promise<{ names: string[]; cells: (own: OwnValues) => Cell[] }> {
   const shown = fields.filter((f) => !f.retired || held.some((own) => (own[f.id] ?? '') !== ''))
   const ids = (type: 'person' | 'job') => shown.filter((f) => f.type === type).flatMap((f) => held.flatMap((own) => own[f.id] ?? []))
   const names: OwnNames = {

@@ -37,8 +37,11 @@ test('an administrator defines an own field in a sentence, tries it, puts it in 
   await alive(harriet)
   await expect(harriet.getByText('What you changed last time is still here')).toBeVisible()
   await expect(main).toHaveText(/Put one change in force/)
+  // The key of the main action works from a blank too.
+  await entry.getByRole('button', { name: /^Of kinds/ }).focus()
   await harriet.keyboard.press('Control+Enter')
   await expect(harriet.getByText('One change holds from now on.')).toBeVisible()
+  await expect(harriet.getByRole('option')).toHaveCount(0)
 
   const owen = await pageAs(browser, 'Owen Marsh')
   await owen.goto('/raise')

@@ -1,23 +1,16 @@
 <script setup lang="ts" generic="T extends { id: string; name: string; note?: string }">
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/vue'
-import { isMainKey } from '~/composables/base/use-keys'
+import { passMainKey } from '~/composables/base/use-keys'
 
 /** A blank of a sentence that is filled by choosing: runs with the text, opens its picker under it. */
 const props = defineProps<{ modelValue: string | null; choices: readonly T[]; label: string; placeholder: string; compact?: boolean; light?: boolean; id?: string | undefined }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
 const root = useTemplateRef<HTMLElement>('root')
-/** The key of the main action is the page's, or the dialog's, also from here, where any Enter would open the list. */
-function passOn(event: KeyboardEvent): void {
-  if (!isMainKey(event)) return
-  event.preventDefault()
-  event.stopPropagation()
-  root.value?.parentElement?.dispatchEvent(new KeyboardEvent('keydown', event))
-}
 const chosen = computed(() => props.choices.find((c) => c.id === props.modelValue) ?? null)
 </script>
 
 <template>
-  <span ref="root" class="contents"><Listbox as="span" class="relative" @keydown.capture="passOn" :model-value="modelValue ?? ''" @update:model-value="(v: string) => emit('update:modelValue', v)">
+  <span ref="root" class="contents"><Listbox as="span" class="relative" @keydown.capture="(e: KeyboardEvent) => passMainKey(e, root)" :model-value="modelValue ?? ''" @update:model-value="(v: string) => emit('update:modelValue', v)">
     <ListboxButton v-bind="id === undefined ? {} : { id }" as="span" role="button" tabindex="0" :class="compact ? 'cell inline-block w-auto! cursor-pointer' : light ? 'blank font-[440]!' : 'blank'" :data-empty="chosen === null" :aria-label="`${label}: ${chosen?.name ?? placeholder}`">{{ chosen?.name ?? placeholder }}</ListboxButton>
     <ListboxOptions class="picker picker-foot left-0 top-full" :aria-label="label">
       <ListboxOption v-for="c in choices" v-slot="{ active, selected }" :key="c.id" as="template" :value="c.id">

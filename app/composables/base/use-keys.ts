@@ -32,3 +32,11 @@ export function isTyping(event: KeyboardEvent): boolean {
   const at = event.target as HTMLElement | null
   return at !== null && (at.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(at.tagName) || at.getAttribute('role') === 'option' || at.getAttribute('role') === 'listbox')
 }
+
+/** Hands the key of the main action on to what lies around a blank, where any Enter would open the blank's list. */
+export function passMainKey(event: KeyboardEvent, blank: HTMLElement | null): void {
+  if (!isMainKey(event)) return
+  event.preventDefault()
+  event.stopPropagation()
+  blank?.parentElement?.dispatchEvent(new KeyboardEvent('keydown', event))
+}
