@@ -14,13 +14,25 @@ export default defineNuxtConfig({
   typescript: {
     strict: true,
     tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true, noUnusedLocals: true } },
-    nodeTsConfig: { include: ['../scripts/**/*.ts', '../demo/**/*.ts', '../stand-ins/**/*.ts', '../tests/**/*.ts', '../core/**/*.test.ts', '../*.config.ts'] },
+    nodeTsConfig: {
+      include: [
+        '../scripts/**/*.ts',
+        '../demo/**/*.ts',
+        '../stand-ins/**/*.ts',
+        '../tests/**/*.ts',
+        '../core/**/*.test.ts',
+        '../*.config.ts',
+      ],
+    },
   },
   app: {
     head: {
       htmlAttrs: { lang: 'en' },
       title: 'Rekko',
-      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }, { name: 'color-scheme', content: 'light dark' }],
+      meta: [
+        { name: 'viewport', content: 'width=device-width, initial-scale=1' },
+        { name: 'color-scheme', content: 'light dark' },
+      ],
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' }],
     },
   },
@@ -29,21 +41,44 @@ export default defineNuxtConfig({
     plugins: [tailwindcss()],
     vue: { features: { optionsAPI: false } },
     // Tiny chunks are joined to those that load them anyway: each costs a request and compresses badly.
-    build: { assetsInlineLimit: 0, minify: 'terser', terserOptions: { compress: { passes: 2 } }, rollupOptions: { output: { experimentalMinChunkSize: 2000 } } },
+    build: {
+      assetsInlineLimit: 0,
+      minify: 'terser',
+      terserOptions: { compress: { passes: 2 } },
+      rollupOptions: { output: { experimentalMinChunkSize: 2000 } },
+    },
     // The combobox brings a list for thousands of options along; ours show twenty, and the first load is 10 kB lighter.
     // Nuxt brings a hash function for fetching that no page of ours uses.
-    resolve: { alias: { '@tanstack/vue-virtual': fileURLToPath(new URL('app/no-virtual-list.ts', import.meta.url)), 'ohash': fileURLToPath(new URL('app/no-hash.ts', import.meta.url)) } },
+    resolve: {
+      alias: {
+        '@tanstack/vue-virtual': fileURLToPath(new URL('app/no-virtual-list.ts', import.meta.url)),
+        ohash: fileURLToPath(new URL('app/no-hash.ts', import.meta.url)),
+      },
+    },
   },
   nitro: {
     imports: false,
     compressPublicAssets: { gzip: true },
     // The reader of uploads' types ships several entries; the bundler must not mix them.
     // Three packages behind the spreadsheets have an entry for imports that the tracer overlooks.
-    externals: { inline: [], traceInclude: ['async-function', 'async-generator-function', 'generator-function'].map((name) => `node_modules/${name}/require.mjs`) },
+    externals: {
+      inline: [],
+      traceInclude: ['async-function', 'async-generator-function', 'generator-function'].map(
+        (name) => `node_modules/${name}/require.mjs`,
+      ),
+    },
   },
   // A page is fetched when a link to it is pointed at or focused, not because the link is in sight.
-  hooks: { 'build:manifest': (manifest) => { for (const chunk of Object.values(manifest)) chunk.prefetch = false } },
-  experimental: { defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } }, appManifest: false, payloadExtraction: false },
+  hooks: {
+    'build:manifest': (manifest) => {
+      for (const chunk of Object.values(manifest)) chunk.prefetch = false
+    },
+  },
+  experimental: {
+    defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } },
+    appManifest: false,
+    payloadExtraction: false,
+  },
   security: {
     nonce: true,
     rateLimiter: false, // trusts a forged X-Forwarded-For; sign-in is limited in the database
@@ -60,18 +95,18 @@ export default defineNuxtConfig({
       strictTransportSecurity: false, // set it at the proxy that speaks HTTPS
       referrerPolicy: 'same-origin',
       contentSecurityPolicy: {
-        'default-src': ['\'self\''],
-        'script-src': ['\'self\'', '\'nonce-{{nonce}}\'', '\'strict-dynamic\''],
-        'script-src-attr': ['\'none\''],
-        'style-src': ['\'self\'', '\'unsafe-inline\''],
-        'img-src': ['\'self\'', 'data:', 'blob:'],
-        'font-src': ['\'self\''],
-        'connect-src': ['\'self\''],
-        'worker-src': ['\'self\''],
-        'frame-ancestors': ['\'none\''],
-        'base-uri': ['\'none\''],
-        'form-action': ['\'self\''],
-        'object-src': ['\'none\''],
+        'default-src': ["'self'"],
+        'script-src': ["'self'", "'nonce-{{nonce}}'", "'strict-dynamic'"],
+        'script-src-attr': ["'none'"],
+        'style-src': ["'self'", "'unsafe-inline'"],
+        'img-src': ["'self'", 'data:', 'blob:'],
+        'font-src': ["'self'"],
+        'connect-src': ["'self'"],
+        'worker-src': ["'self'"],
+        'frame-ancestors': ["'none'"],
+        'base-uri': ["'none'"],
+        'form-action': ["'self'"],
+        'object-src': ["'none'"],
         'upgrade-insecure-requests': false,
       },
     },

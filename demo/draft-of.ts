@@ -12,7 +12,12 @@ export function draftOf(need: Need, day: Day, key: string): Draft {
   const department = DEPARTMENT_ROWS.find((d) => d.name === need.department)
   if (department === undefined) throw new Error(`no department ${need.department}`)
   return {
-    ...BLANK_DRAFT, title: need.title, departmentId: department.id, shipToId: department.usualShipToId, needBy: addBusinessDays(day, 10, new Set()), why: need.why,
+    ...BLANK_DRAFT,
+    title: need.title,
+    departmentId: department.id,
+    shipToId: department.usualShipToId,
+    needBy: addBusinessDays(day, 10, new Set()),
+    why: need.why,
     lines: need.lines.map((line, i) => lineOf(line, need.department, day, idOf('line', `${key} ${i}`))),
   }
 }
@@ -21,19 +26,42 @@ function lineOf(line: NeedLine, department: string, day: Day, id: string): Draft
   const { year } = fiscalPeriod(day, 4)
   if ('text' in line) {
     return {
-      ...BLANK_LINE, id, description: line.text, quantity: String(line.quantity), unit: line.unit, unitPrice: line.price,
-      supplierId: line.supplier === null ? null : SUPPLIER_ROWS.find((s) => s.name === line.supplier)?.id ?? null,
+      ...BLANK_LINE,
+      id,
+      description: line.text,
+      quantity: String(line.quantity),
+      unit: line.unit,
+      unitPrice: line.price,
+      supplierId: line.supplier === null ? null : (SUPPLIER_ROWS.find((s) => s.name === line.supplier)?.id ?? null),
       codings: [{ budgetLineId: budgetLineId(department, line.account, year), value: null }],
     }
   }
   const item = ITEM_ROWS.find((i) => i.supplierPart === line.part)
   if (item === undefined) throw new Error(`no item ${line.part}`)
-  const account = line.account ?? payingAccount(department, CATEGORY_ROWS.find((c) => c.id === item.categoryId)?.accountCode ?? '')
+  const account =
+    line.account ?? payingAccount(department, CATEGORY_ROWS.find((c) => c.id === item.categoryId)?.accountCode ?? '')
   if (account === null) throw new Error(`${department} has no budget for ${line.part}`)
-  const price = priceFor(item.prices.map((s) => ({ ...s, validFrom: null, validUntil: null })), String(line.quantity), day)?.unitPrice ?? null
+  const price =
+    priceFor(
+      item.prices.map((s) => ({ ...s, validFrom: null, validUntil: null })),
+      String(line.quantity),
+      day,
+    )?.unitPrice ?? null
   return {
-    ...BLANK_LINE, id, itemId: item.id, categoryId: item.categoryId, description: item.name, quantity: String(line.quantity), unit: item.unit,
-    unitPrice: price, listPrice: price, priceBase: item.priceBase, currency: item.currency, taxCode: item.taxCode,
-    supplierId: item.supplierId, supplierPart: item.supplierPart, codings: [{ budgetLineId: budgetLineId(department, account, year), value: null }],
+    ...BLANK_LINE,
+    id,
+    itemId: item.id,
+    categoryId: item.categoryId,
+    description: item.name,
+    quantity: String(line.quantity),
+    unit: item.unit,
+    unitPrice: price,
+    listPrice: price,
+    priceBase: item.priceBase,
+    currency: item.currency,
+    taxCode: item.taxCode,
+    supplierId: item.supplierId,
+    supplierPart: item.supplierPart,
+    codings: [{ budgetLineId: budgetLineId(department, account, year), value: null }],
   }
 }

@@ -22,8 +22,12 @@ import { NEEDS, OPEN_NEEDS, type Need } from './world/needs'
 import { SUPPLIER_ROWS } from './world/catalogue'
 import { personId } from './world/people'
 
-type Fate = 'ordered' | 'approved' | 'waiting' | 'asked' | 'rejected' | 'sent back' | 'sent again' | 'withdrawn' | 'draft'
-interface Doing { readonly at: Date; readonly run: () => Promise<void> }
+type Fate =
+  'ordered' | 'approved' | 'waiting' | 'asked' | 'rejected' | 'sent back' | 'sent again' | 'withdrawn' | 'draft'
+interface Doing {
+  readonly at: Date
+  readonly run: () => Promise<void>
+}
 
 /** Minutes that somebody at Hallamere takes to answer, on average. */
 const ANSWER_MINUTES = 260
@@ -33,18 +37,29 @@ export class History {
   private readonly agenda: Doing[] = []
   private readonly random = seeded(20260401)
 
-  constructor(private readonly db: Db, private readonly now: Date, private readonly timeZone: string, private readonly afterEach: () => Promise<void>) {}
+  constructor(
+    private readonly db: Db,
+    private readonly now: Date,
+    private readonly timeZone: string,
+    private readonly afterEach: () => Promise<void>,
+  ) {}
 
   /** `past` finished needs over the last hundred days, then those that stand open. */
   async play(past: number): Promise<void> {
     const today = dayOf(this.now, this.timeZone)
     for (let i = 0; i < past; i += 1) this.planPast(i, past, today)
-    OPEN_NEEDS.forEach((need, i) => { this.planNeed(need, `open ${i}`, new Date(this.now.getTime() - need.hoursAgo * 3_600_000), need.leave) })
+    OPEN_NEEDS.forEach((need, i) => {
+      this.planNeed(need, `open ${i}`, new Date(this.now.getTime() - need.hoursAgo * 3_600_000), need.leave)
+    })
     for (let ago = 100; ago >= 3; ago -= 1) {
       const day = addDays(today, -ago)
-      if (isBusinessDay(day, new Set())) this.plan(new Date(`${day}T10:15:00Z`), () => this.buy(new Date(`${day}T10:15:00Z`)))
+      if (isBusinessDay(day, new Set()))
+        this.plan(new Date(`${day}T10:15:00Z`), () => this.buy(new Date(`${day}T10:15:00Z`)))
     }
-    for (let next = this.next(); next !== undefined; next = this.next()) { await next.run(); await this.afterEach() }
+    for (let next = this.next(); next !== undefined; next = this.next()) {
+      await next.run()
+      await this.afterEach()
+    }
   }
 
   private plan(at: Date, run: () => Promise<void>): void {
@@ -54,18 +69,30 @@ export class History {
   private next(): Doing | undefined {
     if (this.agenda.length === 0) return undefined
     let first = 0
-    for (let i = 1; i < this.agenda.length; i += 1) if ((this.agenda[i]?.at ?? this.now) < (this.agenda[first]?.at ?? this.now)) first = i
+    for (let i = 1; i < this.agenda.length; i += 1)
+      if ((this.agenda[i]?.at ?? this.now) < (this.agenda[first]?.at ?? this.now)) first = i
     return this.agenda.splice(first, 1)[0]
   }
 
   private planPast(i: number, past: number, today: Day): void {
-    let day = addDays(today, -96 + Math.floor(i * 91 / past))
+    let day = addDays(today, -96 + Math.floor((i * 91) / past))
     while (!isBusinessDay(day, new Set())) day = addDays(day, 1)
-    const at = new Date(`${day}T${String(7 + Math.floor(this.random() * 8)).padStart(2, '0')}:${String(Math.floor(this.random() * 60)).padStart(2, '0')}:00Z`)
+    const at = new Date(
+      `${day}T${String(7 + Math.floor(this.random() * 8)).padStart(2, '0')}:${String(Math.floor(this.random() * 60)).padStart(2, '0')}:00Z`,
+    )
     const need = NEEDS[(i * 7) % NEEDS.length]
     if (need === undefined) return
     const roll = this.random()
-    const fate: Fate = roll < 0.06 ? 'rejected' : roll < 0.12 ? 'sent again' : roll < 0.16 ? 'withdrawn' : roll < 0.2 ? 'sent back' : 'ordered'
+    const fate: Fate =
+      roll < 0.06
+        ? 'rejected'
+        : roll < 0.12
+          ? 'sent again'
+          : roll < 0.16
+            ? 'withdrawn'
+            : roll < 0.2
+              ? 'sent back'
+              : 'ordered'
     this.planNeed(need, `past ${i}`, at, fate)
   }
 
@@ -88,16 +115,27 @@ export class History {
     const draft = draftOf(need, dayOf(at, this.timeZone), key)
     await this.as(personId(by), at, (ctx) => createDraft(ctx, id, draft))
     if (fate === 'draft') return
-    try { await this.as(personId(by), at, (ctx) => sendRequisition(ctx, id, 1)) }
-    catch (error) {
+    try {
+      await this.as(personId(by), at, (ctx) => sendRequisition(ctx, id, 1))
+    } catch (error) {
       if (!(error instanceof Problem) || error.type !== 'missing') throw error
       // A budget line asks why; its author says so and sends it again. One that refuses ends the story.
-      const version = await this.as(personId(by), at, (ctx) => saveDraft(ctx, id, 1, { ...draft, overBudgetReason: 'it cannot wait for the next year' }))
-      try { await this.as(personId(by), at, (ctx) => sendRequisition(ctx, id, version.version)) }
-      catch (again) { if (again instanceof Problem) return; throw again }
+      const version = await this.as(personId(by), at, (ctx) =>
+        saveDraft(ctx, id, 1, { ...draft, overBudgetReason: 'it cannot wait for the next year' }),
+      )
+      try {
+        await this.as(personId(by), at, (ctx) => sendRequisition(ctx, id, version.version))
+      } catch (again) {
+        if (again instanceof Problem) return
+        throw again
+      }
     }
     if (fate === 'waiting') return
-    if (fate === 'withdrawn') { const then = this.later(at, 60); this.plan(then, () => this.withdraw(by, id, then)); return }
+    if (fate === 'withdrawn') {
+      const then = this.later(at, 60)
+      this.plan(then, () => this.withdraw(by, id, then))
+      return
+    }
     this.planDecision(id, by, at, fate)
   }
 
@@ -112,22 +150,35 @@ export class History {
   }
 
   private async decide(id: string, by: string, at: Date, fate: Fate): Promise<void> {
-    const [seat] = await rows<{ actor: string }>(this.db, sql`select actor_id as actor from approval_seat where document_id = ${id} and state = 'open' order by step_at, actor_id limit 1`)
+    const [seat] = await rows<{ actor: string }>(
+      this.db,
+      sql`select actor_id as actor from approval_seat where document_id = ${id} and state = 'open' order by step_at, actor_id limit 1`,
+    )
     const kept = await findRequisition(this.db, id)
     if (seat === undefined || kept === null) return
     if (fate === 'asked') {
-      await this.as(seat.actor, at, (ctx) => askQuestion(ctx, id, 'Can this wait for the spring order, or is the store really empty?'))
+      await this.as(seat.actor, at, (ctx) =>
+        askQuestion(ctx, id, 'Can this wait for the spring order, or is the store really empty?'),
+      )
       return
     }
     if (this.random() < 0.1 && fate === 'ordered') {
       await this.as(seat.actor, at, (ctx) => askQuestion(ctx, id, 'Is this the last of it for this quarter?'))
       await this.as(kept.ownerId, this.later(at, 5), (ctx) => answerQuestion(ctx, id, 'Yes, unless something breaks.'))
     }
-    const outcome: Outcome = fate === 'rejected' ? 'reject' : fate === 'sent back' || fate === 'sent again' ? 'sendBack' : 'approve'
-    const comment = outcome === 'reject' ? 'We have this in the north store, please look there first.' : outcome === 'sendBack' ? 'Half of it will do until the new year.' : ''
+    const outcome: Outcome =
+      fate === 'rejected' ? 'reject' : fate === 'sent back' || fate === 'sent again' ? 'sendBack' : 'approve'
+    const comment =
+      outcome === 'reject'
+        ? 'We have this in the north store, please look there first.'
+        : outcome === 'sendBack'
+          ? 'Half of it will do until the new year.'
+          : ''
     await this.as(seat.actor, at, (ctx) => decideRequisition(ctx, id, kept.version, outcome, comment))
-    if (fate === 'sent again') { const then = this.later(at, 120); this.plan(then, () => this.sendAgain(id, by, then)) }
-    else if (outcome === 'approve') this.planDecision(id, by, at, fate)
+    if (fate === 'sent again') {
+      const then = this.later(at, 120)
+      this.plan(then, () => this.sendAgain(id, by, then))
+    } else if (outcome === 'approve') this.planDecision(id, by, at, fate)
   }
 
   private async sendAgain(id: string, by: string, at: Date): Promise<void> {
@@ -141,7 +192,8 @@ export class History {
 
   private async withdraw(by: string, id: string, at: Date): Promise<void> {
     const kept = await findRequisition(this.db, id)
-    if (kept?.state === 'in approval') await this.as(personId(by), at, (ctx) => withdrawRequisition(ctx, id, kept.version))
+    if (kept?.state === 'in approval')
+      await this.as(personId(by), at, (ctx) => withdrawRequisition(ctx, id, kept.version))
   }
 
   /** A buyer's morning: what waits is put on trays by supplier and place, and issued. */
@@ -159,12 +211,15 @@ export class History {
   private async order(lines: readonly DeskLineRow[], at: Date): Promise<void> {
     const supplierId = lines[0]?.supplierId ?? SUPPLIER_ROWS.find((s) => s.name === 'Harbour Waste')?.id ?? null
     for (const buyer of ['Leonie Farrow', 'Harriet Voss']) {
-      const { orderId } = await this.as(personId(buyer), at, (ctx) => layOnTray(ctx, { orderId: null, supplierId, parts: lines.map((l) => ({ lineId: l.id, quantity: null })) }))
+      const { orderId } = await this.as(personId(buyer), at, (ctx) =>
+        layOnTray(ctx, { orderId: null, supplierId, parts: lines.map((l) => ({ lineId: l.id, quantity: null })) }),
+      )
       try {
-        await this.as(personId(buyer), at, async (ctx) => issueOrder(ctx, orderId, (await findOrder(ctx.tx, orderId))?.version ?? 1))
+        await this.as(personId(buyer), at, async (ctx) =>
+          issueOrder(ctx, orderId, (await findOrder(ctx.tx, orderId))?.version ?? 1),
+        )
         return
-      }
-      catch (error) {
+      } catch (error) {
         if (!(error instanceof Problem)) throw error
         await this.as(personId(buyer), at, (ctx) => takeOffTray(ctx, orderId, null))
       }

@@ -28,21 +28,32 @@ export async function loadBareHallamere(db: Db, now: Date): Promise<void> {
  * the use cases as of `now`. What they leave behind for later (PDFs, mail) is carried out at once, mail
  * through the post office that REKKO_SMTP_URL names.
  */
-export async function loadDemo(databaseUrl: string, now: Date, past = 62): Promise<{ requisitions: number; orders: number; mails: number }> {
+export async function loadDemo(
+  databaseUrl: string,
+  now: Date,
+  past = 62,
+): Promise<{ requisitions: number; orders: number; mails: number }> {
   const { db, pool } = openDatabase(databaseUrl, 4)
   try {
     await loadBareHallamere(db, now)
     const tasks: { task: string; data: unknown }[] = []
-    useQueue({ send: (task: string, data: unknown) => { tasks.push({ task, data }); return Promise.resolve(null) } } as unknown as PgBoss)
+    useQueue({
+      send: (task: string, data: unknown) => {
+        tasks.push({ task, data })
+        return Promise.resolve(null)
+      },
+    } as unknown as PgBoss)
     const mails: string[] = []
     const carryOut = async () => {
       for (let next = tasks.shift(); next !== undefined; next = tasks.shift()) {
         if (next.task === 'file-order') {
           const { orderId, revision } = next.data as TaskData['file-order']
-          const issued = await row<{ at: Date }>(db, sql`select issued_at as at from order_revision where order_id = ${orderId} and revision = ${revision}`)
+          const issued = await row<{ at: Date }>(
+            db,
+            sql`select issued_at as at from order_revision where order_id = ${orderId} and revision = ${revision}`,
+          )
           if (issued !== null) await inTransaction(db, (tx) => fileOrder(tx, orderId, revision, new Date(issued.at)))
-        }
-        else if (next.task === 'send-mail') mails.push((next.data as TaskData['send-mail']).mailId)
+        } else if (next.task === 'send-mail') mails.push((next.data as TaskData['send-mail']).mailId)
       }
     }
     await new History(db, now, TIME_ZONE, carryOut).play(past)
@@ -50,10 +61,15 @@ export async function loadDemo(databaseUrl: string, now: Date, past = 62): Promi
     await carryOut()
     // Mail of decisions made a moment ago waits like any other; by its own clock it is due.
     const due = new Date(now.getTime() + 60_000)
-    for (let i = 0; i < mails.length; i += 4) await Promise.all(mails.slice(i, i + 4).map((mailId) => sendMail(db, mailId, () => due)))
-    const counts = await row<{ requisitions: number; orders: number }>(db, sql`
-      select (select count(*)::int from requisition) as requisitions, (select count(*)::int from purchase_order where number is not null) as orders`)
+    for (let i = 0; i < mails.length; i += 4)
+      await Promise.all(mails.slice(i, i + 4).map((mailId) => sendMail(db, mailId, () => due)))
+    const counts = await row<{ requisitions: number; orders: number }>(
+      db,
+      sql`
+      select (select count(*)::int from requisition) as requisitions, (select count(*)::int from purchase_order where number is not null) as orders`,
+    )
     return { requisitions: counts?.requisitions ?? 0, orders: counts?.orders ?? 0, mails: mails.length }
+  } finally {
+    await pool.end()
   }
-  finally { await pool.end() }
 }

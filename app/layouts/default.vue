@@ -18,16 +18,29 @@ function slash(event: KeyboardEvent): void {
   event.preventDefault()
   finding.value = true
 }
-onMounted(() => { window.addEventListener('keydown', slash) })
-onBeforeUnmount(() => { window.removeEventListener('keydown', slash) })
+onMounted(() => {
+  window.addEventListener('keydown', slash)
+})
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', slash)
+})
 let timer: ReturnType<typeof setTimeout> | undefined
 // What waits at each station follows what happens elsewhere.
-useLive(() => { clearTimeout(timer); timer = setTimeout(() => { if (!session.expired) void session.load() }, 400) })
+useLive(() => {
+  clearTimeout(timer)
+  timer = setTimeout(() => {
+    if (!session.expired) void session.load()
+  }, 400)
+})
 </script>
 
 <template>
   <div>
-    <a href="#page" class="sr-only focus:not-sr-only focus:absolute focus:left-4 focus:top-2 focus:z-50 focus:bg-sheet focus:px-3 focus:py-1">To the page</a>
+    <a
+      href="#page"
+      class="sr-only focus:not-sr-only focus:absolute focus:left-4 focus:top-2 focus:z-50 focus:bg-sheet focus:px-3 focus:py-1"
+      >To the page</a
+    >
     <AppHeader v-if="session.me" :me="session.me" @find="finding = true" />
     <div class="mx-auto max-w-[1680px] px-5 pb-5 max-[900px]:px-0 max-[900px]:pb-0"><slot /></div>
     <KeysDialog v-if="keys.open" />

@@ -4,6 +4,9 @@ import { useSessionStore } from '~/stores/session'
 export default defineNuxtRouteMiddleware(async (to) => {
   const session = useSessionStore()
   if (session.me === null) await session.load()
-  if (session.me === null) return to.path === '/sign-in' ? undefined : navigateTo({ path: '/sign-in', query: to.path === '/' ? {} : { to: to.fullPath } })
+  if (session.me === null)
+    return to.path === '/sign-in'
+      ? undefined
+      : navigateTo({ path: '/sign-in', query: to.path === '/' ? {} : { to: to.fullPath } })
   if (to.path === '/') return navigateTo(session.me.landing, { replace: true })
 })

@@ -24,47 +24,82 @@ const trouble = ref('')
 const busy = ref(false)
 const forOthers = computed(() => session.me?.rights.includes('set absences of others') ?? false)
 
-const { data, refresh, error } = await useAsyncData('absences', () => api.get<{ mine: AbsenceView[]; others: AbsenceView[] }>('/api/absences'))
-const all = computed(() => [...data.value?.mine ?? [], ...data.value?.others ?? []])
+const { data, refresh, error } = await useAsyncData('absences', () =>
+  api.get<{ mine: AbsenceView[]; others: AbsenceView[] }>('/api/absences'),
+)
+const all = computed(() => [...(data.value?.mine ?? []), ...(data.value?.others ?? [])])
 const missing = computed(() => (from.value === null ? 1 : 0) + (until.value === null ? 1 : 0))
 const words = computed(() => {
   if (missing.value > 0) return 'Say from which day until which'
-  const span = from.value === until.value ? `on ${wording.day(from.value ?? '')}` : `from ${wording.day(from.value ?? '')} to ${wording.day(until.value ?? '')}`
-  return who.value === null ? `Be away ${span}; requests go on to the next manager` : `Be away ${span}; ${who.value.name} decides`
+  const span =
+    from.value === until.value
+      ? `on ${wording.day(from.value ?? '')}`
+      : `from ${wording.day(from.value ?? '')} to ${wording.day(until.value ?? '')}`
+  return who.value === null
+    ? `Be away ${span}; requests go on to the next manager`
+    : `Be away ${span}; ${who.value.name} decides`
 })
 async function set(): Promise<void> {
   trouble.value = ''
-  if (missing.value > 0) { document.getElementById(from.value === null ? 'away-from' : 'away-until')?.focus(); return }
+  if (missing.value > 0) {
+    document.getElementById(from.value === null ? 'away-from' : 'away-until')?.focus()
+    return
+  }
   busy.value = true
   try {
-    await api.post('/api/absences', { body: { personId: whose.value?.id ?? null, from: from.value, until: until.value, substituteId: who.value?.id ?? null }, key: crypto.randomUUID() })
+    await api.post('/api/absences', {
+      body: {
+        personId: whose.value?.id ?? null,
+        from: from.value,
+        until: until.value,
+        substituteId: who.value?.id ?? null,
+      },
+      key: crypto.randomUUID(),
+    })
     from.value = null
     until.value = null
     who.value = null
     whose.value = null
     await refresh()
+  } catch (e) {
+    trouble.value = sayError(e)
+  } finally {
+    busy.value = false
   }
-  catch (e) { trouble.value = sayError(e) }
-  finally { busy.value = false }
 }
 async function end(a: AbsenceView): Promise<void> {
   try {
     await api.remove(`/api/absences/${a.id}`, { version: a.version })
     await refresh()
     undo.show(`${a.personId === session.me?.id ? 'You are' : `${a.name} is`} back.`, 'Away after all', 10, async () => {
-      await api.post('/api/absences', { body: { personId: a.personId, from: a.from < wording.today.value ? wording.today.value : a.from, until: a.until, substituteId: a.substituteId, note: a.note } })
+      await api.post('/api/absences', {
+        body: {
+          personId: a.personId,
+          from: a.from < wording.today.value ? wording.today.value : a.from,
+          until: a.until,
+          substituteId: a.substituteId,
+          note: a.note,
+        },
+      })
       await refresh()
     })
+  } catch (e) {
+    trouble.value = sayError(e)
   }
-  catch (e) { trouble.value = sayError(e) }
 }
 const sentence = computed(() => {
   const now = data.value?.mine.find((a) => a.from <= wording.today.value)
-  if (now !== undefined) return `You are away until ${wording.day(now.until)}${now.substitute === null ? '.' : `; ${now.substitute} decides meanwhile.`}`
+  if (now !== undefined)
+    return `You are away until ${wording.day(now.until)}${now.substitute === null ? '.' : `; ${now.substitute} decides meanwhile.`}`
   const next = data.value?.mine[0]
   return next === undefined ? 'You are here, and decide yourself.' : `You are here until ${wording.day(next.from)}.`
 })
-usePlaceKeys([{ keys: 'Ctrl Enter', does: 'write it down' }], (e) => { if (isMainKey(e)) { e.preventDefault(); void set() } })
+usePlaceKeys([{ keys: 'Ctrl Enter', does: 'write it down' }], (e) => {
+  if (isMainKey(e)) {
+    e.preventDefault()
+    void set()
+  }
+})
 </script>
 
 <template>
@@ -76,30 +111,74 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'write it down' }], (e) => { if (isMai
       <div class="mt-6 border-t border-rule pt-5">
         <div class="sentence">
           <template v-if="forOthers">
-            <PersonPicker v-model="whose" label="Who is away" placeholder="I" /> {{ whose ? 'is' : 'am' }}
-          </template><template v-else>I am</template> away from
-          <BlankDay id="away-from" :model-value="from" label="First day away" placeholder="which day" :today="wording.today.value" @update:model-value="from = $event; if (until !== null && until < $event) until = $event" /> to
-          <BlankDay id="away-until" v-model="until" label="Last day away" placeholder="which day" :today="from ?? wording.today.value" />, and
-          <PersonPicker v-model="who" label="Who decides meanwhile" placeholder="nobody" /> decides meanwhile.
+            <PersonPicker v-model="whose" label="Who is away" placeholder="I" /> {{ whose ? 'is' : 'am' }} </template
+          ><template v-else>I am</template> away from
+          <BlankDay
+            id="away-from"
+            :model-value="from"
+            label="First day away"
+            placeholder="which day"
+            :today="wording.today.value"
+            @update:model-value="
+              from = $event
+              if (until !== null && until < $event) until = $event
+            "
+          />
+          to
+          <BlankDay
+            id="away-until"
+            v-model="until"
+            label="Last day away"
+            placeholder="which day"
+            :today="from ?? wording.today.value"
+          />, and <PersonPicker v-model="who" label="Who decides meanwhile" placeholder="nobody" /> decides meanwhile.
         </div>
       </div>
       <h2 class="head mb-1 mt-8">{{ all.length === 0 ? 'Nothing is written down' : 'Written down' }}</h2>
-      <p v-if="all.length === 0" class="max-w-[60ch] text-ink2">Days away stand here, from today on. What waits for you then goes to whoever you name, within your own limit, and is recorded as theirs for you.</p>
+      <p v-if="all.length === 0" class="max-w-[60ch] text-ink2">
+        Days away stand here, from today on. What waits for you then goes to whoever you name, within your own limit,
+        and is recorded as theirs for you.
+      </p>
       <table v-else class="table">
-        <caption class="sr-only">Days away</caption>
-        <thead><tr><th scope="col">Who</th><th scope="col">From</th><th scope="col">To</th><th scope="col">Decides meanwhile</th><th scope="col" class="num">Next</th></tr></thead>
+        <caption class="sr-only">
+          Days away
+        </caption>
+        <thead>
+          <tr>
+            <th scope="col">Who</th>
+            <th scope="col">From</th>
+            <th scope="col">To</th>
+            <th scope="col">Decides meanwhile</th>
+            <th scope="col" class="num">Next</th>
+          </tr>
+        </thead>
         <tbody>
           <tr v-for="a in all" :key="a.id">
-            <td class="font-semibold">{{ a.personId === session.me?.id ? 'You' : a.name }}<span v-if="a.note" class="small block font-normal">{{ a.note }}</span></td>
-            <td>{{ wording.day(a.from) }}</td><td>{{ wording.day(a.until) }}</td><td>{{ a.substitute ?? 'nobody: the next manager, or the fallback' }}</td>
-            <td class="num"><button type="button" class="quiet-link" :aria-label="`End the days away of ${a.name}`" @click="end(a)">{{ a.from <= wording.today.value ? 'Back now' : 'Take out' }}</button></td>
+            <td class="font-semibold">
+              {{ a.personId === session.me?.id ? 'You' : a.name
+              }}<span v-if="a.note" class="small block font-normal">{{ a.note }}</span>
+            </td>
+            <td>{{ wording.day(a.from) }}</td>
+            <td>{{ wording.day(a.until) }}</td>
+            <td>{{ a.substitute ?? 'nobody: the next manager, or the fallback' }}</td>
+            <td class="num">
+              <button type="button" class="quiet-link" :aria-label="`End the days away of ${a.name}`" @click="end(a)">
+                {{ a.from <= wording.today.value ? 'Back now' : 'Take out' }}
+              </button>
+            </td>
           </tr>
         </tbody>
       </table>
       <template #margin>
         <h2 class="head mb-1.5">What happens meanwhile</h2>
-        <p class="text-ink2">Whoever you name decides in your place, within your limit. What waits for you now is routed again at once, and comes back to you when you do.</p>
-        <p class="mt-3 text-ink2">With nobody named, a request climbs to the next manager; any other step goes to whoever decides when nobody else can.</p>
+        <p class="text-ink2">
+          Whoever you name decides in your place, within your limit. What waits for you now is routed again at once, and
+          comes back to you when you do.
+        </p>
+        <p class="mt-3 text-ink2">
+          With nobody named, a request climbs to the next manager; any other step goes to whoever decides when nobody
+          else can.
+        </p>
         <p class="mt-3 text-ink2">Nobody decides what they asked for themselves, also not for somebody else.</p>
       </template>
       <template #action>

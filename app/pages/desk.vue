@@ -14,14 +14,21 @@ import { useWording } from '~/composables/base/use-wording'
 import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
 
-interface Desk { lines: DeskLine[]; trays: TrayView[]; total: number; currency: string }
+interface Desk {
+  lines: DeskLine[]
+  trays: TrayView[]
+  total: number
+  currency: string
+}
 useHead({ title: 'Desk · Rekko' })
 const api = useApi()
 const session = useSessionStore()
 const wording = useWording()
 const undo = useUndo()
 const { data, refresh, error } = await useAsyncData('desk', () => api.get<Desk>('/api/desk'))
-useLive((c) => { if (c.kind !== 'absence') void refresh() })
+useLive((c) => {
+  if (c.kind !== 'absence') void refresh()
+})
 
 const marked = ref(new Set<string>())
 const at = ref<string | null>(null)
@@ -37,14 +44,29 @@ const trays = computed(() => data.value?.trays ?? [])
 const groups = computed(() => {
   const byName = new Map<string, DeskLine[]>()
   for (const l of lines.value) byName.set(l.supplier ?? '', [...(byName.get(l.supplier ?? '') ?? []), l])
-  return [...byName].map(([name, list]) => ({ name, list, sums: [...new Set(list.map((l) => l.currency))].map((c) => sum(list.filter((l) => l.currency === c).map((l) => l.net), c)), free: list[0]?.freightFreeFrom ?? null }))
+  return [...byName].map(([name, list]) => ({
+    name,
+    list,
+    sums: [...new Set(list.map((l) => l.currency))].map((c) =>
+      sum(
+        list.filter((l) => l.currency === c).map((l) => l.net),
+        c,
+      ),
+    ),
+    free: list[0]?.freightFreeFrom ?? null,
+  }))
 })
-watch(lines, (now) => { marked.value = new Set([...marked.value].filter((id) => now.some((l) => l.id === id))) })
+watch(lines, (now) => {
+  marked.value = new Set([...marked.value].filter((id) => now.some((l) => l.id === id)))
+})
 const chosen = computed(() => lines.value.filter((l) => marked.value.has(l.id)))
 const needsSupplier = computed(() => chosen.value.length > 0 && chosen.value.every((l) => l.supplierId === null))
 const sentence = computed(() => {
   const n = data.value?.total ?? 0
-  if (n === 0) return trays.value.length > 0 ? 'Nothing else waits; what is left lies on your trays.' : 'Nothing waits to be ordered.'
+  if (n === 0)
+    return trays.value.length > 0
+      ? 'Nothing else waits; what is left lies on your trays.'
+      : 'Nothing waits to be ordered.'
   return `${n} ${n === 1 ? 'line waits' : 'lines wait'} to be ordered, from ${groups.value.filter((g) => g.name !== '').length} suppliers.`
 })
 
@@ -58,7 +80,10 @@ function mark(l: DeskLine): void {
 function markGroup(list: readonly DeskLine[]): void {
   const all = list.every((l) => marked.value.has(l.id))
   const next = new Set(marked.value)
-  for (const l of list) { if (all) next.delete(l.id); else next.add(l.id) }
+  for (const l of list) {
+    if (all) next.delete(l.id)
+    else next.add(l.id)
+  }
   marked.value = next
 }
 function move(by: number): void {
@@ -69,23 +94,43 @@ function move(by: number): void {
 }
 /** The tray that fits what is marked: the one at hand, else another of the same supplier and place. */
 function fitting(parts: readonly DeskLine[]): string | null {
-  const fits = (t: TrayView) => parts.every((l) => (l.supplierId === null || l.supplierId === t.supplierId) && l.shipToId === t.shipToId && l.currency === t.currency)
-  return trays.value.find((t) => t.id === activeTray.value && fits(t))?.id ?? trays.value.find((t) => fits(t) && parts.some((l) => l.supplierId !== null))?.id ?? null
+  const fits = (t: TrayView) =>
+    parts.every(
+      (l) =>
+        (l.supplierId === null || l.supplierId === t.supplierId) &&
+        l.shipToId === t.shipToId &&
+        l.currency === t.currency,
+    )
+  return (
+    trays.value.find((t) => t.id === activeTray.value && fits(t))?.id ??
+    trays.value.find((t) => fits(t) && parts.some((l) => l.supplierId !== null))?.id ??
+    null
+  )
 }
 async function lay(parts: readonly DeskLine[], orderId: string | null): Promise<void> {
-  if (parts.length === 0) { trouble.value = 'Mark a line first: Space, or a press on it.'; return }
+  if (parts.length === 0) {
+    trouble.value = 'Mark a line first: Space, or a press on it.'
+    return
+  }
   trouble.value = ''
   try {
-    const done = await api.post<{ orderId: string }>('/api/trays', { body: { orderId, supplierId: supplier.value?.id ?? null, parts: parts.map((l) => ({ lineId: l.id, quantity: null })) }, key: crypto.randomUUID() })
+    const done = await api.post<{ orderId: string }>('/api/trays', {
+      body: {
+        orderId,
+        supplierId: supplier.value?.id ?? null,
+        parts: parts.map((l) => ({ lineId: l.id, quantity: null })),
+      },
+      key: crypto.randomUUID(),
+    })
     activeTray.value = done.orderId
     marked.value = new Set()
     supplier.value = null
     await refresh()
     at.value = lines.value[0]?.id ?? null
-  }
-  catch (e) {
+  } catch (e) {
     trouble.value = sayError(e)
-    if (e instanceof ApiProblem && e.kind === 'no-supplier') await nextTick(() => document.querySelector<HTMLElement>('#choose-supplier input')?.focus())
+    if (e instanceof ApiProblem && e.kind === 'no-supplier')
+      await nextTick(() => document.querySelector<HTMLElement>('#choose-supplier input')?.focus())
   }
 }
 async function takeOff(t: TrayView, lineIds: string[] | null): Promise<void> {
@@ -93,30 +138,52 @@ async function takeOff(t: TrayView, lineIds: string[] | null): Promise<void> {
     await api.post(`/api/trays/${t.id}/take-off`, { body: { lineIds } })
     await refresh()
     const back = lineIds ?? t.lines.flatMap((l) => l.lineIds)
-    undo.show(lineIds === null ? `The tray for ${t.supplier} is put away.` : 'Taken off the tray.', 'Lay it back', 10, async () => {
-      const still = trays.value.some((x) => x.id === t.id)
-      await api.post('/api/trays', { body: { orderId: still ? t.id : null, supplierId: t.supplierId, parts: back.map((lineId) => ({ lineId, quantity: null })) } })
-      await refresh()
-    })
+    undo.show(
+      lineIds === null ? `The tray for ${t.supplier} is put away.` : 'Taken off the tray.',
+      'Lay it back',
+      10,
+      async () => {
+        const still = trays.value.some((x) => x.id === t.id)
+        await api.post('/api/trays', {
+          body: {
+            orderId: still ? t.id : null,
+            supplierId: t.supplierId,
+            parts: back.map((lineId) => ({ lineId, quantity: null })),
+          },
+        })
+        await refresh()
+      },
+    )
+  } catch (e) {
+    trayTrouble.value = { ...trayTrouble.value, [t.id]: sayError(e) }
   }
-  catch (e) { trayTrouble.value = { ...trayTrouble.value, [t.id]: sayError(e) } }
 }
 async function agree(t: TrayView, lineId: string, unitPrice: string): Promise<void> {
-  try { await api.post(`/api/trays/${t.id}/prices`, { body: { lineId, unitPrice } }); await refresh() }
-  catch (e) { trayTrouble.value = { ...trayTrouble.value, [t.id]: sayError(e) } }
+  try {
+    await api.post(`/api/trays/${t.id}/prices`, { body: { lineId, unitPrice } })
+    await refresh()
+  } catch (e) {
+    trayTrouble.value = { ...trayTrouble.value, [t.id]: sayError(e) }
+  }
 }
 async function issue(t: TrayView): Promise<void> {
   if (busy.value !== null) return
   busy.value = t.id
   trayTrouble.value = {}
   try {
-    const done = await api.post<{ id: string; number: string }>(`/api/orders/${t.id}/issue`, { version: t.version, key: `issue-${t.id}-${t.version}` })
+    const done = await api.post<{ id: string; number: string }>(`/api/orders/${t.id}/issue`, {
+      version: t.version,
+      key: `issue-${t.id}-${t.version}`,
+    })
     issued.value = { id: done.id, number: done.number, supplier: t.supplier }
     await refresh()
     void session.load()
+  } catch (e) {
+    trayTrouble.value = { [t.id]: sayError(e) }
+    await refresh()
+  } finally {
+    busy.value = null
   }
-  catch (e) { trayTrouble.value = { [t.id]: sayError(e) }; await refresh() }
-  finally { busy.value = null }
 }
 const issued = ref<{ id: string; number: string; supplier: string } | null>(null)
 
@@ -127,19 +194,44 @@ function drag(event: DragEvent, l: DeskLine): void {
 function drop(event: DragEvent, orderId: string | null): void {
   overTray.value = null
   const ids = (event.dataTransfer?.getData('text/plain') ?? '').split(' ')
-  void lay(lines.value.filter((l) => ids.includes(l.id)), orderId)
+  void lay(
+    lines.value.filter((l) => ids.includes(l.id)),
+    orderId,
+  )
 }
-usePlaceKeys([
-  { keys: '↑ ↓', does: 'between lines' }, { keys: 'Space', does: 'mark a line' }, { keys: 'Enter', does: 'lay what is marked on a tray' }, { keys: 'Ctrl Enter', does: 'issue the tray at hand' },
-], (event) => {
-  if (isMainKey(event)) { event.preventDefault(); const t = trays.value.find((x) => x.id === activeTray.value) ?? trays.value[0]; if (t?.mayIssue === true) void issue(t); return }
-  if (isTyping(event)) return
-  const onLine = (event.target as HTMLElement).id.startsWith('line-') || event.target === document.body
-  if (event.key === 'ArrowDown') { event.preventDefault(); move(1) }
-  else if (event.key === 'ArrowUp') { event.preventDefault(); move(-1) }
-  else if (event.key === ' ' && onLine) { event.preventDefault(); const l = lines.value.find((x) => x.id === at.value); if (l !== undefined) mark(l) }
-  else if (event.key === 'Enter' && onLine) { event.preventDefault(); const parts = chosen.value.length > 0 ? chosen.value : lines.value.filter((x) => x.id === at.value); void lay(parts, fitting(parts)) }
-})
+usePlaceKeys(
+  [
+    { keys: '↑ ↓', does: 'between lines' },
+    { keys: 'Space', does: 'mark a line' },
+    { keys: 'Enter', does: 'lay what is marked on a tray' },
+    { keys: 'Ctrl Enter', does: 'issue the tray at hand' },
+  ],
+  (event) => {
+    if (isMainKey(event)) {
+      event.preventDefault()
+      const t = trays.value.find((x) => x.id === activeTray.value) ?? trays.value[0]
+      if (t?.mayIssue === true) void issue(t)
+      return
+    }
+    if (isTyping(event)) return
+    const onLine = (event.target as HTMLElement).id.startsWith('line-') || event.target === document.body
+    if (event.key === 'ArrowDown') {
+      event.preventDefault()
+      move(1)
+    } else if (event.key === 'ArrowUp') {
+      event.preventDefault()
+      move(-1)
+    } else if (event.key === ' ' && onLine) {
+      event.preventDefault()
+      const l = lines.value.find((x) => x.id === at.value)
+      if (l !== undefined) mark(l)
+    } else if (event.key === 'Enter' && onLine) {
+      event.preventDefault()
+      const parts = chosen.value.length > 0 ? chosen.value : lines.value.filter((x) => x.id === at.value)
+      void lay(parts, fitting(parts))
+    }
+  },
+)
 const late = (l: DeskLine) => l.needBy < wording.today.value
 </script>
 
@@ -148,31 +240,147 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
     <PageNote>{{ marked.size > 0 ? `${marked.size} marked` : 'Space marks, Enter lays on a tray' }}</PageNote>
     <SheetPage>
       <h1 class="sentence">{{ sentence }}</h1>
-      <p v-if="error" class="notice-red mt-3">{{ sayError(error) }} <button type="button" class="quiet-link font-semibold" @click="refresh()">Try again</button></p>
-      <p v-if="issued" class="notice-green mt-3" role="status">{{ issued.number }} is issued to {{ issued.supplier }}; its PDF is made and mailed. <NuxtLink class="quiet-link font-semibold" :to="`/orders/${issued.id}`">See the order</NuxtLink></p>
-      <p v-if="lines.length === 0 && !error" class="mt-3 max-w-[60ch] text-ink2">Lines stand here as soon as they are approved, those of one supplier together. Lay them on a tray, also from several requests, and issue the order with one press.</p>
+      <p v-if="error" class="notice-red mt-3">
+        {{ sayError(error) }}
+        <button type="button" class="quiet-link font-semibold" @click="refresh()">Try again</button>
+      </p>
+      <p v-if="issued" class="notice-green mt-3" role="status">
+        {{ issued.number }} is issued to {{ issued.supplier }}; its PDF is made and mailed.
+        <NuxtLink class="quiet-link font-semibold" :to="`/orders/${issued.id}`">See the order</NuxtLink>
+      </p>
+      <p v-if="lines.length === 0 && !error" class="mt-3 max-w-[60ch] text-ink2">
+        Lines stand here as soon as they are approved, those of one supplier together. Lay them on a tray, also from
+        several requests, and issue the order with one press.
+      </p>
       <table v-else class="table mt-3">
-        <caption class="sr-only">Approved lines that wait to be ordered</caption>
-        <thead><tr><th scope="col">Line</th><th scope="col">Asked by</th><th scope="col" class="num">How many</th><th scope="col" class="num">Price</th><th scope="col" class="num">Amount</th><th scope="col">To</th><th scope="col">Needed</th></tr></thead>
+        <caption class="sr-only">
+          Approved lines that wait to be ordered
+        </caption>
+        <thead>
+          <tr>
+            <th scope="col">Line</th>
+            <th scope="col">Asked by</th>
+            <th scope="col" class="num">How many</th>
+            <th scope="col" class="num">Price</th>
+            <th scope="col" class="num">Amount</th>
+            <th scope="col">To</th>
+            <th scope="col">Needed</th>
+          </tr>
+        </thead>
         <tbody v-for="g in groups" :key="g.name">
-          <tr><td colspan="4" class="pt-4! border-strong!"><button type="button" class="text-left hover:underline" :aria-label="`Mark all of ${g.name || 'no supplier yet'}`" @click="markGroup(g.list)"><b class="font-semibold">{{ g.name || 'No supplier yet' }}</b> <span class="text-ink2">· {{ g.list.length }} {{ g.list.length === 1 ? 'line' : 'lines' }}<template v-if="g.free"> · from {{ formatPrice(g.free, g.list[0]?.currency ?? 'EUR') }} they pay the freight</template></span></button></td><td class="num border-strong! pt-4! font-semibold"><span v-for="s in g.sums" :key="s.currency" class="block">{{ s.currency === data?.currency ? formatAmount(s) : formatMoney(s) }}</span></td><td colspan="2" class="border-strong!" /></tr>
-          <tr v-for="l in g.list" :id="`line-${l.id}`" :key="l.id" tabindex="0" draggable="true" class="cursor-pointer" :data-chosen="marked.has(l.id)" :aria-selected="marked.has(l.id)" :aria-label="`${l.description}, ${formatQuantity(l.open, l.unit)}, ${l.asker}${marked.has(l.id) ? ', marked' : ''}`" @focus="at = l.id" @click="mark(l)" @dragstart="drag($event, l)">
-            <td>{{ l.description }}<span v-if="l.noteInternal" class="small block">{{ l.noteInternal }}</span><span v-if="l.supplierStanding === 'proposed'" class="small block text-amber-ink">its supplier waits for finance</span></td>
-            <td class="text-ink2"><NuxtLink class="hover:underline" :to="`/trail/${l.requisitionId}`" tabindex="-1" @click.stop>{{ l.asker }}</NuxtLink></td>
-            <td class="num">{{ formatQuantity(l.open, l.unit) }}</td><td class="num">{{ formatPrice(l.unitPrice, l.currency) }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span></td><td class="num">{{ formatAmount(l.net) }}</td>
+          <tr>
+            <td colspan="4" class="pt-4! border-strong!">
+              <button
+                type="button"
+                class="text-left hover:underline"
+                :aria-label="`Mark all of ${g.name || 'no supplier yet'}`"
+                @click="markGroup(g.list)"
+              >
+                <b class="font-semibold">{{ g.name || 'No supplier yet' }}</b>
+                <span class="text-ink2"
+                  >· {{ g.list.length }} {{ g.list.length === 1 ? 'line' : 'lines'
+                  }}<template v-if="g.free">
+                    · from {{ formatPrice(g.free, g.list[0]?.currency ?? 'EUR') }} they pay the freight</template
+                  ></span
+                >
+              </button>
+            </td>
+            <td class="num border-strong! pt-4! font-semibold">
+              <span v-for="s in g.sums" :key="s.currency" class="block">{{
+                s.currency === data?.currency ? formatAmount(s) : formatMoney(s)
+              }}</span>
+            </td>
+            <td colspan="2" class="border-strong!" />
+          </tr>
+          <tr
+            v-for="l in g.list"
+            :id="`line-${l.id}`"
+            :key="l.id"
+            tabindex="0"
+            draggable="true"
+            class="cursor-pointer"
+            :data-chosen="marked.has(l.id)"
+            :aria-selected="marked.has(l.id)"
+            :aria-label="`${l.description}, ${formatQuantity(l.open, l.unit)}, ${l.asker}${marked.has(l.id) ? ', marked' : ''}`"
+            @focus="at = l.id"
+            @click="mark(l)"
+            @dragstart="drag($event, l)"
+          >
+            <td>
+              {{ l.description }}<span v-if="l.noteInternal" class="small block">{{ l.noteInternal }}</span
+              ><span v-if="l.supplierStanding === 'proposed'" class="small block text-amber-ink"
+                >its supplier waits for finance</span
+              >
+            </td>
+            <td class="text-ink2">
+              <NuxtLink class="hover:underline" :to="`/trail/${l.requisitionId}`" tabindex="-1" @click.stop>{{
+                l.asker
+              }}</NuxtLink>
+            </td>
+            <td class="num">{{ formatQuantity(l.open, l.unit) }}</td>
+            <td class="num">
+              {{ formatPrice(l.unitPrice, l.currency)
+              }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span>
+            </td>
+            <td class="num">{{ formatAmount(l.net) }}</td>
             <td class="max-w-[130px] truncate text-ink2" :title="l.shipTo">{{ l.shipTo }}</td>
-            <td class="whitespace-nowrap" :class="late(l) ? 'text-red' : ''">{{ wording.shortDay(l.needBy) }}<template v-if="late(l)">, late</template></td>
+            <td class="whitespace-nowrap" :class="late(l) ? 'text-red' : ''">
+              {{ wording.shortDay(l.needBy) }}<template v-if="late(l)">, late</template>
+            </td>
           </tr>
         </tbody>
       </table>
-      <p v-if="data && data.total > lines.length" class="small mt-3">The oldest {{ lines.length }} of {{ data.total }} stand here; the rest comes up as you order.</p>
+      <p v-if="data && data.total > lines.length" class="small mt-3">
+        The oldest {{ lines.length }} of {{ data.total }} stand here; the rest comes up as you order.
+      </p>
       <template #margin>
-        <div class="mb-2.5 flex items-baseline justify-between gap-3"><h2 class="head">Trays</h2><span class="small">drag lines here, or Space and Enter</span></div>
+        <div class="mb-2.5 flex items-baseline justify-between gap-3">
+          <h2 class="head">Trays</h2>
+          <span class="small">drag lines here, or Space and Enter</span>
+        </div>
         <p v-if="trouble" class="notice-amber mb-2.5" role="alert">{{ trouble }}</p>
-        <div v-if="needsSupplier" id="choose-supplier" class="mb-2.5"><p class="label">Who shall supply what is marked?</p><SupplierPicker boxed :name="supplier?.name ?? null" :none="null" label="Supplier for the tray" @choose="supplier = $event" /></div>
+        <div v-if="needsSupplier" id="choose-supplier" class="mb-2.5">
+          <p class="label">Who shall supply what is marked?</p>
+          <SupplierPicker
+            boxed
+            :name="supplier?.name ?? null"
+            :none="null"
+            label="Supplier for the tray"
+            @choose="supplier = $event"
+          />
+        </div>
         <div class="space-y-3">
-          <TrayCard v-for="t in trays" :key="t.id" :tray="t" :active="t.id === activeTray" :over="overTray === t.id" :busy="busy === t.id" :trouble="trayTrouble[t.id] ?? ''" @choose="activeTray = t.id" @issue="issue(t)" @off="takeOff(t, $event)" @price="(lineId, p) => agree(t, lineId, p)" @dragover.prevent="overTray = t.id" @dragleave="overTray = null" @drop.prevent="drop($event, t.id)" />
-          <button type="button" class="block w-full rounded border border-dashed border-edge px-3 py-4 text-center text-ink2 hover:border-ink" :class="overTray === 'new' ? 'bg-green-ground' : ''" @click="lay(chosen, null)" @dragover.prevent="overTray = 'new'" @dragleave="overTray = null" @drop.prevent="drop($event, null)">{{ chosen.length > 0 ? `Lay ${chosen.length === 1 ? 'the marked line' : `the ${chosen.length} marked lines`} on a new tray` : 'Drop lines here for a new order' }}</button>
+          <TrayCard
+            v-for="t in trays"
+            :key="t.id"
+            :tray="t"
+            :active="t.id === activeTray"
+            :over="overTray === t.id"
+            :busy="busy === t.id"
+            :trouble="trayTrouble[t.id] ?? ''"
+            @choose="activeTray = t.id"
+            @issue="issue(t)"
+            @off="takeOff(t, $event)"
+            @price="(lineId, p) => agree(t, lineId, p)"
+            @dragover.prevent="overTray = t.id"
+            @dragleave="overTray = null"
+            @drop.prevent="drop($event, t.id)"
+          />
+          <button
+            type="button"
+            class="block w-full rounded border border-dashed border-edge px-3 py-4 text-center text-ink2 hover:border-ink"
+            :class="overTray === 'new' ? 'bg-green-ground' : ''"
+            @click="lay(chosen, null)"
+            @dragover.prevent="overTray = 'new'"
+            @dragleave="overTray = null"
+            @drop.prevent="drop($event, null)"
+          >
+            {{
+              chosen.length > 0
+                ? `Lay ${chosen.length === 1 ? 'the marked line' : `the ${chosen.length} marked lines`} on a new tray`
+                : 'Drop lines here for a new order'
+            }}
+          </button>
         </div>
       </template>
     </SheetPage>

@@ -14,104 +14,208 @@ import { isTyping, usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
 import { useLive } from '~/composables/live/use-live'
 
-interface Page { rows: MineRow[]; next: string | null; total: number; waiting: number; currency: string; sum: string; openSum: string }
+interface Page {
+  rows: MineRow[]
+  next: string | null
+  total: number
+  waiting: number
+  currency: string
+  sum: string
+  openSum: string
+}
 useHead({ title: 'Mine · Rekko' })
 
-const VIEWS = [{ id: 'all', name: 'Everything I own' }, { id: 'waiting', name: 'Waits for me' }, { id: 'open', name: 'Still open' }, { id: 'drafts', name: 'Drafts' }] as const
+const VIEWS = [
+  { id: 'all', name: 'Everything I own' },
+  { id: 'waiting', name: 'Waits for me' },
+  { id: 'open', name: 'Still open' },
+  { id: 'drafts', name: 'Drafts' },
+] as const
 const api = useApi()
 const route = useRoute()
 const router = useRouter()
 const wording = useWording()
 const view = computed(() => VIEWS.find((v) => v.id === route.query.view)?.id ?? 'all')
-const one = (key: 'job' | 'field' | 'value') => { const v = route.query[key]; return typeof v === 'string' && v !== '' ? v : undefined }
+const one = (key: 'job' | 'field' | 'value') => {
+  const v = route.query[key]
+  return typeof v === 'string' && v !== '' ? v : undefined
+}
 /** What the address says of which requests are listed. */
-const asked = computed(() => ({ view: view.value, words: words.value, job: one('job'), field: one('field'), value: one('value') }))
-const words = computed(() => typeof route.query.words === 'string' ? route.query.words : '')
+const asked = computed(() => ({
+  view: view.value,
+  words: words.value,
+  job: one('job'),
+  field: one('field'),
+  value: one('value'),
+}))
+const words = computed(() => (typeof route.query.words === 'string' ? route.query.words : ''))
 const typed = ref(words.value)
 const trouble = ref('')
 const chosen = ref(0)
 const more = ref<MineRow[]>([])
 const moreKey = ref<string | null>(null)
 
-const { data, error, refresh } = await useAsyncData('mine', () => api.get<Page>('/api/requisitions', { ...asked.value, limit: 50 }), { watch: [asked] })
-interface Filters { jobs: Job[]; fields: { id: string; name: string; values: { id: string; name: string }[] }[] }
+const { data, error, refresh } = await useAsyncData(
+  'mine',
+  () => api.get<Page>('/api/requisitions', { ...asked.value, limit: 50 }),
+  { watch: [asked] },
+)
+interface Filters {
+  jobs: Job[]
+  fields: { id: string; name: string; values: { id: string; name: string }[] }[]
+}
 const { data: filters } = await useAsyncData('mine-filters', () => api.get<Filters>('/api/mine-filters'))
-const { data: kept, refresh: readViews } = await useAsyncData('mine-views', () => api.get<{ views: { id: string; name: string; query: string }[] }>('/api/views', { place: 'mine' }))
-watch(data, () => { more.value = []; moreKey.value = data.value?.next ?? null; chosen.value = Math.min(chosen.value, Math.max(0, rows.value.length - 1)) })
+const { data: kept, refresh: readViews } = await useAsyncData('mine-views', () =>
+  api.get<{ views: { id: string; name: string; query: string }[] }>('/api/views', { place: 'mine' }),
+)
+watch(data, () => {
+  more.value = []
+  moreKey.value = data.value?.next ?? null
+  chosen.value = Math.min(chosen.value, Math.max(0, rows.value.length - 1))
+})
 moreKey.value = data.value?.next ?? null
-const rows = computed(() => [...data.value?.rows ?? [], ...more.value])
-useLive((c) => { if (c.kind === 'requisition' || c.kind === 'order' || c.kind === 'again') void refresh() })
+const rows = computed(() => [...(data.value?.rows ?? []), ...more.value])
+useLive((c) => {
+  if (c.kind === 'requisition' || c.kind === 'order' || c.kind === 'again') void refresh()
+})
 
 const sentence = computed(() => {
   const { total = 0, waiting = 0 } = data.value ?? {}
   if (total === 0) return 'You have not asked for anything yet.'
   const of = total === 1 ? 'The one request you own' : `your ${inWords(total)}`
-  return waiting === 0 ? (total === 1 ? 'Your one request goes its way without you.' : `None of ${of} waits for you.`) : total === 1 ? 'Your one request waits for you.' : `${capital(inWords(waiting))} of ${of} ${waiting === 1 ? 'waits' : 'wait'} for you.`
+  return waiting === 0
+    ? total === 1
+      ? 'Your one request goes its way without you.'
+      : `None of ${of} waits for you.`
+    : total === 1
+      ? 'Your one request waits for you.'
+      : `${capital(inWords(waiting))} of ${of} ${waiting === 1 ? 'waits' : 'wait'} for you.`
 })
 let timer: ReturnType<typeof setTimeout> | undefined
-watch(typed, (text) => { clearTimeout(timer); timer = setTimeout(() => { void router.replace({ query: { ...route.query, words: text === '' ? undefined : text } }) }, 250) })
+watch(typed, (text) => {
+  clearTimeout(timer)
+  timer = setTimeout(() => {
+    void router.replace({ query: { ...route.query, words: text === '' ? undefined : text } })
+  }, 250)
+})
 
 /** Where the next action of a row leads. */
 function toNext(id: string, action: Next['action']): string {
   switch (action) {
-    case 'Answer': return `/trail/${id}#answer`
-    case 'Copy': return `/raise?from=${id}`
-    case 'See': return `/trail/${id}`
-    default: return `/raise/${id}`
+    case 'Answer':
+      return `/trail/${id}#answer`
+    case 'Copy':
+      return `/raise?from=${id}`
+    case 'See':
+      return `/trail/${id}`
+    default:
+      return `/raise/${id}`
   }
 }
-const shown = computed(() => rows.value.map((r) => {
-  const next = sayNext(r)
-  return { ...r, next: { ...next, to: toNext(r.id, next.action) }, stations: stationsOfRow(r) }
-}))
+const shown = computed(() =>
+  rows.value.map((r) => {
+    const next = sayNext(r)
+    return { ...r, next: { ...next, to: toNext(r.id, next.action) }, stations: stationsOfRow(r) }
+  }),
+)
 async function readOn(): Promise<void> {
   try {
-    const page = await api.get<Page>('/api/requisitions', { ...asked.value, limit: 50, after: moreKey.value ?? undefined })
+    const page = await api.get<Page>('/api/requisitions', {
+      ...asked.value,
+      limit: 50,
+      after: moreKey.value ?? undefined,
+    })
     more.value.push(...page.rows)
     moreKey.value = page.next
+  } catch (e) {
+    trouble.value = sayError(e)
   }
-  catch (e) { trouble.value = sayError(e) }
 }
 /** All pages of the view, as a file. */
-const exportAs = (as: 'csv' | 'xlsx', of: 'requests' | 'lines' = 'requests') => `/api/requisitions/export?${new URLSearchParams(Object.entries({ ...asked.value, of, as }).flatMap(([k, v]) => v === undefined ? [] : [[k, v]])).toString()}`
+const exportAs = (as: 'csv' | 'xlsx', of: 'requests' | 'lines' = 'requests') =>
+  `/api/requisitions/export?${new URLSearchParams(Object.entries({ ...asked.value, of, as }).flatMap(([k, v]) => (v === undefined ? [] : [[k, v]]))).toString()}`
 const jobs = computed(() => jobChoices(filters.value?.jobs ?? [], 'any job'))
-const fields = computed(() => [{ id: '', name: 'any field' }, ...(filters.value?.fields ?? []).map((f) => ({ id: f.id, name: f.name }))])
+const fields = computed(() => [
+  { id: '', name: 'any field' },
+  ...(filters.value?.fields ?? []).map((f) => ({ id: f.id, name: f.name })),
+])
 const values = computed(() => filters.value?.fields.find((f) => f.id === asked.value.field)?.values ?? [])
-const isNarrowed = computed(() => view.value !== 'all' || words.value !== '' || asked.value.job !== undefined || asked.value.field !== undefined)
-function narrow(change: Record<string, string | undefined>): void { void router.replace({ query: { ...route.query, ...change } }) }
+const isNarrowed = computed(
+  () => view.value !== 'all' || words.value !== '' || asked.value.job !== undefined || asked.value.field !== undefined,
+)
+function narrow(change: Record<string, string | undefined>): void {
+  void router.replace({ query: { ...route.query, ...change } })
+}
 const naming = ref('')
 const isNaming = ref(false)
-const query = computed(() => new URLSearchParams(Object.entries(route.query).flatMap(([k, v]) => typeof v === 'string' && v !== '' ? [[k, v]] : [])).toString())
+const query = computed(() =>
+  new URLSearchParams(
+    Object.entries(route.query).flatMap(([k, v]) => (typeof v === 'string' && v !== '' ? [[k, v]] : [])),
+  ).toString(),
+)
 async function keepView(): Promise<void> {
-  try { await api.post('/api/views', { body: { place: 'mine', name: naming.value, query: query.value } }); isNaming.value = false; naming.value = ''; await readViews() }
-  catch (e) { trouble.value = sayError(e) }
+  try {
+    await api.post('/api/views', { body: { place: 'mine', name: naming.value, query: query.value } })
+    isNaming.value = false
+    naming.value = ''
+    await readViews()
+  } catch (e) {
+    trouble.value = sayError(e)
+  }
 }
 async function removeView(id: string): Promise<void> {
-  try { await api.remove(`/api/views/${id}`); await readViews() }
-  catch (e) { trouble.value = sayError(e) }
+  try {
+    await api.remove(`/api/views/${id}`)
+    await readViews()
+  } catch (e) {
+    trouble.value = sayError(e)
+  }
 }
 const reminded = ref('')
 const DAY_MS = 86_400_000
 /** Those it waits for can be reminded once a day. */
-const mayRemind = (r: MineRow) => ['in approval', 'approved', 'part ordered'].includes(r.state) && r.question === null && (r.remindedAt === null || Date.now() - Date.parse(r.remindedAt) >= DAY_MS)
+const mayRemind = (r: MineRow) =>
+  ['in approval', 'approved', 'part ordered'].includes(r.state) &&
+  r.question === null &&
+  (r.remindedAt === null || Date.now() - Date.parse(r.remindedAt) >= DAY_MS)
 async function remind(r: MineRow): Promise<void> {
   trouble.value = ''
   try {
-    const { names } = await api.post<{ names: string[] }>(`/api/requisitions/${r.id}/reminders`, { key: crypto.randomUUID() })
+    const { names } = await api.post<{ names: string[] }>(`/api/requisitions/${r.id}/reminders`, {
+      key: crypto.randomUUID(),
+    })
     reminded.value = `${listWords(names)} ${names.length === 1 ? 'is' : 'are'} reminded of ${r.title}.`
     await refresh()
+  } catch (e) {
+    trouble.value = sayError(e)
   }
-  catch (e) { trouble.value = sayError(e) }
 }
 function move(by: number): void {
   chosen.value = Math.max(0, Math.min(rows.value.length - 1, chosen.value + by))
-  void nextTick(() => document.getElementById(`row-${rows.value[chosen.value]?.id ?? ''}`)?.querySelector('a')?.focus())
+  void nextTick(() =>
+    document
+      .getElementById(`row-${rows.value[chosen.value]?.id ?? ''}`)
+      ?.querySelector('a')
+      ?.focus(),
+  )
 }
-usePlaceKeys([{ keys: '↑ ↓', does: 'between requests' }, { keys: 'Enter', does: 'open the trail' }], (event) => {
-  if (isTyping(event)) return
-  if (event.key === 'ArrowDown') { event.preventDefault(); move(1) }
-  if (event.key === 'ArrowUp') { event.preventDefault(); move(-1) }
-})
+usePlaceKeys(
+  [
+    { keys: '↑ ↓', does: 'between requests' },
+    { keys: 'Enter', does: 'open the trail' },
+  ],
+  (event) => {
+    if (isTyping(event)) return
+    if (event.key === 'ArrowDown') {
+      event.preventDefault()
+      move(1)
+    }
+    if (event.key === 'ArrowUp') {
+      event.preventDefault()
+      move(-1)
+    }
+  },
+)
 </script>
 
 <template>
@@ -122,49 +226,174 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between requests' }, { keys: 'Enter', do
         <h1 class="sentence">{{ sentence }}</h1>
         <div class="flex flex-wrap items-center gap-x-5 gap-y-2">
           <nav class="flex flex-wrap gap-x-5 gap-y-1" aria-label="Views">
-            <NuxtLink v-for="v in VIEWS" :key="v.id" :to="{ query: { ...route.query, view: v.id === 'all' ? undefined : v.id } }" :class="view === v.id ? 'font-semibold' : 'text-ink2 hover:text-ink'" :aria-current="view === v.id ? 'true' : undefined">{{ v.name }}</NuxtLink>
+            <NuxtLink
+              v-for="v in VIEWS"
+              :key="v.id"
+              :to="{ query: { ...route.query, view: v.id === 'all' ? undefined : v.id } }"
+              :class="view === v.id ? 'font-semibold' : 'text-ink2 hover:text-ink'"
+              :aria-current="view === v.id ? 'true' : undefined"
+              >{{ v.name }}</NuxtLink
+            >
           </nav>
-          <input v-model="typed" class="field w-[190px]! min-h-[34px]! py-1.5!" type="search" aria-label="Find among mine" placeholder="Words, or R-26-*12">
+          <input
+            v-model="typed"
+            class="field w-[190px]! min-h-[34px]! py-1.5!"
+            type="search"
+            aria-label="Find among mine"
+            placeholder="Words, or R-26-*12"
+          />
         </div>
       </div>
       <div class="mb-3 flex flex-wrap items-baseline gap-x-5 gap-y-1 text-ink2">
         <p v-if="(filters?.jobs.length ?? 0) > 0 || (filters?.fields.length ?? 0) > 0">
-          <template v-if="(filters?.jobs.length ?? 0) > 0">For <BlankChoice compact class="font-medium text-ink" :model-value="asked.job ?? ''" :choices="jobs" label="For which job" placeholder="any job" @update:model-value="narrow({ job: $event || undefined })" /></template>
-          <template v-if="(filters?.fields.length ?? 0) > 0"> with <BlankChoice compact class="font-medium text-ink" :model-value="asked.field ?? ''" :choices="fields" label="With which field" placeholder="any field" @update:model-value="narrow({ field: $event || undefined, value: undefined })" /><template v-if="asked.field"> that is <BlankChoice compact class="font-medium text-ink" :model-value="asked.value ?? null" :choices="values" label="That is" placeholder="which value" @update:model-value="narrow({ value: $event })" /></template></template>
+          <template v-if="(filters?.jobs.length ?? 0) > 0"
+            >For
+            <BlankChoice
+              compact
+              class="font-medium text-ink"
+              :model-value="asked.job ?? ''"
+              :choices="jobs"
+              label="For which job"
+              placeholder="any job"
+              @update:model-value="narrow({ job: $event || undefined })"
+          /></template>
+          <template v-if="(filters?.fields.length ?? 0) > 0">
+            with
+            <BlankChoice
+              compact
+              class="font-medium text-ink"
+              :model-value="asked.field ?? ''"
+              :choices="fields"
+              label="With which field"
+              placeholder="any field"
+              @update:model-value="narrow({ field: $event || undefined, value: undefined })" /><template
+              v-if="asked.field"
+            >
+              that is
+              <BlankChoice
+                compact
+                class="font-medium text-ink"
+                :model-value="asked.value ?? null"
+                :choices="values"
+                label="That is"
+                placeholder="which value"
+                @update:model-value="narrow({ value: $event })" /></template
+          ></template>
         </p>
         <div v-if="(kept?.views.length ?? 0) > 0 || isNarrowed" class="small flex flex-wrap items-baseline gap-x-3">
-          <span v-for="v in kept?.views ?? []" :key="v.id" class="inline-flex gap-1.5"><NuxtLink class="quiet-link" :to="`/mine?${v.query}`" :class="v.query === query ? 'font-semibold text-ink' : ''">{{ v.name }}</NuxtLink><button type="button" :aria-label="`Forget the view ${v.name}`" @click="removeView(v.id)">×</button></span>
-          <form v-if="isNaming" class="inline-flex items-baseline gap-2" @submit.prevent="keepView" @keydown.esc="isNaming = false"><input v-model="naming" class="cell cell-fit w-auto! text-ink placeholder:italic" maxlength="60" aria-label="Name of the view" placeholder="a name for it"><button type="submit" class="quiet-link">keep</button></form>
-          <button v-else-if="isNarrowed" type="button" class="quiet-link" @click="isNaming = true">keep this view</button>
+          <span v-for="v in kept?.views ?? []" :key="v.id" class="inline-flex gap-1.5"
+            ><NuxtLink
+              class="quiet-link"
+              :to="`/mine?${v.query}`"
+              :class="v.query === query ? 'font-semibold text-ink' : ''"
+              >{{ v.name }}</NuxtLink
+            ><button type="button" :aria-label="`Forget the view ${v.name}`" @click="removeView(v.id)">×</button></span
+          >
+          <form
+            v-if="isNaming"
+            class="inline-flex items-baseline gap-2"
+            @submit.prevent="keepView"
+            @keydown.esc="isNaming = false"
+          >
+            <input
+              v-model="naming"
+              class="cell cell-fit w-auto! text-ink placeholder:italic"
+              maxlength="60"
+              aria-label="Name of the view"
+              placeholder="a name for it"
+            /><button type="submit" class="quiet-link">keep</button>
+          </form>
+          <button v-else-if="isNarrowed" type="button" class="quiet-link" @click="isNaming = true">
+            keep this view
+          </button>
         </div>
       </div>
       <p v-if="reminded" class="small mb-2" role="status">{{ reminded }}</p>
-      <p v-if="error" class="notice-red">{{ sayError(error) }} <button type="button" class="quiet-link font-semibold" @click="refresh()">Try again</button></p>
+      <p v-if="error" class="notice-red">
+        {{ sayError(error) }}
+        <button type="button" class="quiet-link font-semibold" @click="refresh()">Try again</button>
+      </p>
       <template v-else-if="data && data.total === 0">
-        <p class="max-w-[60ch] text-ink2">Everything you ask for will stand here, with how far it has come, whom it waits for, and what you can do next.</p>
+        <p class="max-w-[60ch] text-ink2">
+          Everything you ask for will stand here, with how far it has come, whom it waits for, and what you can do next.
+        </p>
         <p class="mt-4"><NuxtLink class="action" to="/raise">Raise the first one</NuxtLink></p>
       </template>
-      <p v-else-if="rows.length === 0" class="text-ink2">None of yours fits this. <NuxtLink class="quiet-link" to="/mine">See all of them</NuxtLink>.</p>
+      <p v-else-if="rows.length === 0" class="text-ink2">
+        None of yours fits this. <NuxtLink class="quiet-link" to="/mine">See all of them</NuxtLink>.
+      </p>
       <table v-else class="table">
-        <caption class="sr-only">Requests that you own</caption>
-        <thead class="max-[900px]:sr-only"><tr><th scope="col">What it is for</th><th scope="col">Number</th><th scope="col" class="num">Amount, {{ data?.currency }}</th><th scope="col">Where it is</th><th scope="col">Waits for</th><th scope="col">Since</th><th scope="col" class="num">Next</th></tr></thead>
+        <caption class="sr-only">
+          Requests that you own
+        </caption>
+        <thead class="max-[900px]:sr-only">
+          <tr>
+            <th scope="col">What it is for</th>
+            <th scope="col">Number</th>
+            <th scope="col" class="num">Amount, {{ data?.currency }}</th>
+            <th scope="col">Where it is</th>
+            <th scope="col">Waits for</th>
+            <th scope="col">Since</th>
+            <th scope="col" class="num">Next</th>
+          </tr>
+        </thead>
         <tbody>
-          <tr v-for="(r, i) in shown" :id="`row-${r.id}`" :key="r.id" :data-chosen="i === chosen" class="max-[900px]:grid max-[900px]:grid-cols-[minmax(0,1fr)_auto] max-[900px]:gap-x-3 max-[900px]:border-b max-[900px]:border-rule max-[900px]:py-2 max-[900px]:[&>td]:border-0 max-[900px]:[&>td]:p-0.5 max-[900px]:[&>td]:bg-transparent! max-[900px]:[&>td]:shadow-none!" @focusin="chosen = i">
-            <td class="max-w-[380px]"><NuxtLink class="block truncate font-semibold hover:underline" :to="r.state === 'draft' ? `/raise/${r.id}` : `/trail/${r.id}`">{{ r.title || 'Nothing yet' }}</NuxtLink></td>
+          <tr
+            v-for="(r, i) in shown"
+            :id="`row-${r.id}`"
+            :key="r.id"
+            :data-chosen="i === chosen"
+            class="max-[900px]:grid max-[900px]:grid-cols-[minmax(0,1fr)_auto] max-[900px]:gap-x-3 max-[900px]:border-b max-[900px]:border-rule max-[900px]:py-2 max-[900px]:[&>td]:border-0 max-[900px]:[&>td]:p-0.5 max-[900px]:[&>td]:bg-transparent! max-[900px]:[&>td]:shadow-none!"
+            @focusin="chosen = i"
+          >
+            <td class="max-w-[380px]">
+              <NuxtLink
+                class="block truncate font-semibold hover:underline"
+                :to="r.state === 'draft' ? `/raise/${r.id}` : `/trail/${r.id}`"
+                >{{ r.title || 'Nothing yet' }}</NuxtLink
+              >
+            </td>
             <td class="text-ink2 max-[900px]:order-3">{{ r.number ?? 'draft' }}</td>
             <td class="num">{{ r.amount === null ? '–' : formatKept(r.amount, data?.currency ?? 'EUR') }}</td>
             <td class="max-[900px]:order-4"><StationRow :stations="r.stations" /></td>
-            <td class="max-[900px]:order-5"><template v-if="r.next.you"><b class="font-semibold text-amber-ink">You</b><span class="text-amber-ink">: {{ r.next.words }}</span></template><template v-else>{{ r.next.words }}</template></td>
-            <td class="text-ink2 max-[900px]:hidden"><time :datetime="r.since" :title="wording.exact(r.since)">since {{ wording.since(r.since) }}</time></td>
-            <td class="num max-[900px]:order-6"><button v-if="mayRemind(r)" type="button" class="quiet-link mr-3" :aria-label="`Remind: ${r.title}`" @click="remind(r)">Remind</button><NuxtLink class="quiet-link" :to="r.next.to" :aria-label="`${r.next.action}: ${r.title}`">{{ r.next.action }}</NuxtLink></td>
+            <td class="max-[900px]:order-5">
+              <template v-if="r.next.you"
+                ><b class="font-semibold text-amber-ink">You</b
+                ><span class="text-amber-ink">: {{ r.next.words }}</span></template
+              ><template v-else>{{ r.next.words }}</template>
+            </td>
+            <td class="text-ink2 max-[900px]:hidden">
+              <time :datetime="r.since" :title="wording.exact(r.since)">since {{ wording.since(r.since) }}</time>
+            </td>
+            <td class="num max-[900px]:order-6">
+              <button
+                v-if="mayRemind(r)"
+                type="button"
+                class="quiet-link mr-3"
+                :aria-label="`Remind: ${r.title}`"
+                @click="remind(r)"
+              >
+                Remind</button
+              ><NuxtLink class="quiet-link" :to="r.next.to" :aria-label="`${r.next.action}: ${r.title}`">{{
+                r.next.action
+              }}</NuxtLink>
+            </td>
           </tr>
         </tbody>
       </table>
       <p v-if="trouble" class="notice-red mt-3" role="alert">{{ trouble }}</p>
       <p v-if="data && rows.length > 0" class="small mt-3 flex flex-wrap gap-x-3">
-        <span>{{ rows.length }} of {{ data.total }} · {{ formatKept(data.sum, data.currency) }} in all, {{ formatKept(data.openSum, data.currency) }} still open</span>
+        <span
+          >{{ rows.length }} of {{ data.total }} · {{ formatKept(data.sum, data.currency) }} in all,
+          {{ formatKept(data.openSum, data.currency) }} still open</span
+        >
         <button v-if="moreKey" type="button" class="quiet-link" @click="readOn">Show the next 50</button>
-        <span class="ml-auto">Keep what is shown as <a class="quiet-link" :href="exportAs('csv')">CSV</a> or <a class="quiet-link" :href="exportAs('xlsx')">XLSX</a>, or line by line as <a class="quiet-link" :href="exportAs('csv', 'lines')" aria-label="Lines as CSV">CSV</a> or <a class="quiet-link" :href="exportAs('xlsx', 'lines')" aria-label="Lines as XLSX">XLSX</a></span>
+        <span class="ml-auto"
+          >Keep what is shown as <a class="quiet-link" :href="exportAs('csv')">CSV</a> or
+          <a class="quiet-link" :href="exportAs('xlsx')">XLSX</a>, or line by line as
+          <a class="quiet-link" :href="exportAs('csv', 'lines')" aria-label="Lines as CSV">CSV</a> or
+          <a class="quiet-link" :href="exportAs('xlsx', 'lines')" aria-label="Lines as XLSX">XLSX</a></span
+        >
       </p>
     </SheetPage>
   </div>

@@ -9,8 +9,11 @@ export const useSessionStore = defineStore('session', () => {
   const expired = useExpired()
 
   async function load(): Promise<void> {
-    try { me.value = await useApi().get<Me>('/api/session') }
-    catch { me.value = null }
+    try {
+      me.value = await useApi().get<Me>('/api/session')
+    } catch {
+      me.value = null
+    }
   }
 
   return { me, expired, load }

@@ -38,7 +38,12 @@ export type Condition =
 /** Who decides in a step. */
 export type Who =
   | { readonly by: 'person'; readonly personId: string }
-  | { readonly by: 'role'; readonly role: string; readonly departmentId: string | null; readonly holders: readonly string[] }
+  | {
+      readonly by: 'role'
+      readonly role: string
+      readonly departmentId: string | null
+      readonly holders: readonly string[]
+    }
   | { readonly by: 'budget holders' }
   | { readonly by: 'group'; readonly name: string; readonly mode: 'any' | 'all'; readonly members: readonly string[] }
   | { readonly by: 'chain'; readonly until: 'covered' | 'top' }
@@ -72,16 +77,23 @@ export interface Policy {
 export function holds(condition: Condition, subject: Subject): boolean {
   switch (condition.on) {
     case 'amount':
-      return (condition.from === undefined || compare(subject.amount, condition.from) >= 0)
-        && (condition.below === undefined || compare(subject.amount, condition.below) < 0)
+      return (
+        (condition.from === undefined || compare(subject.amount, condition.from) >= 0) &&
+        (condition.below === undefined || compare(subject.amount, condition.below) < 0)
+      )
     case 'department':
       return condition.branch
         ? subject.branch.some((id) => condition.ids.includes(id))
         : condition.ids.includes(subject.departmentId)
-    case 'category': return subject.codings.some((c) => c.category !== null && condition.ids.includes(c.category))
-    case 'account': return subject.codings.some((c) => condition.codes.includes(c.account))
-    case 'kind': return condition.kinds.includes(subject.kind)
-    case 'over budget': return subject.overBudget === condition.is
-    case 'owner': return condition.ids.includes(subject.ownerId)
+    case 'category':
+      return subject.codings.some((c) => c.category !== null && condition.ids.includes(c.category))
+    case 'account':
+      return subject.codings.some((c) => condition.codes.includes(c.account))
+    case 'kind':
+      return condition.kinds.includes(subject.kind)
+    case 'over budget':
+      return subject.overBudget === condition.is
+    case 'owner':
+      return condition.ids.includes(subject.ownerId)
   }
 }

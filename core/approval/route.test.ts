@@ -7,26 +7,63 @@ import { type Policy, type PolicyStep, type Subject } from '#core/approval/polic
 import { type Absence, type PeopleFacts, type Person } from '#core/people/person'
 
 const TODAY = '2026-11-25'
-const limit = (amount: string | null) => amount === null ? null : money(`${amount} EUR`)
+const limit = (amount: string | null) => (amount === null ? null : money(`${amount} EUR`))
 const person = (id: string, managerId: string | null, deciding: string | null, more: Partial<Person> = {}): Person => ({
-  id, name: id, managerId, departmentId: 'd', ownLimit: null, decidingLimit: limit(deciding), orderingLimit: null, leftOn: null, ...more,
+  id,
+  name: id,
+  managerId,
+  departmentId: 'd',
+  ownLimit: null,
+  decidingLimit: limit(deciding),
+  orderingLimit: null,
+  leftOn: null,
+  ...more,
 })
 const CAST = [
-  person('owen', 'ines', null, { ownLimit: money('400.00 EUR') }), person('ines', 'tomas', '2000.00'), person('tomas', 'maggie', '15000.00'), person('maggie', null, '25000.00'),
-  person('harriet', null, null), person('kaveh', 'maggie', '5000.00'), person('a', null, '900000.00'), person('b', null, '900000.00'), person('c', null, '900000.00'),
+  person('owen', 'ines', null, { ownLimit: money('400.00 EUR') }),
+  person('ines', 'tomas', '2000.00'),
+  person('tomas', 'maggie', '15000.00'),
+  person('maggie', null, '25000.00'),
+  person('harriet', null, null),
+  person('kaveh', 'maggie', '5000.00'),
+  person('a', null, '900000.00'),
+  person('b', null, '900000.00'),
+  person('c', null, '900000.00'),
 ]
-const facts = (change: Partial<Record<string, Partial<Person>>> = {}, absences: Absence[] = []): PeopleFacts =>
-  ({ people: new Map(CAST.map((p) => [p.id, { ...p, ...change[p.id] }])), absences, today: TODAY })
-const away = (personId: string, substituteId: string | null, from = TODAY, until = TODAY): Absence => ({ personId, from, until, substituteId })
+const facts = (change: Partial<Record<string, Partial<Person>>> = {}, absences: Absence[] = []): PeopleFacts => ({
+  people: new Map(CAST.map((p) => [p.id, { ...p, ...change[p.id] }])),
+  absences,
+  today: TODAY,
+})
+const away = (personId: string, substituteId: string | null, from = TODAY, until = TODAY): Absence => ({
+  personId,
+  from,
+  until,
+  substituteId,
+})
 const subject = (amount: string, more: Partial<Subject> = {}): Subject => ({
-  document: 'requisition', kind: 'goods', amount: money(`${amount} EUR`), ownerId: 'owen', raisedById: 'owen', departmentId: 'd', branch: ['d', 'top'], codings: [], overBudget: false, ...more,
+  document: 'requisition',
+  kind: 'goods',
+  amount: money(`${amount} EUR`),
+  ownerId: 'owen',
+  raisedById: 'owen',
+  departmentId: 'd',
+  branch: ['d', 'top'],
+  codings: [],
+  overBudget: false,
+  ...more,
 })
 const CHAIN: PolicyStep = { rank: 10, who: { by: 'chain', until: 'covered' }, mustCover: false }
 const policy = (rules: Partial<Policy['rules'][number]>[], more: Partial<Policy> = {}): Policy => ({
-  id: 'p', ending: 'fallback', fallbackId: 'harriet', rules: rules.map((r, i) => ({ id: `r${i}`, name: '', conditions: [], steps: [], sparesManagers: false, ...r })), ...more,
+  id: 'p',
+  ending: 'fallback',
+  fallbackId: 'harriet',
+  rules: rules.map((r, i) => ({ id: `r${i}`, name: '', conditions: [], steps: [], sparesManagers: false, ...r })),
+  ...more,
 })
 const OWN = { sparesManagers: true, conditions: [{ on: 'over budget' as const, is: false }] }
-const actors = (r: Route) => r.steps.map((s) => s.seats.map((x) => x.forId === null ? x.actorId : `${x.actorId} for ${x.forId}`).join('+'))
+const actors = (r: Route) =>
+  r.steps.map((s) => s.seats.map((x) => (x.forId === null ? x.actorId : `${x.actorId} for ${x.forId}`)).join('+'))
 
 // Check values: common practice, no source.
 describe('the chain of managers and limits', () => {
@@ -38,7 +75,9 @@ describe('the chain of managers and limits', () => {
     expect(actors(makeRoute(subject('400.01'), p, facts()))).toEqual(['ines'])
   })
   test('with "from 300 the manager; all else passes", 299.99 passes and 300.00 goes to the manager', () => {
-    const p = policy([{ conditions: [{ on: 'amount', from: money('300.00 EUR') }], steps: [CHAIN] }], { ending: 'passes' })
+    const p = policy([{ conditions: [{ on: 'amount', from: money('300.00 EUR') }], steps: [CHAIN] }], {
+      ending: 'passes',
+    })
     expect(actors(makeRoute(subject('299.99'), p, facts()))).toEqual([])
     expect(actors(makeRoute(subject('300.00'), p, facts()))).toEqual(['ines'])
   })
@@ -47,7 +86,12 @@ describe('the chain of managers and limits', () => {
     expect(actors(makeRoute(subject('2000.01'), policy([{ steps: [CHAIN] }]), facts()))).toEqual(['ines', 'tomas'])
   })
   test('a chain in which nobody covers asks its levels and then the fallback', () => {
-    expect(actors(makeRoute(subject('90000.00'), policy([{ steps: [CHAIN] }]), facts()))).toEqual(['ines', 'tomas', 'maggie', 'harriet'])
+    expect(actors(makeRoute(subject('90000.00'), policy([{ steps: [CHAIN] }]), facts()))).toEqual([
+      'ines',
+      'tomas',
+      'maggie',
+      'harriet',
+    ])
   })
   test('a requester’s own limit does not help with what somebody else raised, nor beyond the budget', () => {
     const p = policy([OWN, { steps: [CHAIN] }])
@@ -55,14 +99,23 @@ describe('the chain of managers and limits', () => {
     expect(actors(makeRoute(subject('180.00', { overBudget: true }), p, facts()))).toEqual(['ines'])
   })
   test('it spares the managers’ steps and no others', () => {
-    const p = policy([OWN, { steps: [CHAIN, { rank: 20, who: { by: 'person', personId: 'kaveh' }, mustCover: false }] }])
+    const p = policy([
+      OWN,
+      { steps: [CHAIN, { rank: 20, who: { by: 'person', personId: 'kaveh' }, mustCover: false }] },
+    ])
     expect(actors(makeRoute(subject('180.00'), p, facts()))).toEqual(['kaveh'])
   })
   test('to the top, every level is asked', () => {
-    expect(actors(makeRoute(subject('1.00'), policy([{ steps: [{ ...CHAIN, who: { by: 'chain', until: 'top' } }] }]), facts()))).toEqual(['ines', 'tomas', 'maggie'])
+    expect(
+      actors(
+        makeRoute(subject('1.00'), policy([{ steps: [{ ...CHAIN, who: { by: 'chain', until: 'top' } }] }]), facts()),
+      ),
+    ).toEqual(['ines', 'tomas', 'maggie'])
   })
   test('a circle in the reporting line ends', () => {
-    expect(actors(makeRoute(subject('90000.00'), policy([{ steps: [CHAIN] }]), facts({ maggie: { managerId: 'ines' } })))).toEqual(['ines', 'tomas', 'maggie', 'harriet'])
+    expect(
+      actors(makeRoute(subject('90000.00'), policy([{ steps: [CHAIN] }]), facts({ maggie: { managerId: 'ines' } }))),
+    ).toEqual(['ines', 'tomas', 'maggie', 'harriet'])
   })
 })
 
@@ -70,15 +123,26 @@ describe('who is absent, gone or barred', () => {
   const p = policy([{ steps: [CHAIN] }])
   test('a substitute acts, where limits count within the absent person’s', () => {
     expect(actors(makeRoute(subject('1800.00'), p, facts({}, [away('ines', 'kaveh')])))).toEqual(['kaveh for ines'])
-    expect(actors(makeRoute(subject('2500.00'), p, facts({}, [away('ines', 'kaveh')])))).toEqual(['kaveh for ines', 'tomas'])
+    expect(actors(makeRoute(subject('2500.00'), p, facts({}, [away('ines', 'kaveh')])))).toEqual([
+      'kaveh for ines',
+      'tomas',
+    ])
   })
   test('both days of an absence are inside it', () => {
-    expect(actors(makeRoute(subject('5.00'), p, facts({}, [away('ines', 'kaveh', '2026-11-20', TODAY)])))).toEqual(['kaveh for ines'])
-    expect(actors(makeRoute(subject('5.00'), p, facts({}, [away('ines', 'kaveh', '2026-11-20', '2026-11-24')])))).toEqual(['ines'])
+    expect(actors(makeRoute(subject('5.00'), p, facts({}, [away('ines', 'kaveh', '2026-11-20', TODAY)])))).toEqual([
+      'kaveh for ines',
+    ])
+    expect(
+      actors(makeRoute(subject('5.00'), p, facts({}, [away('ines', 'kaveh', '2026-11-20', '2026-11-24')]))),
+    ).toEqual(['ines'])
   })
   test('a substitute who is absent too hands on to theirs; a circle counts as nobody', () => {
-    expect(actors(makeRoute(subject('5.00'), p, facts({}, [away('ines', 'kaveh'), away('kaveh', 'a')])))).toEqual(['a for ines'])
-    expect(actors(makeRoute(subject('5.00'), p, facts({}, [away('ines', 'kaveh'), away('kaveh', 'ines')])))).toEqual(['tomas'])
+    expect(actors(makeRoute(subject('5.00'), p, facts({}, [away('ines', 'kaveh'), away('kaveh', 'a')])))).toEqual([
+      'a for ines',
+    ])
+    expect(actors(makeRoute(subject('5.00'), p, facts({}, [away('ines', 'kaveh'), away('kaveh', 'ines')])))).toEqual([
+      'tomas',
+    ])
   })
   test('absent without one, or gone: the chain goes on', () => {
     expect(actors(makeRoute(subject('5.00'), p, facts({}, [away('ines', null)])))).toEqual(['tomas'])
@@ -94,17 +158,29 @@ describe('who is absent, gone or barred', () => {
     expect(actors(makeRoute(subject('5.00'), p, facts({}, [away('ines', 'owen')])))).toEqual(['tomas'])
   })
   test('without a fallback, or with one who may not, the route is held and never approved', () => {
-    const gone = facts({ ines: { leftOn: '2026-01-01' }, tomas: { leftOn: '2026-01-01' }, maggie: { leftOn: '2026-01-01' } })
+    const gone = facts({
+      ines: { leftOn: '2026-01-01' },
+      tomas: { leftOn: '2026-01-01' },
+      maggie: { leftOn: '2026-01-01' },
+    })
     const held = makeRoute(subject('5.00'), policy([{ steps: [CHAIN] }], { fallbackId: null }), gone)
     expect(held.held).toEqual({ code: 'no-fallback' })
     expect(progressOf(held, []).state).toBe('held')
-    expect(makeRoute(subject('5.00', { ownerId: 'harriet', raisedById: 'harriet' }), policy([]), facts()).held).toEqual({ code: 'fallback-barred' })
-    expect(makeRoute(subject('5.00'), policy([]), facts({}, [away('harriet', null)])).held).toEqual({ code: 'fallback-away' })
+    expect(makeRoute(subject('5.00', { ownerId: 'harriet', raisedById: 'harriet' }), policy([]), facts()).held).toEqual(
+      { code: 'fallback-barred' },
+    )
+    expect(makeRoute(subject('5.00'), policy([]), facts({}, [away('harriet', null)])).held).toEqual({
+      code: 'fallback-away',
+    })
   })
 })
 
 describe('steps side by side, and asking once', () => {
-  const group = (mode: 'any' | 'all', members: string[], rank = 5): PolicyStep => ({ rank, mustCover: false, who: { by: 'group', name: 'g', mode, members } })
+  const group = (mode: 'any' | 'all', members: string[], rank = 5): PolicyStep => ({
+    rank,
+    mustCover: false,
+    who: { by: 'group', name: 'g', mode, members },
+  })
   test('the same person is asked once, at their last place; they leave an earlier "any one" step', () => {
     const p = policy([{ steps: [group('any', ['tomas', 'kaveh'], 1), { ...CHAIN, rank: 2 }] }])
     expect(actors(makeRoute(subject('2500.00'), p, facts()))).toEqual(['kaveh', 'ines', 'tomas'])
@@ -118,7 +194,11 @@ describe('steps side by side, and asking once', () => {
   })
   test('budget holders: one step each, side by side, all', () => {
     const p = policy([{ steps: [{ rank: 5, who: { by: 'budget holders' }, mustCover: false }] }])
-    const codings = [['x', 'tomas'], ['y', 'kaveh'], ['z', 'tomas']].map(([budgetLineId = '', holderId = '']) => ({ budgetLineId, holderId, account: '', category: null }))
+    const codings = [
+      ['x', 'tomas'],
+      ['y', 'kaveh'],
+      ['z', 'tomas'],
+    ].map(([budgetLineId = '', holderId = '']) => ({ budgetLineId, holderId, account: '', category: null }))
     const route = makeRoute(subject('5.00', { codings }), p, facts())
     expect(actors(route)).toEqual(['tomas', 'kaveh'])
     expect(progressOf(route, []).open.map((s) => s.actorId)).toEqual(['tomas', 'kaveh'])
@@ -132,12 +212,22 @@ describe('steps side by side, and asking once', () => {
     expect(progressOf(all, [{ actorId: 'b' }, { actorId: 'c' }]).open.map((s) => s.actorId)).toEqual(['a'])
   })
   test('conditions: department or branch, category, account, kind; of codings any one', () => {
-    const to = (conditions: Policy['rules'][number]['conditions']) => policy([{ conditions, steps: [group('any', ['a'])] }], { ending: 'passes' })
-    const codings = [{ budgetLineId: 'x', account: '610', category: 'c1', holderId: null }, { budgetLineId: 'y', account: '612', category: null, holderId: null }]
-    const fits = (conditions: Policy['rules'][number]['conditions']) => actors(makeRoute(subject('5.00', { codings }), to(conditions), facts())).length === 1
+    const to = (conditions: Policy['rules'][number]['conditions']) =>
+      policy([{ conditions, steps: [group('any', ['a'])] }], { ending: 'passes' })
+    const codings = [
+      { budgetLineId: 'x', account: '610', category: 'c1', holderId: null },
+      { budgetLineId: 'y', account: '612', category: null, holderId: null },
+    ]
+    const fits = (conditions: Policy['rules'][number]['conditions']) =>
+      actors(makeRoute(subject('5.00', { codings }), to(conditions), facts())).length === 1
     expect(fits([{ on: 'department', ids: ['top'], branch: true }])).toBe(true)
     expect(fits([{ on: 'department', ids: ['top'], branch: false }])).toBe(false)
-    expect(fits([{ on: 'account', codes: ['612'] }, { on: 'category', ids: ['c1'] }])).toBe(true)
+    expect(
+      fits([
+        { on: 'account', codes: ['612'] },
+        { on: 'category', ids: ['c1'] },
+      ]),
+    ).toBe(true)
     expect(fits([{ on: 'kind', kinds: ['travel'] }])).toBe(false)
     expect(fits([{ on: 'amount', below: money('5.00 EUR') }])).toBe(false)
   })
@@ -145,22 +235,43 @@ describe('steps side by side, and asking once', () => {
 
 test('property: whoever is here, nobody is asked twice, nobody decides their own, and it ends in people or is held', () => {
   const ids = CAST.map((p) => p.id)
-  const anyFacts = fc.record({ amount: fc.integer({ min: 1, max: 4_000_000 }), awayIds: fc.subarray(ids), gone: fc.subarray(ids), owner: fc.constantFrom(...ids), raiser: fc.constantFrom(...ids), subs: fc.array(fc.constantFrom(...ids), { minLength: 9, maxLength: 9 }) })
-  fc.assert(fc.property(anyFacts, ({ amount, awayIds, gone, owner, raiser, subs }) => {
-    const f = facts(Object.fromEntries(gone.map((g) => [g, { leftOn: '2026-01-01' }])), awayIds.map((a, i) => away(a, subs[i] === a ? null : subs[i] ?? null)))
-    const p = policy([OWN, { steps: [CHAIN, { rank: 10, who: { by: 'group', name: 'g', mode: 'all', members: ['a', 'kaveh'] }, mustCover: false }] }])
-    const route = makeRoute(subject((amount / 100).toFixed(2), { ownerId: owner, raisedById: raiser }), p, f)
-    const asked = route.steps.flatMap((s) => s.seats.map((x) => x.actorId))
-    expect(new Set(asked).size).toBe(asked.length)
-    expect(asked).not.toContain(owner)
-    expect(asked).not.toContain(raiser)
-    for (const id of asked) expect(gone.includes(id) || awayIds.includes(id)).toBe(false)
-    if (asked.length === 0) expect(route.held).not.toBeNull()
-    let approvals: { actorId: string }[] = []
-    for (let guard = 0; progressOf(route, approvals).state === 'waiting'; guard += 1) {
-      expect(guard).toBeLessThan(50)
-      approvals = [...approvals, ...progressOf(route, approvals).open.slice(0, 1)]
-    }
-    expect(progressOf(route, approvals).state).toBe(route.held === null ? 'approved' : 'held')
-  }), { numRuns: 300 })
+  const anyFacts = fc.record({
+    amount: fc.integer({ min: 1, max: 4_000_000 }),
+    awayIds: fc.subarray(ids),
+    gone: fc.subarray(ids),
+    owner: fc.constantFrom(...ids),
+    raiser: fc.constantFrom(...ids),
+    subs: fc.array(fc.constantFrom(...ids), { minLength: 9, maxLength: 9 }),
+  })
+  fc.assert(
+    fc.property(anyFacts, ({ amount, awayIds, gone, owner, raiser, subs }) => {
+      const f = facts(
+        Object.fromEntries(gone.map((g) => [g, { leftOn: '2026-01-01' }])),
+        awayIds.map((a, i) => away(a, subs[i] === a ? null : (subs[i] ?? null))),
+      )
+      const p = policy([
+        OWN,
+        {
+          steps: [
+            CHAIN,
+            { rank: 10, who: { by: 'group', name: 'g', mode: 'all', members: ['a', 'kaveh'] }, mustCover: false },
+          ],
+        },
+      ])
+      const route = makeRoute(subject((amount / 100).toFixed(2), { ownerId: owner, raisedById: raiser }), p, f)
+      const asked = route.steps.flatMap((s) => s.seats.map((x) => x.actorId))
+      expect(new Set(asked).size).toBe(asked.length)
+      expect(asked).not.toContain(owner)
+      expect(asked).not.toContain(raiser)
+      for (const id of asked) expect(gone.includes(id) || awayIds.includes(id)).toBe(false)
+      if (asked.length === 0) expect(route.held).not.toBeNull()
+      let approvals: { actorId: string }[] = []
+      for (let guard = 0; progressOf(route, approvals).state === 'waiting'; guard += 1) {
+        expect(guard).toBeLessThan(50)
+        approvals = [...approvals, ...progressOf(route, approvals).open.slice(0, 1)]
+      }
+      expect(progressOf(route, approvals).state).toBe(route.held === null ? 'approved' : 'held')
+    }),
+    { numRuns: 300 },
+  )
 })

@@ -47,7 +47,11 @@ export interface Route {
   readonly notes: readonly RouteNote[]
 }
 
-interface Draft { readonly steps: RouteStep[]; readonly notes: RouteNote[]; held: Route['held'] }
+interface Draft {
+  readonly steps: RouteStep[]
+  readonly notes: RouteNote[]
+  held: Route['held']
+}
 
 /**
  * Works out who decides on a document, and says why each is asked and why others are not. Absences
@@ -85,7 +89,10 @@ function isBarred(personId: string, subject: Subject): boolean {
 
 /** The seat of a person, or null with a note: barred, away without a substitute, gone, a substitute barred. */
 function seatOf(personId: string, why: SeatReason, draft: Draft, subject: Subject, facts: PeopleFacts): Seat | null {
-  if (isBarred(personId, subject)) { draft.notes.push({ code: 'own-document', personId }); return null }
+  if (isBarred(personId, subject)) {
+    draft.notes.push({ code: 'own-document', personId })
+    return null
+  }
   const actor = whoActs(personId, facts)
   if (actor === null) {
     const person = facts.people.get(personId)
@@ -93,15 +100,27 @@ function seatOf(personId: string, why: SeatReason, draft: Draft, subject: Subjec
     draft.notes.push({ code: gone ? 'gone' : 'away-without-substitute', personId })
     return null
   }
-  if (isBarred(actor.id, subject)) { draft.notes.push({ code: 'own-document', personId: actor.id }); return null }
+  if (isBarred(actor.id, subject)) {
+    draft.notes.push({ code: 'own-document', personId: actor.id })
+    return null
+  }
   return { actorId: actor.id, forId: actor.id === personId ? null : personId, why }
 }
 
 function addFallback(
-  draft: Draft, rank: number, level: number, ruleId: string | null, because: FallbackCause,
-  subject: Subject, policy: Policy, facts: PeopleFacts,
+  draft: Draft,
+  rank: number,
+  level: number,
+  ruleId: string | null,
+  because: FallbackCause,
+  subject: Subject,
+  policy: Policy,
+  facts: PeopleFacts,
 ): void {
-  if (policy.fallbackId === null) { draft.held ??= { code: 'no-fallback' }; return }
+  if (policy.fallbackId === null) {
+    draft.held ??= { code: 'no-fallback' }
+    return
+  }
   const before = draft.notes.length
   const seat = seatOf(policy.fallbackId, { code: 'fallback', because }, draft, subject, facts)
   if (seat === null) {
@@ -111,7 +130,14 @@ function addFallback(
   draft.steps.push({ rank, level, ruleId, mode: 'any', seats: [seat] })
 }
 
-function addRule(draft: Draft, rule: Rule, spared: boolean, subject: Subject, policy: Policy, facts: PeopleFacts): void {
+function addRule(
+  draft: Draft,
+  rule: Rule,
+  spared: boolean,
+  subject: Subject,
+  policy: Policy,
+  facts: PeopleFacts,
+): void {
   for (const step of rule.steps) {
     const { who, rank } = step
     if (who.by === 'chain') {
@@ -123,8 +149,12 @@ function addRule(draft: Draft, rule: Rule, spared: boolean, subject: Subject, po
       continue
     }
     const ids = who.by === 'person' ? [who.personId] : who.by === 'role' ? who.holders : who.members
-    const why: SeatReason = who.by === 'person' ? { code: 'named' }
-      : who.by === 'role' ? { code: 'role', role: who.role } : { code: 'group', name: who.name }
+    const why: SeatReason =
+      who.by === 'person'
+        ? { code: 'named' }
+        : who.by === 'role'
+          ? { code: 'role', role: who.role }
+          : { code: 'group', name: who.name }
     const seats = ids.flatMap((id) => limited(id, why, step.mustCover, draft, subject, facts))
     const mode = who.by === 'group' ? who.mode : 'any'
     if (seats.length === 0) addFallback(draft, rank, 0, rule.id, 'step is empty', subject, policy, facts)
@@ -132,7 +162,14 @@ function addRule(draft: Draft, rule: Rule, spared: boolean, subject: Subject, po
   }
 }
 
-function limited(id: string, why: SeatReason, mustCover: boolean, draft: Draft, subject: Subject, facts: PeopleFacts): Seat[] {
+function limited(
+  id: string,
+  why: SeatReason,
+  mustCover: boolean,
+  draft: Draft,
+  subject: Subject,
+  facts: PeopleFacts,
+): Seat[] {
   if (mustCover && !covers(facts.people.get(id)?.decidingLimit ?? null, subject.amount)) {
     draft.notes.push({ code: 'does-not-cover', personId: id })
     return []
@@ -142,7 +179,13 @@ function limited(id: string, why: SeatReason, mustCover: boolean, draft: Draft, 
 }
 
 function addHolders(
-  draft: Draft, rank: number, ruleId: string, mustCover: boolean, subject: Subject, policy: Policy, facts: PeopleFacts,
+  draft: Draft,
+  rank: number,
+  ruleId: string,
+  mustCover: boolean,
+  subject: Subject,
+  policy: Policy,
+  facts: PeopleFacts,
 ): void {
   const byHolder = new Map<string | null, string[]>()
   for (const c of subject.codings) {
@@ -151,8 +194,10 @@ function addHolders(
     byHolder.set(c.holderId, lines)
   }
   for (const [holderId, budgetLineIds] of byHolder) {
-    const seats = holderId === null ? []
-      : limited(holderId, { code: 'budget-holder', budgetLineIds }, mustCover, draft, subject, facts)
+    const seats =
+      holderId === null
+        ? []
+        : limited(holderId, { code: 'budget-holder', budgetLineIds }, mustCover, draft, subject, facts)
     if (seats.length === 0) addFallback(draft, rank, 0, ruleId, 'step is empty', subject, policy, facts)
     else draft.steps.push({ rank, level: 0, ruleId, mode: 'any', seats })
   }
@@ -164,7 +209,13 @@ function addHolders(
  * where nobody's does, the levels are asked and then the fallback.
  */
 function addChain(
-  draft: Draft, rank: number, ruleId: string, until: 'covered' | 'top', subject: Subject, policy: Policy, facts: PeopleFacts,
+  draft: Draft,
+  rank: number,
+  ruleId: string,
+  until: 'covered' | 'top',
+  subject: Subject,
+  policy: Policy,
+  facts: PeopleFacts,
 ): void {
   const seen = new Set<string>([subject.ownerId])
   let level = 0
@@ -176,9 +227,10 @@ function addChain(
     seen.add(manager.id)
     const limit = manager.decidingLimit
     const does = covers(limit, subject.amount)
-    const why: SeatReason = below.id === subject.ownerId
-      ? { code: 'manager', of: subject.ownerId, limit, covers: does }
-      : { code: 'higher-manager', limit, covers: does }
+    const why: SeatReason =
+      below.id === subject.ownerId
+        ? { code: 'manager', of: subject.ownerId, limit, covers: does }
+        : { code: 'higher-manager', limit, covers: does }
     const seat = seatOf(manager.id, why, draft, subject, facts)
     if (seat !== null) {
       draft.steps.push({ rank, level, ruleId, mode: 'any', seats: [seat] })

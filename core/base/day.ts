@@ -61,7 +61,8 @@ export function addBusinessDays(day: Day, n: number, holidays: ReadonlySet<Day>)
 }
 
 /** Payment terms: net n days, or the end of the month and n days. */
-export type PaymentTerms = { readonly kind: 'net'; readonly days: number } | { readonly kind: 'month-end'; readonly days: number }
+export type PaymentTerms =
+  { readonly kind: 'net'; readonly days: number } | { readonly kind: 'month-end'; readonly days: number }
 
 /** The due day; it is not moved off weekends. */
 export function dueDay(from: Day, terms: PaymentTerms): Day {

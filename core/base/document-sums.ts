@@ -41,7 +41,12 @@ export function documentSums(
     if (found === undefined) nets.set(keyOf(line.tax), { key: line.tax, nets: [line.net] })
     else found.nets.push(line.net)
   }
-  const groups = new Map([...nets].map(([id, g]) => { const net = sum(g.nets, currency); return [id, { key: g.key, lines: net, taxable: net }] }))
+  const groups = new Map(
+    [...nets].map(([id, g]) => {
+      const net = sum(g.nets, currency)
+      return [id, { key: g.key, lines: net, taxable: net }]
+    }),
+  )
   const group = (tax: TaxKey) => {
     const found = groups.get(keyOf(tax)) ?? { key: tax, lines: zero(currency), taxable: zero(currency) }
     groups.set(keyOf(tax), found)
@@ -51,17 +56,31 @@ export function documentSums(
   let charges = zero(currency)
   for (const a of adjustments) {
     const g = group(a.tax)
-    const value = a.percent === undefined
-      ? roundMoney(dec(a.amount ?? '0'), currency)
-      : roundMoney(dec(g.lines.amount).times(dec(a.percent)).dividedBy(100), currency)
-    if (a.kind === 'allowance') { allowances = add(allowances, value); g.taxable = subtract(g.taxable, value) }
-    else { charges = add(charges, value); g.taxable = add(g.taxable, value) }
+    const value =
+      a.percent === undefined
+        ? roundMoney(dec(a.amount ?? '0'), currency)
+        : roundMoney(dec(g.lines.amount).times(dec(a.percent)).dividedBy(100), currency)
+    if (a.kind === 'allowance') {
+      allowances = add(allowances, value)
+      g.taxable = subtract(g.taxable, value)
+    } else {
+      charges = add(charges, value)
+      g.taxable = add(g.taxable, value)
+    }
   }
   const byTax = [...groups.values()].map(({ key, taxable }) => ({
-    ...key, taxable, tax: roundMoney(dec(taxable.amount).times(dec(key.rate)).dividedBy(100), currency),
+    ...key,
+    taxable,
+    tax: roundMoney(dec(taxable.amount).times(dec(key.rate)).dividedBy(100), currency),
   }))
-  const lineSum = sum(lines.map((l) => l.net), currency)
+  const lineSum = sum(
+    lines.map((l) => l.net),
+    currency,
+  )
   const net = add(subtract(lineSum, allowances), charges)
-  const tax = sum(byTax.map((t) => t.tax), currency)
+  const tax = sum(
+    byTax.map((t) => t.tax),
+    currency,
+  )
   return { lines: lineSum, allowances, charges, net, tax, total: add(net, tax), byTax }
 }

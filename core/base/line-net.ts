@@ -25,9 +25,10 @@ export interface PricedLine {
 export function lineNet(line: PricedLine): Money {
   const gross = lineGross(line)
   return (line.adjustments ?? []).reduce((net, a) => {
-    const value = a.percent === undefined
-      ? roundMoney(dec(a.amount ?? '0'), line.currency)
-      : roundMoney(dec(gross.amount).times(dec(a.percent)).dividedBy(100), line.currency)
+    const value =
+      a.percent === undefined
+        ? roundMoney(dec(a.amount ?? '0'), line.currency)
+        : roundMoney(dec(gross.amount).times(dec(a.percent)).dividedBy(100), line.currency)
     return a.kind === 'allowance' ? subtract(net, value) : add(net, value)
   }, gross)
 }

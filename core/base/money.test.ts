@@ -7,7 +7,8 @@ import { add, convert, covers, isNegative, money, negate, roundMoney, subtract, 
 
 describe('money', () => {
   test('minor units agree with ISO 4217 as published in the registry package currency-codes', () => {
-    for (const { code, digits } of currencyCodes.data) if (!['XAU', 'XXX'].includes(code) && digits > 0) expect([code, minorUnits(code)]).toEqual([code, digits])
+    for (const { code, digits } of currencyCodes.data)
+      if (!['XAU', 'XXX'].includes(code) && digits > 0) expect([code, minorUnits(code)]).toEqual([code, digits])
     expect(['JPY', 'KRW', 'ISK', 'KWD', 'HUF', 'IDR', 'COP'].map(minorUnits)).toEqual([0, 0, 0, 3, 2, 2, 2])
   })
 
@@ -41,11 +42,13 @@ describe('money', () => {
   })
 
   test('property: sums are exact where binary floats are not', () => {
-    fc.assert(fc.property(fc.array(fc.bigInt({ min: -(10n ** 12n), max: 10n ** 12n }), { maxLength: 40 }), (cents) => {
-      const amounts = cents.map((c) => roundMoney(new Decimal(c.toString()).dividedBy(100), 'EUR'))
-      const total = sum(amounts, 'EUR')
-      expect(new Decimal(total.amount).times(100).toFixed()).toBe(cents.reduce((a, b) => a + b, 0n).toString())
-      expect(amounts.reduce(subtract, total).amount).toBe('0.00')
-    }))
+    fc.assert(
+      fc.property(fc.array(fc.bigInt({ min: -(10n ** 12n), max: 10n ** 12n }), { maxLength: 40 }), (cents) => {
+        const amounts = cents.map((c) => roundMoney(new Decimal(c.toString()).dividedBy(100), 'EUR'))
+        const total = sum(amounts, 'EUR')
+        expect(new Decimal(total.amount).times(100).toFixed()).toBe(cents.reduce((a, b) => a + b, 0n).toString())
+        expect(amounts.reduce(subtract, total).amount).toBe('0.00')
+      }),
+    )
   })
 })

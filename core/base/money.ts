@@ -10,8 +10,10 @@ export interface Money {
 /** Reads "1060.00 EUR"; refuses more decimals than the currency has. For tests and tables. */
 export function money(text: string): Money {
   const [amount, currency] = text.split(' ')
-  if (amount === undefined || currency === undefined || !isDecimalText(amount)) throw new RangeError(`not money: ${text}`)
-  if (dec(amount).decimalPlaces() > minorUnits(currency)) throw new RangeError(`too many decimals for ${currency}: ${amount}`)
+  if (amount === undefined || currency === undefined || !isDecimalText(amount))
+    throw new RangeError(`not money: ${text}`)
+  if (dec(amount).decimalPlaces() > minorUnits(currency))
+    throw new RangeError(`too many decimals for ${currency}: ${amount}`)
   return roundMoney(dec(amount), currency)
 }
 
@@ -45,7 +47,13 @@ export function subtract(a: Money, b: Money): Money {
 export function sum(amounts: readonly Money[], currency: string): Money {
   const nothing = zero(currency)
   // All have the currency's decimals already, so that one rounding at the end changes nothing.
-  return roundMoney(amounts.reduce((s, a) => { together(nothing, a); return s.plus(dec(a.amount)) }, new Decimal(0)), currency)
+  return roundMoney(
+    amounts.reduce((s, a) => {
+      together(nothing, a)
+      return s.plus(dec(a.amount))
+    }, new Decimal(0)),
+    currency,
+  )
 }
 
 /** The mirror image. */

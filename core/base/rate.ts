@@ -10,8 +10,10 @@ export interface Rate {
 
 /** The newest rate on or before the day; null where there is none. */
 export function findRate(rates: readonly Rate[], currency: string, day: Day): Rate | null {
-  return rates.reduce<Rate | null>((best, r) =>
-    r.currency === currency && r.day <= day && (best === null || r.day > best.day) ? r : best, null)
+  return rates.reduce<Rate | null>(
+    (best, r) => (r.currency === currency && r.day <= day && (best === null || r.day > best.day) ? r : best),
+    null,
+  )
 }
 
 /** The factor that turns one unit of `rate.currency` into the base currency, at 20 digits. */

@@ -22,25 +22,42 @@ describe('splits', () => {
   })
 
   test('for a part of a line, amounts are weights', () => {
-    expect(amounts(splitAmount(money('600.00 EUR'), { method: 'amount', values: ['870', null] }, { whole: money('1200.00 EUR') }))).toEqual(['435.00', '165.00'])
+    expect(
+      amounts(
+        splitAmount(money('600.00 EUR'), { method: 'amount', values: ['870', null] }, { whole: money('1200.00 EUR') }),
+      ),
+    ).toEqual(['435.00', '165.00'])
   })
 
   test('property: shares always add up to the line, to the last cent, in either sign', () => {
-    fc.assert(fc.property(fc.integer({ min: -10_000_000, max: 10_000_000 }), fc.array(fc.integer({ min: 0, max: 1000 }), { minLength: 1, maxLength: 12 }), (cents, weights) => {
-      fc.pre(weights.some((w) => w > 0))
-      const total = roundMoney(new Decimal(cents).dividedBy(100), 'EUR')
-      const parts = divide(total, weights.map((w) => new Decimal(w)))
-      expect(sum(parts, 'EUR')).toEqual(total)
-      parts.forEach((p, i) => {
-        const exact = new Decimal(cents).times(weights[i] ?? 0).dividedBy(weights.reduce((a, b) => a + b, 0))
-        expect(new Decimal(p.amount).times(100).minus(exact).abs().lt(1)).toBe(true)
-      })
-    }))
+    fc.assert(
+      fc.property(
+        fc.integer({ min: -10_000_000, max: 10_000_000 }),
+        fc.array(fc.integer({ min: 0, max: 1000 }), { minLength: 1, maxLength: 12 }),
+        (cents, weights) => {
+          fc.pre(weights.some((w) => w > 0))
+          const total = roundMoney(new Decimal(cents).dividedBy(100), 'EUR')
+          const parts = divide(
+            total,
+            weights.map((w) => new Decimal(w)),
+          )
+          expect(sum(parts, 'EUR')).toEqual(total)
+          parts.forEach((p, i) => {
+            const exact = new Decimal(cents).times(weights[i] ?? 0).dividedBy(weights.reduce((a, b) => a + b, 0))
+            expect(new Decimal(p.amount).times(100).minus(exact).abs().lt(1)).toBe(true)
+          })
+        },
+      ),
+    )
   })
 
   test('says what is wrong with a split', () => {
-    expect(checkSplit({ method: 'percent', values: ['60', '30'] }, '1')).toEqual([{ code: 'split-not-hundred', sum: '90' }])
-    expect(checkSplit({ method: 'quantity', values: ['2', '2'] }, '3')).toEqual([{ code: 'split-not-quantity', sum: '4', quantity: '3' }])
+    expect(checkSplit({ method: 'percent', values: ['60', '30'] }, '1')).toEqual([
+      { code: 'split-not-hundred', sum: '90' },
+    ])
+    expect(checkSplit({ method: 'quantity', values: ['2', '2'] }, '3')).toEqual([
+      { code: 'split-not-quantity', sum: '4', quantity: '3' },
+    ])
     expect(checkSplit({ method: 'percent', values: ['110', '-10'] }, '1')).toEqual([{ code: 'split-negative', at: 1 }])
     expect(checkSplit({ method: 'amount', values: [null, '5'] }, '1')).toEqual([{ code: 'split-value-missing', at: 0 }])
     expect(checkSplit({ method: 'percent', values: [] }, '1')).toEqual([{ code: 'split-empty' }])
@@ -61,12 +78,20 @@ describe('the last coding takes what is left', () => {
     ['amount', ['870', '5'], '1', ['870', null]],
     ['share', ['1', '2', '3'], '1', [null, null, null]],
     ['percent', ['60'], '1', [null]],
-  ] as const)('%s of %j', (method, values, quantity, expected) => { expect(withRemainder(method, [...values], quantity)).toEqual(expected) })
+  ] as const)('%s of %j', (method, values, quantity, expected) => {
+    expect(withRemainder(method, [...values], quantity)).toEqual(expected)
+  })
 
   test('what is completed so is sound whenever the others leave something (property)', () => {
-    fc.assert(fc.property(fc.array(fc.integer({ min: 0, max: 3000 }), { minLength: 1, maxLength: 3 }), fc.constantFrom('percent' as const, 'quantity' as const), (cents, method) => {
-      const values = withRemainder(method, [...cents.map((c) => (c / 100).toFixed(2)), null], '100')
-      expect(checkSplit({ method, values }, '100')).toEqual([])
-    }))
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 0, max: 3000 }), { minLength: 1, maxLength: 3 }),
+        fc.constantFrom('percent' as const, 'quantity' as const),
+        (cents, method) => {
+          const values = withRemainder(method, [...cents.map((c) => (c / 100).toFixed(2)), null], '100')
+          expect(checkSplit({ method, values }, '100')).toEqual([])
+        },
+      ),
+    )
   })
 })

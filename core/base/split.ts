@@ -26,13 +26,15 @@ export function checkSplit(split: Split, quantity: DecimalText): SplitReason[] {
   const reasons: SplitReason[] = []
   values.forEach((v, at) => {
     const last = at === values.length - 1
-    if (v === null) { if (!(method === 'amount' && last)) reasons.push({ code: 'split-value-missing', at }) }
-    else if (dec(v).isNegative()) reasons.push({ code: 'split-negative', at })
+    if (v === null) {
+      if (!(method === 'amount' && last)) reasons.push({ code: 'split-value-missing', at })
+    } else if (dec(v).isNegative()) reasons.push({ code: 'split-negative', at })
   })
   if (reasons.length > 0) return reasons
   const total = values.reduce((s, v) => s.plus(dec(v ?? '0')), new Decimal(0))
   if (method === 'percent' && !total.eq(100)) reasons.push({ code: 'split-not-hundred', sum: total.toFixed() })
-  if (method === 'quantity' && !total.eq(dec(quantity))) reasons.push({ code: 'split-not-quantity', sum: total.toFixed(), quantity })
+  if (method === 'quantity' && !total.eq(dec(quantity)))
+    reasons.push({ code: 'split-not-quantity', sum: total.toFixed(), quantity })
   return reasons
 }
 
@@ -40,7 +42,11 @@ export function checkSplit(split: Split, quantity: DecimalText): SplitReason[] {
  * The values of a split while it is written: the last coding has what the others leave of 100 percent
  * or of the line's quantity (negative when they take too much), and nothing by shares or by amount.
  */
-export function withRemainder(method: SplitMethod, values: readonly (DecimalText | null)[], quantity: DecimalText): (DecimalText | null)[] {
+export function withRemainder(
+  method: SplitMethod,
+  values: readonly (DecimalText | null)[],
+  quantity: DecimalText,
+): (DecimalText | null)[] {
   if (method === 'share' || values.length < 2) return values.map(() => null)
   const others = values.slice(0, -1)
   if (method === 'amount') return [...others, null]
@@ -57,14 +63,30 @@ export function divide(total: Money, weights: readonly Decimal[]): Money[] {
   const units = dec(total.amount).times(scale)
   const sign = units.isNegative() ? -1 : 1
   const all = weights.reduce((s, w) => s.plus(w), new Decimal(0))
-  const whole = weights.map((w) => all.isZero() ? new Decimal(0) : units.abs().times(w).dividedBy(all))
+  const whole = weights.map((w) => (all.isZero() ? new Decimal(0) : units.abs().times(w).dividedBy(all)))
   const floors = whole.map((w) => w.floor())
-  let left = units.abs().minus(floors.reduce((s, f) => s.plus(f), new Decimal(0))).toNumber()
-  const order = whole.map((w, i) => ({ i, rest: w.minus(floors[i] ?? 0) }))
+  let left = units
+    .abs()
+    .minus(floors.reduce((s, f) => s.plus(f), new Decimal(0)))
+    .toNumber()
+  const order = whole
+    .map((w, i) => ({ i, rest: w.minus(floors[i] ?? 0) }))
     .sort((a, b) => b.rest.comparedTo(a.rest) || a.i - b.i)
   const extra = new Set<number>()
-  for (const { i } of order) { if (left <= 0) break; extra.add(i); left -= 1 }
-  return floors.map((f, i) => roundMoney(f.plus(extra.has(i) ? 1 : 0).times(sign).dividedBy(scale), total.currency))
+  for (const { i } of order) {
+    if (left <= 0) break
+    extra.add(i)
+    left -= 1
+  }
+  return floors.map((f, i) =>
+    roundMoney(
+      f
+        .plus(extra.has(i) ? 1 : 0)
+        .times(sign)
+        .dividedBy(scale),
+      total.currency,
+    ),
+  )
 }
 
 /**
@@ -75,10 +97,23 @@ export function divide(total: Money, weights: readonly Decimal[]): Money[] {
 export function splitAmount(total: Money, split: Split, part?: { readonly whole: Money }): Money[] {
   const { method, values } = split
   if (values.length === 1) return [total]
-  if (method === 'share') return divide(total, values.map(() => new Decimal(1)))
-  if (method !== 'amount') return divide(total, values.map((v) => dec(v ?? '0')))
+  if (method === 'share')
+    return divide(
+      total,
+      values.map(() => new Decimal(1)),
+    )
+  if (method !== 'amount')
+    return divide(
+      total,
+      values.map((v) => dec(v ?? '0')),
+    )
   const whole = byAmount(part?.whole ?? total, values)
-  return part === undefined ? whole : divide(total, whole.map((m) => dec(m.amount).abs()))
+  return part === undefined
+    ? whole
+    : divide(
+        total,
+        whole.map((m) => dec(m.amount).abs()),
+      )
 }
 
 function byAmount(total: Money, values: readonly (DecimalText | null)[]): Money[] {

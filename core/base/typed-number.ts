@@ -6,7 +6,10 @@ import { Decimal, plain, type DecimalText } from './decimal'
  * digits behind it is a thousands mark only if it is not the person's own decimal mark.
  */
 export function readTypedNumber(text: string, decimalMark: '.' | ','): DecimalText | null {
-  const compact = text.replace(/[\s\u00a0\u202f']/g, '').replace(/\u2212/g, '-').replace(/\u00d7/g, '*')
+  const compact = text
+    .replace(/[\s\u00a0\u202f']/g, '')
+    .replace(/\u2212/g, '-')
+    .replace(/\u00d7/g, '*')
   if (compact === '' || compact.length > 60) return null
   const parts = compact.split(/(?<=[\d.,])([+\-*/])/)
   let value: Decimal | null = null
@@ -17,8 +20,10 @@ export function readTypedNumber(text: string, decimalMark: '.' | ','): DecimalTe
     const op = i === 0 ? null : parts[i - 1]
     if (value === null) value = n
     else if (op === '*') value = value.times(n)
-    else if (op === '/') { if (n.isZero()) return null; value = value.dividedBy(n) }
-    else {
+    else if (op === '/') {
+      if (n.isZero()) return null
+      value = value.dividedBy(n)
+    } else {
       value = fold(pending, value)
       pending = { at: value, op: op === '-' ? '-' : '+' }
       value = n
@@ -43,8 +48,7 @@ function readPlain(text: string, mark: '.' | ','): Decimal | null {
   else if (commas + points === 1) {
     const only = commas === 1 ? ',' : '.'
     decimal = only === mark || !/^\d{1,3}[.,]\d{3}$/.test(body) ? only : mark
-  }
-  else if (commas > 1) decimal = '.'
+  } else if (commas > 1) decimal = '.'
   else if (points > 1) decimal = ','
   const thousands = decimal === '.' ? ',' : '.'
   const digits = body.split(thousands).join('').replace(decimal, '.')

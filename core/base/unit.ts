@@ -3,8 +3,25 @@
  * The test looks each code up in the published code list.
  */
 export const UNITS = {
-  H87: 'each', EA: 'each', KGM: 'kg', GRM: 'g', TNE: 'tonne', LTR: 'litre', MLT: 'ml', MTR: 'metre', MTK: 'm²',
-  HUR: 'hour', DAY: 'day', MON: 'month', BX: 'box', PK: 'pack', SET: 'set', RO: 'roll', BG: 'bag', PR: 'pair', E48: 'service',
+  H87: 'each',
+  EA: 'each',
+  KGM: 'kg',
+  GRM: 'g',
+  TNE: 'tonne',
+  LTR: 'litre',
+  MLT: 'ml',
+  MTR: 'metre',
+  MTK: 'm²',
+  HUR: 'hour',
+  DAY: 'day',
+  MON: 'month',
+  BX: 'box',
+  PK: 'pack',
+  SET: 'set',
+  RO: 'roll',
+  BG: 'bag',
+  PR: 'pair',
+  E48: 'service',
 } as const
 export type UnitCode = keyof typeof UNITS
 

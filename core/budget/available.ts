@@ -33,11 +33,16 @@ export interface BudgetFigures extends Omit<PeriodFigures, 'period'> {
 /** Adds a line's periods up over the span that it is checked for, seen from a document's period. */
 export function figuresFor(line: BudgetLineFacts, period: number, span: BudgetSpan = line.span): BudgetFigures {
   const currency = line.mayFallBelow.currency
-  const inside = line.periods.filter((p) => span === 'year' || (span === 'period' ? p.period === period : p.period <= period))
+  const inside = line.periods.filter(
+    (p) => span === 'year' || (span === 'period' ? p.period === period : p.period <= period),
+  )
   const total = (pick: (p: PeriodFigures) => Money) => sum(inside.map(pick), currency)
   const f = {
-    budgeted: total((p) => p.budgeted), adjustments: total((p) => p.adjustments),
-    reserved: total((p) => p.reserved), committed: total((p) => p.committed), spent: total((p) => p.spent),
+    budgeted: total((p) => p.budgeted),
+    adjustments: total((p) => p.adjustments),
+    reserved: total((p) => p.reserved),
+    committed: total((p) => p.committed),
+    spent: total((p) => p.spent),
   }
   const given = add(f.budgeted, f.adjustments)
   return { ...f, available: subtract(subtract(subtract(given, f.reserved), f.committed), f.spent) }
@@ -72,9 +77,16 @@ export function checkBudget(
     const nothing = zero(after.currency)
     const floor = negate(line.mayFallBelow)
     const passed = compare(effect.amount, nothing) > 0 && compare(after, floor) < 0
-    return [{
-      lineId: line.id, name: line.name, control: line.control, before, after, effect: effect.amount,
-      passedBy: passed ? subtract(floor, after) : null,
-    }]
+    return [
+      {
+        lineId: line.id,
+        name: line.name,
+        control: line.control,
+        before,
+        after,
+        effect: effect.amount,
+        passedBy: passed ? subtract(floor, after) : null,
+      },
+    ]
   })
 }

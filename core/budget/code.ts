@@ -15,8 +15,16 @@ const partsOf = (code: string) => code.toLowerCase().split('-')
  * project alone, with the account that a line's category proposes, gives the full code. Parts are
  * told apart by hyphens, points, strokes or blanks. What holds no figure is no code.
  */
-export function matchCode<L extends CodedBudgetLine>(typed: string, lines: readonly L[], categoryAccount: string | null = null): L[] {
-  const wanted = typed.toLowerCase().trim().split(/[-./\s]+/).filter((p) => p !== '')
+export function matchCode<L extends CodedBudgetLine>(
+  typed: string,
+  lines: readonly L[],
+  categoryAccount: string | null = null,
+): L[] {
+  const wanted = typed
+    .toLowerCase()
+    .trim()
+    .split(/[-./\s]+/)
+    .filter((p) => p !== '')
   if (wanted.length === 0 || !/\d/.test(typed)) return []
   const rank = (line: L): number => {
     const parts = partsOf(line.code)
@@ -29,5 +37,9 @@ export function matchCode<L extends CodedBudgetLine>(typed: string, lines: reado
     }
     return Infinity
   }
-  return lines.map((line) => ({ line, at: rank(line) })).filter((x) => x.at < Infinity).sort((a, b) => a.at - b.at || (a.line.code < b.line.code ? -1 : 1)).map((x) => x.line)
+  return lines
+    .map((line) => ({ line, at: rank(line) }))
+    .filter((x) => x.at < Infinity)
+    .sort((a, b) => a.at - b.at || (a.line.code < b.line.code ? -1 : 1))
+    .map((x) => x.line)
 }

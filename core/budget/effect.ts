@@ -48,10 +48,16 @@ function partOf(line: CodedLine, quantity: DecimalText): PricedLine {
 }
 
 /** What is taken off or put on `quantity` of a line of `whole`: a percentage stays, an amount follows the quantity. */
-export function adjustmentsOfPart(adjustments: readonly Adjustment[], quantity: DecimalText, whole: DecimalText): Adjustment[] {
+export function adjustmentsOfPart(
+  adjustments: readonly Adjustment[],
+  quantity: DecimalText,
+  whole: DecimalText,
+): Adjustment[] {
   if (quantity === whole) return [...adjustments]
   const share = dec(whole).isZero() ? dec('0') : dec(quantity).dividedBy(dec(whole))
-  return adjustments.map((a) => a.amount === undefined ? a : { ...a, amount: plain(dec(a.amount).times(share).toDecimalPlaces(20)) })
+  return adjustments.map((a) =>
+    a.amount === undefined ? a : { ...a, amount: plain(dec(a.amount).times(share).toDecimalPlaces(20)) },
+  )
 }
 
 /** Effects added up by budget line, in the order in which the lines first appear. */

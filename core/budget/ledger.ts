@@ -23,7 +23,11 @@ export interface LedgerEntry {
  * The entries that lead from what stands to what the remaining quantity is worth. A coding that no
  * longer appears is taken back whole. No difference, no entry.
  */
-export function ledgerEntries(stage: BudgetStage, stands: readonly Standing[], worth: readonly Effect[]): LedgerEntry[] {
+export function ledgerEntries(
+  stage: BudgetStage,
+  stands: readonly Standing[],
+  worth: readonly Effect[],
+): LedgerEntry[] {
   const key = (budgetLineId: string, codingAt: number) => `${budgetLineId} ${codingAt}`
   const now = new Map(worth.map((e, codingAt) => [key(e.budgetLineId, codingAt), { ...e, codingAt }]))
   const before = new Map(stands.map((s) => [key(s.budgetLineId, s.codingAt), s]))

@@ -11,14 +11,13 @@ export interface PriceStep {
 
 /** The step that applies to a quantity on a day, or null where no price is valid. */
 export function priceFor(steps: readonly PriceStep[], quantity: DecimalText, day: Day): PriceStep | null {
-  return best(steps, day, (s) => dec(s.from).lte(dec(quantity)))
-    ?? lowestStep(steps, day)
+  return best(steps, day, (s) => dec(s.from).lte(dec(quantity))) ?? lowestStep(steps, day)
 }
 
 /** The next step above a quantity: what is worth pointing out. */
 export function nextStep(steps: readonly PriceStep[], quantity: DecimalText, day: Day): PriceStep | null {
   const above = steps.filter((s) => isValid(s, day) && dec(s.from).gt(dec(quantity)))
-  return above.reduce<PriceStep | null>((a, b) => a === null || dec(b.from).lt(dec(a.from)) ? b : a, null)
+  return above.reduce<PriceStep | null>((a, b) => (a === null || dec(b.from).lt(dec(a.from)) ? b : a), null)
 }
 
 function isValid(step: PriceStep, day: Day): boolean {
@@ -26,12 +25,14 @@ function isValid(step: PriceStep, day: Day): boolean {
 }
 
 function best(steps: readonly PriceStep[], day: Day, fits: (s: PriceStep) => boolean): PriceStep | null {
-  return steps.filter((s) => isValid(s, day) && fits(s))
-    .reduce<PriceStep | null>((a, b) => a === null || dec(b.from).gt(dec(a.from)) ? b : a, null)
+  return steps
+    .filter((s) => isValid(s, day) && fits(s))
+    .reduce<PriceStep | null>((a, b) => (a === null || dec(b.from).gt(dec(a.from)) ? b : a), null)
 }
 
 /** Below the smallest step the smallest step's price holds. */
 function lowestStep(steps: readonly PriceStep[], day: Day): PriceStep | null {
-  return steps.filter((s) => isValid(s, day))
-    .reduce<PriceStep | null>((a, b) => a === null || dec(b.from).lt(dec(a.from)) ? b : a, null)
+  return steps
+    .filter((s) => isValid(s, day))
+    .reduce<PriceStep | null>((a, b) => (a === null || dec(b.from).lt(dec(a.from)) ? b : a), null)
 }

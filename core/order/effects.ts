@@ -17,8 +17,14 @@ export interface OrderSource {
  * What an order line commits, coding by coding, in the order of its sources: its net is divided over
  * the sources by quantity, each share over that source's codings, tax is felt as the department feels it.
  */
-export function orderLineEffects(line: PricedLine & { readonly taxRate: DecimalText; readonly toBase: DecimalText; readonly baseCurrency: string }, sources: readonly OrderSource[]): Effect[] {
-  const shares = divide(lineNet(line), sources.map((s) => dec(s.quantity)))
+export function orderLineEffects(
+  line: PricedLine & { readonly taxRate: DecimalText; readonly toBase: DecimalText; readonly baseCurrency: string },
+  sources: readonly OrderSource[],
+): Effect[] {
+  const shares = divide(
+    lineNet(line),
+    sources.map((s) => dec(s.quantity)),
+  )
   return sources.flatMap((source, i) => {
     const share = shares[i] ?? zero(line.currency)
     const parts = splitAmount(share, source.split, { whole: source.whole })

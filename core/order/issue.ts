@@ -11,10 +11,25 @@ export interface MayIssue {
 
 export type IssueReason =
   | { readonly code: 'order-state'; readonly stops: true; readonly state: OrderState }
-  | { readonly code: 'order-empty' | 'no-supplier' | 'no-ship-to' | 'own-need-alone' | 'currency-differs'; readonly stops: true }
+  | {
+      readonly code: 'order-empty' | 'no-supplier' | 'no-ship-to' | 'own-need-alone' | 'currency-differs'
+      readonly stops: true
+    }
   | { readonly code: 'supplier-blocked' | 'supplier-no-address'; readonly stops: true; readonly supplier: string }
-  | { readonly code: 'above-ordering-limit'; readonly stops: true; readonly amount: Money; readonly limit: Money | null; readonly who: readonly MayIssue[] }
-  | { readonly code: 'above-approved'; readonly stops: true; readonly description: string; readonly approved: Money; readonly ordered: Money }
+  | {
+      readonly code: 'above-ordering-limit'
+      readonly stops: true
+      readonly amount: Money
+      readonly limit: Money | null
+      readonly who: readonly MayIssue[]
+    }
+  | {
+      readonly code: 'above-approved'
+      readonly stops: true
+      readonly description: string
+      readonly approved: Money
+      readonly ordered: Money
+    }
   | { readonly code: 'ship-to-differs'; readonly stops: true }
   | { readonly code: 'no-rate'; readonly stops: true; readonly currency: string }
 
@@ -24,7 +39,12 @@ export interface IssueFacts {
   readonly orderingLimit: Money | null
   /** Other people whose ordering limit covers the order, lowest limit first. */
   readonly mayIssue: readonly MayIssue[]
-  readonly supplier: { readonly name: string; readonly email: string | null; readonly blocked: boolean; readonly currency: string } | null
+  readonly supplier: {
+    readonly name: string
+    readonly email: string | null
+    readonly blocked: boolean
+    readonly currency: string
+  } | null
   readonly hasShipTo: boolean
   readonly currency: string
   readonly net: Money
@@ -52,19 +72,33 @@ export function decideIssue(f: IssueFacts): Verdict<'issued', IssueReason> {
     if (f.supplier.blocked) reasons.push({ code: 'supplier-blocked', stops: true, supplier: f.supplier.name })
     if (f.supplier.email === null) reasons.push({ code: 'supplier-no-address', stops: true, supplier: f.supplier.name })
   }
-  if (f.needOf.length > 0 && f.needOf.every((id) => id === f.buyerId)) reasons.push({ code: 'own-need-alone', stops: true })
+  if (f.needOf.length > 0 && f.needOf.every((id) => id === f.buyerId))
+    reasons.push({ code: 'own-need-alone', stops: true })
   if (f.toBase === null) reasons.push({ code: 'no-rate', stops: true, currency: f.currency })
   else {
     const amount = convert(f.net, f.toBase, f.baseCurrency)
-    if (!covers(f.orderingLimit, amount)) reasons.push({ code: 'above-ordering-limit', stops: true, amount, limit: f.orderingLimit, who: f.mayIssue })
+    if (!covers(f.orderingLimit, amount))
+      reasons.push({ code: 'above-ordering-limit', stops: true, amount, limit: f.orderingLimit, who: f.mayIssue })
   }
   for (const line of f.lines) {
-    if (line.ordered.currency !== line.approved.currency) { reasons.push({ code: 'currency-differs', stops: true }); continue }
+    if (line.ordered.currency !== line.approved.currency) {
+      reasons.push({ code: 'currency-differs', stops: true })
+      continue
+    }
     const over = dec(line.ordered.amount).minus(dec(line.approved.amount))
-    const byPercent = roundMoney(dec(line.approved.amount).times(dec(f.tolerance.percent)).dividedBy(100), line.approved.currency)
+    const byPercent = roundMoney(
+      dec(line.approved.amount).times(dec(f.tolerance.percent)).dividedBy(100),
+      line.approved.currency,
+    )
     const within = over.lte(dec(byPercent.amount)) && over.lte(dec(f.tolerance.amount.amount))
     if (compare(line.ordered, line.approved) > 0 && !within) {
-      reasons.push({ code: 'above-approved', stops: true, description: line.description, approved: line.approved, ordered: line.ordered })
+      reasons.push({
+        code: 'above-approved',
+        stops: true,
+        description: line.description,
+        approved: line.approved,
+        ordered: line.ordered,
+      })
     }
   }
   return verdict<'issued', IssueReason>('issued', reasons)

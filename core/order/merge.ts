@@ -53,25 +53,47 @@ export interface MergedLine {
  * follows the item's total on the whole order, also over several need-by dates. `prices` holds the steps
  * of the items that have any.
  */
-export function mergeParts(parts: readonly TrayPart[], prices: ReadonlyMap<string, readonly PriceStep[]>, today: Day): MergedLine[] {
+export function mergeParts(
+  parts: readonly TrayPart[],
+  prices: ReadonlyMap<string, readonly PriceStep[]>,
+  today: Day,
+): MergedLine[] {
   const totals = new Map<string, Decimal>()
-  for (const p of parts) if (p.itemId !== null) totals.set(p.itemId, (totals.get(p.itemId) ?? new Decimal(0)).plus(dec(p.quantity)))
+  for (const p of parts)
+    if (p.itemId !== null) totals.set(p.itemId, (totals.get(p.itemId) ?? new Decimal(0)).plus(dec(p.quantity)))
   const merged = new Map<string, MergedLine>()
   for (const p of parts) {
-    const percents = p.adjustments.flatMap((a) => a.percent === undefined ? [] : [a.percent])
-    const key = p.itemId === null ? p.requisitionLineId
-      : JSON.stringify([p.itemId, p.unit, p.needBy, p.shipToId, p.taxCode, p.secondDescription, percents, p.isByHand ? [p.unitPrice, p.priceBase] : null])
+    const percents = p.adjustments.flatMap((a) => (a.percent === undefined ? [] : [a.percent]))
+    const key =
+      p.itemId === null
+        ? p.requisitionLineId
+        : JSON.stringify([
+            p.itemId,
+            p.unit,
+            p.needBy,
+            p.shipToId,
+            p.taxCode,
+            p.secondDescription,
+            percents,
+            p.isByHand ? [p.unitPrice, p.priceBase] : null,
+          ])
     const before = merged.get(key)
     const steps = p.itemId === null ? undefined : prices.get(p.itemId)
-    const total = p.itemId === null ? dec(p.quantity) : totals.get(p.itemId) ?? dec(p.quantity)
+    const total = p.itemId === null ? dec(p.quantity) : (totals.get(p.itemId) ?? dec(p.quantity))
     const step = steps === undefined || p.isByHand ? null : priceFor(steps, plain(total), today)
     merged.set(key, {
-      itemId: p.itemId, description: p.description, secondDescription: p.secondDescription, unit: p.unit,
+      itemId: p.itemId,
+      description: p.description,
+      secondDescription: p.secondDescription,
+      unit: p.unit,
       notes: [...new Set([...(before?.notes ?? []), ...(p.noteToSupplier === '' ? [] : [p.noteToSupplier])])],
       adjustments: addUp(before?.adjustments, adjustmentsOfPart(p.adjustments, p.quantity, p.requested)),
       quantity: plain(dec(before?.quantity ?? '0').plus(dec(p.quantity))),
-      unitPrice: step?.unitPrice ?? p.unitPrice, priceBase: p.priceBase, taxCode: p.taxCode,
-      supplierPart: p.supplierPart, needBy: p.needBy,
+      unitPrice: step?.unitPrice ?? p.unitPrice,
+      priceBase: p.priceBase,
+      taxCode: p.taxCode,
+      supplierPart: p.supplierPart,
+      needBy: p.needBy,
       sources: [...(before?.sources ?? []), { requisitionLineId: p.requisitionLineId, quantity: p.quantity }],
     })
   }
@@ -80,5 +102,7 @@ export function mergeParts(parts: readonly TrayPart[], prices: ReadonlyMap<strin
 
 /** The amounts of two lists of adjustments added up; their percentages are the same. */
 function addUp(before: readonly Adjustment[] | undefined, more: readonly Adjustment[]): Adjustment[] {
-  return more.map((a, i) => a.amount === undefined ? a : { ...a, amount: plain(dec(before?.[i]?.amount ?? '0').plus(dec(a.amount))) })
+  return more.map((a, i) =>
+    a.amount === undefined ? a : { ...a, amount: plain(dec(before?.[i]?.amount ?? '0').plus(dec(a.amount))) },
+  )
 }

@@ -1,6 +1,14 @@
 /** The states of a purchase order. */
 export type OrderState =
-  'draft' | 'in approval' | 'approved' | 'issued' | 'acknowledged' | 'part received' | 'received' | 'closed' | 'cancelled'
+  | 'draft'
+  | 'in approval'
+  | 'approved'
+  | 'issued'
+  | 'acknowledged'
+  | 'part received'
+  | 'received'
+  | 'closed'
+  | 'cancelled'
 
 /** All that may happen to an order in this part of the work: routes, buttons and tests read it. */
 export const ORDER_MOVES = {

@@ -5,12 +5,22 @@ import { orderLineEffects } from '#core/order/effects'
 import { decideIssue, type IssueFacts } from '#core/order/issue'
 import { mergeParts, type TrayPart } from '#core/order/merge'
 
-const STEPS = [{ from: '1', unitPrice: '31.50', validFrom: null, validUntil: null }, { from: '10', unitPrice: '27.90', validFrom: null, validUntil: null }, { from: '50', unitPrice: '26.40', validFrom: '2026-01-01', validUntil: '2026-06-30' }]
+const STEPS = [
+  { from: '1', unitPrice: '31.50', validFrom: null, validUntil: null },
+  { from: '10', unitPrice: '27.90', validFrom: null, validUntil: null },
+  { from: '50', unitPrice: '26.40', validFrom: '2026-01-01', validUntil: '2026-06-30' },
+]
 const TODAY = '2026-11-25'
 
 describe('price breaks', () => {
   test('from ten includes ten; a step holds only on its days; below the smallest the smallest holds', () => {
-    expect(['0.5', '1', '9.999', '10', '60'].map((q) => priceFor(STEPS, q, TODAY)?.unitPrice)).toEqual(['31.50', '31.50', '31.50', '27.90', '27.90'])
+    expect(['0.5', '1', '9.999', '10', '60'].map((q) => priceFor(STEPS, q, TODAY)?.unitPrice)).toEqual([
+      '31.50',
+      '31.50',
+      '31.50',
+      '27.90',
+      '27.90',
+    ])
     expect(priceFor(STEPS, '60', '2026-06-30')?.unitPrice).toBe('26.40')
     expect(priceFor([], '1', TODAY)).toBeNull()
     expect(nextStep(STEPS, '6', TODAY)?.from).toBe('10')
@@ -19,8 +29,25 @@ describe('price breaks', () => {
 })
 
 const part = (requisitionLineId: string, quantity: string, more: Partial<TrayPart> = {}): TrayPart => ({
-  requisitionLineId, requisitionId: `r-${requisitionLineId}`, quantity, itemId: 'sleeve', description: 'Sleeve', secondDescription: '', noteToSupplier: '', isByHand: false, adjustments: [], requested: quantity, unit: 'H87', unitPrice: '31.50', priceBase: '1', currency: 'EUR', taxCode: 'S',
-  supplierPart: null, needBy: '2026-12-08', shipToId: 'hall', ...more,
+  requisitionLineId,
+  requisitionId: `r-${requisitionLineId}`,
+  quantity,
+  itemId: 'sleeve',
+  description: 'Sleeve',
+  secondDescription: '',
+  noteToSupplier: '',
+  isByHand: false,
+  adjustments: [],
+  requested: quantity,
+  unit: 'H87',
+  unitPrice: '31.50',
+  priceBase: '1',
+  currency: 'EUR',
+  taxCode: 'S',
+  supplierPart: null,
+  needBy: '2026-12-08',
+  shipToId: 'hall',
+  ...more,
 })
 const prices = new Map([['sleeve', STEPS]])
 
@@ -28,43 +55,107 @@ describe('lines on a tray', () => {
   test('merge for the same item, unit, need-by and ship-to, and reach the price for ten together', () => {
     const [line, ...more] = mergeParts([part('a', '6'), part('b', '4')], prices, TODAY)
     expect(more).toEqual([])
-    expect(line).toMatchObject({ quantity: '10', unitPrice: '27.90', sources: [{ requisitionLineId: 'a', quantity: '6' }, { requisitionLineId: 'b', quantity: '4' }] })
+    expect(line).toMatchObject({
+      quantity: '10',
+      unitPrice: '27.90',
+      sources: [
+        { requisitionLineId: 'a', quantity: '6' },
+        { requisitionLineId: 'b', quantity: '4' },
+      ],
+    })
   })
   test('over several need-by dates they stay apart, and the break follows the item’s total all the same', () => {
     const lines = mergeParts([part('a', '6'), part('b', '4', { needBy: '2026-12-20' })], prices, TODAY)
-    expect(lines.map((l) => [l.quantity, l.unitPrice])).toEqual([['6', '27.90'], ['4', '27.90']])
+    expect(lines.map((l) => [l.quantity, l.unitPrice])).toEqual([
+      ['6', '27.90'],
+      ['4', '27.90'],
+    ])
   })
   test('free text never merges', () => {
-    expect(mergeParts([part('a', '1', { itemId: null }), part('b', '1', { itemId: null })], prices, TODAY)).toHaveLength(2)
+    expect(
+      mergeParts([part('a', '1', { itemId: null }), part('b', '1', { itemId: null })], prices, TODAY),
+    ).toHaveLength(2)
   })
 })
 
 describe('what an order line commits', () => {
   test('is divided over its sources by quantity and over their codings, and adds up to the line', () => {
-    const one = { split: { method: 'percent' as const, values: [null] }, codings: [{ budgetLineId: 'a', reclaimable: '100' }], whole: money('189.00 EUR') }
-    const two = { split: { method: 'percent' as const, values: ['50', '50'] }, codings: [{ budgetLineId: 'b', reclaimable: '100' }, { budgetLineId: 'c', reclaimable: '0' }], whole: money('126.00 EUR') }
-    const line = { quantity: '10', unitPrice: '27.90', priceBase: '1', currency: 'EUR', taxRate: '19', toBase: '1', baseCurrency: 'EUR' }
-    const effects = orderLineEffects(line, [{ ...one, quantity: '6' }, { ...two, quantity: '4' }])
-    expect(effects.map((e) => [e.budgetLineId, e.amount.amount])).toEqual([['a', '167.40'], ['b', '55.80'], ['c', '66.40']])
-    const free = orderLineEffects({ ...line, taxRate: '0' }, [{ ...one, quantity: '7' }, { ...two, quantity: '3' }])
-    expect(sum(free.map((e) => e.amount), 'EUR')).toEqual(money('279.00 EUR'))
+    const one = {
+      split: { method: 'percent' as const, values: [null] },
+      codings: [{ budgetLineId: 'a', reclaimable: '100' }],
+      whole: money('189.00 EUR'),
+    }
+    const two = {
+      split: { method: 'percent' as const, values: ['50', '50'] },
+      codings: [
+        { budgetLineId: 'b', reclaimable: '100' },
+        { budgetLineId: 'c', reclaimable: '0' },
+      ],
+      whole: money('126.00 EUR'),
+    }
+    const line = {
+      quantity: '10',
+      unitPrice: '27.90',
+      priceBase: '1',
+      currency: 'EUR',
+      taxRate: '19',
+      toBase: '1',
+      baseCurrency: 'EUR',
+    }
+    const effects = orderLineEffects(line, [
+      { ...one, quantity: '6' },
+      { ...two, quantity: '4' },
+    ])
+    expect(effects.map((e) => [e.budgetLineId, e.amount.amount])).toEqual([
+      ['a', '167.40'],
+      ['b', '55.80'],
+      ['c', '66.40'],
+    ])
+    const free = orderLineEffects({ ...line, taxRate: '0' }, [
+      { ...one, quantity: '7' },
+      { ...two, quantity: '3' },
+    ])
+    expect(
+      sum(
+        free.map((e) => e.amount),
+        'EUR',
+      ),
+    ).toEqual(money('279.00 EUR'))
   })
 })
 
 describe('issuing', () => {
   const good: IssueFacts = {
-    state: 'draft', buyerId: 'leonie', orderingLimit: money('3000.00 EUR'), mayIssue: [{ personId: 'h', name: 'Harriet Voss' }], supplier: { name: 'Corrigan', email: 'x@y', blocked: false, currency: 'EUR' },
-    hasShipTo: true, currency: 'EUR', net: money('3000.00 EUR'), toBase: '1', baseCurrency: 'EUR', lines: [{ description: 'Sleeve', ordered: money('100.00 EUR'), approved: money('100.00 EUR') }], needOf: ['owen'],
-    sameShipTo: true, tolerance: { percent: '5', amount: money('50.00 EUR') },
+    state: 'draft',
+    buyerId: 'leonie',
+    orderingLimit: money('3000.00 EUR'),
+    mayIssue: [{ personId: 'h', name: 'Harriet Voss' }],
+    supplier: { name: 'Corrigan', email: 'x@y', blocked: false, currency: 'EUR' },
+    hasShipTo: true,
+    currency: 'EUR',
+    net: money('3000.00 EUR'),
+    toBase: '1',
+    baseCurrency: 'EUR',
+    lines: [{ description: 'Sleeve', ordered: money('100.00 EUR'), approved: money('100.00 EUR') }],
+    needOf: ['owen'],
+    sameShipTo: true,
+    tolerance: { percent: '5', amount: money('50.00 EUR') },
   }
   const codes = (change: Partial<IssueFacts>) => decideIssue({ ...good, ...change }).reasons.map((r) => r.code)
-  test('up to and including the limit it is allowed', () => { expect(decideIssue(good)).toEqual({ value: 'issued', reasons: [] }) })
+  test('up to and including the limit it is allowed', () => {
+    expect(decideIssue(good)).toEqual({ value: 'issued', reasons: [] })
+  })
   test('a cent above it is refused, naming who may', () => {
-    expect(decideIssue({ ...good, net: money('3000.01 EUR') })).toMatchObject({ value: null, reasons: [{ code: 'above-ordering-limit', who: [{ name: 'Harriet Voss' }] }] })
+    expect(decideIssue({ ...good, net: money('3000.01 EUR') })).toMatchObject({
+      value: null,
+      reasons: [{ code: 'above-ordering-limit', who: [{ name: 'Harriet Voss' }] }],
+    })
     expect(codes({ orderingLimit: null })).toEqual(['above-ordering-limit'])
   })
   test('within a tolerance means within the percentage and within the amount', () => {
-    const line = (ordered: string, approved: string) => ({ lines: [{ description: 'x', ordered: money(`${ordered} EUR`), approved: money(`${approved} EUR`) }] })
+    const line = (ordered: string, approved: string) => ({
+      lines: [{ description: 'x', ordered: money(`${ordered} EUR`), approved: money(`${approved} EUR`) }],
+    })
     expect(codes(line('105.00', '100.00'))).toEqual([])
     expect(codes(line('105.01', '100.00'))).toEqual(['above-approved'])
     expect(codes(line('2050.00', '2000.00'))).toEqual([])
@@ -72,8 +163,28 @@ describe('issuing', () => {
     expect(codes(line('1.00', '100.00'))).toEqual([])
   })
   test('everything that stands in the way is said at once', () => {
-    expect(codes({ state: 'issued', lines: [], hasShipTo: false, sameShipTo: false, supplier: null, needOf: ['leonie'], toBase: null })).toEqual(['order-state', 'order-empty', 'no-ship-to', 'ship-to-differs', 'no-supplier', 'own-need-alone', 'no-rate'])
-    expect(codes({ supplier: { name: 'x', email: null, blocked: true, currency: 'EUR' }, needOf: ['leonie', 'owen'] })).toEqual(['supplier-blocked', 'supplier-no-address'])
+    expect(
+      codes({
+        state: 'issued',
+        lines: [],
+        hasShipTo: false,
+        sameShipTo: false,
+        supplier: null,
+        needOf: ['leonie'],
+        toBase: null,
+      }),
+    ).toEqual([
+      'order-state',
+      'order-empty',
+      'no-ship-to',
+      'ship-to-differs',
+      'no-supplier',
+      'own-need-alone',
+      'no-rate',
+    ])
+    expect(
+      codes({ supplier: { name: 'x', email: null, blocked: true, currency: 'EUR' }, needOf: ['leonie', 'owen'] }),
+    ).toEqual(['supplier-blocked', 'supplier-no-address'])
   })
 })
 
@@ -81,13 +192,35 @@ describe('what is taken off, said besides and priced by hand', () => {
   const merge = (...parts: TrayPart[]) => mergeParts(parts, prices, TODAY)
   test('keeps apart lines that differ in it, and joins those that do not', () => {
     const five = [{ kind: 'allowance' as const, percent: '5' }]
-    expect(merge(part('a', '2', { adjustments: five }), part('b', '3', { adjustments: five }), part('c', '1')).map((l) => [l.quantity, l.adjustments])).toEqual([['5', five], ['1', []]])
+    expect(
+      merge(part('a', '2', { adjustments: five }), part('b', '3', { adjustments: five }), part('c', '1')).map((l) => [
+        l.quantity,
+        l.adjustments,
+      ]),
+    ).toEqual([
+      ['5', five],
+      ['1', []],
+    ])
     expect(merge(part('a', '2', { secondDescription: 'blue' }), part('b', '3')).length).toBe(2)
-    expect(merge(part('a', '2', { noteToSupplier: 'in blue' }), part('b', '3', { noteToSupplier: 'in blue' }), part('c', '1', { noteToSupplier: 'by ship' })).map((l) => l.notes)).toEqual([['in blue', 'by ship']])
+    expect(
+      merge(
+        part('a', '2', { noteToSupplier: 'in blue' }),
+        part('b', '3', { noteToSupplier: 'in blue' }),
+        part('c', '1', { noteToSupplier: 'by ship' }),
+      ).map((l) => l.notes),
+    ).toEqual([['in blue', 'by ship']])
   })
   test('amounts follow the quantity and add up; a price by hand stays, the others reach the break together', () => {
     const off = (amount: string) => [{ kind: 'allowance' as const, amount }]
-    expect(merge(part('a', '2', { requested: '4', adjustments: off('10') }), part('b', '3', { adjustments: off('1') }))[0]?.adjustments).toEqual(off('6'))
-    expect(merge(part('a', '6', { isByHand: true, unitPrice: '20' }), part('b', '6')).map((l) => [l.quantity, l.unitPrice])).toEqual([['6', '20'], ['6', '27.90']])
+    expect(
+      merge(part('a', '2', { requested: '4', adjustments: off('10') }), part('b', '3', { adjustments: off('1') }))[0]
+        ?.adjustments,
+    ).toEqual(off('6'))
+    expect(
+      merge(part('a', '6', { isByHand: true, unitPrice: '20' }), part('b', '6')).map((l) => [l.quantity, l.unitPrice]),
+    ).toEqual([
+      ['6', '20'],
+      ['6', '27.90'],
+    ])
   })
 })

@@ -2,37 +2,78 @@ import { describe, expect, test } from 'vitest'
 import { presence, whoActs, type Absence, type PeopleFacts, type Person } from './person'
 import { departmentsOf, may, type RoleGrant } from './rights'
 
-const person = (id: string, change: Partial<Person> = {}): Person => ({ id, name: id, managerId: null, departmentId: 'ws', ownLimit: null, decidingLimit: null, orderingLimit: null, leftOn: null, ...change })
-const away = (personId: string, substituteId: string | null, from = '2026-11-24', until = '2026-11-26'): Absence => ({ personId, substituteId, from, until })
-const facts = (absences: readonly Absence[], people = ['a', 'b', 'c'].map((id) => person(id)), today = '2026-11-25'): PeopleFacts => ({ people: new Map(people.map((p) => [p.id, p])), absences, today })
+const person = (id: string, change: Partial<Person> = {}): Person => ({
+  id,
+  name: id,
+  managerId: null,
+  departmentId: 'ws',
+  ownLimit: null,
+  decidingLimit: null,
+  orderingLimit: null,
+  leftOn: null,
+  ...change,
+})
+const away = (personId: string, substituteId: string | null, from = '2026-11-24', until = '2026-11-26'): Absence => ({
+  personId,
+  substituteId,
+  from,
+  until,
+})
+const facts = (
+  absences: readonly Absence[],
+  people = ['a', 'b', 'c'].map((id) => person(id)),
+  today = '2026-11-25',
+): PeopleFacts => ({ people: new Map(people.map((p) => [p.id, p])), absences, today })
 
 describe('where somebody stands on a day', () => {
   test.each([
-    ['2026-11-23', { at: 'here' }], ['2026-11-24', { at: 'away', substituteId: 'b' }], ['2026-11-26', { at: 'away', substituteId: 'b' }], ['2026-11-27', { at: 'here' }],
-  ])('away from the 24th to the 26th, both days inside: on %s', (today, expected) => { expect(presence(person('a'), [away('a', 'b')], today)).toEqual(expected) })
+    ['2026-11-23', { at: 'here' }],
+    ['2026-11-24', { at: 'away', substituteId: 'b' }],
+    ['2026-11-26', { at: 'away', substituteId: 'b' }],
+    ['2026-11-27', { at: 'here' }],
+  ])('away from the 24th to the 26th, both days inside: on %s', (today, expected) => {
+    expect(presence(person('a'), [away('a', 'b')], today)).toEqual(expected)
+  })
   test('gone from the day after the last day, whatever absence stands', () => {
     const leaver = person('a', { leftOn: '2026-11-25' })
-    expect([presence(leaver, [], '2026-11-25'), presence(leaver, [away('a', 'b')], '2026-11-26')]).toEqual([{ at: 'here' }, { at: 'gone' }])
+    expect([presence(leaver, [], '2026-11-25'), presence(leaver, [away('a', 'b')], '2026-11-26')]).toEqual([
+      { at: 'here' },
+      { at: 'gone' },
+    ])
   })
 })
 
 describe('who acts for somebody', () => {
   const acts = (absences: readonly Absence[], people?: Person[]) => whoActs('a', facts(absences, people))?.id ?? null
-  test('they themselves while they are here', () => { expect(acts([])).toBe('a') })
-  test('their substitute, who hands on to theirs', () => { expect([acts([away('a', 'b')]), acts([away('a', 'b'), away('b', 'c')])]).toEqual(['b', 'c']) })
+  test('they themselves while they are here', () => {
+    expect(acts([])).toBe('a')
+  })
+  test('their substitute, who hands on to theirs', () => {
+    expect([acts([away('a', 'b')]), acts([away('a', 'b'), away('b', 'c')])]).toEqual(['b', 'c'])
+  })
   test('nobody without a substitute, in a circle, or by somebody who has left or is not known', () => {
     expect(acts([away('a', null)])).toBeNull()
     expect(acts([away('a', 'b'), away('b', 'a')])).toBeNull()
     expect(acts([away('a', 'b')], [person('a'), person('b', { leftOn: '2026-11-24' })])).toBeNull()
     expect(acts([away('a', 'stranger')])).toBeNull()
   })
-  test('an absence that is over, or not yet begun, changes nothing', () => { expect([acts([away('a', 'b', '2026-11-01', '2026-11-24')]), acts([away('a', 'b', '2026-11-26', '2026-11-30')])]).toEqual(['a', 'a']) })
+  test('an absence that is over, or not yet begun, changes nothing', () => {
+    expect([
+      acts([away('a', 'b', '2026-11-01', '2026-11-24')]),
+      acts([away('a', 'b', '2026-11-26', '2026-11-30')]),
+    ]).toEqual(['a', 'a'])
+  })
 })
 
 describe('rights by role', () => {
   const grant = (role: RoleGrant['role'], departmentId: string | null = null): RoleGrant => ({ role, departmentId })
   test('add up, and what everybody may do needs no role', () => {
-    expect([may([], 'raise'), may([], 'order'), may([grant('finance'), grant('buyer', 'ws')], 'order'), may([grant('auditor')], 'approve suppliers')]).toEqual([true, false, true, false])
+    expect([
+      may([], 'raise'),
+      may([], 'order'),
+      may([grant('finance'), grant('buyer', 'ws')], 'order'),
+      may([grant('auditor')], 'approve suppliers'),
+    ]).toEqual([true, false, true, false])
   })
   test('hold for the departments they were given for, or everywhere', () => {
     expect(departmentsOf([], 'raise')).toBe('all')

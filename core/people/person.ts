@@ -24,9 +24,7 @@ export interface Absence {
 
 /** Where a person stands on a day. */
 export type Presence =
-  | { readonly at: 'here' }
-  | { readonly at: 'gone' }
-  | { readonly at: 'away'; readonly substituteId: string | null }
+  { readonly at: 'here' } | { readonly at: 'gone' } | { readonly at: 'away'; readonly substituteId: string | null }
 
 export function presence(person: Person, absences: readonly Absence[], today: Day): Presence {
   if (person.leftOn !== null && person.leftOn < today) return { at: 'gone' }

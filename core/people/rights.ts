@@ -13,9 +13,9 @@ export interface RoleGrant {
 
 /** `everyone` is whoever signs in: the requester, the manager and the budget holder come from there. */
 export const RIGHTS = {
-  'raise': ['everyone'],
+  raise: ['everyone'],
   'see own': ['everyone'],
-  'decide': ['everyone'],
+  decide: ['everyone'],
   'be away': ['everyone'],
   'see catalogue': ['everyone'],
   'name suppliers': ['everyone'],
@@ -24,7 +24,7 @@ export const RIGHTS = {
   'see all documents': ['finance', 'auditor'],
   'see approved lines': ['buyer'],
   'see orders': ['buyer', 'finance', 'auditor'],
-  'order': ['buyer'],
+  order: ['buyer'],
   'change owners': ['buyer'],
   'approve suppliers': ['finance'],
   'see all budgets': ['finance', 'auditor'],

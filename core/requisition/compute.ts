@@ -38,7 +38,10 @@ export interface DraftFacts {
   readonly departmentIds: readonly string[]
   readonly branch: readonly string[]
   readonly budgetLines: ReadonlyMap<string, PayingLine>
-  readonly taxCodes: ReadonlyMap<string, { readonly name: string; readonly category: string; readonly rate: DecimalText }>
+  readonly taxCodes: ReadonlyMap<
+    string,
+    { readonly name: string; readonly category: string; readonly rate: DecimalText }
+  >
   /** Factors into the base currency, by currency. */
   readonly toBase: ReadonlyMap<string, DecimalText>
   /** Those that the draft names, and in the page those picked since. */
@@ -84,11 +87,15 @@ interface LineOutcome {
 export type LineMemo = Map<string, { readonly text: string; readonly facts: DraftFacts; readonly outcome: LineOutcome }>
 
 function outcomeOf(line: DraftLine, draft: Draft, facts: DraftFacts, memo: LineMemo | undefined): LineOutcome {
-  const text = memo === undefined ? '' : `${draft.kind} ${draft.departmentId ?? ''} ${draft.readWarnings.join(' ')} ${JSON.stringify(line)}`
+  const text =
+    memo === undefined
+      ? ''
+      : `${draft.kind} ${draft.departmentId ?? ''} ${draft.readWarnings.join(' ')} ${JSON.stringify(line)}`
   const known = memo?.get(line.id)
   if (known?.text === text && known.facts === facts) return known.outcome
   const coded = codedLine(line, facts)
-  const worth = coded === null || dec(line.quantity).isZero() ? null : { net: lineNet(coded), effects: effectsOf(coded) }
+  const worth =
+    coded === null || dec(line.quantity).isZero() ? null : { net: lineNet(coded), effects: effectsOf(coded) }
   const outcome = { worth, missing: checkLine(line, draft, facts) }
   memo?.set(line.id, { text, facts, outcome })
   return outcome
@@ -100,18 +107,31 @@ function isPriced(line: DraftLine): line is DraftLine & { readonly unitPrice: De
 }
 
 /** A draft line as the budget rules take it; null while it has no price, or its facts are not known. */
-export function codedLine(line: DraftLine, facts: Pick<DraftFacts, 'budgetLines' | 'taxCodes' | 'toBase' | 'baseCurrency'>): CodedLine | null {
+export function codedLine(
+  line: DraftLine,
+  facts: Pick<DraftFacts, 'budgetLines' | 'taxCodes' | 'toBase' | 'baseCurrency'>,
+): CodedLine | null {
   const toBase = facts.toBase.get(line.currency)
   const taxRate = facts.taxCodes.get(line.taxCode)?.rate
   if (!isPriced(line) || toBase === undefined || taxRate === undefined) return null
   const split = { method: line.splitMethod, values: line.codings.map((c) => c.value) }
   const sound = line.codings.length > 0 && checkSplit(split, line.quantity).length === 0
   return {
-    quantity: line.quantity, unitPrice: line.unitPrice, priceBase: line.priceBase, currency: line.currency, adjustments: adjustmentsOf(line),
-    taxRate, split, toBase, baseCurrency: facts.baseCurrency,
-    codings: sound ? line.codings.map((c) => ({
-      budgetLineId: c.budgetLineId, reclaimable: facts.budgetLines.get(c.budgetLineId)?.reclaimable ?? '0',
-    })) : [],
+    quantity: line.quantity,
+    unitPrice: line.unitPrice,
+    priceBase: line.priceBase,
+    currency: line.currency,
+    adjustments: adjustmentsOf(line),
+    taxRate,
+    split,
+    toBase,
+    baseCurrency: facts.baseCurrency,
+    codings: sound
+      ? line.codings.map((c) => ({
+          budgetLineId: c.budgetLineId,
+          reclaimable: facts.budgetLines.get(c.budgetLineId)?.reclaimable ?? '0',
+        }))
+      : [],
   }
 }
 
@@ -139,7 +159,9 @@ export function computeDraft(draft: Draft, facts: DraftFacts, memo?: LineMemo): 
   // What nobody pays for yet counts with its net, so that total and route do not mislead while it is written.
   const unpaid = draft.lines.flatMap((line) => {
     const net = lineNets.get(line.id)
-    return net === undefined || (effects.get(line.id) ?? []).length > 0 ? [] : [convert(net, facts.toBase.get(line.currency) ?? '1', facts.baseCurrency)]
+    return net === undefined || (effects.get(line.id) ?? []).length > 0
+      ? []
+      : [convert(net, facts.toBase.get(line.currency) ?? '1', facts.baseCurrency)]
   })
   const period = fiscalPeriod(draft.accountingDate ?? facts.today, facts.fiscalStartMonth)
   const budget = checkBudget(sumByBudgetLine(all), facts.budgetLines, period.period)
@@ -154,14 +176,21 @@ export function computeDraft(draft: Draft, facts: DraftFacts, memo?: LineMemo): 
 
 function subjectOf(draft: Draft, facts: DraftFacts, amount: Money, budget: readonly BudgetOutcome[]): Subject {
   return {
-    document: 'requisition', kind: draft.kind, amount, ownerId: facts.ownerId, raisedById: facts.raisedById,
-    departmentId: draft.departmentId ?? '', branch: facts.branch,
-    codings: draft.lines.flatMap((line) => line.codings.map((c) => ({
-      budgetLineId: c.budgetLineId,
-      account: facts.budgetLines.get(c.budgetLineId)?.account ?? '',
-      category: line.categoryId,
-      holderId: facts.budgetLines.get(c.budgetLineId)?.holderId ?? null,
-    }))),
+    document: 'requisition',
+    kind: draft.kind,
+    amount,
+    ownerId: facts.ownerId,
+    raisedById: facts.raisedById,
+    departmentId: draft.departmentId ?? '',
+    branch: facts.branch,
+    codings: draft.lines.flatMap((line) =>
+      line.codings.map((c) => ({
+        budgetLineId: c.budgetLineId,
+        account: facts.budgetLines.get(c.budgetLineId)?.account ?? '',
+        category: line.categoryId,
+        holderId: facts.budgetLines.get(c.budgetLineId)?.holderId ?? null,
+      })),
+    ),
     overBudget: budget.some((b) => b.passedBy !== null),
   }
 }

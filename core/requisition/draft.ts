@@ -84,24 +84,66 @@ export const MOST_LINES = 500
 
 /** What a line says when nothing is said: a line is made by naming what differs. */
 export const BLANK_LINE: Omit<DraftLine, 'id'> = {
-  itemId: null, categoryId: null, description: '', secondDescription: '', quantity: '1', unit: 'H87', unitPrice: null, listPrice: null, priceWithTax: null,
-  priceBase: '1', discount: null, currency: 'EUR', taxCode: 'S', supplierId: null, supplierPart: null, noteToSupplier: '', noteInternal: '', jobId: null, own: {},
-  splitMethod: 'percent', codings: [],
+  itemId: null,
+  categoryId: null,
+  description: '',
+  secondDescription: '',
+  quantity: '1',
+  unit: 'H87',
+  unitPrice: null,
+  listPrice: null,
+  priceWithTax: null,
+  priceBase: '1',
+  discount: null,
+  currency: 'EUR',
+  taxCode: 'S',
+  supplierId: null,
+  supplierPart: null,
+  noteToSupplier: '',
+  noteInternal: '',
+  jobId: null,
+  own: {},
+  splitMethod: 'percent',
+  codings: [],
 }
 
 /** What a requisition says when nothing is said. */
 export const BLANK_DRAFT: Draft = {
-  kind: 'goods', title: '', departmentId: null, shipToId: null, address: null, shipToDetail: '', attention: '', telephone: '', instructions: '', needBy: null, why: '',
-  overBudgetReason: '', justification: '', noteToSupplier: '', noteInternal: '', jobId: null, own: {}, readWarnings: [], accountingDate: null, lines: [],
+  kind: 'goods',
+  title: '',
+  departmentId: null,
+  shipToId: null,
+  address: null,
+  shipToDetail: '',
+  attention: '',
+  telephone: '',
+  instructions: '',
+  needBy: null,
+  why: '',
+  overBudgetReason: '',
+  justification: '',
+  noteToSupplier: '',
+  noteInternal: '',
+  jobId: null,
+  own: {},
+  readWarnings: [],
+  accountingDate: null,
+  lines: [],
 }
 
 /** A draft that was kept before some fields existed, with those fields blank. */
-export function completeDraft(kept: Partial<Omit<Draft, 'lines'>> & { readonly lines?: readonly (Partial<DraftLine> & { readonly id: string })[] }): Draft {
+export function completeDraft(
+  kept: Partial<Omit<Draft, 'lines'>> & { readonly lines?: readonly (Partial<DraftLine> & { readonly id: string })[] },
+): Draft {
   return { ...BLANK_DRAFT, ...kept, lines: (kept.lines ?? []).map((line) => ({ ...BLANK_LINE, ...line })) }
 }
 
 /** A line's discount as the rule of sums takes it. */
 export function adjustmentsOf(line: Pick<DraftLine, 'discount'>): Adjustment[] {
   if (line.discount === null) return []
-  return [line.discount.of === 'percent' ? { kind: 'allowance', percent: line.discount.value } : { kind: 'allowance', amount: line.discount.value }]
+  return [
+    line.discount.of === 'percent'
+      ? { kind: 'allowance', percent: line.discount.value }
+      : { kind: 'allowance', amount: line.discount.value },
+  ]
 }

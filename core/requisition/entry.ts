@@ -19,15 +19,23 @@ export function readEntry(text: string, decimalMark: '.' | ','): Entry {
   let words = text.replace(/\s+/g, ' ').trim()
   let quantity: DecimalText | null = null
   let price: DecimalText | null = null
-  const front = /^(\d[\d.,]*(?:\*\d[\d.,]*)?)\s*[x×]?\s+(?!(?:mm|cm|m|kg|g|l|ml|v|w|a|bar|inch|in|%)\b)(\S.*)$/i.exec(words)
+  const front = /^(\d[\d.,]*(?:\*\d[\d.,]*)?)\s*[x×]?\s+(?!(?:mm|cm|m|kg|g|l|ml|v|w|a|bar|inch|in|%)\b)(\S.*)$/i.exec(
+    words,
+  )
   if (front?.[1] !== undefined && front[2] !== undefined) {
     const n = readTypedNumber(front[1], decimalMark)
-    if (n !== null) { quantity = n; words = front[2] }
+    if (n !== null) {
+      quantity = n
+      words = front[2]
+    }
   }
   const back = /^(.*\S)\s+(?:at\s+|@\s*)?(\d[\d.,]*(?:\*\d[\d.,]*)?)$/.exec(words)
   if (back?.[1] !== undefined && back[2] !== undefined && /\p{L}/u.test(back[1])) {
     const n = readTypedNumber(back[2], decimalMark)
-    if (n !== null) { price = n; words = back[1].replace(/\s+(?:at|@)$/, '') }
+    if (n !== null) {
+      price = n
+      words = back[1].replace(/\s+(?:at|@)$/, '')
+    }
   }
   return { words, quantity, price }
 }

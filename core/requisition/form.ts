@@ -19,7 +19,20 @@ export type FormPart = 'kinds' | 'ownFields' | 'rules'
 
 /** What is wrong with a form: in which part, at which entry (null: the whole part). */
 export type FormReason = { readonly part: FormPart; readonly at: number | null } & (
-  | { readonly code: 'no-kinds' | 'name-missing' | 'series-unreadable' | 'choices-few' | 'choice-comma' | 'choice-twice' | 'categories-of-request' | 'amount-not-positive' | 'quotes-few' | 'reading-missing' | 'type-unknown' }
+  | {
+      readonly code:
+        | 'no-kinds'
+        | 'name-missing'
+        | 'series-unreadable'
+        | 'choices-few'
+        | 'choice-comma'
+        | 'choice-twice'
+        | 'categories-of-request'
+        | 'amount-not-positive'
+        | 'quotes-few'
+        | 'reading-missing'
+        | 'type-unknown'
+    }
   | { readonly code: 'name-twice'; readonly name: string }
   | { readonly code: 'series-taken'; readonly series: string }
   | { readonly code: 'type-changed'; readonly name: string }
@@ -51,9 +64,16 @@ function checkKinds(form: RequestForm): FormReason[] {
   return form.kinds.flatMap((kind, at): FormReason[] => {
     const here = { part: 'kinds', at } as const
     return [
-      ...checkName(here, kind.name, form.kinds.slice(0, at).map((k) => k.name)),
-      ...(!/^[A-Z]{1,3}$/.test(kind.series) ? [{ ...here, code: 'series-unreadable' } as const]
-        : TAKEN_SERIES.includes(kind.series) ? [{ ...here, code: 'series-taken', series: kind.series } as const] : []),
+      ...checkName(
+        here,
+        kind.name,
+        form.kinds.slice(0, at).map((k) => k.name),
+      ),
+      ...(!/^[A-Z]{1,3}$/.test(kind.series)
+        ? [{ ...here, code: 'series-unreadable' } as const]
+        : TAKEN_SERIES.includes(kind.series)
+          ? [{ ...here, code: 'series-taken', series: kind.series } as const]
+          : []),
     ]
   })
 }
@@ -61,17 +81,26 @@ function checkKinds(form: RequestForm): FormReason[] {
 function checkFields(form: RequestForm, facts: FormFacts): FormReason[] {
   return form.ownFields.flatMap((field, at): FormReason[] => {
     const here = { part: 'ownFields', at } as const
-    const reasons = checkName(here, field.name, form.ownFields.slice(0, at).filter((f) => f.on === field.on).map((f) => f.name))
+    const reasons = checkName(
+      here,
+      field.name,
+      form.ownFields
+        .slice(0, at)
+        .filter((f) => f.on === field.on)
+        .map((f) => f.name),
+    )
     const ever = facts.everFields.get(field.id)
     if (!(field.type in OWN_FIELD_TYPES)) reasons.push({ ...here, code: 'type-unknown' })
-    else if (ever !== undefined && (ever.on !== field.on || ever.type !== field.type)) reasons.push({ ...here, code: 'type-changed', name: ever.name })
+    else if (ever !== undefined && (ever.on !== field.on || ever.type !== field.type))
+      reasons.push({ ...here, code: 'type-changed', name: ever.name })
     if (field.type === 'choice') {
       const choices = field.choices.map((c) => c.trim())
       if (choices.filter((c) => c !== '').length < 2) reasons.push({ ...here, code: 'choices-few' })
       if (choices.some((c) => c.includes(','))) reasons.push({ ...here, code: 'choice-comma' })
       if (new Set(choices).size < choices.length) reasons.push({ ...here, code: 'choice-twice' })
     }
-    if (field.on === 'requisition' && field.categoryIds.length > 0) reasons.push({ ...here, code: 'categories-of-request' })
+    if (field.on === 'requisition' && field.categoryIds.length > 0)
+      reasons.push({ ...here, code: 'categories-of-request' })
     return [...reasons, ...checkNamed(here, field, form, facts)]
   })
 }
@@ -82,9 +111,15 @@ function checkRules(form: RequestForm, facts: FormFacts): FormReason[] {
     const { from } = rule.when
     // Two rules may be explained by the same sentence; each has to have one.
     const reasons = checkName(here, rule.name, [])
-    if (from !== null && from.currency !== facts.baseCurrency) reasons.push({ ...here, code: 'amount-currency', currency: facts.baseCurrency })
-    else if (from !== null && compare(from, zero(from.currency)) <= 0) reasons.push({ ...here, code: 'amount-not-positive' })
-    if (rule.asks.what === 'quotes' && !(Number.isInteger(rule.asks.count) && rule.asks.count >= 1 && rule.asks.count <= MOST_QUOTES)) reasons.push({ ...here, code: 'quotes-few' })
+    if (from !== null && from.currency !== facts.baseCurrency)
+      reasons.push({ ...here, code: 'amount-currency', currency: facts.baseCurrency })
+    else if (from !== null && compare(from, zero(from.currency)) <= 0)
+      reasons.push({ ...here, code: 'amount-not-positive' })
+    if (
+      rule.asks.what === 'quotes' &&
+      !(Number.isInteger(rule.asks.count) && rule.asks.count >= 1 && rule.asks.count <= MOST_QUOTES)
+    )
+      reasons.push({ ...here, code: 'quotes-few' })
     if (rule.asks.what === 'reading' && rule.asks.text.trim() === '') reasons.push({ ...here, code: 'reading-missing' })
     return [...reasons, ...checkNamed(here, rule.when, form, facts)]
   })
@@ -98,11 +133,23 @@ function checkName(here: Here, name: string, before: readonly string[]): FormRea
   return before.some((b) => b.trim().toLowerCase() === said) ? [{ ...here, code: 'name-twice', name: name.trim() }] : []
 }
 
-function checkNamed(here: Here, named: Pick<OwnField, 'kinds' | 'departmentIds' | 'categoryIds'>, form: RequestForm, facts: FormFacts): FormReason[] {
+function checkNamed(
+  here: Here,
+  named: Pick<OwnField, 'kinds' | 'departmentIds' | 'categoryIds'>,
+  form: RequestForm,
+  facts: FormFacts,
+): FormReason[] {
   const kinds = new Set(form.kinds.map((k) => k.code))
-  const unknown = (what: 'kind' | 'department' | 'category', ids: readonly string[], known: ReadonlySet<string>): FormReason[] =>
-    ids.every((id) => known.has(id)) ? [] : [{ ...here, code: 'unknown', what }]
-  return [...unknown('kind', named.kinds, kinds), ...unknown('department', named.departmentIds, facts.departmentIds), ...unknown('category', named.categoryIds, facts.categoryIds)]
+  const unknown = (
+    what: 'kind' | 'department' | 'category',
+    ids: readonly string[],
+    known: ReadonlySet<string>,
+  ): FormReason[] => (ids.every((id) => known.has(id)) ? [] : [{ ...here, code: 'unknown', what }])
+  return [
+    ...unknown('kind', named.kinds, kinds),
+    ...unknown('department', named.departmentIds, facts.departmentIds),
+    ...unknown('category', named.categoryIds, facts.categoryIds),
+  ]
 }
 
 /**
@@ -117,9 +164,12 @@ export function without(form: RequestForm, part: FormPart, at: number): RequestF
   const kept = (kinds: readonly string[]) => kinds.filter((k) => k !== code)
   const goes = (kinds: readonly string[]) => kinds.length > 0 && kept(kinds).length === 0
   return {
-    ...form, kinds: left(form.kinds),
-    ownFields: form.ownFields.flatMap((f) => goes(f.kinds) ? [] : [{ ...f, kinds: kept(f.kinds) }]),
-    rules: form.rules.flatMap((r) => goes(r.when.kinds) ? [] : [{ ...r, when: { ...r.when, kinds: kept(r.when.kinds) } }]),
+    ...form,
+    kinds: left(form.kinds),
+    ownFields: form.ownFields.flatMap((f) => (goes(f.kinds) ? [] : [{ ...f, kinds: kept(f.kinds) }])),
+    rules: form.rules.flatMap((r) =>
+      goes(r.when.kinds) ? [] : [{ ...r, when: { ...r.when, kinds: kept(r.when.kinds) } }],
+    ),
   }
 }
 
@@ -130,13 +180,17 @@ export type FormChange =
   | { readonly part: 'newSuppliers'; readonly what: 'changed' }
 
 type Entry = RequestKind | OwnField | RequestRule
-const idOf = (entry: Entry) => 'code' in entry ? entry.code : entry.id
+const idOf = (entry: Entry) => ('code' in entry ? entry.code : entry.id)
 const same = (a: Entry | undefined, b: Entry | undefined) => JSON.stringify(ordered(a)) === JSON.stringify(ordered(b))
 /** With its keys in one order: a database gives them back in its own. */
 function ordered(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(ordered)
   if (typeof value !== 'object' || value === null) return value
-  return Object.fromEntries(Object.entries(value).sort(([a], [b]) => a < b ? -1 : 1).map(([key, v]) => [key, ordered(v)]))
+  return Object.fromEntries(
+    Object.entries(value)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([key, v]) => [key, ordered(v)]),
+  )
 }
 const FORM_PARTS = ['kinds', 'ownFields', 'rules'] as const satisfies readonly FormPart[]
 
@@ -146,10 +200,21 @@ export function changesOf(before: RequestForm, after: RequestForm): FormChange[]
     ...(before.newSuppliers === after.newSuppliers ? [] : [{ part: 'newSuppliers', what: 'changed' } as const]),
     ...FORM_PARTS.flatMap((part): FormChange[] => {
       const [was, is] = [new Map(before[part].map((e) => [idOf(e), e])), new Map(after[part].map((e) => [idOf(e), e]))]
-      const stayed = (list: readonly Entry[], other: ReadonlyMap<string, Entry>) => list.map(idOf).filter((id) => other.has(id)).join('\n')
+      const stayed = (list: readonly Entry[], other: ReadonlyMap<string, Entry>) =>
+        list
+          .map(idOf)
+          .filter((id) => other.has(id))
+          .join('\n')
       return [
-        ...after[part].flatMap((e): FormChange[] => { const old = was.get(idOf(e)); return old === undefined ? [{ part, what: 'added', name: e.name }] : same(old, e) ? [] : [{ part, what: 'changed', name: e.name }] }),
-        ...before[part].flatMap((e): FormChange[] => is.has(idOf(e)) ? [] : [{ part, what: 'gone', name: e.name }]),
+        ...after[part].flatMap((e): FormChange[] => {
+          const old = was.get(idOf(e))
+          return old === undefined
+            ? [{ part, what: 'added', name: e.name }]
+            : same(old, e)
+              ? []
+              : [{ part, what: 'changed', name: e.name }]
+        }),
+        ...before[part].flatMap((e): FormChange[] => (is.has(idOf(e)) ? [] : [{ part, what: 'gone', name: e.name }])),
         ...(stayed(before[part], is) === stayed(after[part], was) ? [] : [{ part, what: 'moved' } as const]),
       ]
     }),
@@ -174,6 +239,8 @@ export function mergeForm(base: RequestForm, mine: RequestForm, newest: RequestF
   }
   return {
     newSuppliers: mine.newSuppliers === base.newSuppliers ? newest.newSuppliers : mine.newSuppliers,
-    kinds: part(base.kinds, mine.kinds, newest.kinds), ownFields: part(base.ownFields, mine.ownFields, newest.ownFields), rules: part(base.rules, mine.rules, newest.rules),
+    kinds: part(base.kinds, mine.kinds, newest.kinds),
+    ownFields: part(base.ownFields, mine.ownFields, newest.ownFields),
+    rules: part(base.rules, mine.rules, newest.rules),
   }
 }

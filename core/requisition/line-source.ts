@@ -5,8 +5,31 @@ export const LINE_SOURCES = ['regulars', 'bought', 'requests', 'orders', 'templa
 export type LineSource = (typeof LINE_SOURCES)[number]
 
 /** What a list of regulars keeps of a line: enough to ask for it again, not what it was for. */
-export type Regular = Pick<DraftLine, 'itemId' | 'description' | 'quantity' | 'unit' | 'unitPrice' | 'priceBase' | 'currency' | 'taxCode' | 'supplierId' | 'supplierPart'>
+export type Regular = Pick<
+  DraftLine,
+  | 'itemId'
+  | 'description'
+  | 'quantity'
+  | 'unit'
+  | 'unitPrice'
+  | 'priceBase'
+  | 'currency'
+  | 'taxCode'
+  | 'supplierId'
+  | 'supplierPart'
+>
 
-export function asRegular({ itemId, description, quantity, unit, unitPrice, priceBase, currency, taxCode, supplierId, supplierPart }: DraftLine): Regular {
+export function asRegular({
+  itemId,
+  description,
+  quantity,
+  unit,
+  unitPrice,
+  priceBase,
+  currency,
+  taxCode,
+  supplierId,
+  supplierPart,
+}: DraftLine): Regular {
   return { itemId, description, quantity, unit, unitPrice, priceBase, currency, taxCode, supplierId, supplierPart }
 }

@@ -3,7 +3,11 @@ import { describe, expect, test } from 'vitest'
 import { readTable, recogniseTable, writeTable, type LineTable } from './line-table'
 
 const cells = (text: string) => text.split('\n').map((r) => r.split('\t'))
-const read = (text: string, room = 500, mark: '.' | ',' = '.') => { const rows = cells(text); const table = recogniseTable(rows, mark); return { table, rows: readTable(rows, table, mark, room) } }
+const read = (text: string, room = 500, mark: '.' | ',' = '.') => {
+  const rows = cells(text)
+  const table = recogniseTable(rows, mark)
+  return { table, rows: readTable(rows, table, mark, room) }
+}
 
 describe('columns are recognised', () => {
   // What people call their columns: common practice, no source.
@@ -14,19 +18,33 @@ describe('columns are recognised', () => {
     ['Article number\tArticle\tPieces\tNet price', ['part', 'description', 'quantity', 'price']],
     ['Order code\tWhat\tQty\tQty', ['part', 'description', 'quantity', 'nothing']],
   ])('by their names: %s', (head, columns) => {
-    expect(recogniseTable(cells(`${head}\na\tb\tc\td`), '.')).toEqual({ head: true, columns: expect.arrayContaining(columns) as unknown })
+    expect(recogniseTable(cells(`${head}\na\tb\tc\td`), '.')).toEqual({
+      head: true,
+      columns: expect.arrayContaining(columns) as unknown,
+    })
     expect(recogniseTable(cells(`${head}\na\tb\tc\td`), '.').columns.slice(0, columns.length)).toEqual(columns)
   })
   test.each<[string, LineTable['columns']]>([
     ['6\tQuartz sleeve\t31.50\n2\tLamp base, bronze\t18', ['quantity', 'description', 'price']],
     ['Quartz sleeve\t6\neach thing\t2', ['description', 'quantity']],
-    ['CP-QS-25\tQuartz sleeve, open end\t6\teach\t31.50\nST-HC-60\tHose clip, steel\t20\teach\t0.90', ['part', 'description', 'quantity', 'unit', 'price']],
+    [
+      'CP-QS-25\tQuartz sleeve, open end\t6\teach\t31.50\nST-HC-60\tHose clip, steel\t20\teach\t0.90',
+      ['part', 'description', 'quantity', 'unit', 'price'],
+    ],
     ['Quartz sleeve\t31.50\nLamp\t148.00', ['description', 'price']],
-    ['Rope\t2\troll\t1420.00\t2840.00\nShackle\t4\teach\t9.50\t38.00', ['description', 'quantity', 'unit', 'price', 'nothing']],
+    [
+      'Rope\t2\troll\t1420.00\t2840.00\nShackle\t4\teach\t9.50\t38.00',
+      ['description', 'quantity', 'unit', 'price', 'nothing'],
+    ],
     ['6\t2\n3\t4', ['nothing', 'nothing']],
-  ])('by what they hold: %s', (text, columns) => { expect(recogniseTable(cells(text), '.')).toEqual({ head: false, columns }) })
+  ])('by what they hold: %s', (text, columns) => {
+    expect(recogniseTable(cells(text), '.')).toEqual({ head: false, columns })
+  })
   test('by what they hold, under names in another language', () => {
-    expect(recogniseTable(cells('Menge\tWas\tPreis\n3\tHose\t4.20\n2\tRope\t9'), '.')).toEqual({ head: true, columns: ['quantity', 'description', 'price'] })
+    expect(recogniseTable(cells('Menge\tWas\tPreis\n3\tHose\t4.20\n2\tRope\t9'), '.')).toEqual({
+      head: true,
+      columns: ['quantity', 'description', 'price'],
+    })
   })
   test('a first row with a number in it is a line, also when it holds a known word', () => {
     expect(recogniseTable(cells('price list\t6\nhose\t2'), '.').head).toBe(false)
@@ -35,20 +53,35 @@ describe('columns are recognised', () => {
 
 describe('rows are read', () => {
   test('with a head, units in words, currency signs and sums', () => {
-    const { rows } = read('What\tQty\tUnit\tPrice\nSea salt\t40\tbags\t€ 18.60\nHose\t2*3\tmetres\t4.20 EUR\nLamp\t\tpcs\t')
-    expect(rows.map(({ at, description, quantity, unit, price, reasons }) => ({ at, description, quantity, unit, price, reasons }))).toEqual([
+    const { rows } = read(
+      'What\tQty\tUnit\tPrice\nSea salt\t40\tbags\t€ 18.60\nHose\t2*3\tmetres\t4.20 EUR\nLamp\t\tpcs\t',
+    )
+    expect(
+      rows.map(({ at, description, quantity, unit, price, reasons }) => ({
+        at,
+        description,
+        quantity,
+        unit,
+        price,
+        reasons,
+      })),
+    ).toEqual([
       { at: 2, description: 'Sea salt', quantity: '40', unit: 'BG', price: '18.6', reasons: [] },
       { at: 3, description: 'Hose', quantity: '6', unit: 'MTR', price: '4.2', reasons: [] },
       { at: 4, description: 'Lamp', quantity: '1', unit: 'H87', price: null, reasons: [] },
     ])
   })
   test('by the person’s own decimal mark', () => {
-    expect(read('What\tQty\tPrice\nHose\t1.000\t1.234,50', 500, ',').rows[0]).toMatchObject({ quantity: '1000', price: '1234.5' })
+    expect(read('What\tQty\tPrice\nHose\t1.000\t1.234,50', 500, ',').rows[0]).toMatchObject({
+      quantity: '1000',
+      price: '1234.5',
+    })
     expect(read('What\tQty\tPrice\nHose\t1,000\t1,234.50').rows[0]).toMatchObject({ quantity: '1000', price: '1234.5' })
   })
   test('one column is read like the add field', () => {
     expect(read('6 quartz sleeve\ntake away old lamps 140').rows).toMatchObject([
-      { description: 'quartz sleeve', quantity: '6', price: null }, { description: 'take away old lamps', quantity: '1', price: '140' },
+      { description: 'quartz sleeve', quantity: '6', price: null },
+      { description: 'take away old lamps', quantity: '1', price: '140' },
     ])
   })
   test.each([
@@ -60,9 +93,14 @@ describe('rows are read', () => {
     ['What\tQty\tPrice\nHose\t3\t-2', { code: 'row-price', stops: false, text: '-2' }],
     ['What\tQty\tUnit\nHose\t3\tfurlong', { code: 'row-unit', stops: false, text: 'furlong' }],
     [`What\tQty\n${'long '.repeat(100)}\t3`, { code: 'row-too-long', stops: true }],
-  ])('and what is wrong with one is said: %s', (text, reason) => { expect(read(text).rows[0]?.reasons).toEqual([reason]) })
+  ])('and what is wrong with one is said: %s', (text, reason) => {
+    expect(read(text).rows[0]?.reasons).toEqual([reason])
+  })
   test('a formula loses its sign and is said to have been one', () => {
-    expect(read('What\tQty\n=cmd|calc!A1\t1').rows[0]).toMatchObject({ description: 'cmd|calc!A1', reasons: [{ code: 'row-formula' }] })
+    expect(read('What\tQty\n=cmd|calc!A1\t1').rows[0]).toMatchObject({
+      description: 'cmd|calc!A1',
+      reasons: [{ code: 'row-formula' }],
+    })
   })
   test('empty rows are left out, and rows keep their place in the range', () => {
     expect(read('What\tQty\n\t\nHose\t1\n\t\nLamp\t2').rows.map((r) => r.at)).toEqual([3, 5])
@@ -75,15 +113,32 @@ describe('rows are read', () => {
 
 test('what is written out is read back the same (property)', () => {
   const line = fc.record({
-    description: fc.stringMatching(/^[a-z][a-z ]{0,30}[a-z]$/).map((s) => s.replace(/ +/g, ' ')), supplierPart: fc.option(fc.stringMatching(/^[A-Z]{2}-\d{1,5}$/), { nil: null }),
-    quantity: fc.integer({ min: 1, max: 99_999 }).map(String), unit: fc.constantFrom('H87', 'KGM', 'BX', 'RO', 'E48'),
-    unitPrice: fc.option(fc.integer({ min: 0, max: 9_999_999 }).map((n) => (n / 100).toFixed(2)), { nil: null }), priceBase: fc.constant('1'),
+    description: fc.stringMatching(/^[a-z][a-z ]{0,30}[a-z]$/).map((s) => s.replace(/ +/g, ' ')),
+    supplierPart: fc.option(fc.stringMatching(/^[A-Z]{2}-\d{1,5}$/), { nil: null }),
+    quantity: fc.integer({ min: 1, max: 99_999 }).map(String),
+    unit: fc.constantFrom('H87', 'KGM', 'BX', 'RO', 'E48'),
+    unitPrice: fc.option(
+      fc.integer({ min: 0, max: 9_999_999 }).map((n) => (n / 100).toFixed(2)),
+      { nil: null },
+    ),
+    priceBase: fc.constant('1'),
   })
-  fc.assert(fc.property(fc.array(line, { minLength: 1, maxLength: 30 }), (lines) => {
-    const rows = writeTable(lines)
-    const back = readTable(rows, recogniseTable(rows, '.'), '.', 500)
-    expect(back.map((b) => [b.description, b.part, b.quantity, b.unit, b.price === null ? null : Number(b.price)]))
-      .toEqual(lines.map((l) => [l.description, l.supplierPart, l.quantity, l.unit, l.unitPrice === null ? null : Number(l.unitPrice)]))
-    expect(back.every((b) => b.reasons.length === 0)).toBe(true)
-  }))
+  fc.assert(
+    fc.property(fc.array(line, { minLength: 1, maxLength: 30 }), (lines) => {
+      const rows = writeTable(lines)
+      const back = readTable(rows, recogniseTable(rows, '.'), '.', 500)
+      expect(
+        back.map((b) => [b.description, b.part, b.quantity, b.unit, b.price === null ? null : Number(b.price)]),
+      ).toEqual(
+        lines.map((l) => [
+          l.description,
+          l.supplierPart,
+          l.quantity,
+          l.unit,
+          l.unitPrice === null ? null : Number(l.unitPrice),
+        ]),
+      )
+      expect(back.every((b) => b.reasons.length === 0)).toBe(true)
+    }),
+  )
 })

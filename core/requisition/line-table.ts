@@ -32,7 +32,10 @@ export interface ReadRow {
 }
 
 const HEADS: readonly (readonly [LineColumn, RegExp])[] = [
-  ['part', /^(supplier )?(part|article|item|catalogue|order|product|material)[ -]?(no|nr|num|number|code|id|ref)\b|^(part|sku|ref|reference|code|number|no)\.?$/],
+  [
+    'part',
+    /^(supplier )?(part|article|item|catalogue|order|product|material)[ -]?(no|nr|num|number|code|id|ref)\b|^(part|sku|ref|reference|code|number|no)\.?$/,
+  ],
   ['quantity', /^(qty|quantity|how many|count|pcs|pieces|number of|amount needed|needed)\b/],
   ['unit', /^(unit|uom|unit of measure|measure|per)\.?$/],
   ['price', /\b(price|cost|rate|each|net)\b/],
@@ -40,8 +43,32 @@ const HEADS: readonly (readonly [LineColumn, RegExp])[] = [
 ]
 /** How people write units besides their names here; common practice, no source. */
 const UNIT_WORDS: Readonly<Record<string, UnitCode>> = {
-  pc: 'H87', pcs: 'H87', piece: 'H87', pieces: 'H87', each: 'H87', ea: 'H87', no: 'H87', unit: 'H87', units: 'H87', kilo: 'KGM', kilos: 'KGM', m: 'MTR', l: 'LTR', t: 'TNE',
-  h: 'HUR', hr: 'HUR', hrs: 'HUR', d: 'DAY', boxes: 'BX', bx: 'BX', pkt: 'PK', packet: 'PK', packets: 'PK', m2: 'MTK', sqm: 'MTK', ls: 'E48',
+  pc: 'H87',
+  pcs: 'H87',
+  piece: 'H87',
+  pieces: 'H87',
+  each: 'H87',
+  ea: 'H87',
+  no: 'H87',
+  unit: 'H87',
+  units: 'H87',
+  kilo: 'KGM',
+  kilos: 'KGM',
+  m: 'MTR',
+  l: 'LTR',
+  t: 'TNE',
+  h: 'HUR',
+  hr: 'HUR',
+  hrs: 'HUR',
+  d: 'DAY',
+  boxes: 'BX',
+  bx: 'BX',
+  pkt: 'PK',
+  packet: 'PK',
+  packets: 'PK',
+  m2: 'MTK',
+  sqm: 'MTK',
+  ls: 'E48',
 }
 const LONGEST = 400
 
@@ -51,7 +78,9 @@ function readUnit(text: string): UnitCode | null {
   const word = text.trim().toLowerCase().replace(/\.$/, '')
   const known = UNIT_WORDS[word]
   if (known !== undefined) return known
-  const named = Object.keys(UNITS).filter(isUnit).find((c) => c !== 'EA' && (unitName(c) === word || `${unitName(c)}s` === word))
+  const named = Object.keys(UNITS)
+    .filter(isUnit)
+    .find((c) => c !== 'EA' && (unitName(c) === word || `${unitName(c)}s` === word))
   return named ?? null
 }
 
@@ -62,7 +91,7 @@ function readCellNumber(text: string, mark: '.' | ','): DecimalText | null {
 
 function headOf(cell: string): LineColumn | null {
   const text = cell.trim().toLowerCase()
-  return text === '' || text.length > 40 ? null : HEADS.find(([, pattern]) => pattern.test(text))?.[0] ?? null
+  return text === '' || text.length > 40 ? null : (HEADS.find(([, pattern]) => pattern.test(text))?.[0] ?? null)
 }
 
 /**
@@ -77,33 +106,42 @@ export function recogniseTable(rows: readonly (readonly string[])[], mark: '.' |
   if (head) return { head, columns: unique(named.map((c) => c ?? 'nothing')) }
   const columns = guess(rows, width, mark)
   // Words over a column of numbers are its name, whatever language they are in.
-  const numbers = columns.flatMap((c, i) => c === 'quantity' || c === 'price' ? [i] : [])
-  const isHead = rows.length > 1 && numbers.length > 0 && numbers.every((i) => (first[i] ?? '').trim() !== '' && readCellNumber(first[i] ?? '', mark) === null)
+  const numbers = columns.flatMap((c, i) => (c === 'quantity' || c === 'price' ? [i] : []))
+  const isHead =
+    rows.length > 1 &&
+    numbers.length > 0 &&
+    numbers.every((i) => (first[i] ?? '').trim() !== '' && readCellNumber(first[i] ?? '', mark) === null)
   return { head: isHead, columns: isHead ? guess(rows.slice(1), width, mark) : columns }
 }
 
 /** A column may be named twice; only the first counts. */
 function unique(columns: readonly LineColumn[]): LineColumn[] {
-  return columns.map((c, i) => c !== 'nothing' && columns.indexOf(c) < i ? 'nothing' : c)
+  return columns.map((c, i) => (c !== 'nothing' && columns.indexOf(c) < i ? 'nothing' : c))
 }
 
 function guess(rows: readonly (readonly string[])[], width: number, mark: '.' | ','): LineColumn[] {
   const cells = Array.from({ length: width }, (_, i) => rows.map((r) => (r[i] ?? '').trim()).filter((c) => c !== ''))
-  const share = (i: number, test: (c: string) => boolean) => { const all = cells[i] ?? []; return all.length === 0 ? 0 : all.filter(test).length / all.length }
+  const share = (i: number, test: (c: string) => boolean) => {
+    const all = cells[i] ?? []
+    return all.length === 0 ? 0 : all.filter(test).length / all.length
+  }
   const columns: LineColumn[] = Array.from({ length: width }, () => 'nothing')
   const isNumber = (c: string) => readCellNumber(c, mark) !== null
-  for (let i = 0; i < width; i += 1) if (share(i, (c) => readUnit(c) !== null && !isNumber(c)) > 0.7) columns[i] = 'unit'
-  const numbers = columns.flatMap((c, i) => c === 'nothing' && share(i, isNumber) >= 0.5 ? [i] : [])
-  const texts = columns.flatMap((c, i) => c === 'nothing' && !numbers.includes(i) && (cells[i] ?? []).length > 0 ? [i] : [])
+  for (let i = 0; i < width; i += 1)
+    if (share(i, (c) => readUnit(c) !== null && !isNumber(c)) > 0.7) columns[i] = 'unit'
+  const numbers = columns.flatMap((c, i) => (c === 'nothing' && share(i, isNumber) >= 0.5 ? [i] : []))
+  const texts = columns.flatMap((c, i) =>
+    c === 'nothing' && !numbers.includes(i) && (cells[i] ?? []).length > 0 ? [i] : [],
+  )
   const length = (i: number) => (cells[i] ?? []).reduce((n, c) => n + c.length, 0)
-  const words = texts.reduce<number | null>((a, b) => a === null || length(b) > length(a) ? b : a, null)
+  const words = texts.reduce<number | null>((a, b) => (a === null || length(b) > length(a) ? b : a), null)
   if (words !== null) columns[words] = 'description'
   const part = texts.find((i) => i !== words && share(i, (c) => /\d/.test(c) && !/\s/.test(c)) > 0.7)
   if (part !== undefined) columns[part] = 'part'
   if (words === null && part === undefined) return columns
   // Of two columns of numbers the whole ones are quantities; of three, the last is a sum that is worked out anyway.
   const whole = numbers.find((i) => share(i, (c) => !/[.,]\d/.test(c)) > 0.7)
-  const quantity = numbers.length === 1 && whole === undefined ? undefined : whole ?? numbers[0]
+  const quantity = numbers.length === 1 && whole === undefined ? undefined : (whole ?? numbers[0])
   if (quantity !== undefined) columns[quantity] = 'quantity'
   const price = numbers.find((i) => i !== quantity)
   if (price !== undefined) columns[price] = 'price'
@@ -115,7 +153,12 @@ function guess(rows: readonly (readonly string[])[], width: number, mark: '.' | 
  * out. A range of one column is read like the add field: "6 quartz sleeve", "take away old lamps 140".
  * `room` is how many lines the requisition still takes.
  */
-export function readTable(rows: readonly (readonly string[])[], table: LineTable, mark: '.' | ',', room: number): ReadRow[] {
+export function readTable(
+  rows: readonly (readonly string[])[],
+  table: LineTable,
+  mark: '.' | ',',
+  room: number,
+): ReadRow[] {
   const from = table.head ? 1 : 0
   const single = table.columns.filter((c) => c !== 'nothing').length === 1 && table.columns.includes('description')
   let taken = 0
@@ -140,36 +183,70 @@ function cellOf(cells: readonly string[], table: LineTable, column: LineColumn):
 
 /** Words of a cell without what a spreadsheet would take for a formula. */
 function plainWords(text: string): { words: string; wasFormula: boolean } {
-  const words = text.replace(/^[=@+\s]+/, '').replace(/\s+/g, ' ').trim()
+  const words = text
+    .replace(/^[=@+\s]+/, '')
+    .replace(/\s+/g, ' ')
+    .trim()
   return { words, wasFormula: /^[=@+]/.test(text.trim()) }
 }
 
 function readWords(cells: readonly string[], table: LineTable, mark: '.' | ','): Omit<ReadRow, 'at'> {
   const { words, wasFormula } = plainWords(cellOf(cells, table, 'description'))
   const entry = readEntry(words, mark)
-  return { description: entry.words, part: null, quantity: entry.quantity ?? '1', unit: null, price: entry.price, reasons: wasFormula ? [{ code: 'row-formula', stops: false }] : [] }
+  return {
+    description: entry.words,
+    part: null,
+    quantity: entry.quantity ?? '1',
+    unit: null,
+    price: entry.price,
+    reasons: wasFormula ? [{ code: 'row-formula', stops: false }] : [],
+  }
 }
 
 function readCells(cells: readonly string[], table: LineTable, mark: '.' | ','): Omit<ReadRow, 'at'> {
   const reasons: RowReason[] = []
   const { words, wasFormula } = plainWords(cellOf(cells, table, 'description'))
   if (wasFormula) reasons.push({ code: 'row-formula', stops: false })
-  const [quantityText, priceText, unitText] = [cellOf(cells, table, 'quantity'), cellOf(cells, table, 'price'), cellOf(cells, table, 'unit')]
+  const [quantityText, priceText, unitText] = [
+    cellOf(cells, table, 'quantity'),
+    cellOf(cells, table, 'price'),
+    cellOf(cells, table, 'unit'),
+  ]
   const quantity = quantityText === '' ? '1' : readCellNumber(quantityText, mark)
-  if (quantity === null || dec(quantity).lte(0) || /^\d{13}/.test(quantity)) reasons.push({ code: 'row-quantity', stops: true, text: quantityText })
+  if (quantity === null || dec(quantity).lte(0) || /^\d{13}/.test(quantity))
+    reasons.push({ code: 'row-quantity', stops: true, text: quantityText })
   const price = priceText === '' ? null : readCellNumber(priceText, mark)
   const soundPrice = price === null || dec(price).isNegative() || /^\d{13}/.test(price) ? null : price
   if (priceText !== '' && soundPrice === null) reasons.push({ code: 'row-price', stops: false, text: priceText })
   const unit = unitText === '' ? null : readUnit(unitText)
   if (unitText !== '' && unit === null) reasons.push({ code: 'row-unit', stops: false, text: unitText })
   const part = cellOf(cells, table, 'part').slice(0, 80)
-  return { description: words, part: part === '' ? null : part, quantity: quantity ?? '1', unit, price: soundPrice, reasons }
+  return {
+    description: words,
+    part: part === '' ? null : part,
+    quantity: quantity ?? '1',
+    unit,
+    price: soundPrice,
+    reasons,
+  }
 }
 
 /** The lines of a requisition as a range of cells that `recogniseTable` reads back, with the names of its columns first. */
-export function writeTable(lines: readonly Pick<DraftLine, 'description' | 'supplierPart' | 'quantity' | 'unit' | 'unitPrice' | 'priceBase'>[]): string[][] {
-  return [['Description', 'Part number', 'Quantity', 'Unit', 'Price'], ...lines.map((l) => [
-    l.description, l.supplierPart ?? '', l.quantity, unitName(l.unit),
-    l.unitPrice === null ? '' : l.priceBase === '1' ? l.unitPrice : dec(l.unitPrice).dividedBy(dec(l.priceBase)).toDecimalPlaces(6).toFixed(),
-  ])]
+export function writeTable(
+  lines: readonly Pick<DraftLine, 'description' | 'supplierPart' | 'quantity' | 'unit' | 'unitPrice' | 'priceBase'>[],
+): string[][] {
+  return [
+    ['Description', 'Part number', 'Quantity', 'Unit', 'Price'],
+    ...lines.map((l) => [
+      l.description,
+      l.supplierPart ?? '',
+      l.quantity,
+      unitName(l.unit),
+      l.unitPrice === null
+        ? ''
+        : l.priceBase === '1'
+          ? l.unitPrice
+          : dec(l.unitPrice).dividedBy(dec(l.priceBase)).toDecimalPlaces(6).toFixed(),
+    ]),
+  ]
 }

@@ -1,6 +1,15 @@
 /** The states of a requisition. */
 export const REQUISITION_STATES = [
-  'draft', 'in approval', 'approved', 'part ordered', 'ordered', 'closed', 'sent back', 'rejected', 'withdrawn', 'cancelled',
+  'draft',
+  'in approval',
+  'approved',
+  'part ordered',
+  'ordered',
+  'closed',
+  'sent back',
+  'rejected',
+  'withdrawn',
+  'cancelled',
 ] as const
 export type RequisitionState = (typeof REQUISITION_STATES)[number]
 
@@ -29,16 +38,28 @@ export const REQUISITION_MOVES = {
   cancelRest: { from: ['approved', 'part ordered', 'sent back', 'withdrawn'], by: 'owner', to: null },
   remind: { from: ['in approval', 'approved', 'part ordered'], by: 'owner', to: null },
   wish: { from: ['approved', 'part ordered', 'ordered'], by: 'owner', to: null },
-  handOver: { from: ['draft', 'in approval', 'approved', 'part ordered', 'ordered', 'sent back', 'withdrawn'], by: 'owner or buyer', to: null },
+  handOver: {
+    from: ['draft', 'in approval', 'approved', 'part ordered', 'ordered', 'sent back', 'withdrawn'],
+    by: 'owner or buyer',
+    to: null,
+  },
 } as const satisfies Record<string, RequisitionMove>
 export type RequisitionMoveName = keyof typeof REQUISITION_MOVES
 
 export type MoveReason =
-  | { readonly code: 'wrong-state'; readonly stops: true; readonly state: RequisitionState; readonly move: RequisitionMoveName }
+  | {
+      readonly code: 'wrong-state'
+      readonly stops: true
+      readonly state: RequisitionState
+      readonly move: RequisitionMoveName
+    }
   | { readonly code: 'not-yours'; readonly stops: true; readonly by: MoveBy }
 
 /** True for whoever acts as its owner: the owner, and while it is a draft also whoever raises it for them. */
-export function actsAsOwner(requisition: { readonly state: RequisitionState; readonly ownerId: string; readonly raisedById: string }, personId: string): boolean {
+export function actsAsOwner(
+  requisition: { readonly state: RequisitionState; readonly ownerId: string; readonly raisedById: string },
+  personId: string,
+): boolean {
   return requisition.ownerId === personId || (requisition.state === 'draft' && requisition.raisedById === personId)
 }
 
@@ -50,8 +71,14 @@ export function checkMove(
 ): MoveReason[] {
   const row: RequisitionMove = REQUISITION_MOVES[move]
   const reasons: MoveReason[] = []
-  const allowed = { 'owner': actor.isOwner, 'buyer': actor.isBuyer, 'step holder': actor.isStepHolder, 'owner or buyer': actor.isOwner || actor.isBuyer }[row.by]
+  const allowed = {
+    owner: actor.isOwner,
+    buyer: actor.isBuyer,
+    'step holder': actor.isStepHolder,
+    'owner or buyer': actor.isOwner || actor.isBuyer,
+  }[row.by]
   if (!allowed) reasons.push({ code: 'not-yours', stops: true, by: row.by })
-  if (!row.from.includes(requisition.state)) reasons.push({ code: 'wrong-state', stops: true, state: requisition.state, move })
+  if (!row.from.includes(requisition.state))
+    reasons.push({ code: 'wrong-state', stops: true, state: requisition.state, move })
   return reasons
 }

@@ -20,7 +20,9 @@ export interface OwnField {
 }
 
 /** What an own field may refer to. */
-interface OwnFieldFacts { readonly jobs: ReadonlyMap<string, unknown> }
+interface OwnFieldFacts {
+  readonly jobs: ReadonlyMap<string, unknown>
+}
 
 /** Every type of own field: whether a value (never empty) can be one. A new type begins with a line here. */
 export const OWN_FIELD_TYPES = {
@@ -35,12 +37,23 @@ export const OWN_FIELD_TYPES = {
 export type OwnFieldType = keyof typeof OWN_FIELD_TYPES
 
 /** Whether a field is asked for on a document, or a line of a category on it. */
-export function isAsked(field: OwnField, on: { readonly kind: string; readonly departmentId: string | null; readonly categoryId: string | null }): boolean {
-  const fits = (list: readonly string[], value: string | null) => list.length === 0 || (value !== null && list.includes(value))
-  return fits(field.kinds, on.kind) && fits(field.departmentIds, on.departmentId) && (field.on === 'requisition' || fits(field.categoryIds, on.categoryId))
+export function isAsked(
+  field: OwnField,
+  on: { readonly kind: string; readonly departmentId: string | null; readonly categoryId: string | null },
+): boolean {
+  const fits = (list: readonly string[], value: string | null) =>
+    list.length === 0 || (value !== null && list.includes(value))
+  return (
+    fits(field.kinds, on.kind) &&
+    fits(field.departmentIds, on.departmentId) &&
+    (field.on === 'requisition' || fits(field.categoryIds, on.categoryId))
+  )
 }
 
-interface WrongField { readonly field: OwnField; readonly wrong: 'missing' | 'unreadable' }
+interface WrongField {
+  readonly field: OwnField
+  readonly wrong: 'missing' | 'unreadable'
+}
 
 /** What is wrong with the values of the fields that are asked for; those of other fields are let be. */
 export function checkOwnFields(fields: readonly OwnField[], values: OwnValues, facts: OwnFieldFacts): WrongField[] {

@@ -19,14 +19,28 @@ export interface RenewFacts {
  * that one time is blank: its day, its accounting date, why a budget was passed, which warnings were read.
  */
 export function renewDraft(draft: Draft, facts: RenewFacts): Draft {
-  return { ...draft, needBy: null, accountingDate: null, overBudgetReason: '', readWarnings: [], lines: draft.lines.map((line) => renewLine(line, facts)) }
+  return {
+    ...draft,
+    needBy: null,
+    accountingDate: null,
+    overBudgetReason: '',
+    readWarnings: [],
+    lines: draft.lines.map((line) => renewLine(line, facts)),
+  }
 }
 
 function renewLine(line: DraftLine, facts: RenewFacts): DraftLine {
   const codings = line.codings.map((c) => ({ ...c, budgetLineId: facts.budgetLines.get(c.budgetLineId) ?? '' }))
   const paid = codings.every((c) => c.budgetLineId !== '') ? codings : []
   const steps = line.itemId === null ? undefined : facts.prices.get(line.itemId)
-  const price: DecimalText | null = steps === undefined ? null : priceFor(steps, line.quantity, facts.today)?.unitPrice ?? null
+  const price: DecimalText | null =
+    steps === undefined ? null : (priceFor(steps, line.quantity, facts.today)?.unitPrice ?? null)
   const byHand = line.itemId === null || (line.listPrice !== null && line.listPrice !== line.unitPrice)
-  return { ...line, id: facts.newId(), codings: paid, listPrice: price, unitPrice: byHand || price === null ? line.unitPrice : price }
+  return {
+    ...line,
+    id: facts.newId(),
+    codings: paid,
+    listPrice: price,
+    unitPrice: byHand || price === null ? line.unitPrice : price,
+  }
 }

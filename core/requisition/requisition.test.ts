@@ -5,7 +5,14 @@ import { readEntry } from '#core/requisition/entry'
 import { isNoMoreThan } from '#core/requisition/compare'
 import { computeDraft, type DraftFacts, type LineMemo, type PayingLine } from '#core/requisition/compute'
 import { openQuantity, stateFromQuantities } from '#core/requisition/line-progress'
-import { actsAsOwner, checkMove, REQUISITION_MOVES, REQUISITION_STATES, type RequisitionMoveName, type RequisitionState } from '#core/requisition/moves'
+import {
+  actsAsOwner,
+  checkMove,
+  REQUISITION_MOVES,
+  REQUISITION_STATES,
+  type RequisitionMoveName,
+  type RequisitionState,
+} from '#core/requisition/moves'
 import { proposeTitle } from '#core/requisition/title'
 import { BLANK_DRAFT, BLANK_LINE, type Draft, type DraftLine } from '#core/requisition/draft'
 
@@ -19,25 +26,90 @@ describe('the add field', () => {
     ['25 mm bolt', { words: '25 mm bolt', quantity: null, price: null }],
     ['1234', { words: '1234', quantity: null, price: null }],
     ['', { words: '', quantity: null, price: null }],
-  ])('%s', (typed, expected) => { expect(readEntry(typed, '.')).toEqual(expected) })
+  ])('%s', (typed, expected) => {
+    expect(readEntry(typed, '.')).toEqual(expected)
+  })
 })
 
 const LINE: DraftLine = {
-  ...BLANK_LINE, id: 'l1', description: 'Lamp', quantity: '6', unitPrice: '148', codings: [{ budgetLineId: 'pumps', value: null }],
+  ...BLANK_LINE,
+  id: 'l1',
+  description: 'Lamp',
+  quantity: '6',
+  unitPrice: '148',
+  codings: [{ budgetLineId: 'pumps', value: null }],
 }
-const DRAFT: Draft = { ...BLANK_DRAFT, departmentId: 'ws', shipToId: 'yard', needBy: '2026-12-08', why: 'they are dim', lines: [LINE] }
+const DRAFT: Draft = {
+  ...BLANK_DRAFT,
+  departmentId: 'ws',
+  shipToId: 'yard',
+  needBy: '2026-12-08',
+  why: 'they are dim',
+  lines: [LINE],
+}
 const budgetLine = (control: PayingLine['control'], budgeted: string): PayingLine => ({
-  id: 'pumps', name: 'Pumps', code: '4100-610', control, mayFallBelow: money('0.00 EUR'), span: 'year', departmentId: 'ws', account: '610', project: null, holderId: 'tomas', reclaimable: '100', fiscalYear: 2026,
-  periods: [{ period: 8, budgeted: money(`${budgeted} EUR`), adjustments: money('0.00 EUR'), reserved: money('0.00 EUR'), committed: money('0.00 EUR'), spent: money('0.00 EUR') }],
+  id: 'pumps',
+  name: 'Pumps',
+  code: '4100-610',
+  control,
+  mayFallBelow: money('0.00 EUR'),
+  span: 'year',
+  departmentId: 'ws',
+  account: '610',
+  project: null,
+  holderId: 'tomas',
+  reclaimable: '100',
+  fiscalYear: 2026,
+  periods: [
+    {
+      period: 8,
+      budgeted: money(`${budgeted} EUR`),
+      adjustments: money('0.00 EUR'),
+      reserved: money('0.00 EUR'),
+      committed: money('0.00 EUR'),
+      spent: money('0.00 EUR'),
+    },
+  ],
 })
 const facts = (line = budgetLine('asks', '1000.00')): DraftFacts => ({
-  today: '2026-11-25', baseCurrency: 'EUR', fiscalStartMonth: 4, closedPeriods: [{ year: 2026, period: 7 }], ownerId: 'owen', raisedById: 'owen', departmentIds: ['ws'], branch: ['ws'],
-  budgetLines: new Map([['pumps', line]]), taxCodes: new Map([['S', { name: 'Standard', category: 'S', rate: '19' }]]), toBase: new Map([['EUR', '1']]), suppliers: new Map([['bad', { id: 'bad', name: 'Bad', standing: 'on hold' as const, leadDays: 0, warning: null, warningMode: 'informs' as const }]]),
-  items: new Map(), holidays: new Set(), kinds: new Map([['goods', { code: 'goods', name: 'goods', help: '', series: 'R' }]]), ownFields: [], rules: [], jobs: new Map(), attached: [],
+  today: '2026-11-25',
+  baseCurrency: 'EUR',
+  fiscalStartMonth: 4,
+  closedPeriods: [{ year: 2026, period: 7 }],
+  ownerId: 'owen',
+  raisedById: 'owen',
+  departmentIds: ['ws'],
+  branch: ['ws'],
+  budgetLines: new Map([['pumps', line]]),
+  taxCodes: new Map([['S', { name: 'Standard', category: 'S', rate: '19' }]]),
+  toBase: new Map([['EUR', '1']]),
+  suppliers: new Map([
+    [
+      'bad',
+      {
+        id: 'bad',
+        name: 'Bad',
+        standing: 'on hold' as const,
+        leadDays: 0,
+        warning: null,
+        warningMode: 'informs' as const,
+      },
+    ],
+  ]),
+  items: new Map(),
+  holidays: new Set(),
+  kinds: new Map([['goods', { code: 'goods', name: 'goods', help: '', series: 'R' }]]),
+  ownFields: [],
+  rules: [],
+  jobs: new Map(),
+  attached: [],
   policy: { id: 'p', ending: 'passes', fallbackId: null, rules: [] },
   people: { people: new Map(), absences: [], today: '2026-11-25' },
 })
-const codes = (draft: Draft, f = facts()) => computeDraft(draft, f).missing.filter((m) => m.stops).map((m) => m.code)
+const codes = (draft: Draft, f = facts()) =>
+  computeDraft(draft, f)
+    .missing.filter((m) => m.stops)
+    .map((m) => m.code)
 
 describe('the verdict on a draft', () => {
   test('a whole draft has nothing missing, and its sums, effect and period', () => {
@@ -50,30 +122,80 @@ describe('the verdict on a draft', () => {
   })
   test('remembering lines changes nothing, whatever is edited between (property)', () => {
     const line = fc.record({
-      quantity: fc.constantFrom('0', '1', '2.5', '-3', '1000'), unitPrice: fc.constantFrom(null, '0', '12.35', '400'), description: fc.constantFrom('', 'Lamp'), unit: fc.constantFrom('H87', 'QQ'),
-      supplierId: fc.constantFrom(null, 'bad'), taxCode: fc.constantFrom('S', '?'), codings: fc.constantFrom([], [{ budgetLineId: 'pumps', value: null }], [{ budgetLineId: 'pumps', value: '60' }, { budgetLineId: 'pumps', value: '40' }]),
+      quantity: fc.constantFrom('0', '1', '2.5', '-3', '1000'),
+      unitPrice: fc.constantFrom(null, '0', '12.35', '400'),
+      description: fc.constantFrom('', 'Lamp'),
+      unit: fc.constantFrom('H87', 'QQ'),
+      supplierId: fc.constantFrom(null, 'bad'),
+      taxCode: fc.constantFrom('S', '?'),
+      codings: fc.constantFrom(
+        [],
+        [{ budgetLineId: 'pumps', value: null }],
+        [
+          { budgetLineId: 'pumps', value: '60' },
+          { budgetLineId: 'pumps', value: '40' },
+        ],
+      ),
     })
     const edits = fc.array(fc.tuple(fc.nat(3), line, fc.boolean()), { maxLength: 12 })
-    fc.assert(fc.property(edits, (list) => {
-      const memo: LineMemo = new Map()
-      let draft: Draft = { ...DRAFT, lines: [0, 1, 2, 3].map((i) => ({ ...LINE, id: `l${i}` })) }
-      let under = facts()
-      for (const [at, change, newFacts] of list) {
-        draft = { ...draft, lines: draft.lines.map((l, i) => i === at ? { ...l, ...change } : l) }
-        if (newFacts) under = facts(budgetLine('refuses', '500.00'))
-        expect(computeDraft(draft, under, memo)).toEqual(computeDraft(draft, under))
-      }
-    }))
+    fc.assert(
+      fc.property(edits, (list) => {
+        const memo: LineMemo = new Map()
+        let draft: Draft = { ...DRAFT, lines: [0, 1, 2, 3].map((i) => ({ ...LINE, id: `l${i}` })) }
+        let under = facts()
+        for (const [at, change, newFacts] of list) {
+          draft = { ...draft, lines: draft.lines.map((l, i) => (i === at ? { ...l, ...change } : l)) }
+          if (newFacts) under = facts(budgetLine('refuses', '500.00'))
+          expect(computeDraft(draft, under, memo)).toEqual(computeDraft(draft, under))
+        }
+      }),
+    )
   })
   test('what nobody pays for yet counts with its net towards total and route', () => {
-    expect(computeDraft({ ...DRAFT, lines: [LINE, { ...LINE, id: 'l2', codings: [] }] }, facts()).approvalAmount).toEqual(money('1776.00 EUR'))
+    expect(
+      computeDraft({ ...DRAFT, lines: [LINE, { ...LINE, id: 'l2', codings: [] }] }, facts()).approvalAmount,
+    ).toEqual(money('1776.00 EUR'))
   })
   test('everything is said at once', () => {
-    expect(codes({ ...DRAFT, departmentId: null, shipToId: null, needBy: null, why: ' ', lines: [] })).toEqual(['no-department', 'no-need-by', 'no-ship-to', 'no-why', 'no-lines'])
-    expect(codes({ ...DRAFT, departmentId: 'other', needBy: '2026-11-24' })).toEqual(['department-not-open', 'need-by-past'])
-    expect(codes({ ...DRAFT, lines: [{ ...LINE, description: '', quantity: '0', unit: 'QQ', unitPrice: null, taxCode: '?', supplierId: 'bad', codings: [] }] }))
-      .toEqual(['line-no-description', 'line-quantity', 'line-unit', 'line-no-price', 'line-tax', 'line-supplier-blocked', 'line-no-coding'])
-    expect(codes({ ...DRAFT, lines: [{ ...LINE, currency: 'GBP', codings: [{ budgetLineId: 'unknown', value: null }] }] })).toEqual(['line-currency', 'line-coding-unknown'])
+    expect(codes({ ...DRAFT, departmentId: null, shipToId: null, needBy: null, why: ' ', lines: [] })).toEqual([
+      'no-department',
+      'no-need-by',
+      'no-ship-to',
+      'no-why',
+      'no-lines',
+    ])
+    expect(codes({ ...DRAFT, departmentId: 'other', needBy: '2026-11-24' })).toEqual([
+      'department-not-open',
+      'need-by-past',
+    ])
+    expect(
+      codes({
+        ...DRAFT,
+        lines: [
+          {
+            ...LINE,
+            description: '',
+            quantity: '0',
+            unit: 'QQ',
+            unitPrice: null,
+            taxCode: '?',
+            supplierId: 'bad',
+            codings: [],
+          },
+        ],
+      }),
+    ).toEqual([
+      'line-no-description',
+      'line-quantity',
+      'line-unit',
+      'line-no-price',
+      'line-tax',
+      'line-supplier-blocked',
+      'line-no-coding',
+    ])
+    expect(
+      codes({ ...DRAFT, lines: [{ ...LINE, currency: 'GBP', codings: [{ budgetLineId: 'unknown', value: null }] }] }),
+    ).toEqual(['line-currency', 'line-coding-unknown'])
     expect(codes({ ...DRAFT, accountingDate: '2026-10-15' })).toEqual(['period-closed'])
     expect(codes({ ...DRAFT, lines: [{ ...LINE, quantity: '-3' }] })).toEqual(['line-quantity'])
     expect(codes({ ...DRAFT, lines: [{ ...LINE, quantity: '0.0000001' }] })).toEqual(['line-quantity'])
@@ -83,10 +205,14 @@ describe('the verdict on a draft', () => {
     expect(codes(over, facts(budgetLine('refuses', '1000.00')))).toEqual(['budget-refuses'])
     expect(codes(over, facts(budgetLine('asks', '1000.00')))).toEqual(['budget-asks'])
     expect(codes({ ...over, overBudgetReason: 'the pool reopens' }, facts(budgetLine('asks', '1000.00')))).toEqual([])
-    expect(computeDraft(over, facts(budgetLine('tells', '1000.00'))).missing).toMatchObject([{ code: 'budget-tells', stops: false, by: money('184.00 EUR') }])
+    expect(computeDraft(over, facts(budgetLine('tells', '1000.00'))).missing).toMatchObject([
+      { code: 'budget-tells', stops: false, by: money('184.00 EUR') },
+    ])
   })
   test('a route that cannot be made stands in the list', () => {
-    expect(codes(DRAFT, { ...facts(), policy: { id: 'p', ending: 'fallback', fallbackId: null, rules: [] } })).toEqual(['route-held'])
+    expect(codes(DRAFT, { ...facts(), policy: { id: 'p', ending: 'fallback', fallbackId: null, rules: [] } })).toEqual([
+      'route-held',
+    ])
   })
 })
 
@@ -99,7 +225,13 @@ describe('more that a line and a request may say', () => {
     expect(net({ quantity: '1', unitPrice: '96400', discount: { of: 'percent', value: '2.5' } })).toBe('93990.00')
     expect(net({ discount: { of: 'amount', value: '88' } })).toBe('800.00')
     expect(net({ discount: { of: 'percent', value: '100' } })).toBe('0.00')
-    for (const discount of [{ of: 'percent', value: '100.1' }, { of: 'percent', value: '-1' }, { of: 'amount', value: '888.01' }, { of: 'amount', value: '0.0000001' }] as const) expect([discount.value, codes(line({ discount }), rich)]).toEqual([discount.value, ['line-discount']])
+    for (const discount of [
+      { of: 'percent', value: '100.1' },
+      { of: 'percent', value: '-1' },
+      { of: 'amount', value: '888.01' },
+      { of: 'amount', value: '0.0000001' },
+    ] as const)
+      expect([discount.value, codes(line({ discount }), rich)]).toEqual([discount.value, ['line-discount']])
     expect(codes(line({ discount: { of: 'amount', value: '888' } }), rich)).toEqual([])
   })
   test('a price typed with tax has to give the price without, at six decimals', () => {
@@ -110,14 +242,27 @@ describe('more that a line and a request may say', () => {
   // Holidays of England 2026 by date-holidays: 12-25 and 12-28; three business days after 12-23 are 12-30.
   test('a day before what the longest lead time allows is warned of, and does not stop', () => {
     const lamp = { id: 'lamp', agreed: false, leadDays: 3, warning: null, warningMode: 'informs' as const }
-    const f = { ...facts(), today: '2026-12-23', holidays: new Set(['2026-12-25', '2026-12-28']), items: new Map([['lamp', lamp]]) }
-    const soon = (needBy: string, change: Partial<DraftLine> = { itemId: 'lamp' }) => computeDraft({ ...line(change), needBy }, f).missing.filter((m) => m.code === 'need-by-soon')
-    expect(soon('2026-12-29')).toEqual([{ at: 'need-by', stops: false, code: 'need-by-soon', earliest: '2026-12-30', name: 'Lamp' }])
+    const f = {
+      ...facts(),
+      today: '2026-12-23',
+      holidays: new Set(['2026-12-25', '2026-12-28']),
+      items: new Map([['lamp', lamp]]),
+    }
+    const soon = (needBy: string, change: Partial<DraftLine> = { itemId: 'lamp' }) =>
+      computeDraft({ ...line(change), needBy }, f).missing.filter((m) => m.code === 'need-by-soon')
+    expect(soon('2026-12-29')).toEqual([
+      { at: 'need-by', stops: false, code: 'need-by-soon', earliest: '2026-12-30', name: 'Lamp' },
+    ])
     expect(soon('2026-12-30')).toEqual([])
     expect(soon('2026-12-24', { supplierId: null })).toEqual([])
   })
   test('a proposed supplier may be asked for; one on hold, an unknown kind and an unknown job may not', () => {
-    const named = (standing: 'active' | 'on hold' | 'proposed') => ({ ...facts(), suppliers: new Map([['s', { id: 's', name: 'S', standing, leadDays: 0, warning: null, warningMode: 'informs' as const }]]) })
+    const named = (standing: 'active' | 'on hold' | 'proposed') => ({
+      ...facts(),
+      suppliers: new Map([
+        ['s', { id: 's', name: 'S', standing, leadDays: 0, warning: null, warningMode: 'informs' as const }],
+      ]),
+    })
     expect(codes(line({ supplierId: 's' }), named('proposed'))).toEqual([])
     expect(codes(line({ supplierId: 's' }), named('on hold'))).toEqual(['line-supplier-blocked'])
     expect(codes({ ...DRAFT, kind: 'elsewhere' })).toEqual(['no-kind'])
@@ -129,9 +274,29 @@ describe('more that a line and a request may say', () => {
     expect(codes({ ...DRAFT, shipToId: null, address: { ...address, town: ' ' } })).toEqual(['address-unfinished'])
   })
   test('anything but less of it starts the route again: kind, address, notes to the supplier, discount; what colleagues note does not', () => {
-    for (const change of [{ kind: 'service' }, { attention: 'Rosa' }, { noteToSupplier: 'blue' }, { justification: 'because' }, { jobId: 'j' }, { own: { f: 'x' } }] as const) expect(isNoMoreThan(DRAFT, { ...DRAFT, ...change })).toBe(false)
-    for (const change of [{ secondDescription: 'blue' }, { discount: { of: 'percent', value: '5' } }, { noteToSupplier: 'blue' }, { own: { f: 'x' } }] as const) expect(isNoMoreThan(DRAFT, line(change))).toBe(false)
-    expect(isNoMoreThan(DRAFT, { ...line({ noteInternal: 'haggle', own: { f: '' } }), noteInternal: 'for us', readWarnings: ['w'] })).toBe(true)
+    for (const change of [
+      { kind: 'service' },
+      { attention: 'Rosa' },
+      { noteToSupplier: 'blue' },
+      { justification: 'because' },
+      { jobId: 'j' },
+      { own: { f: 'x' } },
+    ] as const)
+      expect(isNoMoreThan(DRAFT, { ...DRAFT, ...change })).toBe(false)
+    for (const change of [
+      { secondDescription: 'blue' },
+      { discount: { of: 'percent', value: '5' } },
+      { noteToSupplier: 'blue' },
+      { own: { f: 'x' } },
+    ] as const)
+      expect(isNoMoreThan(DRAFT, line(change))).toBe(false)
+    expect(
+      isNoMoreThan(DRAFT, {
+        ...line({ noteInternal: 'haggle', own: { f: '' } }),
+        noteInternal: 'for us',
+        readWarnings: ['w'],
+      }),
+    ).toBe(true)
   })
 })
 
@@ -142,10 +307,18 @@ describe('what comes back', () => {
     expect(isNoMoreThan(two, { ...two, lines: [{ ...LINE, quantity: '5', unitPrice: '140' }] })).toBe(true)
   })
   test.each([
-    ['more', { lines: [{ ...LINE, quantity: '6.000001' }] }], ['dearer', { lines: [{ ...LINE, unitPrice: '148.01' }] }], ['another line', { lines: [LINE, { ...LINE, id: 'l9' }] }],
-    ['another supplier', { lines: [{ ...LINE, supplierId: 's' }] }], ['another payer', { lines: [{ ...LINE, codings: [{ budgetLineId: 'x', value: null }] }] }],
-    ['another place', { shipToId: 'hall' }], ['another reason', { why: 'changed' }], ['another day', { needBy: '2026-12-09' }], ['nothing', { lines: [] }],
-  ])('%s starts the route again', (_, change) => { expect(isNoMoreThan(DRAFT, { ...DRAFT, ...change })).toBe(false) })
+    ['more', { lines: [{ ...LINE, quantity: '6.000001' }] }],
+    ['dearer', { lines: [{ ...LINE, unitPrice: '148.01' }] }],
+    ['another line', { lines: [LINE, { ...LINE, id: 'l9' }] }],
+    ['another supplier', { lines: [{ ...LINE, supplierId: 's' }] }],
+    ['another payer', { lines: [{ ...LINE, codings: [{ budgetLineId: 'x', value: null }] }] }],
+    ['another place', { shipToId: 'hall' }],
+    ['another reason', { why: 'changed' }],
+    ['another day', { needBy: '2026-12-09' }],
+    ['nothing', { lines: [] }],
+  ])('%s starts the route again', (_, change) => {
+    expect(isNoMoreThan(DRAFT, { ...DRAFT, ...change })).toBe(false)
+  })
 })
 
 describe('states', () => {
@@ -160,35 +333,69 @@ describe('states', () => {
   })
   // The table once more, by hand.
   const FROM: Record<RequisitionMoveName, RequisitionState[]> = {
-    edit: ['draft', 'sent back', 'withdrawn'], throwAway: ['draft'], send: ['draft', 'sent back', 'withdrawn'], approve: ['in approval'], ask: ['in approval'], sendBack: ['in approval'],
-    reject: ['in approval'], answer: ['in approval'], withdraw: ['in approval'], order: ['approved', 'part ordered'], cancelRest: ['approved', 'part ordered', 'sent back', 'withdrawn'],
-    remind: ['in approval', 'approved', 'part ordered'], wish: ['approved', 'part ordered', 'ordered'],
+    edit: ['draft', 'sent back', 'withdrawn'],
+    throwAway: ['draft'],
+    send: ['draft', 'sent back', 'withdrawn'],
+    approve: ['in approval'],
+    ask: ['in approval'],
+    sendBack: ['in approval'],
+    reject: ['in approval'],
+    answer: ['in approval'],
+    withdraw: ['in approval'],
+    order: ['approved', 'part ordered'],
+    cancelRest: ['approved', 'part ordered', 'sent back', 'withdrawn'],
+    remind: ['in approval', 'approved', 'part ordered'],
+    wish: ['approved', 'part ordered', 'ordered'],
     handOver: ['draft', 'in approval', 'approved', 'part ordered', 'ordered', 'sent back', 'withdrawn'],
   }
-  test.each(Object.keys(REQUISITION_MOVES) as RequisitionMoveName[])('%s is possible only from where the table says', (move) => {
-    for (const state of REQUISITION_STATES) {
-      const reasons = checkMove(move, { state }, { isOwner: true, isStepHolder: true, isBuyer: true })
-      expect([state, reasons.length === 0]).toEqual([state, FROM[move].includes(state)])
-    }
-  })
+  test.each(Object.keys(REQUISITION_MOVES) as RequisitionMoveName[])(
+    '%s is possible only from where the table says',
+    (move) => {
+      for (const state of REQUISITION_STATES) {
+        const reasons = checkMove(move, { state }, { isOwner: true, isStepHolder: true, isBuyer: true })
+        expect([state, reasons.length === 0]).toEqual([state, FROM[move].includes(state)])
+      }
+    },
+  )
   test('whoever raises for somebody else acts as owner while it is a draft, and no longer', () => {
-    const acts = (state: RequisitionState) => ['owner', 'raiser', 'other'].filter((p) => actsAsOwner({ state, ownerId: 'owner', raisedById: 'raiser' }, p))
+    const acts = (state: RequisitionState) =>
+      ['owner', 'raiser', 'other'].filter((p) => actsAsOwner({ state, ownerId: 'owner', raisedById: 'raiser' }, p))
     expect(acts('draft')).toEqual(['owner', 'raiser'])
-    for (const state of REQUISITION_STATES.filter((s) => s !== 'draft')) expect([state, acts(state)]).toEqual([state, ['owner']])
+    for (const state of REQUISITION_STATES.filter((s) => s !== 'draft'))
+      expect([state, acts(state)]).toEqual([state, ['owner']])
   })
   test('only whoever is named may make a move', () => {
-    expect(checkMove('send', { state: 'draft' }, { isOwner: false, isStepHolder: true, isBuyer: true })).toEqual([{ code: 'not-yours', stops: true, by: 'owner' }])
-    expect(checkMove('approve', { state: 'in approval' }, { isOwner: true, isStepHolder: false, isBuyer: true })).toEqual([{ code: 'not-yours', stops: true, by: 'step holder' }])
-    const one = (who: 'isOwner' | 'isBuyer' | 'isStepHolder') => checkMove('handOver', { state: 'approved' }, { isOwner: false, isStepHolder: false, isBuyer: false, [who]: true }).length
+    expect(checkMove('send', { state: 'draft' }, { isOwner: false, isStepHolder: true, isBuyer: true })).toEqual([
+      { code: 'not-yours', stops: true, by: 'owner' },
+    ])
+    expect(
+      checkMove('approve', { state: 'in approval' }, { isOwner: true, isStepHolder: false, isBuyer: true }),
+    ).toEqual([{ code: 'not-yours', stops: true, by: 'step holder' }])
+    const one = (who: 'isOwner' | 'isBuyer' | 'isStepHolder') =>
+      checkMove('handOver', { state: 'approved' }, { isOwner: false, isStepHolder: false, isBuyer: false, [who]: true })
+        .length
     expect([one('isOwner'), one('isBuyer'), one('isStepHolder')]).toEqual([0, 0, 1])
-    expect(checkMove('order', { state: 'approved' }, { isOwner: true, isStepHolder: true, isBuyer: false })).toEqual([{ code: 'not-yours', stops: true, by: 'buyer' }])
+    expect(checkMove('order', { state: 'approved' }, { isOwner: true, isStepHolder: true, isBuyer: false })).toEqual([
+      { code: 'not-yours', stops: true, by: 'buyer' },
+    ])
   })
 })
 
 test('a title proposes itself', () => {
   expect(proposeTitle({ lines: [] })).toBe('Nothing yet')
   expect(proposeTitle({ lines: [LINE] })).toBe('Lamp')
-  expect(proposeTitle({ lines: [LINE, { ...LINE, description: 'Sleeve' }, { ...LINE, description: ' ' }] })).toBe('Lamp and 1 more')
-  const of = (...suppliers: (string | null)[]) => proposeTitle({ lines: suppliers.map((supplierId) => ({ ...LINE, supplierId })) }, (id) => id === 'c' ? 'Corrigan Pumps' : undefined)
-  expect([of('c', 'c'), of('c', null), of(null, null), of('c'), of('x', 'x')]).toEqual(['Lamp and 1 more from Corrigan Pumps', 'Lamp and 1 more', 'Lamp and 1 more', 'Lamp', 'Lamp and 1 more'])
+  expect(proposeTitle({ lines: [LINE, { ...LINE, description: 'Sleeve' }, { ...LINE, description: ' ' }] })).toBe(
+    'Lamp and 1 more',
+  )
+  const of = (...suppliers: (string | null)[]) =>
+    proposeTitle({ lines: suppliers.map((supplierId) => ({ ...LINE, supplierId })) }, (id) =>
+      id === 'c' ? 'Corrigan Pumps' : undefined,
+    )
+  expect([of('c', 'c'), of('c', null), of(null, null), of('c'), of('x', 'x')]).toEqual([
+    'Lamp and 1 more from Corrigan Pumps',
+    'Lamp and 1 more',
+    'Lamp and 1 more',
+    'Lamp',
+    'Lamp and 1 more',
+  ])
 })

@@ -44,34 +44,58 @@ export interface RuleFacts {
 }
 
 /** The rules that hold for a draft, by the nets of its lines. A line without a net yet counts as nothing. */
-export function rulesThatHold(rules: readonly RequestRule[], draft: Draft, nets: ReadonlyMap<string, Money>, facts: RuleFacts): RequestRule[] {
+export function rulesThatHold(
+  rules: readonly RequestRule[],
+  draft: Draft,
+  nets: ReadonlyMap<string, Money>,
+  facts: RuleFacts,
+): RequestRule[] {
   return rules.filter(({ when }) => {
     if (when.kinds.length > 0 && !when.kinds.includes(draft.kind)) return false
     if (when.departmentIds.length > 0 && !when.departmentIds.includes(draft.departmentId ?? '')) return false
-    const lines = draft.lines.filter((l) => (when.categoryIds.length === 0 || when.categoryIds.includes(l.categoryId ?? ''))
-      && !(when.withoutAgreement && l.itemId !== null && facts.items.get(l.itemId)?.agreed === true))
+    const lines = draft.lines.filter(
+      (l) =>
+        (when.categoryIds.length === 0 || when.categoryIds.includes(l.categoryId ?? '')) &&
+        !(when.withoutAgreement && l.itemId !== null && facts.items.get(l.itemId)?.agreed === true),
+    )
     if (lines.length === 0) return false
     if (when.from === null) return true
-    const total = sum(lines.flatMap((l) => {
-      const net = nets.get(l.id)
-      return net === undefined ? [] : [convert(net, facts.toBase.get(net.currency) ?? '1', facts.baseCurrency)]
-    }), facts.baseCurrency)
+    const total = sum(
+      lines.flatMap((l) => {
+        const net = nets.get(l.id)
+        return net === undefined ? [] : [convert(net, facts.toBase.get(net.currency) ?? '1', facts.baseCurrency)]
+      }),
+      facts.baseCurrency,
+    )
     return compare(total, when.from) >= 0
   })
 }
 
 /** Of the rules that hold, the one that asks for the most quotes; null where none asks for any. */
-export function mostQuotes(rules: readonly RequestRule[]): { readonly count: number; readonly rule: RequestRule } | null {
-  return rules.reduce<{ count: number; rule: RequestRule } | null>((most, rule) =>
-    rule.asks.what === 'quotes' && rule.asks.count > (most?.count ?? 0) ? { count: rule.asks.count, rule } : most, null)
+export function mostQuotes(
+  rules: readonly RequestRule[],
+): { readonly count: number; readonly rule: RequestRule } | null {
+  return rules.reduce<{ count: number; rule: RequestRule } | null>(
+    (most, rule) =>
+      rule.asks.what === 'quotes' && rule.asks.count > (most?.count ?? 0) ? { count: rule.asks.count, rule } : most,
+    null,
+  )
 }
 
 /** Whether a draft with its attachments has what a rule asks for. */
-export function isMet({ id, asks }: RequestRule, draft: Pick<Draft, 'justification' | 'readWarnings'>, attached: readonly AttachmentKind[]): boolean {
+export function isMet(
+  { id, asks }: RequestRule,
+  draft: Pick<Draft, 'justification' | 'readWarnings'>,
+  attached: readonly AttachmentKind[],
+): boolean {
   switch (asks.what) {
-    case 'quotes': return attached.filter((kind) => kind === 'quote').length >= asks.count
-    case 'attachment': return attached.includes(asks.kind)
-    case 'justification': return draft.justification.trim() !== ''
-    case 'reading': return draft.readWarnings.includes(id)
+    case 'quotes':
+      return attached.filter((kind) => kind === 'quote').length >= asks.count
+    case 'attachment':
+      return attached.includes(asks.kind)
+    case 'justification':
+      return draft.justification.trim() !== ''
+    case 'reading':
+      return draft.readWarnings.includes(id)
   }
 }

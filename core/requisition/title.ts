@@ -1,7 +1,10 @@
 import { type DraftLine } from './draft'
 
 /** A title from what is asked for: the first line, how many more there are, and the supplier where all have one. */
-export function proposeTitle(draft: { readonly lines: readonly Pick<DraftLine, 'description' | 'supplierId'>[] }, nameOf: (supplierId: string) => string | undefined = () => undefined): string {
+export function proposeTitle(
+  draft: { readonly lines: readonly Pick<DraftLine, 'description' | 'supplierId'>[] },
+  nameOf: (supplierId: string) => string | undefined = () => undefined,
+): string {
   const named = draft.lines.map((l) => l.description.trim()).filter((d) => d !== '')
   const [first] = named
   if (first === undefined) return 'Nothing yet'

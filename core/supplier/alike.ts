@@ -8,14 +8,54 @@ export interface SupplierLikeness {
 export type AlikeReason = 'same tax number' | 'same mail domain' | 'same name' | 'like name'
 
 /** Domains under which anybody has a mailbox tell nothing; from memory. Invented suppliers have none of them. */
-const SHARED_DOMAINS = new Set(['gmail.com', 'outlook.com', 'hotmail.com', 'yahoo.com', 'icloud.com', 'gmx.net', 'gmx.de', 'web.de', 'proton.me'])
+const SHARED_DOMAINS = new Set([
+  'gmail.com',
+  'outlook.com',
+  'hotmail.com',
+  'yahoo.com',
+  'icloud.com',
+  'gmx.net',
+  'gmx.de',
+  'web.de',
+  'proton.me',
+])
 /** What firms add to their names; from memory. */
-const FORMS = new Set(['ltd', 'limited', 'plc', 'llp', 'gmbh', 'ag', 'kg', 'sa', 'sarl', 'srl', 'spa', 'bv', 'nv', 'as', 'aps', 'ab', 'oy', 'inc', 'llc', 'co', 'company', 'and', 'the', 'und'])
+const FORMS = new Set([
+  'ltd',
+  'limited',
+  'plc',
+  'llp',
+  'gmbh',
+  'ag',
+  'kg',
+  'sa',
+  'sarl',
+  'srl',
+  'spa',
+  'bv',
+  'nv',
+  'as',
+  'aps',
+  'ab',
+  'oy',
+  'inc',
+  'llc',
+  'co',
+  'company',
+  'and',
+  'the',
+  'und',
+])
 
-const bare = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/ø/g, 'o').replace(/ß/g, 'ss').replace(/æ/g, 'ae')
+const bare = (text: string) =>
+  text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/ø/g, 'o').replace(/ß/g, 'ss').replace(/æ/g, 'ae')
 const numberOf = (tax: string | null) => (tax ?? '').toUpperCase().replace(/[^A-Z0-9]/g, '')
 const domainOf = (email: string | null) => (email ?? '').toLowerCase().split('@')[1]?.trim() ?? ''
-const nameOf = (name: string) => bare(name).split(/[^\p{L}\p{N}]+/u).filter((w) => w !== '' && !FORMS.has(w)).join(' ')
+const nameOf = (name: string) =>
+  bare(name)
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter((w) => w !== '' && !FORMS.has(w))
+    .join(' ')
 
 /** Groups of three signs of each word, blanks at its ends, as a set. */
 function groupsOf(name: string): Set<string> {
@@ -46,6 +86,7 @@ export function whyAlike(a: SupplierLikeness, b: SupplierLikeness): AlikeReason[
   if (domain !== '' && domain === domainOf(b.email) && !SHARED_DOMAINS.has(domain)) reasons.push('same mail domain')
   const other = nameOf(b.name)
   if (name.length >= 3 && name === other) reasons.push('same name')
-  else if (name.length >= 3 && (likeness(name, other) >= LIKE || (name.length >= 5 && other.startsWith(`${name} `)))) reasons.push('like name')
+  else if (name.length >= 3 && (likeness(name, other) >= LIKE || (name.length >= 5 && other.startsWith(`${name} `))))
+    reasons.push('like name')
   return reasons
 }

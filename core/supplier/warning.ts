@@ -27,7 +27,15 @@ export interface Warning {
 }
 
 /** The warnings of what a line names, its item's first. */
-export function warningsOf(line: { readonly itemId: string | null; readonly supplierId: string | null }, facts: { readonly items: ReadonlyMap<string, ItemFacts>; readonly suppliers: ReadonlyMap<string, SupplierFacts> }): Warning[] {
-  const named = [line.itemId === null ? undefined : facts.items.get(line.itemId), line.supplierId === null ? undefined : facts.suppliers.get(line.supplierId)]
-  return named.flatMap((n) => n === undefined || n.warning === null ? [] : [{ id: n.id, text: n.warning, mode: n.warningMode }])
+export function warningsOf(
+  line: { readonly itemId: string | null; readonly supplierId: string | null },
+  facts: { readonly items: ReadonlyMap<string, ItemFacts>; readonly suppliers: ReadonlyMap<string, SupplierFacts> },
+): Warning[] {
+  const named = [
+    line.itemId === null ? undefined : facts.items.get(line.itemId),
+    line.supplierId === null ? undefined : facts.suppliers.get(line.supplierId),
+  ]
+  return named.flatMap((n) =>
+    n === undefined || n.warning === null ? [] : [{ id: n.id, text: n.warning, mode: n.warningMode }],
+  )
 }

@@ -5,7 +5,16 @@ import { idOf } from '../ids'
 import { personId } from './people'
 
 /** department, account, name, amount for the year, control, holder, may fall below zero by, project */
-type Row = [department: string, account: string, name: string, amount: string, control: 'tells' | 'asks' | 'refuses', holder: string, below?: string, project?: string]
+type Row = [
+  department: string,
+  account: string,
+  name: string,
+  amount: string,
+  control: 'tells' | 'asks' | 'refuses',
+  holder: string,
+  below?: string,
+  project?: string,
+]
 const ROWS: Row[] = [
   ['Water Systems', '610', 'Pumps and filters', '16000', 'asks', 'Tomas Brandt'],
   ['Water Systems', '612', 'Salt and water', '9000', 'refuses', 'Tomas Brandt'],
@@ -42,9 +51,21 @@ export function budgetLineId(department: string, account: string, year: number, 
 /** The budget lines of a fiscal year, spread evenly over its periods to the cent. */
 export function describeBudgets(year: number) {
   return ROWS.map(([department, accountCode, name, amount, control, holder, below, project]) => ({
-    id: budgetLineId(department, accountCode, year, project), departmentId: idOf('department', department), department, accountCode, projectCode: project ?? null, fiscalYear: year, name, control,
-    mayFallBelow: below ?? '0', span: 'year', holderId: personId(holder),
-    perPeriod: divide(moneyOf(amount, 'EUR'), Array.from({ length: 12 }, () => new Decimal(1))).map((m) => m.amount),
+    id: budgetLineId(department, accountCode, year, project),
+    departmentId: idOf('department', department),
+    department,
+    accountCode,
+    projectCode: project ?? null,
+    fiscalYear: year,
+    name,
+    control,
+    mayFallBelow: below ?? '0',
+    span: 'year',
+    holderId: personId(holder),
+    perPeriod: divide(
+      moneyOf(amount, 'EUR'),
+      Array.from({ length: 12 }, () => new Decimal(1)),
+    ).map((m) => m.amount),
   }))
 }
 

@@ -9,8 +9,17 @@ import { DEPARTMENT_ROWS, describePeople, personId, SHIP_TOS } from './people'
 
 const FISCAL_START = 4
 const HOLIDAYS: [string, string][] = [
-  ['2026-01-01', 'New Year'], ['2026-04-03', 'Good Friday'], ['2026-04-06', 'Easter Monday'], ['2026-05-04', 'May holiday'], ['2026-05-25', 'Spring holiday'],
-  ['2026-08-31', 'Summer holiday'], ['2026-12-25', 'Christmas'], ['2026-12-28', 'Boxing Day, moved'], ['2027-01-01', 'New Year'], ['2027-03-26', 'Good Friday'], ['2027-03-29', 'Easter Monday'],
+  ['2026-01-01', 'New Year'],
+  ['2026-04-03', 'Good Friday'],
+  ['2026-04-06', 'Easter Monday'],
+  ['2026-05-04', 'May holiday'],
+  ['2026-05-25', 'Spring holiday'],
+  ['2026-08-31', 'Summer holiday'],
+  ['2026-12-25', 'Christmas'],
+  ['2026-12-28', 'Boxing Day, moved'],
+  ['2027-01-01', 'New Year'],
+  ['2027-03-26', 'Good Friday'],
+  ['2027-03-29', 'Easter Monday'],
 ]
 
 /** Hallamere Oceanarium as it stands on a day, before anybody asked for anything. */
@@ -18,39 +27,104 @@ export function describeHallamere(today: Day, passwordHash: string): Organisatio
   const { year } = fiscalPeriod(today, FISCAL_START)
   return {
     organisation: {
-      name: 'Hallamere Oceanarium', address: 'Quay Gate 1, 24105 Hallamere', timeZone: 'Europe/London', baseCurrency: 'EUR', fiscalStartMonth: FISCAL_START,
-      orderTolerancePercent: '5', orderToleranceAmount: '50', mailFrom: 'purchasing@hallamere.example', isDemo: 1,
+      name: 'Hallamere Oceanarium',
+      address: 'Quay Gate 1, 24105 Hallamere',
+      timeZone: 'Europe/London',
+      baseCurrency: 'EUR',
+      fiscalStartMonth: FISCAL_START,
+      orderTolerancePercent: '5',
+      orderToleranceAmount: '50',
+      mailFrom: 'purchasing@hallamere.example',
+      isDemo: 1,
     },
-    shipTos: SHIP_TOS, departments: DEPARTMENT_ROWS, people: describePeople(today, passwordHash),
+    shipTos: SHIP_TOS,
+    departments: DEPARTMENT_ROWS,
+    people: describePeople(today, passwordHash),
     absences: [
-      { personId: personId('Mai Torvald'), from: addDays(today, -3), until: addDays(today, 9), substituteId: personId('Kaveh Dorani'), note: 'Seal conference' },
-      { personId: personId('Desmond Hale'), from: addDays(today, -1), until: addDays(today, 12), substituteId: null, note: 'Holiday' },
+      {
+        personId: personId('Mai Torvald'),
+        from: addDays(today, -3),
+        until: addDays(today, 9),
+        substituteId: personId('Kaveh Dorani'),
+        note: 'Seal conference',
+      },
+      {
+        personId: personId('Desmond Hale'),
+        from: addDays(today, -1),
+        until: addDays(today, 12),
+        substituteId: null,
+        note: 'Holiday',
+      },
     ],
     holidays: HOLIDAYS.map(([day, name]) => ({ day, name })),
     taxCodes: [
-      { code: 'S', name: 'Standard', category: 'S', rate: '19' }, { code: 'R', name: 'Reduced', category: 'S', rate: '7' }, { code: 'Z', name: 'No tax', category: 'Z', rate: '0' },
+      { code: 'S', name: 'Standard', category: 'S', rate: '19' },
+      { code: 'R', name: 'Reduced', category: 'S', rate: '7' },
+      { code: 'Z', name: 'No tax', category: 'Z', rate: '0' },
     ],
     rates: [-400, -120, -60, -30, -7].flatMap((ago, i) => [
-      { day: addDays(today, ago), currency: 'GBP', perBase: `0.8${54 + i}0` }, { day: addDays(today, ago), currency: 'DKK', perBase: `7.46${10 + i}` },
+      { day: addDays(today, ago), currency: 'GBP', perBase: `0.8${54 + i}0` },
+      { day: addDays(today, ago), currency: 'DKK', perBase: `7.46${10 + i}` },
     ]),
-    periods: [year - 1, year, year + 1].flatMap((y) => Array.from({ length: 12 }, (_, i) => {
-      const month = (FISCAL_START - 1 + i) % 12 + 1
-      const at = y + (FISCAL_START - 1 + i >= 12 ? 1 : 0)
-      const fromDay = `${at}-${String(month).padStart(2, '0')}-01`
-      const next = month === 12 ? `${at + 1}-01-01` : `${at}-${String(month + 1).padStart(2, '0')}-01`
-      return { year: y, period: i + 1, fromDay, untilDay: addDays(next, -1), closedAt: y < year ? new Date(`${addDays(next, 20)}T12:00:00Z`) : null }
-    })),
-    accounts: ACCOUNTS, budgetLines: [...describeBudgets(year), ...describeBudgets(year + 1)].map(({ department: _, ...l }) => l),
-    suppliers: SUPPLIER_ROWS, categories: CATEGORY_ROWS, items: ITEM_ROWS.map(({ category: _, ...i }) => ({ ...i, prices: stepsOf({ category: _, ...i }, today) })), kinds: KINDS, jobs: JOBS,
+    periods: [year - 1, year, year + 1].flatMap((y) =>
+      Array.from({ length: 12 }, (_, i) => {
+        const month = ((FISCAL_START - 1 + i) % 12) + 1
+        const at = y + (FISCAL_START - 1 + i >= 12 ? 1 : 0)
+        const fromDay = `${at}-${String(month).padStart(2, '0')}-01`
+        const next = month === 12 ? `${at + 1}-01-01` : `${at}-${String(month + 1).padStart(2, '0')}-01`
+        return {
+          year: y,
+          period: i + 1,
+          fromDay,
+          untilDay: addDays(next, -1),
+          closedAt: y < year ? new Date(`${addDays(next, 20)}T12:00:00Z`) : null,
+        }
+      }),
+    ),
+    accounts: ACCOUNTS,
+    budgetLines: [...describeBudgets(year), ...describeBudgets(year + 1)].map(({ department: _, ...l }) => l),
+    suppliers: SUPPLIER_ROWS,
+    categories: CATEGORY_ROWS,
+    items: ITEM_ROWS.map(({ category: _, ...i }) => ({ ...i, prices: stepsOf({ category: _, ...i }, today) })),
+    kinds: KINDS,
+    jobs: JOBS,
     policy: {
-      id: idOf('policy', 'first'), name: 'Policy of Hallamere Oceanarium', inForceFrom: addDays(today, -500), ending: 'fallback', fallbackId: personId('Marguerite Oduya'),
+      id: idOf('policy', 'first'),
+      name: 'Policy of Hallamere Oceanarium',
+      inForceFrom: addDays(today, -500),
+      ending: 'fallback',
+      fallbackId: personId('Marguerite Oduya'),
       rules: [
-        { name: 'Within the requester’s own limit and inside the budget, no manager is asked', conditions: [{ on: 'over budget', is: false }], sparesManagers: true, steps: [] },
-        { name: 'Every request climbs the chain of managers up to the first whose limit covers it', conditions: [], steps: [{ rank: 10, who: { by: 'chain', until: 'covered' } }] },
-        { name: 'If a budget would be passed, its budget holder decides too', conditions: [{ on: 'over budget', is: true }], steps: [{ rank: 20, who: { by: 'budget holders' } }] },
         {
-          name: 'From 25,000 all three trustees, side by side', conditions: [{ on: 'amount', from: money('25000.00 EUR') }],
-          steps: [{ rank: 30, who: { by: 'group', name: 'the trustees', mode: 'all', members: ['Aldous Penhale', 'Farida Nwosu', 'Tobias Lund'].map(personId) } }],
+          name: 'Within the requester’s own limit and inside the budget, no manager is asked',
+          conditions: [{ on: 'over budget', is: false }],
+          sparesManagers: true,
+          steps: [],
+        },
+        {
+          name: 'Every request climbs the chain of managers up to the first whose limit covers it',
+          conditions: [],
+          steps: [{ rank: 10, who: { by: 'chain', until: 'covered' } }],
+        },
+        {
+          name: 'If a budget would be passed, its budget holder decides too',
+          conditions: [{ on: 'over budget', is: true }],
+          steps: [{ rank: 20, who: { by: 'budget holders' } }],
+        },
+        {
+          name: 'From 25,000 all three trustees, side by side',
+          conditions: [{ on: 'amount', from: money('25000.00 EUR') }],
+          steps: [
+            {
+              rank: 30,
+              who: {
+                by: 'group',
+                name: 'the trustees',
+                mode: 'all',
+                members: ['Aldous Penhale', 'Farida Nwosu', 'Tobias Lund'].map(personId),
+              },
+            },
+          ],
         },
       ],
     },

@@ -42,7 +42,20 @@ const results: [what: string, figure: string, aim: string][] = []
 
 /** Two small lines, inside the requester's own limit: sent and approved at once. */
 function smallDraft(n: number): Draft {
-  const draft = draftOf({ department: 'Water Systems', by: [], title: 'Two lines', why: 'to measure', lines: [{ part: 'CP-GS-25', quantity: 1 }, { part: 'ST-HC-60', quantity: 1 }] }, today, randomUUID())
+  const draft = draftOf(
+    {
+      department: 'Water Systems',
+      by: [],
+      title: 'Two lines',
+      why: 'to measure',
+      lines: [
+        { part: 'CP-GS-25', quantity: 1 },
+        { part: 'ST-HC-60', quantity: 1 },
+      ],
+    },
+    today,
+    randomUUID(),
+  )
   return { ...draft, lines: draft.lines.map((l, i) => ({ ...l, id: lineId(n, i) })) }
 }
 
@@ -50,12 +63,24 @@ function smallDraft(n: number): Draft {
 async function perSecond(count: number, atOnce: number, work: (n: number) => Promise<void>): Promise<number> {
   let next = 0
   const from = performance.now()
-  await Promise.all(Array.from({ length: atOnce }, async () => { while (next < count) { const n = next; next += 1; await work(n) } }))
+  await Promise.all(
+    Array.from({ length: atOnce }, async () => {
+      while (next < count) {
+        const n = next
+        next += 1
+        await work(n)
+      }
+    }),
+  )
   return count / ((performance.now() - from) / 1000)
 }
 
 async function signIn(url: string, email: string): Promise<string> {
-  const r = await fetch(`${url}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email, password: DEMO_PASSWORD }) })
+  const r = await fetch(`${url}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ email, password: DEMO_PASSWORD }),
+  })
   return (r.headers.getSetCookie()[0] ?? '').split(';')[0] ?? ''
 }
 
@@ -81,7 +106,11 @@ async function benchSending(db: Db, cluster: Cluster, url: string, cookie: strin
   await pool.end()
 
   const send = async (n: number) => {
-    const r = await fetch(`${url}/api/requisitions/${draftId(n)}/send`, { method: 'POST', headers: { cookie, 'content-type': 'application/json', 'if-match': '"1"' }, body: '{}' })
+    const r = await fetch(`${url}/api/requisitions/${draftId(n)}/send`, {
+      method: 'POST',
+      headers: { cookie, 'content-type': 'application/json', 'if-match': '"1"' },
+      body: '{}',
+    })
     if (r.status !== 200) throw new Error(`${r.status} ${await r.text()}`)
     await r.arrayBuffer()
   }
@@ -89,11 +118,16 @@ async function benchSending(db: Db, cluster: Cluster, url: string, cookie: strin
   // In turns, so that whatever else the machine does falls on both.
   let [bareSeconds, apiSeconds] = [0, 0]
   for (let round = 0; round < ROUNDS; round += 1) {
-    bareSeconds += SENDS_A_ROUND / await runPgbench(script, cluster, round)
-    apiSeconds += SENDS_A_ROUND / await perSecond(SENDS_A_ROUND, CONNECTIONS, (n) => send(1 + SENDS + round * SENDS_A_ROUND + n))
+    bareSeconds += SENDS_A_ROUND / (await runPgbench(script, cluster, round))
+    apiSeconds +=
+      SENDS_A_ROUND / (await perSecond(SENDS_A_ROUND, CONNECTIONS, (n) => send(1 + SENDS + round * SENDS_A_ROUND + n)))
   }
   const [bare, api] = [SENDS / bareSeconds, SENDS / apiSeconds]
-  results.push([`sending a two-line requisition, ${CONNECTIONS} connections: API ${api.toFixed(0)}/s, the same SQL under pgbench ${bare.toFixed(0)}/s (${statements.length} statements)`, (api / bare).toFixed(2), '0.4 or more'])
+  results.push([
+    `sending a two-line requisition, ${CONNECTIONS} connections: API ${api.toFixed(0)}/s, the same SQL under pgbench ${bare.toFixed(0)}/s (${statements.length} statements)`,
+    (api / bare).toFixed(2),
+    '0.4 or more',
+  ])
 }
 
 /**
@@ -102,15 +136,48 @@ async function benchSending(db: Db, cluster: Cluster, url: string, cookie: strin
  * all numbers have the same count of digits, so that an id may end in a variable.
  */
 function pgbenchScript(statements: readonly Statement[], n: number): string {
-  const body = statements.filter((s) => !/^(begin|commit)/i.test(s.text)).map((s) => inline(s).replaceAll(idNumber(n), ':i').replace(/'R-\d\d-\d{5}'/, '\'B-:i\''))
-  return ['\\set k :k + 1', `\\set i ${idNumber(0)} + :r * ${SENDS_A_ROUND} + :client_id * ${SENDS_A_ROUND / CONNECTIONS} + :k`, 'begin;', ...body.map((b) => `${b};`), 'commit;'].join('\n')
+  const body = statements
+    .filter((s) => !/^(begin|commit)/i.test(s.text))
+    .map((s) =>
+      inline(s)
+        .replaceAll(idNumber(n), ':i')
+        .replace(/'R-\d\d-\d{5}'/, "'B-:i'"),
+    )
+  return [
+    '\\set k :k + 1',
+    `\\set i ${idNumber(0)} + :r * ${SENDS_A_ROUND} + :client_id * ${SENDS_A_ROUND / CONNECTIONS} + :k`,
+    'begin;',
+    ...body.map((b) => `${b};`),
+    'commit;',
+  ].join('\n')
 }
 
 async function runPgbench(script: string, cluster: Cluster, round: number): Promise<number> {
   const file = join(ROOT, '.rekko/bench.sql')
   writeFileSync(file, script)
   const bin = readdirSync('/usr/lib/postgresql').sort((a, b) => Number(b) - Number(a))[0] ?? ''
-  const done = await promisify(execFile)(join('/usr/lib/postgresql', bin, 'bin/pgbench'), ['-n', '-f', file, '-c', String(CONNECTIONS), '-j', '2', '-t', String(SENDS_A_ROUND / CONNECTIONS), '-D', 'k=0', '-D', `r=${round}`, '-M', 'simple', cluster.url('rekko_app', 'rekko')], { env: { ...process.env, PGOPTIONS: NO_JIT } })
+  const done = await promisify(execFile)(
+    join('/usr/lib/postgresql', bin, 'bin/pgbench'),
+    [
+      '-n',
+      '-f',
+      file,
+      '-c',
+      String(CONNECTIONS),
+      '-j',
+      '2',
+      '-t',
+      String(SENDS_A_ROUND / CONNECTIONS),
+      '-D',
+      'k=0',
+      '-D',
+      `r=${round}`,
+      '-M',
+      'simple',
+      cluster.url('rekko_app', 'rekko'),
+    ],
+    { env: { ...process.env, PGOPTIONS: NO_JIT } },
+  )
   const tps = /tps = ([\d.]+)/.exec(done.stdout)?.[1]
   if (tps === undefined || /aborted|ERROR/.test(done.stderr)) throw new Error(`pgbench: ${done.stderr.slice(0, 1500)}`)
   return Number(tps)
@@ -118,7 +185,11 @@ async function runPgbench(script: string, cluster: Cluster, round: number): Prom
 
 async function median(count: number, work: () => Promise<unknown>): Promise<number> {
   const times: number[] = []
-  for (let i = 0; i < count; i += 1) { const from = performance.now(); await work(); times.push(performance.now() - from) }
+  for (let i = 0; i < count; i += 1) {
+    const from = performance.now()
+    await work()
+    times.push(performance.now() - from)
+  }
   return times.sort((a, b) => a - b)[Math.floor(count / 2)] ?? 0
 }
 
@@ -131,18 +202,32 @@ async function benchLists(cluster: Cluster, url: string): Promise<void> {
     await read()
     const list = [...statements]
     const cookie = await signIn(url, who)
-    const api = () => fetch(url + path, { headers: { cookie } }).then(async (r) => { if (r.status !== 200) throw new Error(String(r.status)); await r.arrayBuffer() })
-    const sql = async () => { for (const s of list) await bare.query(s.text, [...s.values]) }
+    const api = () =>
+      fetch(url + path, { headers: { cookie } }).then(async (r) => {
+        if (r.status !== 200) throw new Error(String(r.status))
+        await r.arrayBuffer()
+      })
+    const sql = async () => {
+      for (const s of list) await bare.query(s.text, [...s.values])
+    }
     await median(15, api)
     await median(15, sql)
     const [a, b] = [await median(60, api), await median(60, sql)]
-    results.push([`first page of ${name} with ${BULK.toLocaleString('en')} requisitions: API ${a.toFixed(1)} ms, its bare queries ${b.toFixed(1)} ms (medians)`, `${(a / b).toFixed(2)} times`, 'at most 3 times'])
+    results.push([
+      `first page of ${name} with ${BULK.toLocaleString('en')} requisitions: API ${a.toFixed(1)} ms, its bare queries ${b.toFixed(1)} ms (medians)`,
+      `${(a / b).toFixed(2)} times`,
+      'at most 3 times',
+    ])
   }
   const owen = await findActor(db, personId('Owen Marsh'), now)
   const leonie = await findActor(db, personId('Leonie Farrow'), now)
   if (owen === null || leonie === null) throw new Error('nobody to measure with')
-  await compare('Mine', 'owen.marsh@hallamere.example', '/api/requisitions', () => readMine({ tx: db, now, actor: owen }, { view: 'all', words: '', limit: 50 }))
-  await compare('the Desk', 'leonie.farrow@hallamere.example', '/api/desk', () => readDesk({ tx: db, now, actor: leonie }, 200))
+  await compare('Mine', 'owen.marsh@hallamere.example', '/api/requisitions', () =>
+    readMine({ tx: db, now, actor: owen }, { view: 'all', words: '', limit: 50 }),
+  )
+  await compare('the Desk', 'leonie.farrow@hallamere.example', '/api/desk', () =>
+    readDesk({ tx: db, now, actor: leonie }, 200),
+  )
   await bare.end()
   await pool.end()
 }
@@ -157,30 +242,55 @@ async function benchCore(db: Db): Promise<void> {
   const from = performance.now()
   const count = 20_000
   for (let i = 0; i < count; i += 1) makeRoute(large, facts.policy, facts.people)
-  results.push(['route decisions in the core (chain, budget holders, trustees)', `${Math.round(count / ((performance.now() - from) / 1000)).toLocaleString('en')} a second`, '–'])
+  results.push([
+    'route decisions in the core (chain, budget holders, trustees)',
+    `${Math.round(count / ((performance.now() - from) / 1000)).toLocaleString('en')} a second`,
+    '–',
+  ])
 }
 
 async function benchFirstLoad(url: string): Promise<void> {
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+  })
   const context = await browser.newContext({ baseURL: url })
-  await context.request.post('/api/session', { data: { email: 'owen.marsh@hallamere.example', password: DEMO_PASSWORD } })
+  await context.request.post('/api/session', {
+    data: { email: 'owen.marsh@hallamere.example', password: DEMO_PASSWORD },
+  })
   const page = await context.newPage()
   const scripts = new Map<string, number>()
-  page.on('response', (r) => { if (/\.js(\?|$)/.test(r.url())) void r.body().then((b) => scripts.set(r.url(), gzipSync(b).length), () => undefined) })
+  page.on('response', (r) => {
+    if (/\.js(\?|$)/.test(r.url()))
+      void r.body().then(
+        (b) => scripts.set(r.url(), gzipSync(b).length),
+        () => undefined,
+      )
+  })
   await page.goto('/raise', { waitUntil: 'networkidle' })
   await page.waitForTimeout(500)
   await browser.close()
   const sum = [...scripts.values()].reduce((a, b) => a + b, 0)
-  results.push([`JavaScript of the first load of Raise, gzipped, ${scripts.size} files`, `${(sum / 1000).toFixed(1)} kB`, 'at most 140 kB'])
+  results.push([
+    `JavaScript of the first load of Raise, gzipped, ${scripts.size} files`,
+    `${(sum / 1000).toFixed(1)} kB`,
+    'at most 140 kB',
+  ])
 }
 
 function peakMemory(server: Running): void {
   const status = readFileSync(`/proc/${server.child.pid ?? 0}/status`, 'utf8')
-  results.push(['peak memory of the server over all of this', `${Math.round(Number(/VmHWM:\s+(\d+)/.exec(status)?.[1] ?? '0') / 1024)} MB`, '–'])
+  results.push([
+    'peak memory of the server over all of this',
+    `${Math.round(Number(/VmHWM:\s+(\d+)/.exec(status)?.[1] ?? '0') / 1024)} MB`,
+    '–',
+  ])
 }
 
 async function main(): Promise<void> {
-  await step('Building the application', () => { buildIfChanged(ROOT) })
+  await step('Building the application', () => {
+    buildIfChanged(ROOT)
+  })
   const directory = `/var/tmp/rekko-bench-${process.pid}-${randomBytes(4).toString('hex')}`
   const cluster = await startCluster(directory, { hasty: false })
   const [port, smtpPort, postPort] = [await freePort(), await freePort(), await freePort()]
@@ -188,10 +298,18 @@ async function main(): Promise<void> {
   await createDatabase(cluster, 'rekko')
   await migrateDatabase(cluster.url('rekko_owner', 'rekko'), ROOT)
   const databaseUrl = cluster.url('rekko_app', 'rekko')
-  Object.assign(process.env, { DATABASE_URL: databaseUrl, REKKO_SESSION_SECRET: 'a-secret-for-the-bench-that-is-long-enough', REKKO_ROOT: ROOT })
+  Object.assign(process.env, {
+    DATABASE_URL: databaseUrl,
+    REKKO_SESSION_SECRET: 'a-secret-for-the-bench-that-is-long-enough',
+    REKKO_ROOT: ROOT,
+  })
   const { db, pool } = openDatabase(databaseUrl, 8)
   await loadBareHallamere(db, now)
-  const server = startServer(ROOT, { databaseUrl, port, smtpPort, sessionSecret: 'a-secret-for-the-bench-that-is-long-enough', isDemo: false }, join(ROOT, '.rekko/bench.log'))
+  const server = startServer(
+    ROOT,
+    { databaseUrl, port, smtpPort, sessionSecret: 'a-secret-for-the-bench-that-is-long-enough', isDemo: false },
+    join(ROOT, '.rekko/bench.log'),
+  )
   const url = `http://127.0.0.1:${port}`
   try {
     await waitFor(`${url}/api/health`, server)
@@ -199,14 +317,35 @@ async function main(): Promise<void> {
     for (const [name, measure] of Object.entries<() => Promise<void>>({
       sending: () => benchSending(db, cluster, url, cookie),
       routes: () => benchCore(db),
-      lists: async () => { await bulkLoad(cluster.url('postgres', 'rekko'), BULK, today); await benchLists(cluster, url) },
-      items: async () => { await bulkItems(cluster.url('postgres', 'rekko'), BULK); results.push(...await benchItems(cluster, url, cookie, smallDraft(9).departmentId ?? '', BULK)) },
+      lists: async () => {
+        await bulkLoad(cluster.url('postgres', 'rekko'), BULK, today)
+        await benchLists(cluster, url)
+      },
+      items: async () => {
+        await bulkItems(cluster.url('postgres', 'rekko'), BULK)
+        results.push(...(await benchItems(cluster, url, cookie, smallDraft(9).departmentId ?? '', BULK)))
+      },
       raise: () => benchFirstLoad(url),
-      typing: async () => { const draft = smallDraft(9); results.push(...await benchTyping(url, await gatherDraftFacts(db, draft, { id: null, ownerId: personId('Owen Marsh'), raisedById: personId('Owen Marsh') }, now, false), draft)) },
-    })) if (only.length === 0 || only.includes(name)) await step(`Measuring ${name}`, measure)
+      typing: async () => {
+        const draft = smallDraft(9)
+        results.push(
+          ...(await benchTyping(
+            url,
+            await gatherDraftFacts(
+              db,
+              draft,
+              { id: null, ownerId: personId('Owen Marsh'), raisedById: personId('Owen Marsh') },
+              now,
+              false,
+            ),
+            draft,
+          )),
+        )
+      },
+    }))
+      if (only.length === 0 || only.includes(name)) await step(`Measuring ${name}`, measure)
     peakMemory(server)
-  }
-  finally {
+  } finally {
     await server.stop()
     await post.stop()
     await pool.end()
@@ -214,7 +353,9 @@ async function main(): Promise<void> {
     rmSync(directory, { recursive: true, force: true })
     rmSync(`${directory}-post`, { recursive: true, force: true })
   }
-  process.stdout.write(`\n| what was measured | figure | aim |\n| --- | --- | --- |\n${results.map((r) => `| ${r.join(' | ')} |`).join('\n')}\n`)
+  process.stdout.write(
+    `\n| what was measured | figure | aim |\n| --- | --- | --- |\n${results.map((r) => `| ${r.join(' | ')} |`).join('\n')}\n`,
+  )
 }
 
 await main()

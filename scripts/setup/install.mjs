@@ -15,7 +15,12 @@ function fail(sentence) {
 }
 
 function run(command, args, env = {}) {
-  const done = spawnSync(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'], encoding: 'utf8', env: { ...process.env, ...env } })
+  const done = spawnSync(command, args, {
+    cwd: ROOT,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    encoding: 'utf8',
+    env: { ...process.env, ...env },
+  })
   return { ok: done.status === 0, said: `${done.stdout ?? ''}${done.stderr ?? ''}${done.error?.message ?? ''}` }
 }
 
@@ -30,7 +35,11 @@ export async function step(name, work) {
 
 function findPostgres() {
   const base = '/usr/lib/postgresql'
-  const versions = existsSync(base) ? readdirSync(base).filter((v) => existsSync(join(base, v, 'bin/postgres')) && existsSync(join(base, v, 'bin/initdb'))) : []
+  const versions = existsSync(base)
+    ? readdirSync(base).filter(
+        (v) => existsSync(join(base, v, 'bin/postgres')) && existsSync(join(base, v, 'bin/initdb')),
+      )
+    : []
   return versions.sort((a, b) => Number(b) - Number(a)).map((v) => join(base, v, 'bin'))[0] ?? null
 }
 
@@ -47,17 +56,25 @@ async function installDebian(names) {
   if (missing.length === 0) return
   const sudo = process.getuid?.() === 0 ? [] : ['sudo', '-n']
   const byHand = `apt-get install --no-install-recommends ${missing.join(' ')}`
-  if (sudo.length > 0 && !run('sudo', ['-n', 'true']).ok) fail(`Rekko needs ${missing.join(', ')} from Debian and may not install them. Run as root: ${byHand}`)
+  if (sudo.length > 0 && !run('sudo', ['-n', 'true']).ok)
+    fail(`Rekko needs ${missing.join(', ')} from Debian and may not install them. Run as root: ${byHand}`)
   await step(`Installing ${missing.join(', ')} from Debian`, () => {
-    const apt = (...args) => { const [command, ...rest] = [...sudo, 'env', 'DEBIAN_FRONTEND=noninteractive', 'apt-get', ...args]; return run(command, rest) }
+    const apt = (...args) => {
+      const [command, ...rest] = [...sudo, 'env', 'DEBIAN_FRONTEND=noninteractive', 'apt-get', ...args]
+      return run(command, rest)
+    }
     apt('update', '-q')
     const done = apt('install', '-y', '-q', '--no-install-recommends', ...missing)
-    if (missing.some((n) => !DEBIAN[n]())) fail(`Installing did not work. Run as root: ${byHand}\n${done.said.slice(-1500)}`)
+    if (missing.some((n) => !DEBIAN[n]()))
+      fail(`Installing did not work. Run as root: ${byHand}\n${done.said.slice(-1500)}`)
   })
 }
 
 async function installPackages() {
-  const lock = createHash('sha256').update(readFileSync(join(ROOT, 'package-lock.json'))).update(process.version).digest('hex')
+  const lock = createHash('sha256')
+    .update(readFileSync(join(ROOT, 'package-lock.json')))
+    .update(process.version)
+    .digest('hex')
   const mark = join(ROOT, 'node_modules/.rekko-installed')
   if (existsSync(mark) && readFileSync(mark, 'utf8') === lock) return
   await step('Installing the packages', () => {

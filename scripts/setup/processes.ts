@@ -8,10 +8,18 @@ export interface Running {
 }
 
 /** Starts a program of ours that ends with this one; what it says goes to a file, or here. */
-export function startProgram(root: string, args: readonly string[], env: Record<string, string>, log: string | 'inherit'): Running {
+export function startProgram(
+  root: string,
+  args: readonly string[],
+  env: Record<string, string>,
+  log: string | 'inherit',
+): Running {
   // setpriv: when this process is killed hard, the program is told to end too.
   const child = spawn('setpriv', ['--pdeathsig', 'TERM', process.execPath, ...args], {
-    cwd: root, env: { ...process.env, ...env }, detached: true, stdio: ['ignore', log === 'inherit' ? 'inherit' : 'pipe', log === 'inherit' ? 'inherit' : 'pipe'],
+    cwd: root,
+    env: { ...process.env, ...env },
+    detached: true,
+    stdio: ['ignore', log === 'inherit' ? 'inherit' : 'pipe', log === 'inherit' ? 'inherit' : 'pipe'],
   })
   if (log !== 'inherit') {
     const file = createWriteStream(log, { flags: 'a' })
@@ -23,9 +31,17 @@ export function startProgram(root: string, args: readonly string[], env: Record<
 
 function endChild(child: ChildProcess): Promise<void> {
   return new Promise((resolve) => {
-    if (child.exitCode !== null || child.signalCode !== null) { resolve(); return }
-    const late = setTimeout(() => { child.kill('SIGKILL') }, 12_000)
-    child.once('exit', () => { clearTimeout(late); resolve() })
+    if (child.exitCode !== null || child.signalCode !== null) {
+      resolve()
+      return
+    }
+    const late = setTimeout(() => {
+      child.kill('SIGKILL')
+    }, 12_000)
+    child.once('exit', () => {
+      clearTimeout(late)
+      resolve()
+    })
     child.kill('SIGTERM')
   })
 }
@@ -41,18 +57,45 @@ export interface ServerSettings {
 
 /** Starts the built server. */
 export function startServer(root: string, s: ServerSettings, log: string | 'inherit'): Running {
-  return startProgram(root, ['--max-semi-space-size=4', '--max-old-space-size=256', join(root, '.output/server/index.mjs')], {
-    NODE_ENV: 'production', DATABASE_URL: s.databaseUrl, HOST: '127.0.0.1', PORT: String(s.port), NITRO_HOST: '127.0.0.1', NITRO_PORT: String(s.port),
-    REKKO_SESSION_SECRET: s.sessionSecret, REKKO_DEMO: s.isDemo ? '1' : '', REKKO_SMTP_URL: `smtp://127.0.0.1:${s.smtpPort}`,
-    REKKO_PUBLIC_URL: `http://127.0.0.1:${s.port}`, REKKO_ROOT: root, ...(s.postOfficeUrl === undefined ? {} : { REKKO_POST_OFFICE_URL: s.postOfficeUrl }),
-  }, log)
+  return startProgram(
+    root,
+    ['--max-semi-space-size=4', '--max-old-space-size=256', join(root, '.output/server/index.mjs')],
+    {
+      NODE_ENV: 'production',
+      DATABASE_URL: s.databaseUrl,
+      HOST: '127.0.0.1',
+      PORT: String(s.port),
+      NITRO_HOST: '127.0.0.1',
+      NITRO_PORT: String(s.port),
+      REKKO_SESSION_SECRET: s.sessionSecret,
+      REKKO_DEMO: s.isDemo ? '1' : '',
+      REKKO_SMTP_URL: `smtp://127.0.0.1:${s.smtpPort}`,
+      REKKO_PUBLIC_URL: `http://127.0.0.1:${s.port}`,
+      REKKO_ROOT: root,
+      ...(s.postOfficeUrl === undefined ? {} : { REKKO_POST_OFFICE_URL: s.postOfficeUrl }),
+    },
+    log,
+  )
 }
 
 /** Starts the post office and waits until it is open. */
-export async function startPostOffice(root: string, smtpPort: number, httpPort: number, directory: string, log: string | 'inherit'): Promise<Running> {
-  const running = startProgram(root, ['--import', 'tsx', join(root, 'stand-ins/post-office/post-office.ts')], {
-    POST_OFFICE_SMTP_PORT: String(smtpPort), POST_OFFICE_HTTP_PORT: String(httpPort), POST_OFFICE_DIRECTORY: directory,
-  }, log)
+export async function startPostOffice(
+  root: string,
+  smtpPort: number,
+  httpPort: number,
+  directory: string,
+  log: string | 'inherit',
+): Promise<Running> {
+  const running = startProgram(
+    root,
+    ['--import', 'tsx', join(root, 'stand-ins/post-office/post-office.ts')],
+    {
+      POST_OFFICE_SMTP_PORT: String(smtpPort),
+      POST_OFFICE_HTTP_PORT: String(httpPort),
+      POST_OFFICE_DIRECTORY: directory,
+    },
+    log,
+  )
   await waitFor(`http://127.0.0.1:${httpPort}/messages.json`, running)
   return running
 }
@@ -61,9 +104,14 @@ export async function startPostOffice(root: string, smtpPort: number, httpPort: 
 export async function waitFor(url: string, running: Running, seconds = 60): Promise<void> {
   for (const until = Date.now() + seconds * 1000; Date.now() < until;) {
     if (running.child.exitCode !== null) throw new Error(`A program ended before ${url} answered.`)
-    const ok = await fetch(url).then((r) => r.ok, () => false)
+    const ok = await fetch(url).then(
+      (r) => r.ok,
+      () => false,
+    )
     if (ok) return
-    await new Promise((r) => { setTimeout(r, 100) })
+    await new Promise((r) => {
+      setTimeout(r, 100)
+    })
   }
   throw new Error(`${url} did not answer within ${seconds} seconds.`)
 }

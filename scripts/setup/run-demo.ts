@@ -12,7 +12,11 @@ import { startPostOffice, startServer, waitFor, type Running } from './processes
 
 const DATABASE = 'rekko'
 const STATE = join(ROOT, '.rekko/demo.json')
-interface State { secret: string; pid: number; url: string }
+interface State {
+  secret: string
+  pid: number
+  url: string
+}
 
 const reset = process.argv.includes('--reset')
 const running: { stop: () => Promise<void> }[] = []
@@ -25,18 +29,32 @@ async function end(code: number): Promise<void> {
   for (const r of running.reverse()) await r.stop().catch(() => undefined)
   process.exit(code)
 }
-for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => { process.stdout.write('\nEnding … '); void end(0) })
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
+  process.on(signal, () => {
+    process.stdout.write('\nEnding … ')
+    void end(0)
+  })
 
 function isAlive(pid: number): boolean {
-  try { process.kill(pid, 0); return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('demo') }
-  catch { return false }
+  try {
+    process.kill(pid, 0)
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('demo')
+  } catch {
+    return false
+  }
 }
 
 async function portOr(wanted: number): Promise<number> {
   const free = await new Promise<boolean>((resolve) => {
     const server = createServer()
-    server.once('error', () => { resolve(false) })
-    server.listen(wanted, '127.0.0.1', () => { server.close(() => { resolve(true) }) })
+    server.once('error', () => {
+      resolve(false)
+    })
+    server.listen(wanted, '127.0.0.1', () => {
+      server.close(() => {
+        resolve(true)
+      })
+    })
   })
   return free ? wanted : freePort()
 }
@@ -53,22 +71,35 @@ async function prepareDatabase(cluster: Cluster, smtpPort: number, secret: strin
   if (fresh) await createDatabase(cluster, DATABASE)
   await step('Bringing the database forward', () => migrateDatabase(cluster.url('rekko_owner', DATABASE), ROOT))
   if (!fresh) return
-  Object.assign(process.env, { DATABASE_URL: cluster.url('rekko_app', DATABASE), REKKO_SESSION_SECRET: secret, REKKO_SMTP_URL: `smtp://127.0.0.1:${smtpPort}`, REKKO_ROOT: ROOT, REKKO_DEMO: '1' })
+  Object.assign(process.env, {
+    DATABASE_URL: cluster.url('rekko_app', DATABASE),
+    REKKO_SESSION_SECRET: secret,
+    REKKO_SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
+    REKKO_ROOT: ROOT,
+    REKKO_DEMO: '1',
+  })
   try {
-    const made = await step('Loading Hallamere Oceanarium', () => loadDemo(cluster.url('rekko_app', DATABASE), demoNow()))
+    const made = await step('Loading Hallamere Oceanarium', () =>
+      loadDemo(cluster.url('rekko_app', DATABASE), demoNow()),
+    )
     process.stdout.write(`  ${made.requisitions} requisitions, ${made.orders} orders, ${made.mails} mails\n`)
+  } catch (error) {
+    await dropDatabase(cluster, DATABASE)
+    throw error
   }
-  catch (error) { await dropDatabase(cluster, DATABASE); throw error }
 }
 
 async function main(): Promise<void> {
-  const before = existsSync(STATE) ? JSON.parse(readFileSync(STATE, 'utf8')) as State : null
+  const before = existsSync(STATE) ? (JSON.parse(readFileSync(STATE, 'utf8')) as State) : null
   if (before !== null && before.pid !== process.pid && isAlive(before.pid)) {
     process.stdout.write(`The demo of this checkout is running already: ${before.url}\n`)
     process.exit(0)
   }
   const secret = before?.secret ?? randomBytes(32).toString('base64url')
-  const place = createHash('sha256').update(`${ROOT} ${process.getuid?.() ?? 0}`).digest('hex').slice(0, 12)
+  const place = createHash('sha256')
+    .update(`${ROOT} ${process.getuid?.() ?? 0}`)
+    .digest('hex')
+    .slice(0, 12)
   const directory = `/var/tmp/rekko-demo-${place}`
   const post = join(ROOT, '.rekko/post')
   if (reset) rmSync(post, { recursive: true, force: true })
@@ -76,31 +107,51 @@ async function main(): Promise<void> {
   const [smtpPort, postPort] = [await freePort(), await portOr(8025)]
   const cluster = await step('Starting the database', () => startCluster(directory, { hasty: false }))
   running.push(cluster)
-  const postOffice: Running = await step('Opening the post office', () => startPostOffice(ROOT, smtpPort, postPort, post, join(ROOT, '.rekko/post-office.log')))
+  const postOffice: Running = await step('Opening the post office', () =>
+    startPostOffice(ROOT, smtpPort, postPort, post, join(ROOT, '.rekko/post-office.log')),
+  )
   running.push(postOffice)
   await prepareDatabase(cluster, smtpPort, secret)
   await step('Building the application', () => Promise.resolve(buildIfChanged(ROOT)))
   const port = await portOr(Number(process.env.PORT ?? '') || 3000)
   const url = `http://127.0.0.1:${port}`
   const server = await step('Starting Rekko', async () => {
-    const started = startServer(ROOT, {
-      databaseUrl: cluster.url('rekko_app', DATABASE), port, smtpPort, sessionSecret: secret, isDemo: true, postOfficeUrl: `http://127.0.0.1:${postPort}`,
-    }, join(ROOT, '.rekko/server.log'))
+    const started = startServer(
+      ROOT,
+      {
+        databaseUrl: cluster.url('rekko_app', DATABASE),
+        port,
+        smtpPort,
+        sessionSecret: secret,
+        isDemo: true,
+        postOfficeUrl: `http://127.0.0.1:${postPort}`,
+      },
+      join(ROOT, '.rekko/server.log'),
+    )
     running.push(started)
     await waitFor(`${url}/api/health`, started)
     return started
   })
-  server.child.once('exit', () => { if (!ending) { process.stderr.write('Rekko ended by itself; .rekko/server.log says why.\n'); void end(1) } })
+  server.child.once('exit', () => {
+    if (!ending) {
+      process.stderr.write('Rekko ended by itself; .rekko/server.log says why.\n')
+      void end(1)
+    }
+  })
   writeFileSync(STATE, JSON.stringify({ secret, pid: process.pid, url } satisfies State), { mode: 0o600 })
   await showPeople(url, postPort)
 }
 
 async function showPeople(url: string, postPort: number): Promise<void> {
-  const { people } = await fetch(`${url}/api/demo-people`).then((r) => r.json()) as { people: { name: string; email: string; note: string }[] }
+  const { people } = (await fetch(`${url}/api/demo-people`).then((r) => r.json())) as {
+    people: { name: string; email: string; note: string }[]
+  }
   const width = Math.max(...people.map((p) => p.name.length))
   process.stdout.write(`\nRekko        ${url}\nPost office  http://127.0.0.1:${postPort}\n\n`)
   for (const p of people) process.stdout.write(`  ${p.name.padEnd(width)}  ${p.note}\n`)
-  process.stdout.write(`\nOne press signs in; by e-mail it is first.last@hallamere.example and “${DEMO_PASSWORD}”.\nCtrl-C ends it; the data stay. “npm run demo -- --reset” starts afresh.\n`)
+  process.stdout.write(
+    `\nOne press signs in; by e-mail it is first.last@hallamere.example and “${DEMO_PASSWORD}”.\nCtrl-C ends it; the data stay. “npm run demo -- --reset” starts afresh.\n`,
+  )
 }
 
 main().catch((error: unknown) => {

@@ -10,21 +10,43 @@ import { startPostOffice } from './processes'
 /** For development: the demo's world in a cluster of its own, and the application rebuilt at every change. */
 const SECRET = 'a-secret-for-development-that-is-long-enough'
 const DATABASE = 'rekko'
-const place = createHash('sha256').update(`dev ${ROOT} ${process.getuid?.() ?? 0}`).digest('hex').slice(0, 12)
+const place = createHash('sha256')
+  .update(`dev ${ROOT} ${process.getuid?.() ?? 0}`)
+  .digest('hex')
+  .slice(0, 12)
 const [smtpPort, postPort] = [await freePort(), await freePort()]
 const cluster = await step('Starting the database', () => startCluster(`/var/tmp/rekko-dev-${place}`, { hasty: true }))
-const post = await startPostOffice(ROOT, smtpPort, postPort, join(ROOT, '.rekko/dev-post'), join(ROOT, '.rekko/post-office.log'))
+const post = await startPostOffice(
+  ROOT,
+  smtpPort,
+  postPort,
+  join(ROOT, '.rekko/dev-post'),
+  join(ROOT, '.rekko/post-office.log'),
+)
 const fresh = !(await databaseExists(cluster, DATABASE))
 if (fresh) await createDatabase(cluster, DATABASE)
 await migrateDatabase(cluster.url('rekko_owner', DATABASE), ROOT)
 const env = {
-  DATABASE_URL: cluster.url('rekko_app', DATABASE), REKKO_SESSION_SECRET: SECRET, REKKO_SMTP_URL: `smtp://127.0.0.1:${smtpPort}`, REKKO_ROOT: ROOT, REKKO_DEMO: '1',
-  REKKO_POST_OFFICE_URL: `http://127.0.0.1:${postPort}`, NUXT_TELEMETRY_DISABLED: '1',
+  DATABASE_URL: cluster.url('rekko_app', DATABASE),
+  REKKO_SESSION_SECRET: SECRET,
+  REKKO_SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
+  REKKO_ROOT: ROOT,
+  REKKO_DEMO: '1',
+  REKKO_POST_OFFICE_URL: `http://127.0.0.1:${postPort}`,
+  NUXT_TELEMETRY_DISABLED: '1',
 }
 Object.assign(process.env, env)
 if (fresh) await step('Loading Hallamere Oceanarium', () => loadDemo(cluster.url('rekko_app', DATABASE), new Date()))
-const dev = spawn(process.execPath, [join(ROOT, 'node_modules/nuxt/bin/nuxt.mjs'), 'dev', '--host', '127.0.0.1'], { cwd: ROOT, stdio: 'inherit', env: { ...process.env, ...env } })
-const end = (): void => { dev.kill('SIGTERM') }
+const dev = spawn(process.execPath, [join(ROOT, 'node_modules/nuxt/bin/nuxt.mjs'), 'dev', '--host', '127.0.0.1'], {
+  cwd: ROOT,
+  stdio: 'inherit',
+  env: { ...process.env, ...env },
+})
+const end = (): void => {
+  dev.kill('SIGTERM')
+}
 process.on('SIGINT', end)
 process.on('SIGTERM', end)
-dev.once('exit', () => { void Promise.all([post.stop(), cluster.stop()]).then(() => process.exit(0)) })
+dev.once('exit', () => {
+  void Promise.all([post.stop(), cluster.stop()]).then(() => process.exit(0))
+})

@@ -6,9 +6,19 @@ import { startBrowserWorld } from './start-world'
 import { ROOT, step } from './install.mjs'
 
 /** One current picture of each main view, made from the demo's data. */
-interface Shot { name: string; who: string | null; path: string; dark?: boolean; phone?: boolean; act?: (page: Page) => Promise<void> }
+interface Shot {
+  name: string
+  who: string | null
+  path: string
+  dark?: boolean
+  phone?: boolean
+  act?: (page: Page) => Promise<void>
+}
 
-const openFirst = (name: RegExp) => async (page: Page) => { await page.getByRole('link', { name }).first().click(); await page.waitForTimeout(900) }
+const openFirst = (name: RegExp) => async (page: Page) => {
+  await page.getByRole('link', { name }).first().click()
+  await page.waitForTimeout(900)
+}
 const SHOTS: Shot[] = [
   { name: 'sign-in', who: null, path: '/sign-in' },
   { name: 'raise', who: 'Owen Marsh', path: '/raise', act: writeLamps },
@@ -32,7 +42,11 @@ const SHOTS: Shot[] = [
 ]
 
 async function writeLamps(page: Page): Promise<void> {
-  for (const [typed, first] of [['6 cp-uv-80a', 'Ultraviolet'], ['6 quartz sleeve', 'Quartz sleeve, 25'], ['Take away old lamps, mercury waste 140', 'line of your own']] as const) {
+  for (const [typed, first] of [
+    ['6 cp-uv-80a', 'Ultraviolet'],
+    ['6 quartz sleeve', 'Quartz sleeve, 25'],
+    ['Take away old lamps, mercury waste 140', 'line of your own'],
+  ] as const) {
     await page.keyboard.type(typed)
     await page.getByRole('option').filter({ hasText: first }).first().waitFor()
     await page.waitForTimeout(400)
@@ -41,14 +55,19 @@ async function writeLamps(page: Page): Promise<void> {
   await page.locator('#blank-need-by').click()
   await page.getByRole('button', { name: '10 working days on' }).click()
   await page.locator('#blank-why').click()
-  await page.keyboard.type('the ultraviolet lamps in filter bank 3 are below half strength and the seal pool reopens on the 12th')
+  await page.keyboard.type(
+    'the ultraviolet lamps in filter bank 3 are below half strength and the seal pool reopens on the 12th',
+  )
   await page.getByRole('combobox', { name: /^Add a line/ }).focus()
   await page.waitForTimeout(1200)
 }
 
 /** More about a request and a line than the sentence and the grid hold. */
 async function sayMore(page: Page): Promise<void> {
-  for (const [typed, first] of [['2 nw-oa-1', 'Ozone analyser'], ['Relining of the sump 1200', 'line of your own']] as const) {
+  for (const [typed, first] of [
+    ['2 nw-oa-1', 'Ozone analyser'],
+    ['Relining of the sump 1200', 'line of your own'],
+  ] as const) {
     await page.keyboard.type(typed)
     await page.getByRole('option').filter({ hasText: first }).first().waitFor()
     await page.waitForTimeout(400)
@@ -63,11 +82,20 @@ async function sayMore(page: Page): Promise<void> {
 
 /** A range of a spreadsheet as a browser hands it over. */
 async function pasteRange(page: Page): Promise<void> {
-  const text = ['Part no\tWhat\tQty\tUnit\tPrice', 'CP-QS-25\tQuartz sleeve\t6\tpcs\t', 'ST-HC-60\tHose clip\t40\teach\t', '\tRope for the winch, hand laid\t2\troll\t€ 42.00', '\tAntifouling paint\tmany\teach\t88', '\tHire of a hoist\t1.5\tdays\t110'].join('\n')
+  const text = [
+    'Part no\tWhat\tQty\tUnit\tPrice',
+    'CP-QS-25\tQuartz sleeve\t6\tpcs\t',
+    'ST-HC-60\tHose clip\t40\teach\t',
+    '\tRope for the winch, hand laid\t2\troll\t€ 42.00',
+    '\tAntifouling paint\tmany\teach\t88',
+    '\tHire of a hoist\t1.5\tdays\t110',
+  ].join('\n')
   await page.evaluate((t) => {
     const data = new DataTransfer()
     data.setData('text/plain', t)
-    document.activeElement?.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
+    document.activeElement?.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+    )
   }, text)
   await page.getByLabel('Column 1 holds').waitFor()
   await page.waitForTimeout(500)
@@ -81,8 +109,14 @@ async function findSalt(page: Page): Promise<void> {
 }
 
 async function fillTray(page: Page): Promise<void> {
-  await page.getByRole('row', { name: /Shaft seal kit/ }).nth(0).click()
-  await page.getByRole('row', { name: /Shaft seal kit/ }).nth(1).click()
+  await page
+    .getByRole('row', { name: /Shaft seal kit/ })
+    .nth(0)
+    .click()
+  await page
+    .getByRole('row', { name: /Shaft seal kit/ })
+    .nth(1)
+    .click()
   await page.keyboard.press('Enter')
   await page.getByRole('region', { name: 'Tray for Corrigan Pumps' }).waitFor()
   await page.getByRole('row', { name: /pH buffer/ }).click()
@@ -92,14 +126,27 @@ async function fillTray(page: Page): Promise<void> {
 const directory = `/var/tmp/rekko-shots-${process.pid}-${randomBytes(4).toString('hex')}`
 const target = join(ROOT, 'docs/screenshots')
 mkdirSync(target, { recursive: true })
-const world = await step('Starting the demo', () => startBrowserWorld(ROOT, directory, join(ROOT, '.rekko/shots.log'), 62))
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
+const world = await step('Starting the demo', () =>
+  startBrowserWorld(ROOT, directory, join(ROOT, '.rekko/shots.log'), 62),
+)
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+})
 try {
   for (const shot of SHOTS) {
-    const context = await browser.newContext({ baseURL: world.url, viewport: shot.phone ? { width: 390, height: 844 } : { width: 1280, height: 800 }, colorScheme: shot.dark ? 'dark' : 'light' })
+    const context = await browser.newContext({
+      baseURL: world.url,
+      viewport: shot.phone ? { width: 390, height: 844 } : { width: 1280, height: 800 },
+      colorScheme: shot.dark ? 'dark' : 'light',
+    })
     if (shot.who !== null) {
-      const { people } = await (await context.request.get('/api/demo-people')).json() as { people: { id: string; name: string }[] }
-      await context.request.post('/api/session/demo', { data: { personId: people.find((p) => p.name === shot.who)?.id } })
+      const { people } = (await (await context.request.get('/api/demo-people')).json()) as {
+        people: { id: string; name: string }[]
+      }
+      await context.request.post('/api/session/demo', {
+        data: { personId: people.find((p) => p.name === shot.who)?.id },
+      })
     }
     const page = await context.newPage()
     await page.goto(shot.path === 'post' ? world.postUrl : shot.path)
@@ -110,8 +157,7 @@ try {
     await context.close()
     process.stdout.write(`  ${shot.name}.png\n`)
   }
-}
-finally {
+} finally {
   await browser.close()
   await world.stop()
   rmSync(directory, { recursive: true, force: true })

@@ -4,16 +4,25 @@ import { join } from 'node:path'
 import { buildIfChanged } from './build'
 import { ROOT, step } from './install.mjs'
 
-interface Count { passed: number; failed: number }
+interface Count {
+  passed: number
+  failed: number
+}
 
 /** Runs a tool of the project; what it says is shown whole, and its end tells whether it passed. */
 function run(name: string, args: readonly string[]): Promise<boolean> {
   process.stdout.write(`\n── ${name}\n`)
   const from = Date.now()
   return new Promise((resolve) => {
-    const child = spawn(process.execPath, args, { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, FORCE_COLOR: '0', NUXT_TELEMETRY_DISABLED: '1' } })
+    const child = spawn(process.execPath, args, {
+      cwd: ROOT,
+      stdio: ['ignore', 'inherit', 'inherit'],
+      env: { ...process.env, FORCE_COLOR: '0', NUXT_TELEMETRY_DISABLED: '1' },
+    })
     child.once('exit', (code) => {
-      process.stdout.write(`── ${name}: ${code === 0 ? 'fine' : 'failed'}, ${((Date.now() - from) / 1000).toFixed(0)} s\n`)
+      process.stdout.write(
+        `── ${name}: ${code === 0 ? 'fine' : 'failed'}, ${((Date.now() - from) / 1000).toFixed(0)} s\n`,
+      )
       resolve(code === 0)
     })
   })
@@ -28,25 +37,52 @@ function counted(file: string, read: (json: Record<string, unknown>) => Count, o
 
 const bin = (path: string) => join(ROOT, 'node_modules', path)
 const total: Count = { passed: 0, failed: 0 }
-const add = (c: Count) => { total.passed += c.passed; total.failed += c.failed }
-const check = async (name: string, args: readonly string[]) => { add(await run(name, args) ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 }) }
+const add = (c: Count) => {
+  total.passed += c.passed
+  total.failed += c.failed
+}
+const check = async (name: string, args: readonly string[]) => {
+  add((await run(name, args)) ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 })
+}
 
 const [vitest, playwright] = [join(ROOT, '.rekko/vitest.json'), join(ROOT, '.rekko/playwright.json')]
 rmSync(vitest, { force: true })
 rmSync(playwright, { force: true })
-try { await step('Building the application', () => { buildIfChanged(ROOT) }) }
-catch (error) {
+try {
+  await step('Building the application', () => {
+    buildIfChanged(ROOT)
+  })
+} catch (error) {
   process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`)
   process.stdout.write('0 passed, 1 failed\n')
   process.exit(1)
 }
+await check('form', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.'])
 await check('lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0'])
 await check('types', [bin('vue-tsc/bin/vue-tsc.js'), '-b', '--noEmit'])
 await check('types of the core alone', [bin('typescript/bin/tsc'), '-p', 'core'])
 await check('dead code', [bin('knip/bin/knip.js')])
 const units = await run('core, house, API, access and faults', [bin('vitest/vitest.mjs'), 'run'])
-add(counted(vitest, (j) => ({ passed: Number(j.numPassedTests), failed: Number(j.numFailedTests) + (Number(j.numFailedTests) === 0 ? Number(j.numFailedTestSuites) : 0) }), units))
+add(
+  counted(
+    vitest,
+    (j) => ({
+      passed: Number(j.numPassedTests),
+      failed: Number(j.numFailedTests) + (Number(j.numFailedTests) === 0 ? Number(j.numFailedTestSuites) : 0),
+    }),
+    units,
+  ),
+)
 const browser = await run('browser', [bin('@playwright/test/cli.js'), 'test'])
-add(counted(playwright, (j) => { const s = j.stats as Record<string, number>; return { passed: s.expected ?? 0, failed: (s.unexpected ?? 0) + (s.flaky ?? 0) } }, browser))
+add(
+  counted(
+    playwright,
+    (j) => {
+      const s = j.stats as Record<string, number>
+      return { passed: s.expected ?? 0, failed: (s.unexpected ?? 0) + (s.flaky ?? 0) }
+    },
+    browser,
+  ),
+)
 process.stdout.write(`\n${total.passed} passed, ${total.failed} failed\n`)
 process.exit(total.failed === 0 && total.passed > 0 ? 0 : 1)

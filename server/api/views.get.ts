@@ -2,4 +2,6 @@ import { peopleRoutes } from '#shared/contract/people'
 import { route } from '../http/route'
 import { listSavedViews } from '../people/reads'
 
-export default route(peopleRoutes.listViews, async ({ ctx, query }) => ({ views: await listSavedViews(ctx.tx, ctx.actor.id, query.place) }))
+export default route(peopleRoutes.listViews, async ({ ctx, query }) => ({
+  views: await listSavedViews(ctx.tx, ctx.actor.id, query.place),
+}))

@@ -6,12 +6,25 @@ import { type Route } from '#core/approval/route'
 import { type Tx } from '../db/client'
 import { row, rows } from '../db/rows'
 
-interface PolicyRow { id: string; ending: 'fallback' | 'passes'; fallbackId: string | null; rules: RuleRow[] }
-interface RuleRow { id: string; name: string; conditions: Condition[]; sparesManagers: boolean; steps: { rank: number; who: Who; mustCover: boolean }[] }
+interface PolicyRow {
+  id: string
+  ending: 'fallback' | 'passes'
+  fallbackId: string | null
+  rules: RuleRow[]
+}
+interface RuleRow {
+  id: string
+  name: string
+  conditions: Condition[]
+  sparesManagers: boolean
+  steps: { rank: number; who: Who; mustCover: boolean }[]
+}
 
 /** The approval policy in force on a day, with the holders of the roles that it names. */
 export async function requirePolicy(tx: Tx, today: Day): Promise<Policy> {
-  const found = await row<PolicyRow>(tx, sql`
+  const found = await row<PolicyRow>(
+    tx,
+    sql`
     select p.id, p.ending, p.fallback_id as "fallbackId", coalesce((
       select json_agg(json_build_object('id', r.id, 'name', r.name, 'conditions', r.conditions, 'sparesManagers', r.spares_managers,
         'steps', coalesce((
@@ -22,15 +35,19 @@ export async function requirePolicy(tx: Tx, today: Day): Promise<Policy> {
             else s.who end) order by s.position)
           from approval_step s where s.rule_id = r.id), '[]')) order by r.position)
       from approval_rule r where r.policy_id = p.id), '[]') as rules
-    from approval_policy p where p.in_force_from <= ${today} order by p.in_force_from desc, p.id limit 1`)
+    from approval_policy p where p.in_force_from <= ${today} order by p.in_force_from desc, p.id limit 1`,
+  )
   if (found === null) throw new Error('There is no approval policy in force.')
   return found
 }
 
 /** Everybody a policy names by person, role or group, and its fallback. */
 export function peopleNamedBy(policy: Policy): string[] {
-  const named = policy.rules.flatMap((r) => r.steps.flatMap(({ who }) =>
-    who.by === 'person' ? [who.personId] : who.by === 'role' ? who.holders : who.by === 'group' ? who.members : []))
+  const named = policy.rules.flatMap((r) =>
+    r.steps.flatMap(({ who }) =>
+      who.by === 'person' ? [who.personId] : who.by === 'role' ? who.holders : who.by === 'group' ? who.members : [],
+    ),
+  )
   return policy.fallbackId === null ? named : [...named, policy.fallbackId]
 }
 
@@ -46,9 +63,12 @@ export interface RouteRow {
 
 /** The newest route of a document; null before it was first sent. */
 export function findRoute(tx: Tx, documentId: string): Promise<RouteRow | null> {
-  return row<RouteRow>(tx, sql`
+  return row<RouteRow>(
+    tx,
+    sql`
     select id, document_id as "documentId", round, state, amount, currency, route from approval_route
-    where document_id = ${documentId} order by round desc limit 1`)
+    where document_id = ${documentId} order by round desc limit 1`,
+  )
 }
 
 export interface DecisionRow {
@@ -67,27 +87,43 @@ export interface DecisionRow {
 
 /** All decisions on a document, oldest first. */
 export function listDecisions(tx: Tx, documentId: string): Promise<DecisionRow[]> {
-  return rows<DecisionRow>(tx, sql`
+  return rows<DecisionRow>(
+    tx,
+    sql`
     select d.id, d.route_id as "routeId", d.actor_id as "actorId", a.name as actor, d.for_id as "forId", f.name as "forName", d.outcome,
       d.comment, to_char(d.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as at, d.event_seq as "eventSeq", d.taken_back_at is not null as "takenBack"
     from approval_decision d join person a on a.id = d.actor_id left join person f on f.id = d.for_id
-    where d.document_id = ${documentId} order by d.at, d.event_seq`)
+    where d.document_id = ${documentId} order by d.at, d.event_seq`,
+  )
 }
 
 /** The open seat of a person on a document; null when nothing waits for them. */
-export function findOpenSeat(tx: Tx, documentId: string, personId: string): Promise<{ id: string; routeId: string; forId: string | null } | null> {
-  return row(tx, sql`
+export function findOpenSeat(
+  tx: Tx,
+  documentId: string,
+  personId: string,
+): Promise<{ id: string; routeId: string; forId: string | null } | null> {
+  return row(
+    tx,
+    sql`
     select id, route_id as "routeId", for_id as "forId" from approval_seat
-    where document_id = ${documentId} and actor_id = ${personId} and state = 'open' limit 1`)
+    where document_id = ${documentId} and actor_id = ${personId} and state = 'open' limit 1`,
+  )
 }
 
 /** Documents on an open or held route: they are routed again when people or policy change. */
 /** Whoever a document waits for now. */
 export function listOpenActors(tx: Tx, documentId: string): Promise<{ id: string; name: string }[]> {
-  return rows(tx, sql`select distinct p.id, p.name from approval_seat s join person p on p.id = s.actor_id where s.document_id = ${documentId} and s.state = 'open' order by p.name`)
+  return rows(
+    tx,
+    sql`select distinct p.id, p.name from approval_seat s join person p on p.id = s.actor_id where s.document_id = ${documentId} and s.state = 'open' order by p.name`,
+  )
 }
 
 export function listOpenRoutes(tx: Tx): Promise<{ documentKind: string; documentId: string }[]> {
-  return rows(tx, sql`
-    select document_kind as "documentKind", document_id as "documentId" from approval_route where state in ('open', 'held') order by document_id`)
+  return rows(
+    tx,
+    sql`
+    select document_kind as "documentKind", document_id as "documentId" from approval_route where state in ('open', 'held') order by document_id`,
+  )
 }

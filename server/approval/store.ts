@@ -6,54 +6,127 @@ import { approvalDecision, approvalRoute, approvalSeat } from '../db/schema/appr
 import { type Tx } from '../db/client'
 import { rows } from '../db/rows'
 
-export async function insertRoute(tx: Tx, r: {
-  documentKind: 'requisition' | 'order'; documentId: string; round: number; state: 'open' | 'held' | 'approved'
-  amount: DecimalText; currency: string; route: Route; now: Date
-}): Promise<string> {
-  const [added] = await tx.insert(approvalRoute).values({ ...r, createdAt: r.now }).returning({ id: approvalRoute.id })
+export async function insertRoute(
+  tx: Tx,
+  r: {
+    documentKind: 'requisition' | 'order'
+    documentId: string
+    round: number
+    state: 'open' | 'held' | 'approved'
+    amount: DecimalText
+    currency: string
+    route: Route
+    now: Date
+  },
+): Promise<string> {
+  const [added] = await tx
+    .insert(approvalRoute)
+    .values({ ...r, createdAt: r.now })
+    .returning({ id: approvalRoute.id })
   if (added === undefined) throw new Error('a route was not written')
   return added.id
 }
 
-export async function updateRoute(tx: Tx, id: string, change: { state: 'open' | 'held' | 'approved' | 'stopped'; route?: Route }): Promise<void> {
+export async function updateRoute(
+  tx: Tx,
+  id: string,
+  change: { state: 'open' | 'held' | 'approved' | 'stopped'; route?: Route },
+): Promise<void> {
   await tx.update(approvalRoute).set(change).where(eq(approvalRoute.id, id))
 }
 
-export interface Asked { actorId: string; forId: string | null }
+export interface Asked {
+  actorId: string
+  forId: string | null
+}
 
 /** Writes the seats of a route that is worked out again, keeping since when a seat has been open; returns who is newly asked. */
-export async function writeSeats(tx: Tx, routeId: string, documentId: string, progress: Progress, now: Date): Promise<Asked[]> {
-  const before = await rows<{ actorId: string; state: string; openedAt: string | null }>(tx, sql`
-    delete from approval_seat where route_id = ${routeId} returning actor_id as "actorId", state, opened_at::text as "openedAt"`)
-  return insertSeats(tx, routeId, documentId, progress, now, new Map(before.filter((s) => s.state === 'open').map((s) => [s.actorId, s.openedAt])))
+export async function writeSeats(
+  tx: Tx,
+  routeId: string,
+  documentId: string,
+  progress: Progress,
+  now: Date,
+): Promise<Asked[]> {
+  const before = await rows<{ actorId: string; state: string; openedAt: string | null }>(
+    tx,
+    sql`
+    delete from approval_seat where route_id = ${routeId} returning actor_id as "actorId", state, opened_at::text as "openedAt"`,
+  )
+  return insertSeats(
+    tx,
+    routeId,
+    documentId,
+    progress,
+    now,
+    new Map(before.filter((s) => s.state === 'open').map((s) => [s.actorId, s.openedAt])),
+  )
 }
 
 /** Writes the seats of a new route as its progress has them; returns who is asked. `openSince` tells who was asked before, and since when. */
-export async function insertSeats(tx: Tx, routeId: string, documentId: string, progress: Progress, now: Date, openSince: ReadonlyMap<string, string | null> = new Map()): Promise<Asked[]> {
-  const seats = progress.steps.flatMap(({ step, state, waiting }, stepAt) => step.seats.map((seat) => {
-    const isWaiting = waiting.includes(seat)
-    const seatState = state === 'done' ? (isWaiting ? 'met' : 'decided') : isWaiting ? (state === 'open' ? 'open' : 'ahead') : 'decided'
-    const since = openSince.get(seat.actorId)
-    return {
-      routeId, documentId, stepAt, actorId: seat.actorId, forId: seat.forId, why: seat.why, state: seatState,
-      openedAt: seatState === 'open' ? (since == null ? now : new Date(since)) : null,
-    }
-  }))
+export async function insertSeats(
+  tx: Tx,
+  routeId: string,
+  documentId: string,
+  progress: Progress,
+  now: Date,
+  openSince: ReadonlyMap<string, string | null> = new Map(),
+): Promise<Asked[]> {
+  const seats = progress.steps.flatMap(({ step, state, waiting }, stepAt) =>
+    step.seats.map((seat) => {
+      const isWaiting = waiting.includes(seat)
+      const seatState =
+        state === 'done'
+          ? isWaiting
+            ? 'met'
+            : 'decided'
+          : isWaiting
+            ? state === 'open'
+              ? 'open'
+              : 'ahead'
+            : 'decided'
+      const since = openSince.get(seat.actorId)
+      return {
+        routeId,
+        documentId,
+        stepAt,
+        actorId: seat.actorId,
+        forId: seat.forId,
+        why: seat.why,
+        state: seatState,
+        openedAt: seatState === 'open' ? (since == null ? now : new Date(since)) : null,
+      }
+    }),
+  )
   if (seats.length > 0) await tx.insert(approvalSeat).values(seats)
-  return seats.filter((s) => s.state === 'open' && !openSince.has(s.actorId)).map(({ actorId, forId }) => ({ actorId, forId }))
+  return seats
+    .filter((s) => s.state === 'open' && !openSince.has(s.actorId))
+    .map(({ actorId, forId }) => ({ actorId, forId }))
 }
 
 /** Nobody is asked any more: the route ended some other way. */
 export async function dropSeats(tx: Tx, routeId: string): Promise<{ actorId: string }[]> {
-  return rows(tx, sql`
+  return rows(
+    tx,
+    sql`
     update approval_seat set state = 'dropped', opened_at = null where route_id = ${routeId} and state in ('open', 'ahead')
-    returning actor_id as "actorId"`)
+    returning actor_id as "actorId"`,
+  )
 }
 
-export async function insertDecision(tx: Tx, d: {
-  routeId: string; documentId: string; actorId: string; forId: string | null
-  outcome: 'approved' | 'sent back' | 'rejected'; comment: string; at: Date; eventSeq: number
-}): Promise<string> {
+export async function insertDecision(
+  tx: Tx,
+  d: {
+    routeId: string
+    documentId: string
+    actorId: string
+    forId: string | null
+    outcome: 'approved' | 'sent back' | 'rejected'
+    comment: string
+    at: Date
+    eventSeq: number
+  },
+): Promise<string> {
   const [added] = await tx.insert(approvalDecision).values(d).returning({ id: approvalDecision.id })
   if (added === undefined) throw new Error('a decision was not written')
   return added.id

@@ -12,10 +12,19 @@ export interface NewEvent {
 
 /** Appends an event: who, for whom, when, what before and after. Returns its sequence number. */
 export async function appendEvent({ tx, now, actor }: Context, e: NewEvent): Promise<number> {
-  const [added] = await tx.insert(event).values({
-    at: now, actorId: actor.id === '' ? null : actor.id, forId: e.forId ?? null, type: e.type,
-    subjectKind: e.subjectKind, subjectId: e.subjectId, before: e.before ?? null, after: e.after ?? null,
-  }).returning({ seq: event.seq })
+  const [added] = await tx
+    .insert(event)
+    .values({
+      at: now,
+      actorId: actor.id === '' ? null : actor.id,
+      forId: e.forId ?? null,
+      type: e.type,
+      subjectKind: e.subjectKind,
+      subjectId: e.subjectId,
+      before: e.before ?? null,
+      after: e.after ?? null,
+    })
+    .returning({ seq: event.seq })
   if (added === undefined) throw new Error('an event was not written')
   return added.seq
 }

@@ -10,31 +10,63 @@ import { requireOrganisation } from '../settings/reads'
 import { listVisibleLines } from './reads'
 
 /** The budget lines that a person may look at, with their stages and what stands behind them. */
-export async function listBudgets({ tx, actor, now }: Context, asked: number | undefined): Promise<{ lines: BudgetLineView[]; year: number; period: number; currency: string; yearGone: number }> {
+export async function listBudgets(
+  { tx, actor, now }: Context,
+  asked: number | undefined,
+): Promise<{ lines: BudgetLineView[]; year: number; period: number; currency: string; yearGone: number }> {
   const o = await requireOrganisation(tx)
   const today = dayOf(now, o.timeZone)
   const at = fiscalPeriod(today, o.fiscalStartMonth)
   const year = asked ?? at.year
   const lines = await listVisibleLines(tx, actor.id, may(actor.grants, 'see all budgets'), year, o.baseCurrency)
-  const behind = await rows<{ id: string; department: string; holder: string | null; requests: number; orders: number }>(tx, sql`
+  const behind = await rows<{
+    id: string
+    department: string
+    holder: string | null
+    requests: number
+    orders: number
+  }>(
+    tx,
+    sql`
     select b.id, d.name as department, p.name as holder,
       (select count(distinct document_id)::int from (select e.document_id, sum(e.amount) from budget_entry e where e.budget_line_id = b.id and e.stage = 'reserved' group by 1 having sum(e.amount) <> 0) x) as requests,
       (select count(distinct document_id)::int from (select e.document_id, sum(e.amount) from budget_entry e where e.budget_line_id = b.id and e.stage = 'committed' group by 1 having sum(e.amount) <> 0) x) as orders
     from budget_line b join department d on d.id = b.department_id left join person p on p.id = b.holder_id
-    where b.id = any(${sql.param(lines.map((l) => l.id))}::uuid[])`)
+    where b.id = any(${sql.param(lines.map((l) => l.id))}::uuid[])`,
+  )
   const start = `${year}-${String(o.fiscalStartMonth).padStart(2, '0')}-01`
   const end = `${year + 1}-${String(o.fiscalStartMonth).padStart(2, '0')}-01`
   const gone = Math.min(1, Math.max(0, daysBetween(start, today) / daysBetween(start, end)))
   return {
-    year, period: year === at.year ? at.period : 12, currency: o.baseCurrency, yearGone: gone,
+    year,
+    period: year === at.year ? at.period : 12,
+    currency: o.baseCurrency,
+    yearGone: gone,
     lines: lines.map((l) => {
       const f = figuresFor(l, 12, 'year')
       const b = behind.find((x) => x.id === l.id)
       return {
-        id: l.id, name: l.name, code: l.code, department: b?.department ?? '', holder: b?.holder ?? null, control: l.control, mayFallBelow: l.mayFallBelow,
-        given: add(f.budgeted, f.adjustments), spent: f.spent, committed: f.committed, reserved: f.reserved, available: f.available,
-        requests: b?.requests ?? 0, orders: b?.orders ?? 0,
-        byPeriod: l.periods.map((p) => ({ period: p.period, budgeted: add(p.budgeted, p.adjustments), spent: p.spent, committed: p.committed, reserved: p.reserved })),
+        id: l.id,
+        name: l.name,
+        code: l.code,
+        department: b?.department ?? '',
+        holder: b?.holder ?? null,
+        control: l.control,
+        mayFallBelow: l.mayFallBelow,
+        given: add(f.budgeted, f.adjustments),
+        spent: f.spent,
+        committed: f.committed,
+        reserved: f.reserved,
+        available: f.available,
+        requests: b?.requests ?? 0,
+        orders: b?.orders ?? 0,
+        byPeriod: l.periods.map((p) => ({
+          period: p.period,
+          budgeted: add(p.budgeted, p.adjustments),
+          spent: p.spent,
+          committed: p.committed,
+          reserved: p.reserved,
+        })),
       }
     }),
   }

@@ -23,16 +23,31 @@ export interface NewEntry {
  */
 export async function appendEntries({ tx, now, actor }: Context, entries: readonly NewEntry[]): Promise<void> {
   if (entries.length === 0) return
-  await tx.insert(budgetEntry).values(entries.map((e) => ({
-    at: now, budgetLineId: e.budgetLineId, period: e.period, stage: e.stage, amount: e.amount.amount,
-    documentKind: e.documentKind, documentId: e.documentId, lineId: e.lineId, codingAt: e.codingAt, cause: e.cause, actorId: actor.id === '' ? null : actor.id,
-  })))
+  await tx.insert(budgetEntry).values(
+    entries.map((e) => ({
+      at: now,
+      budgetLineId: e.budgetLineId,
+      period: e.period,
+      stage: e.stage,
+      amount: e.amount.amount,
+      documentKind: e.documentKind,
+      documentId: e.documentId,
+      lineId: e.lineId,
+      codingAt: e.codingAt,
+      cause: e.cause,
+      actorId: actor.id === '' ? null : actor.id,
+    })),
+  )
   const moves = entries.map((e) => ({ l: e.budgetLineId, p: e.period, s: e.stage, a: e.amount.amount }))
-  const moved = await rows(tx, sql`
+  const moved = await rows(
+    tx,
+    sql`
     update budget_balance b set reserved = b.reserved + d.reserved, committed = b.committed + d.committed, spent = b.spent + d.spent
     from (select m.l, m.p, coalesce(sum(m.a) filter (where m.s = 'reserved'), 0) as reserved,
         coalesce(sum(m.a) filter (where m.s = 'committed'), 0) as committed, coalesce(sum(m.a) filter (where m.s = 'spent'), 0) as spent
       from json_to_recordset(${JSON.stringify(moves)}::json) as m(l uuid, p int, s text, a numeric) group by m.l, m.p) d
-    where b.budget_line_id = d.l and b.period = d.p returning 1 as one`)
-  if (moved.length !== new Set(moves.map((m) => `${m.l} ${m.p}`)).size) throw new Error('a budget line has no row for a period')
+    where b.budget_line_id = d.l and b.period = d.p returning 1 as one`,
+  )
+  if (moved.length !== new Set(moves.map((m) => `${m.l} ${m.p}`)).size)
+    throw new Error('a budget line has no row for a period')
 }

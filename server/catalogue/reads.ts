@@ -47,16 +47,22 @@ export function listCategories(tx: Tx): Promise<{ id: string; name: string }[]> 
 /** Items by id. */
 export function findItems(tx: Tx, ids: readonly string[]): Promise<ItemRow[]> {
   if (ids.length === 0) return Promise.resolve([])
-  return rows<ItemRow>(tx, sql`
-    select ${ITEM}, 0 as bought from item i join category c on c.id = i.category_id join supplier s on s.id = i.supplier_id where i.id = any(${sql.param([...ids])}::uuid[])`)
+  return rows<ItemRow>(
+    tx,
+    sql`
+    select ${ITEM}, 0 as bought from item i join category c on c.id = i.category_id join supplier s on s.id = i.supplier_id where i.id = any(${sql.param([...ids])}::uuid[])`,
+  )
 }
 
 /** The price steps of items, those of one item from the lowest quantity on. */
 export async function listPriceSteps(tx: Tx, itemIds: readonly string[]): Promise<Map<string, PriceStep[]>> {
   if (itemIds.length === 0) return new Map()
-  const found = await rows<PriceStep & { itemId: string }>(tx, sql`
+  const found = await rows<PriceStep & { itemId: string }>(
+    tx,
+    sql`
     select item_id as "itemId", from_quantity as "from", unit_price as "unitPrice", valid_from::text as "validFrom", valid_until::text as "validUntil"
-    from item_price where item_id = any(${sql.param([...itemIds])}::uuid[]) order by item_id, from_quantity`)
+    from item_price where item_id = any(${sql.param([...itemIds])}::uuid[]) order by item_id, from_quantity`,
+  )
   const steps = new Map<string, PriceStep[]>()
   for (const { itemId, ...step } of found) steps.set(itemId, [...(steps.get(itemId) ?? []), step])
   return steps
@@ -64,10 +70,13 @@ export async function listPriceSteps(tx: Tx, itemIds: readonly string[]): Promis
 
 /** Items by exactly their own or their supplier's number, whatever its case; one part number may be several suppliers'. */
 export function findItemsByNumber(tx: Tx, numbers: readonly string[]): Promise<ItemRow[]> {
-  return rows<ItemRow>(tx, sql`
+  return rows<ItemRow>(
+    tx,
+    sql`
     select ${ITEM}, 0 as bought from item i join category c on c.id = i.category_id join supplier s on s.id = i.supplier_id
     where lower(i.number) = any(${sql.param(numbers.map((n) => n.toLowerCase()))}::text[]) or lower(i.supplier_part) = any(${sql.param(numbers.map((n) => n.toLowerCase()))}::text[])
-    order by i.number`)
+    order by i.number`,
+  )
 }
 
 /**
@@ -76,11 +85,21 @@ export function findItemsByNumber(tx: Tx, numbers: readonly string[]): Promise<I
  */
 export function searchItems(tx: Tx, words: string, departmentId: string | null, limit: number): Promise<ItemRow[]> {
   const text = words.toLowerCase().trim()
-  const tokens = text.split(/\s+/).filter((w) => w !== '').slice(0, 8)
-  const every = tokens.length === 0 ? sql`true`
-    : sql.join(tokens.map((w) => sql`i.search_text like ${`%${w.replace(/[\\%_]/g, '\\$&')}%`}`), sql` and `)
+  const tokens = text
+    .split(/\s+/)
+    .filter((w) => w !== '')
+    .slice(0, 8)
+  const every =
+    tokens.length === 0
+      ? sql`true`
+      : sql.join(
+          tokens.map((w) => sql`i.search_text like ${`%${w.replace(/[\\%_]/g, '\\$&')}%`}`),
+          sql` and `,
+        )
   // Likeness is looked for only where too few items hold every word: it reads far more of the index.
-  return rows<ItemRow>(tx, sql`
+  return rows<ItemRow>(
+    tx,
+    sql`
     with sure as (
       select i.id, (lower(i.number) = ${text} or lower(i.supplier_part) = ${text}) as exact, true as every_word, word_similarity(${text}, i.search_text) as alike
       from item i where ${every} order by 2 desc, 4 desc, i.name limit 60),
@@ -93,5 +112,6 @@ export function searchItems(tx: Tx, words: string, departmentId: string | null, 
     from hit join item i on i.id = hit.id join category c on c.id = i.category_id join supplier s on s.id = i.supplier_id
       cross join lateral (select count(*)::int as bought from requisition_line l join requisition r on r.id = l.requisition_id
         where l.item_id = i.id and r.department_id = ${departmentId} and r.number is not null) b
-    order by hit.exact desc, hit.every_word desc, round(hit.alike::numeric, 1) desc, b.bought desc, similarity(lower(i.name), ${text}) desc, i.name limit ${limit}`)
+    order by hit.exact desc, hit.every_word desc, round(hit.alike::numeric, 1) desc, b.bought desc, similarity(lower(i.name), ${text}) desc, i.name limit ${limit}`,
+  )
 }

@@ -3,7 +3,7 @@ import pg from 'pg'
 
 const NUMERIC = 1700
 // Trailing zeros are the column's scale, not information: 312.500000 is read as 312.5.
-pg.types.setTypeParser(NUMERIC, (text: string) => text.includes('.') ? text.replace(/\.?0+$/, '') : text)
+pg.types.setTypeParser(NUMERIC, (text: string) => (text.includes('.') ? text.replace(/\.?0+$/, '') : text))
 
 export type Db = NodePgDatabase
 /** A transaction, or the pool where one statement is enough. */
@@ -30,7 +30,13 @@ function preparedName(text: string): string | undefined {
 class PreparingClient extends pg.Client {
   override query(...args: unknown[]): never {
     const [config, values] = args as [{ text?: string; name?: string; values?: unknown[] } | string, unknown]
-    if (typeof config === 'object' && typeof config.text === 'string' && config.name === undefined && Array.isArray(values) && values.length > 0) {
+    if (
+      typeof config === 'object' &&
+      typeof config.text === 'string' &&
+      config.name === undefined &&
+      Array.isArray(values) &&
+      values.length > 0
+    ) {
       const name = preparedName(config.text)
       if (name !== undefined) args[0] = { ...config, name }
     }
@@ -43,7 +49,13 @@ export const NO_JIT = '-c jit=off'
 
 /** Opens a pool; a lost connection is reported by the next statement, not by the process dying. */
 export function openDatabase(url: string, max = 10): Database {
-  const pool = new pg.Pool({ Client: PreparingClient, connectionString: url, max, application_name: 'rekko', options: NO_JIT })
+  const pool = new pg.Pool({
+    Client: PreparingClient,
+    connectionString: url,
+    max,
+    application_name: 'rekko',
+    options: NO_JIT,
+  })
   pool.on('error', () => undefined)
   return { db: drizzle(pool), pool }
 }
@@ -53,8 +65,7 @@ export async function inTransaction<T>(db: Db, work: (tx: Tx) => Promise<T>): Pr
   for (let attempt = 1; ; attempt += 1) {
     try {
       return await db.transaction((tx) => work(tx))
-    }
-    catch (error) {
+    } catch (error) {
       const code = sqlState(error)
       if (attempt < 3 && (code === '40P01' || code === '40001')) continue
       throw error

@@ -24,6 +24,7 @@ export async function migrateDatabase(ownerUrl: string, root: string): Promise<v
     await client.query('grant select, insert, update, delete on all tables in schema pgboss to rekko_app')
     await client.query('grant execute on all functions in schema pgboss to rekko_app')
     await client.query('grant usage, select on all sequences in schema pgboss to rekko_app')
+  } finally {
+    await client.end()
   }
-  finally { await client.end() }
 }

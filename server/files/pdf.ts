@@ -24,8 +24,18 @@ const read = new Map<string, Buffer>()
 
 type Doc = InstanceType<typeof PDFDocument>
 type Struct = ReturnType<Doc['struct']>
-interface Place { readonly x: number; readonly y: number; readonly width: number; readonly align?: 'left' | 'right' }
-export interface PdfColumn { readonly name: string; readonly x: number; readonly width: number; readonly align: 'left' | 'right' }
+interface Place {
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly align?: 'left' | 'right'
+}
+export interface PdfColumn {
+  readonly name: string
+  readonly x: number
+  readonly width: number
+  readonly align: 'left' | 'right'
+}
 
 /** A page under the pen: texts go down it, tables run over to the next page with their heads. */
 export class Pen {
@@ -38,9 +48,22 @@ export class Pen {
   }
 
   /** Writes a text at the height where the pen stands, and says how high it is; the pen stays. */
-  tell(tag: string, face: OwnFace, size: number, color: string, text: string, x = MARGIN, width = WIDTH, align: 'left' | 'right' = 'left'): number {
+  tell(
+    tag: string,
+    face: OwnFace,
+    size: number,
+    color: string,
+    text: string,
+    x = MARGIN,
+    width = WIDTH,
+    align: 'left' | 'right' = 'left',
+  ): number {
     let height = 0
-    this.body.add(this.doc.struct(tag, {}, () => { height = write(this.doc, face, size, color, text, { x, y: this.y, width, align }) }))
+    this.body.add(
+      this.doc.struct(tag, {}, () => {
+        height = write(this.doc, face, size, color, text, { x, y: this.y, width, align })
+      }),
+    )
     return height
   }
 
@@ -57,7 +80,10 @@ export class Pen {
   }
 
   makeRoom(height: number): void {
-    if (this.y + height > BOTTOM) { this.doc.addPage(); this.y = MARGIN }
+    if (this.y + height > BOTTOM) {
+      this.doc.addPage()
+      this.y = MARGIN
+    }
   }
 
   table(columns: readonly PdfColumn[], rows: readonly (readonly string[])[]): void {
@@ -71,20 +97,42 @@ export class Pen {
   private head(table: Struct, columns: readonly PdfColumn[]): void {
     const row = this.doc.struct('TR')
     table.add(row)
-    for (const c of columns) row.add(this.doc.struct('TH', {}, () => { write(this.doc, 'bold', 9, SECOND, c.name, { x: MARGIN + c.x, y: this.y, width: c.width, align: c.align }) }))
+    for (const c of columns)
+      row.add(
+        this.doc.struct('TH', {}, () => {
+          write(this.doc, 'bold', 9, SECOND, c.name, { x: MARGIN + c.x, y: this.y, width: c.width, align: c.align })
+        }),
+      )
     row.end()
     this.rule(this.y + 16, INK)
     this.y += 22
   }
 
   private row(table: Struct, columns: readonly PdfColumn[], cells: readonly string[]): void {
-    const height = Math.max(...cells.map((text, i) => measure(this.doc, 'text', 10, text, (columns[i]?.width ?? 50) - (i === 0 ? 10 : 0))), 14)
-    if (this.y + height > BOTTOM) { this.doc.addPage(); this.y = MARGIN; this.head(table, columns) }
+    const height = Math.max(
+      ...cells.map((text, i) => measure(this.doc, 'text', 10, text, (columns[i]?.width ?? 50) - (i === 0 ? 10 : 0))),
+      14,
+    )
+    if (this.y + height > BOTTOM) {
+      this.doc.addPage()
+      this.y = MARGIN
+      this.head(table, columns)
+    }
     const row = this.doc.struct('TR')
     table.add(row)
     cells.forEach((text, i) => {
       const c = columns[i]
-      if (c !== undefined) row.add(this.doc.struct('TD', {}, () => { write(this.doc, 'text', 10, INK, text, { x: MARGIN + c.x, y: this.y, width: c.width - (i === 0 ? 10 : 0), align: c.align }) }))
+      if (c !== undefined)
+        row.add(
+          this.doc.struct('TD', {}, () => {
+            write(this.doc, 'text', 10, INK, text, {
+              x: MARGIN + c.x,
+              y: this.y,
+              width: c.width - (i === 0 ? 10 : 0),
+              align: c.align,
+            })
+          }),
+        )
     })
     row.end()
     this.rule(this.y + height + 3, '#d6ddd6')
@@ -103,20 +151,43 @@ export class Pen {
 
   private rule(y: number, color: string): void {
     this.doc.markContent('Artifact', { type: 'Layout' })
-    this.doc.moveTo(MARGIN, y).lineTo(MARGIN + WIDTH, y).lineWidth(0.5).strokeColor(color).stroke()
+    this.doc
+      .moveTo(MARGIN, y)
+      .lineTo(MARGIN + WIDTH, y)
+      .lineWidth(0.5)
+      .strokeColor(color)
+      .stroke()
     this.doc.endMarkedContent()
   }
 
-  end(): void { this.body.end() }
+  end(): void {
+    this.body.end()
+  }
 }
 
 /**
  * Makes a PDF: tagged, with its own faces; right-to-left words and pictographs have faces too, and what
  * none has is a white square and never stops it. `root` is where the packages lie.
  */
-export async function makePdf(about: { readonly title: string; readonly author: string; readonly foot: string; readonly at: Date; readonly root: string }, draw: (pen: Pen) => void): Promise<Buffer> {
+export async function makePdf(
+  about: {
+    readonly title: string
+    readonly author: string
+    readonly foot: string
+    readonly at: Date
+    readonly root: string
+  },
+  draw: (pen: Pen) => void,
+): Promise<Buffer> {
   const doc = new PDFDocument({
-    size: 'A4', margin: MARGIN, bufferPages: true, tagged: true, pdfVersion: '1.7', lang: 'en', displayTitle: true, font: '',
+    size: 'A4',
+    margin: MARGIN,
+    bufferPages: true,
+    tagged: true,
+    pdfVersion: '1.7',
+    lang: 'en',
+    displayTitle: true,
+    font: '',
     info: { Title: about.title, Author: about.author, CreationDate: about.at, ModDate: about.at },
   } as PDFKit.PDFDocumentOptions)
   for (const [name, path] of Object.entries(FACES)) {
@@ -126,7 +197,10 @@ export async function makePdf(about: { readonly title: string; readonly author: 
   }
   const chunks: Buffer[] = []
   doc.on('data', (chunk: Buffer) => chunks.push(chunk))
-  const done = new Promise<void>((resolve, reject) => { doc.on('end', resolve); doc.on('error', reject) })
+  const done = new Promise<void>((resolve, reject) => {
+    doc.on('end', resolve)
+    doc.on('error', reject)
+  })
   const pen = new Pen(doc)
   draw(pen)
   pen.end()
@@ -141,7 +215,7 @@ function write(doc: Doc, face: OwnFace, size: number, color: string, text: strin
   const parts = runs(text, face)
   doc.fontSize(size).fillColor(color)
   parts.forEach((part, i) => {
-    const options = { width: p.width, align: p.align ?? 'left' as const, lineGap: 1, continued: i < parts.length - 1 }
+    const options = { width: p.width, align: p.align ?? ('left' as const), lineGap: 1, continued: i < parts.length - 1 }
     doc.font(part.face)
     if (i === 0) doc.text(part.text, p.x, p.y, options)
     else doc.text(part.text, options)
@@ -151,11 +225,22 @@ function write(doc: Doc, face: OwnFace, size: number, color: string, text: strin
 
 function measure(doc: Doc, face: OwnFace, size: number, text: string, width: number): number {
   const [first] = runs(text, face)
-  return doc.font(first?.face ?? face).fontSize(size).heightOfString(runs(text, face).map((r) => r.text).join(''), { width, lineGap: 1 })
+  return doc
+    .font(first?.face ?? face)
+    .fontSize(size)
+    .heightOfString(
+      runs(text, face)
+        .map((r) => r.text)
+        .join(''),
+      { width, lineGap: 1 },
+    )
 }
 
 const SCRIPTS: readonly [Face, RegExp][] = [
-  ['arabic', /\p{Script=Arabic}/u], ['hebrew', /\p{Script=Hebrew}/u], ['emoji', /\p{Extended_Pictographic}/u], ['other', /[\p{Script=Cyrillic}\p{Script=Greek}]/u],
+  ['arabic', /\p{Script=Arabic}/u],
+  ['hebrew', /\p{Script=Hebrew}/u],
+  ['emoji', /\p{Extended_Pictographic}/u],
+  ['other', /[\p{Script=Cyrillic}\p{Script=Greek}]/u],
 ]
 const OWN = /[\u0000-\u024f\u2010-\u203a\u20ac\u2212\u25a1]/
 
@@ -163,7 +248,11 @@ const OWN = /[\u0000-\u024f\u2010-\u203a\u20ac\u2212\u25a1]/
 function runs(text: string, own: OwnFace): { face: Face; text: string }[] {
   const parts: { face: Face; text: string }[] = []
   for (const sign of clean(text)) {
-    const found = /\s/.test(sign) ? parts.at(-1)?.face ?? own : OWN.test(sign) ? own : SCRIPTS.find(([, pattern]) => pattern.test(sign))?.[0]
+    const found = /\s/.test(sign)
+      ? (parts.at(-1)?.face ?? own)
+      : OWN.test(sign)
+        ? own
+        : SCRIPTS.find(([, pattern]) => pattern.test(sign))?.[0]
     const face = found ?? own
     const shown = found === undefined ? '\u25a1' : sign
     const last = parts.at(-1)
@@ -184,7 +273,15 @@ function numberPages(doc: Doc, foot: string): void {
     doc.switchToPage(i)
     doc.markContent('Artifact', { type: 'Pagination' })
     doc.page.margins.bottom = 0
-    doc.font('text').fontSize(8).fillColor(SECOND).text(`${foot} · page ${i + 1} of ${count}`, MARGIN, 841.89 - 40, { width: WIDTH, align: 'right', lineBreak: false })
+    doc
+      .font('text')
+      .fontSize(8)
+      .fillColor(SECOND)
+      .text(`${foot} · page ${i + 1} of ${count}`, MARGIN, 841.89 - 40, {
+        width: WIDTH,
+        align: 'right',
+        lineBreak: false,
+      })
     doc.endMarkedContent()
   }
 }

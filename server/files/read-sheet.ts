@@ -19,14 +19,23 @@ export interface Sheet {
  * sentence what is broken, too large, or neither.
  */
 export async function readSheet(bytes: Buffer): Promise<Sheet> {
-  if (bytes.length > LARGEST_SHEET) throw new Problem(413, 'too-large', 'This file is larger than 4 MB. Take out what is not needed, or paste the range.')
+  if (bytes.length > LARGEST_SHEET)
+    throw new Problem(
+      413,
+      'too-large',
+      'This file is larger than 4 MB. Take out what is not needed, or paste the range.',
+    )
   if (bytes.length === 0) throw invalid('This file is empty.')
   const sheet = bytes.subarray(0, 4).equals(Buffer.from('PK\u0003\u0004')) ? await readXlsx(bytes) : readCsv(bytes)
-  const rows = sheet.rows.map((r) => { const last = r.findLastIndex((c) => c.trim() !== ''); return r.slice(0, last + 1) })
+  const rows = sheet.rows.map((r) => {
+    const last = r.findLastIndex((c) => c.trim() !== '')
+    return r.slice(0, last + 1)
+  })
   const end = rows.findLastIndex((r) => r.length > 0)
   if (end < 0) throw invalid('There is no row in this file.')
   if (end >= MOST_ROWS) throw invalid(`This file has more than ${MOST_ROWS.toLocaleString('en')} rows; divide it.`)
-  if (rows.some((r) => r.length > MOST_COLUMNS)) throw invalid(`This file has more than ${MOST_COLUMNS} columns; take out what is not needed.`)
+  if (rows.some((r) => r.length > MOST_COLUMNS))
+    throw invalid(`This file has more than ${MOST_COLUMNS} columns; take out what is not needed.`)
   return { rows: rows.slice(0, end + 1), notes: sheet.notes }
 }
 
@@ -34,46 +43,95 @@ function decode(bytes: Buffer): { text: string; notes: string[] } {
   const [a, b] = [bytes[0], bytes[1]]
   if (a === 0xff && b === 0xfe) return { text: new TextDecoder('utf-16le').decode(bytes), notes: [] }
   if (a === 0xfe && b === 0xff) return { text: new TextDecoder('utf-16be').decode(bytes), notes: [] }
-  try { return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), notes: [] } }
-  catch { return { text: new TextDecoder('windows-1252').decode(bytes), notes: ['The file is not in UTF-8 and was read as Windows-1252; look at its accents.'] } }
+  try {
+    return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), notes: [] }
+  } catch {
+    return {
+      text: new TextDecoder('windows-1252').decode(bytes),
+      notes: ['The file is not in UTF-8 and was read as Windows-1252; look at its accents.'],
+    }
+  }
 }
 
 /** The sign that divides the first lines into the most columns, outside quotation marks. */
 function delimiterOf(text: string): string {
-  const sample = text.slice(0, 20_000).replace(/"(?:[^"]|"")*"/g, '').split(/\r?\n/).filter((l) => l.trim() !== '').slice(0, 10)
-  const counts = [',', ';', '\t', '|'].map((sign) => ({ sign, least: Math.min(...sample.map((l) => l.split(sign).length - 1)), all: sample.reduce((n, l) => n + l.split(sign).length - 1, 0) }))
-  return counts.reduce((x, y) => y.least > x.least || (y.least === x.least && y.all > x.all) ? y : x).sign
+  const sample = text
+    .slice(0, 20_000)
+    .replace(/"(?:[^"]|"")*"/g, '')
+    .split(/\r?\n/)
+    .filter((l) => l.trim() !== '')
+    .slice(0, 10)
+  const counts = [',', ';', '\t', '|'].map((sign) => ({
+    sign,
+    least: Math.min(...sample.map((l) => l.split(sign).length - 1)),
+    all: sample.reduce((n, l) => n + l.split(sign).length - 1, 0),
+  }))
+  return counts.reduce((x, y) => (y.least > x.least || (y.least === x.least && y.all > x.all) ? y : x)).sign
 }
 
 function readCsv(bytes: Buffer): Sheet {
   const { text, notes } = decode(bytes)
   // A text has none of these; a program, a picture or a PDF has.
-  if (/[\u0000-\u0008\u000e-\u001f]/.test(text.slice(0, 100_000))) throw new Problem(415, 'wrong-type', 'By its content this is neither a CSV nor an XLSX file.')
+  if (/[\u0000-\u0008\u000e-\u001f]/.test(text.slice(0, 100_000)))
+    throw new Problem(415, 'wrong-type', 'By its content this is neither a CSV nor an XLSX file.')
   try {
-    return { rows: parse(text, { delimiter: delimiterOf(text), bom: true, relax_column_count: true, skip_empty_lines: false, max_record_size: 200_000, to: MOST_ROWS + 1 }), notes }
-  }
-  catch (cause) {
+    return {
+      rows: parse(text, {
+        delimiter: delimiterOf(text),
+        bom: true,
+        relax_column_count: true,
+        skip_empty_lines: false,
+        max_record_size: 200_000,
+        to: MOST_ROWS + 1,
+      }),
+      notes,
+    }
+  } catch (cause) {
     if (!(cause instanceof CsvError)) throw cause
     const row = typeof cause.lines === 'number' ? ` in or before line ${cause.lines}` : ''
-    throw new Problem(422, 'invalid', `This CSV is broken${row}: ${cause.code === 'CSV_QUOTE_NOT_CLOSED' ? 'a quotation mark is never closed' : cause.code === 'CSV_MAX_RECORD_SIZE' ? 'a row does not end' : 'a quotation mark stands where none may'}.`, [], { cause })
+    throw new Problem(
+      422,
+      'invalid',
+      `This CSV is broken${row}: ${cause.code === 'CSV_QUOTE_NOT_CLOSED' ? 'a quotation mark is never closed' : cause.code === 'CSV_MAX_RECORD_SIZE' ? 'a row does not end' : 'a quotation mark stands where none may'}.`,
+      [],
+      { cause },
+    )
   }
 }
 
 /** How large a zip file says that it is unpacked: the sum over its directory. */
 function unpackedSize(bytes: Buffer): number {
   let sum = 0
-  for (let at = bytes.indexOf('PK\u0001\u0002', 0, 'latin1'); at >= 0 && at + 28 < bytes.length; at = bytes.indexOf('PK\u0001\u0002', at + 4, 'latin1')) sum += bytes.readUInt32LE(at + 24)
+  for (
+    let at = bytes.indexOf('PK\u0001\u0002', 0, 'latin1');
+    at >= 0 && at + 28 < bytes.length;
+    at = bytes.indexOf('PK\u0001\u0002', at + 4, 'latin1')
+  )
+    sum += bytes.readUInt32LE(at + 24)
   return sum
 }
 
 async function readXlsx(bytes: Buffer): Promise<Sheet> {
-  if (unpackedSize(bytes) > MOST_UNPACKED) throw new Problem(413, 'too-large', 'Unpacked, this file is larger than Rekko takes.')
+  if (unpackedSize(bytes) > MOST_UNPACKED)
+    throw new Problem(413, 'too-large', 'Unpacked, this file is larger than Rekko takes.')
   const book = new ExcelJS.Workbook()
-  try { await book.xlsx.load(bytes as unknown as ArrayBuffer) }
-  catch (cause) { throw new Problem(422, 'invalid', 'This XLSX file is broken, or is another kind of file: open and save it anew.', [], { cause }) }
+  try {
+    await book.xlsx.load(bytes as unknown as ArrayBuffer)
+  } catch (cause) {
+    throw new Problem(
+      422,
+      'invalid',
+      'This XLSX file is broken, or is another kind of file: open and save it anew.',
+      [],
+      { cause },
+    )
+  }
   const [sheet] = book.worksheets
   if (sheet === undefined) throw invalid('There is no sheet in this file.')
-  if (sheet.rowCount > MOST_ROWS || sheet.columnCount > MOST_COLUMNS) throw invalid(`The first sheet of this file has more than ${MOST_ROWS.toLocaleString('en')} rows or ${MOST_COLUMNS} columns; take out what is not needed.`)
+  if (sheet.rowCount > MOST_ROWS || sheet.columnCount > MOST_COLUMNS)
+    throw invalid(
+      `The first sheet of this file has more than ${MOST_ROWS.toLocaleString('en')} rows or ${MOST_COLUMNS} columns; take out what is not needed.`,
+    )
   let formulas = 0
   const rows: string[][] = []
   for (let r = 1; r <= sheet.rowCount; r += 1) {
@@ -86,14 +144,21 @@ async function readXlsx(bytes: Buffer): Promise<Sheet> {
     rows.push(cells)
   }
   const notes = [
-    ...(book.worksheets.length > 1 ? [`Only the first of ${book.worksheets.length} sheets, “${sheet.name}”, was read.`] : []),
-    ...(formulas > 0 ? [`${formulas} ${formulas === 1 ? 'formula was' : 'formulas were'} read as what ${formulas === 1 ? 'it' : 'they'} last came to.`] : []),
+    ...(book.worksheets.length > 1
+      ? [`Only the first of ${book.worksheets.length} sheets, “${sheet.name}”, was read.`]
+      : []),
+    ...(formulas > 0
+      ? [
+          `${formulas} ${formulas === 1 ? 'formula was' : 'formulas were'} read as what ${formulas === 1 ? 'it' : 'they'} last came to.`,
+        ]
+      : []),
   ]
   return { rows, notes }
 }
 
 /** A number as a cell shows it: 15 digits are what a spreadsheet keeps; more would show its binary rest. */
-const numberText = (n: number) => Number.isFinite(n) ? (Math.abs(n) < 1e15 ? String(Number(n.toPrecision(15))) : n.toFixed(0)) : ''
+const numberText = (n: number) =>
+  Number.isFinite(n) ? (Math.abs(n) < 1e15 ? String(Number(n.toPrecision(15))) : n.toFixed(0)) : ''
 
 function cellText(value: ExcelJS.CellValue): { text: string; wasFormula: boolean } {
   const plain = (text: string) => ({ text: text.slice(0, 4000), wasFormula: false })
@@ -102,7 +167,9 @@ function cellText(value: ExcelJS.CellValue): { text: string; wasFormula: boolean
   if (value instanceof Date) return plain(value.toISOString().slice(0, 10))
   if (typeof value !== 'object') return plain(String(value))
   if ('richText' in value) return plain(value.richText.map((t) => t.text).join(''))
-  if ('formula' in value || 'sharedFormula' in value) return { text: cellText(value.result ?? null).text, wasFormula: true }
-  if ('text' in value) return plain(typeof value.text === 'string' ? value.text : cellText(value.text as ExcelJS.CellValue).text)
+  if ('formula' in value || 'sharedFormula' in value)
+    return { text: cellText(value.result ?? null).text, wasFormula: true }
+  if ('text' in value)
+    return plain(typeof value.text === 'string' ? value.text : cellText(value.text as ExcelJS.CellValue).text)
   return plain('')
 }

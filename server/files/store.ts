@@ -11,6 +11,9 @@ export async function keepFile(tx: Tx, bytes: Buffer, mime: string, now: Date): 
 }
 
 export async function findFile(tx: Tx, hash: string): Promise<{ bytes: Buffer; mime: string; size: number } | null> {
-  const [found] = await tx.select({ bytes: file.bytes, mime: file.mime, size: file.size }).from(file).where(eq(file.hash, hash))
+  const [found] = await tx
+    .select({ bytes: file.bytes, mime: file.mime, size: file.size })
+    .from(file)
+    .where(eq(file.hash, hash))
   return found ?? null
 }

@@ -17,25 +17,61 @@ export async function findAnything({ tx, now, actor }: Context, words: string): 
   const { timeZone } = await requireOrganisation(tx)
   const hits: Hit[] = []
   for (const r of await findRequisitions(tx, actor, wanted, OF_EACH)) {
-    hits.push({ kind: 'requisition', id: r.id, name: r.title === '' ? 'A request without a title' : r.title, more: `${r.number ?? 'draft'} · ${r.state} · ${r.owner}`, link: r.state === 'draft' ? `/raise/${r.id}` : `/trail/${r.id}` })
+    hits.push({
+      kind: 'requisition',
+      id: r.id,
+      name: r.title === '' ? 'A request without a title' : r.title,
+      more: `${r.number ?? 'draft'} · ${r.state} · ${r.owner}`,
+      link: r.state === 'draft' ? `/raise/${r.id}` : `/trail/${r.id}`,
+    })
   }
   for (const o of await findOrders(tx, actor, wanted, OF_EACH)) {
-    hits.push({ kind: 'order', id: o.id, name: `${o.number} to ${o.supplier}`, more: `${o.state} · ${o.currency} ${formatKept(o.net, o.currency)}`, link: `/orders/${o.id}` })
+    hits.push({
+      kind: 'order',
+      id: o.id,
+      name: `${o.number} to ${o.supplier}`,
+      more: `${o.state} · ${o.currency} ${formatKept(o.net, o.currency)}`,
+      link: `/orders/${o.id}`,
+    })
   }
   for (const j of await findJobs(tx, wanted, OF_EACH)) {
-    hits.push({ kind: 'job', id: j.id, name: j.name, more: [j.number, ...(j.department === null ? [] : [j.department]), ...(j.isOpen ? [] : ['closed'])].join(' · '), link: `/mine?job=${j.id}` })
+    hits.push({
+      kind: 'job',
+      id: j.id,
+      name: j.name,
+      more: [j.number, ...(j.department === null ? [] : [j.department]), ...(j.isOpen ? [] : ['closed'])].join(' · '),
+      link: `/mine?job=${j.id}`,
+    })
   }
   // Wildcards are for numbers; the catalogue's search takes words.
   const plain = wanted.replace(/[*?]/g, ' ').trim()
   if (plain.length < 2) return { hits }
   for (const i of await searchItems(tx, plain, null, OF_EACH)) {
-    hits.push({ kind: 'item', id: i.id, name: i.name, more: `${i.supplier} · ${i.supplierPart}`, link: `/raise?add=${encodeURIComponent(i.supplierPart)}` })
+    hits.push({
+      kind: 'item',
+      id: i.id,
+      name: i.name,
+      more: `${i.supplier} · ${i.supplierPart}`,
+      link: `/raise?add=${encodeURIComponent(i.supplierPart)}`,
+    })
   }
   for (const s of await searchSuppliers(tx, plain, OF_EACH)) {
-    hits.push({ kind: 'supplier', id: s.id, name: s.name, more: [s.number, s.town, ...(s.standing === 'active' ? [] : [s.standing]), ...(s.warning === null ? [] : [s.warning])].join(' · '), link: `/suppliers/${s.id}` })
+    hits.push({
+      kind: 'supplier',
+      id: s.id,
+      name: s.name,
+      more: [
+        s.number,
+        s.town,
+        ...(s.standing === 'active' ? [] : [s.standing]),
+        ...(s.warning === null ? [] : [s.warning]),
+      ].join(' · '),
+      link: `/suppliers/${s.id}`,
+    })
   }
   for (const p of await searchPeople(tx, plain, dayOf(now, timeZone))) {
-    if (hits.filter((h) => h.kind === 'person').length < OF_EACH) hits.push({ kind: 'person', id: p.id, name: p.name, more: `${p.jobTitle}, ${p.department}`, link: null })
+    if (hits.filter((h) => h.kind === 'person').length < OF_EACH)
+      hits.push({ kind: 'person', id: p.id, name: p.name, more: `${p.jobTitle}, ${p.department}`, link: null })
   }
   return { hits }
 }

@@ -10,28 +10,51 @@ import { visibleTo } from '../requisition/visible'
 /** How alike a misspelt word must be to count. */
 const ALIKE = 0.45
 
-export function findRequisitions(tx: Tx, actor: Actor, words: string, limit: number): Promise<{ id: string; number: string | null; title: string; state: string; owner: string }[]> {
+export function findRequisitions(
+  tx: Tx,
+  actor: Actor,
+  words: string,
+  limit: number,
+): Promise<{ id: string; number: string | null; title: string; state: string; owner: string }[]> {
   const { anywhere, number } = likePattern(words)
-  return rows(tx, sql`
+  return rows(
+    tx,
+    sql`
     select r.id, r.number, r.title, r.state, p.name as owner from requisition r join person p on p.id = r.owner_id
     where (r.number ilike ${number} or r.title ilike ${anywhere} or word_similarity(${words}, r.title) > ${ALIKE}) and ${visibleTo(actor)}
-    order by coalesce(r.number ilike ${number}, false) desc, r.title ilike ${anywhere} desc, word_similarity(${words}, r.title) desc, r.changed_at desc limit ${limit}`)
+    order by coalesce(r.number ilike ${number}, false) desc, r.title ilike ${anywhere} desc, word_similarity(${words}, r.title) desc, r.changed_at desc limit ${limit}`,
+  )
 }
 
 /** Issued orders that a person sees: all for whoever sees orders, else those that serve what they see. */
-export function findOrders(tx: Tx, actor: Actor, words: string, limit: number): Promise<{ id: string; number: string; supplier: string; currency: string; net: DecimalText; state: string }[]> {
+export function findOrders(
+  tx: Tx,
+  actor: Actor,
+  words: string,
+  limit: number,
+): Promise<{ id: string; number: string; supplier: string; currency: string; net: DecimalText; state: string }[]> {
   const { anywhere, number } = likePattern(words)
-  return rows(tx, sql`
+  return rows(
+    tx,
+    sql`
     select o.id, o.number, s.name as supplier, o.currency, o.net, o.state from purchase_order o join supplier s on s.id = o.supplier_id
     where o.number is not null and (o.number ilike ${number} or s.name ilike ${anywhere} or word_similarity(${words}, s.name) > ${ALIKE}) and ${orderVisibleTo(actor)}
-    order by o.number ilike ${number} desc, o.issued_at desc limit ${limit}`)
+    order by o.number ilike ${number} desc, o.issued_at desc limit ${limit}`,
+  )
 }
 
 /** Jobs by number or name. */
-export function findJobs(tx: Tx, words: string, limit: number): Promise<{ id: string; number: string; name: string; department: string | null; isOpen: boolean }[]> {
+export function findJobs(
+  tx: Tx,
+  words: string,
+  limit: number,
+): Promise<{ id: string; number: string; name: string; department: string | null; isOpen: boolean }[]> {
   const { anywhere, number } = likePattern(words)
-  return rows(tx, sql`
+  return rows(
+    tx,
+    sql`
     select j.id, j.number, j.name, d.name as department, j.is_open as "isOpen" from job j left join department d on d.id = j.department_id
     where j.number ilike ${number} or j.name ilike ${anywhere} or word_similarity(${words}, j.name) > ${ALIKE}
-    order by j.number ilike ${number} desc, word_similarity(${words}, j.name) desc, j.number limit ${limit}`)
+    order by j.number ilike ${number} desc, word_similarity(${words}, j.name) desc, j.number limit ${limit}`,
+  )
 }

@@ -5,7 +5,10 @@ import { type Context } from '../context'
 import { environment } from '../environment'
 
 /** Whether process, database, queue and mail work; 503 when the database does not. */
-export async function readHealth({ tx }: Context, event: H3Event): Promise<{ ok: boolean; process: string; database: string; queue: string; mail: string }> {
+export async function readHealth(
+  { tx }: Context,
+  event: H3Event,
+): Promise<{ ok: boolean; process: string; database: string; queue: string; mail: string }> {
   const database = await works(() => tx.execute(sql`select 1`))
   const queue = await works(() => tx.execute(sql`select 1 from pgboss.version`))
   const mail = await works(() => reach(new URL(environment().smtpUrl)))
@@ -15,15 +18,25 @@ export async function readHealth({ tx }: Context, event: H3Event): Promise<{ ok:
 }
 
 async function works(check: () => Promise<unknown>): Promise<string> {
-  try { await check(); return 'works' }
-  catch { return 'cannot be reached' }
+  try {
+    await check()
+    return 'works'
+  } catch {
+    return 'cannot be reached'
+  }
 }
 
 function reach(url: URL): Promise<void> {
   return new Promise((resolve, reject) => {
     const socket = connect({ host: url.hostname, port: Number(url.port || '25'), timeout: 2000 })
-    socket.once('connect', () => { socket.end(); resolve() })
+    socket.once('connect', () => {
+      socket.end()
+      resolve()
+    })
     socket.once('error', reject)
-    socket.once('timeout', () => { socket.destroy(); reject(new Error('timeout')) })
+    socket.once('timeout', () => {
+      socket.destroy()
+      reject(new Error('timeout'))
+    })
   })
 }

@@ -2,7 +2,10 @@ import { z } from 'zod'
 import { ALL_ROUTES } from '#shared/contract/all-routes'
 import { type RouteSpec } from '#shared/contract/route'
 
-const PROBLEM = { description: 'Problem details (RFC 9457).', content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } } }
+const PROBLEM = {
+  description: 'Problem details (RFC 9457).',
+  content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
+}
 
 /** The API's description as OpenAPI 3.1, from the same schemas that the routes check by. */
 export function describeApi(): Record<string, unknown> {
@@ -14,16 +17,27 @@ export function describeApi(): Record<string, unknown> {
   }
   return {
     openapi: '3.1.0',
-    info: { title: 'Rekko', version: '1', description: 'Amounts, prices, quantities and days are text. Changes carry If-Match with the version seen.' },
+    info: {
+      title: 'Rekko',
+      version: '1',
+      description: 'Amounts, prices, quantities and days are text. Changes carry If-Match with the version seen.',
+    },
     paths,
     components: {
       securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'rekko' } },
       schemas: {
         Problem: {
-          type: 'object', required: ['type', 'title', 'status', 'detail'],
+          type: 'object',
+          required: ['type', 'title', 'status', 'detail'],
           properties: {
-            type: { type: 'string' }, title: { type: 'string' }, status: { type: 'integer' }, detail: { type: 'string' },
-            fields: { type: 'array', items: { type: 'object', properties: { field: { type: 'string' }, message: { type: 'string' } } } },
+            type: { type: 'string' },
+            title: { type: 'string' },
+            status: { type: 'integer' },
+            detail: { type: 'string' },
+            fields: {
+              type: 'array',
+              items: { type: 'object', properties: { field: { type: 'string' }, message: { type: 'string' } } },
+            },
           },
         },
       },
@@ -31,28 +45,53 @@ export function describeApi(): Record<string, unknown> {
   }
 }
 
-const schemaOf = (schema: z.ZodType, io: 'input' | 'output') => z.toJSONSchema(schema, { io, unrepresentable: 'any', target: 'draft-2020-12' })
+const schemaOf = (schema: z.ZodType, io: 'input' | 'output') =>
+  z.toJSONSchema(schema, { io, unrepresentable: 'any', target: 'draft-2020-12' })
 
 function parametersOf(schema: z.ZodType, place: 'path' | 'query'): unknown[] {
-  const { properties = {}, required = [] } = schemaOf(schema, 'input') as { properties?: Record<string, unknown>; required?: string[] }
-  return Object.entries(properties).map(([name, s]) => ({ name, in: place, required: place === 'path' || required.includes(name), schema: s }))
+  const { properties = {}, required = [] } = schemaOf(schema, 'input') as {
+    properties?: Record<string, unknown>
+    required?: string[]
+  }
+  return Object.entries(properties).map(([name, s]) => ({
+    name,
+    in: place,
+    required: place === 'path' || required.includes(name),
+    schema: s,
+  }))
 }
 
 function describeRoute(spec: RouteSpec): Record<string, unknown> {
-  const header = (name: string, required: boolean, description: string) => ({ name, in: 'header', required, description, schema: { type: 'string' } })
+  const header = (name: string, required: boolean, description: string) => ({
+    name,
+    in: 'header',
+    required,
+    description,
+    schema: { type: 'string' },
+  })
   const hasBody = spec.bytes !== 'upload' && (spec.method === 'POST' || spec.method === 'PUT')
-  const content = spec.bytes === 'download' ? { 'application/octet-stream': {} } : spec.bytes === 'stream' ? { 'text/event-stream': {} }
-    : { 'application/json': { schema: schemaOf(spec.reply, 'output') } }
+  const content =
+    spec.bytes === 'download'
+      ? { 'application/octet-stream': {} }
+      : spec.bytes === 'stream'
+        ? { 'text/event-stream': {} }
+        : { 'application/json': { schema: schemaOf(spec.reply, 'output') } }
   return {
-    operationId: spec.name, summary: spec.summary,
+    operationId: spec.name,
+    summary: spec.summary,
     ...(spec.access === 'public' ? {} : { security: [{ session: [] }] }),
     parameters: [
-      ...parametersOf(spec.params, 'path'), ...parametersOf(spec.query, 'query'),
+      ...parametersOf(spec.params, 'path'),
+      ...parametersOf(spec.query, 'query'),
       ...(spec.ifMatch ? [header('If-Match', true, 'The version that was seen.')] : []),
       ...(spec.idempotent ? [header('Idempotency-Key', false, 'Repeats with the same key happen once.')] : []),
     ],
-    ...(spec.bytes === 'upload' ? { requestBody: { required: true, content: { 'application/octet-stream': {} } } } : {}),
-    ...(hasBody ? { requestBody: { required: true, content: { 'application/json': { schema: schemaOf(spec.body, 'input') } } } } : {}),
+    ...(spec.bytes === 'upload'
+      ? { requestBody: { required: true, content: { 'application/octet-stream': {} } } }
+      : {}),
+    ...(hasBody
+      ? { requestBody: { required: true, content: { 'application/json': { schema: schemaOf(spec.body, 'input') } } } }
+      : {}),
     responses: { 200: { description: 'Done.', content }, '4XX': PROBLEM, '5XX': PROBLEM },
   }
 }

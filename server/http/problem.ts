@@ -30,4 +30,5 @@ export const stale = (changed: string) =>
 export const refused = (sentences: readonly string[], more: Record<string, unknown> = {}, type = 'refused') =>
   new Problem(409, type, sentences.join(' '), [], { more })
 export const forbidden = (detail: string) => new Problem(403, 'forbidden', detail)
-export const invalid = (detail: string, fields: readonly ProblemField[] = []) => new Problem(422, 'invalid', detail, fields)
+export const invalid = (detail: string, fields: readonly ProblemField[] = []) =>
+  new Problem(422, 'invalid', detail, fields)

@@ -13,8 +13,13 @@ export async function readJson(event: H3Event): Promise<unknown> {
   if (raw.length > LARGEST_JSON) throw new Problem(413, 'too-large', 'This is more than Rekko takes at once (2 MB).')
   const type = getHeader(event, 'content-type') ?? ''
   if (!type.includes('json')) throw new Problem(415, 'wrong-type', 'Send JSON, with the content type application/json.')
-  try { return JSON.parse(raw) as unknown }
-  catch (cause) { throw new Problem(400, 'broken-json', 'This is not JSON: it breaks off or has a sign in the wrong place.', [], { cause }) }
+  try {
+    return JSON.parse(raw) as unknown
+  } catch (cause) {
+    throw new Problem(400, 'broken-json', 'This is not JSON: it breaks off or has a sign in the wrong place.', [], {
+      cause,
+    })
+  }
 }
 
 /** Reads an uploaded file's bytes, refusing early what says that it is too large. */
@@ -27,13 +32,24 @@ export async function readBytes(event: H3Event, most: number): Promise<Buffer> {
 }
 
 /** Checks a part of a request by its schema; 422 (404 for an address) with the fields concerned. */
-export function parsePart<S extends z.ZodType>(schema: S, input: unknown, part: 'address' | 'query' | 'body'): z.output<S> {
+export function parsePart<S extends z.ZodType>(
+  schema: S,
+  input: unknown,
+  part: 'address' | 'query' | 'body',
+): z.output<S> {
   const result = schema.safeParse(input)
   if (result.success) return result.data
   if (part === 'address') throw new Problem(404, 'not-found', 'There is nothing at this address.')
-  const fields = result.error.issues.slice(0, 20).map((issue) => ({ field: issue.path.join('.'), message: issue.message }))
+  const fields = result.error.issues
+    .slice(0, 20)
+    .map((issue) => ({ field: issue.path.join('.'), message: issue.message }))
   const [first] = fields
-  throw invalid(first === undefined ? 'This cannot be read.' : `${first.field === '' ? 'The request' : first.field}: ${first.message}.`, fields)
+  throw invalid(
+    first === undefined
+      ? 'This cannot be read.'
+      : `${first.field === '' ? 'The request' : first.field}: ${first.message}.`,
+    fields,
+  )
 }
 
 /** The version in If-Match: 428 when it is absent, 400 when it cannot be one. */

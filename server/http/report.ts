@@ -10,9 +10,23 @@ export function asProblem(error: unknown, where: string): Problem {
   const state = sqlState(error)
   if (state === '22003') return new Problem(422, 'invalid', 'A number is too large to be kept.')
   if (state === '23505') return new Problem(409, 'exists-already', 'This exists already.')
-  log.error({ where, err: error instanceof Error ? { message: error.message, stack: error.stack, cause: error.cause instanceof Error ? error.cause.message : undefined } : String(error) })
+  log.error({
+    where,
+    err:
+      error instanceof Error
+        ? {
+            message: error.message,
+            stack: error.stack,
+            cause: error.cause instanceof Error ? error.cause.message : undefined,
+          }
+        : String(error),
+  })
   if (state?.startsWith('08') === true || state === '57P01' || isConnectionError(error)) {
-    return new Problem(503, 'database-away', 'The database cannot be reached just now; nothing was changed. Try again in a moment.')
+    return new Problem(
+      503,
+      'database-away',
+      'The database cannot be reached just now; nothing was changed. Try again in a moment.',
+    )
   }
   return new Problem(500, 'fault', 'Something went wrong in Rekko; nothing was changed. It has been noted.')
 }

@@ -1,4 +1,14 @@
-import { defineEventHandler, getHeader, getQuery, getRequestHeader, getRouterParams, setHeader, setResponseStatus, type EventHandler, type H3Event } from 'h3'
+import {
+  defineEventHandler,
+  getHeader,
+  getQuery,
+  getRequestHeader,
+  getRouterParams,
+  setHeader,
+  setResponseStatus,
+  type EventHandler,
+  type H3Event,
+} from 'h3'
 import { type z } from 'zod'
 import { may } from '#core/people/rights'
 import { type RouteSpec } from '#shared/contract/route'
@@ -33,14 +43,18 @@ const NOBODY: Actor = { id: '', name: '', locale: 'en-GB', grants: [] }
  * Makes a route of its description: checks where the request comes from, who asks and what they send,
  * runs the work (a change in one transaction), and turns every refusal into problem details.
  */
-export function route<S extends RouteSpec>(spec: S, work: (call: Call<S>) => Promise<z.input<S['reply']> | Buffer | void>): EventHandler {
+export function route<S extends RouteSpec>(
+  spec: S,
+  work: (call: Call<S>) => Promise<z.input<S['reply']> | Buffer | void>,
+): EventHandler {
   return defineEventHandler(async (event) => {
     try {
       if (spec.method !== 'GET') refuseForeign(event)
       const now = clock()
       const { db } = database()
       const actor = spec.access === 'public' ? NOBODY : await requireActor(event, db, now)
-      if (spec.access !== 'public' && !may(actor.grants, spec.access)) throw forbidden(`You have no right to ${spec.access}. Ask an administrator if you need it.`)
+      if (spec.access !== 'public' && !may(actor.grants, spec.access))
+        throw forbidden(`You have no right to ${spec.access}. Ask an administrator if you need it.`)
       const params: z.output<S['params']> = parsePart<S['params']>(spec.params, getRouterParams(event), 'address')
       const query: z.output<S['query']> = parsePart<S['query']>(spec.query, getQuery(event), 'query')
       const takesBody = (spec.method === 'POST' || spec.method === 'PUT') && spec.bytes !== 'upload'
@@ -49,17 +63,28 @@ export function route<S extends RouteSpec>(spec: S, work: (call: Call<S>) => Pro
       const bytes = spec.bytes === 'upload' ? await readBytes(event, LARGEST_UPLOAD) : Buffer.alloc(0)
       const run = (tx: Tx) => work({ ctx: { tx, now, actor }, event, params, query, body, version, bytes })
       const key = spec.idempotent ? getHeader(event, 'idempotency-key') : undefined
-      const reply = spec.method === 'GET' ? await run(db)
-        : await inTransaction(db, (tx) => key === undefined ? run(tx)
-          : once(tx, actor.id, key, spec.name, { params, body, version }, now, () => run(tx)))
+      const reply =
+        spec.method === 'GET'
+          ? await run(db)
+          : await inTransaction(db, (tx) =>
+              key === undefined
+                ? run(tx)
+                : once(tx, actor.id, key, spec.name, { params, body, version }, now, () => run(tx)),
+            )
       return finish(event, spec, reply)
-    }
-    catch (error) {
+    } catch (error) {
       const problem = asProblem(error, `${spec.method} ${spec.path}`)
       setResponseStatus(event, problem.status)
       setHeader(event, 'content-type', 'application/problem+json')
       if (problem.status === 429) setHeader(event, 'retry-after', 60)
-      return JSON.stringify({ type: `urn:rekko:${problem.type}`, title: problem.type.replaceAll('-', ' '), status: problem.status, detail: problem.detail, ...(problem.fields.length > 0 ? { fields: problem.fields } : {}), ...problem.more })
+      return JSON.stringify({
+        type: `urn:rekko:${problem.type}`,
+        title: problem.type.replaceAll('-', ' '),
+        status: problem.status,
+        detail: problem.detail,
+        ...(problem.fields.length > 0 ? { fields: problem.fields } : {}),
+        ...problem.more,
+      })
     }
   })
 }
@@ -67,8 +92,12 @@ export function route<S extends RouteSpec>(spec: S, work: (call: Call<S>) => Pro
 function finish(event: H3Event, spec: RouteSpec, reply: unknown): unknown {
   if (spec.bytes === 'download' || spec.bytes === 'stream') return reply
   setHeader(event, 'cache-control', 'no-store')
-  if (reply === undefined) { setResponseStatus(event, 204); return null }
-  if (typeof reply === 'object' && reply !== null && 'version' in reply && typeof reply.version === 'number') setHeader(event, 'etag', `"${reply.version}"`)
+  if (reply === undefined) {
+    setResponseStatus(event, 204)
+    return null
+  }
+  if (typeof reply === 'object' && reply !== null && 'version' in reply && typeof reply.version === 'number')
+    setHeader(event, 'etag', `"${reply.version}"`)
   return reply
 }
 
@@ -77,9 +106,12 @@ function refuseForeign(event: H3Event): void {
   const site = getRequestHeader(event, 'sec-fetch-site')
   const origin = getRequestHeader(event, 'origin')
   const host = getRequestHeader(event, 'host')
-  const foreign = site !== undefined ? site !== 'same-origin' && site !== 'none'
-    : origin !== undefined && origin !== 'null' && hostOf(origin) !== host
-  if (foreign || (site === undefined && origin === 'null')) throw new Problem(403, 'foreign-page', 'This change was asked for by another site and was not made.')
+  const foreign =
+    site !== undefined
+      ? site !== 'same-origin' && site !== 'none'
+      : origin !== undefined && origin !== 'null' && hostOf(origin) !== host
+  if (foreign || (site === undefined && origin === 'null'))
+    throw new Problem(403, 'foreign-page', 'This change was asked for by another site and was not made.')
 }
 
 function hostOf(origin: string): string | null {

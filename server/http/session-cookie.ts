@@ -21,15 +21,23 @@ export async function sessionIdOf(event: H3Event): Promise<string | null> {
 }
 
 /** The sealed cookie holds nothing but the id of a session row, so that sessions can be ended. */
-export async function sessionCookie(event: H3Event): Promise<{ id: string | null; set: (id: string) => Promise<void>; clear: () => Promise<void> }> {
+export async function sessionCookie(
+  event: H3Event,
+): Promise<{ id: string | null; set: (id: string) => Promise<void>; clear: () => Promise<void> }> {
   const { sessionSecret, cookieSecure } = environment()
   const sealed = await useSession<{ sid?: string }>(event, {
-    password: sessionSecret, name: NAME, maxAge: 60 * 60 * 24 * 14,
+    password: sessionSecret,
+    name: NAME,
+    maxAge: 60 * 60 * 24 * 14,
     cookie: { httpOnly: true, sameSite: 'lax', secure: cookieSecure, path: '/' },
   })
   return {
     id: sealed.data.sid ?? null,
-    set: async (id) => { await sealed.update({ sid: id }) },
-    clear: async () => { await sealed.clear() },
+    set: async (id) => {
+      await sealed.update({ sid: id })
+    },
+    clear: async () => {
+      await sealed.clear()
+    },
   }
 }

@@ -9,11 +9,21 @@ export function followChanges({ actor }: Context, event: H3Event): Promise<void>
   const stream = createEventStream(event)
   const stop = listen({
     actor,
-    push: (change) => { void stream.push(JSON.stringify(change)) },
-    close: () => { void stream.close() },
+    push: (change) => {
+      void stream.push(JSON.stringify(change))
+    },
+    close: () => {
+      void stream.close()
+    },
   })
-  const beat = setInterval(() => { void stream.push({ event: 'beat', data: '' }) }, BEAT_MS)
-  stream.onClosed(() => { clearInterval(beat); stop(); return Promise.resolve() })
+  const beat = setInterval(() => {
+    void stream.push({ event: 'beat', data: '' })
+  }, BEAT_MS)
+  stream.onClosed(() => {
+    clearInterval(beat)
+    stop()
+    return Promise.resolve()
+  })
   void stream.push({ event: 'beat', data: '' })
   return stream.send()
 }

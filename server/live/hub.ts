@@ -17,7 +17,9 @@ const listeners = new Set<Listener>()
 /** Adds a stream; call what it returns when the page goes. */
 export function listen(listener: Listener): () => void {
   listeners.add(listener)
-  return () => { listeners.delete(listener) }
+  return () => {
+    listeners.delete(listener)
+  }
 }
 
 /** Ends all streams, or they would hold up a shutdown. */
@@ -37,18 +39,31 @@ export function startHub(url: string, db: Db): { stop: () => Promise<void> } {
     if (stopped) return
     const c = new pg.Client({ connectionString: url, application_name: 'rekko-live' })
     c.on('error', () => undefined)
-    c.on('end', () => { if (!stopped) setTimeout(() => { void connect(true) }, 1000) })
-    c.on('notification', (n) => { void spread(db, n.payload ?? '') })
+    c.on('end', () => {
+      if (!stopped)
+        setTimeout(() => {
+          void connect(true)
+        }, 1000)
+    })
+    c.on('notification', (n) => {
+      void spread(db, n.payload ?? '')
+    })
     try {
       await c.connect()
       await c.query(`listen ${CHANNEL}`)
       client = c
       if (again) for (const l of listeners) l.push({ kind: 'again' })
+    } catch {
+      void c.end().catch(() => undefined)
     }
-    catch { void c.end().catch(() => undefined) }
   }
   void connect(false)
-  return { stop: async () => { stopped = true; await client?.end().catch(() => undefined) } }
+  return {
+    stop: async () => {
+      stopped = true
+      await client?.end().catch(() => undefined)
+    },
+  }
 }
 
 async function spread(db: Db, payload: string): Promise<void> {
@@ -56,8 +71,12 @@ async function spread(db: Db, payload: string): Promise<void> {
   const change = JSON.parse(payload) as Change
   const watchers = change.kind === 'requisition' ? new Set(await listWatchers(db, change.id).catch(() => [])) : null
   for (const l of listeners) {
-    const sees = watchers !== null ? watchers.has(l.actor.id)
-      : change.kind === 'order' ? may(l.actor.grants, 'see orders') : change.kind === 'settings' || change.id === l.actor.id
+    const sees =
+      watchers !== null
+        ? watchers.has(l.actor.id)
+        : change.kind === 'order'
+          ? may(l.actor.grants, 'see orders')
+          : change.kind === 'settings' || change.id === l.actor.id
     if (sees) l.push(change)
   }
 }

@@ -16,25 +16,34 @@ export async function sendMail(db: Db, mailId: string, clock: () => Date): Promi
     await inTransaction(db, async (tx) => {
       const mail = await lockWaitingMail(tx, mailId, clock())
       if (mail === null) return
-      const attachments = await Promise.all(mail.attachments.map(async (a) => {
-        const found = await findFile(tx, a.hash)
-        return { filename: a.name, content: found?.bytes ?? Buffer.alloc(0), contentType: found?.mime ?? 'application/octet-stream' }
-      }))
+      const attachments = await Promise.all(
+        mail.attachments.map(async (a) => {
+          const found = await findFile(tx, a.hash)
+          return {
+            filename: a.name,
+            content: found?.bytes ?? Buffer.alloc(0),
+            contentType: found?.mime ?? 'application/octet-stream',
+          }
+        }),
+      )
       const { name, mailFrom } = await requireOrganisation(tx)
       const url = new URL(environment().smtpUrl)
       url.searchParams.set('connectionTimeout', '5000')
       url.searchParams.set('socketTimeout', '20000')
       const transport = nodemailer.createTransport(url.href)
       await transport.sendMail({
-        messageId: mail.messageId, from: { name, address: mailFrom }, to: { name: mail.toName, address: mail.toAddress },
-        subject: mail.subject, text: mail.body, attachments,
+        messageId: mail.messageId,
+        from: { name, address: mailFrom },
+        to: { name: mail.toName, address: mail.toAddress },
+        subject: mail.subject,
+        text: mail.body,
+        attachments,
       })
       transport.close()
       await markSent(tx, mail.id, clock())
       if (mail.aboutKind === 'order') await notifyChange(tx, { kind: 'order', id: mail.aboutId })
     })
-  }
-  catch (error) {
+  } catch (error) {
     await inTransaction(db, (tx) => markFailed(tx, mailId, error instanceof Error ? error.message : String(error)))
     throw error
   }

@@ -16,7 +16,11 @@ import { listParts, type OrderRow, type PartRow } from './reads'
 
 export interface ComputedTray {
   readonly parts: readonly PartRow[]
-  readonly lines: readonly (MergedLine & { readonly net: Money; readonly taxRate: DecimalText; readonly single: Money })[]
+  readonly lines: readonly (MergedLine & {
+    readonly net: Money
+    readonly taxRate: DecimalText
+    readonly single: Money
+  })[]
   readonly sums: DocumentSums
   readonly toBase: DecimalText | null
   readonly today: Day
@@ -29,37 +33,75 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
   const terms = await requireTerms(tx, now)
   const { organisation, today } = terms
   const parts = await listParts(tx, [tray.id])
-  const items = [...new Set(parts.flatMap((p) => p.itemId === null ? [] : [p.itemId]))]
+  const items = [...new Set(parts.flatMap((p) => (p.itemId === null ? [] : [p.itemId])))]
   const prices = await listPriceSteps(tx, items)
   const taxCodes = new Map(terms.taxCodes.map((t) => [t.code, t]))
   const toBase = new Map(terms.toBase).get(tray.currency) ?? null
   const priced = parts.map((p) => ({ ...p, unitPrice: p.agreedPrice ?? p.unitPrice, adjustments: takenOff(p) }))
   const merged = mergeParts(priced, prices, today)
   const byLine = new Map(parts.map((p) => [p.requisitionLineId, p]))
-  const asked = (sources: MergedLine['sources']) => sources.reduce((sum, s) => {
-    const part = byLine.get(s.requisitionLineId)
-    return part === undefined ? sum : add(sum, lineNet({ ...part, quantity: s.quantity, adjustments: adjustmentsOfPart(takenOff(part), s.quantity, part.requested) }))
-  }, zero(tray.currency))
+  const asked = (sources: MergedLine['sources']) =>
+    sources.reduce((sum, s) => {
+      const part = byLine.get(s.requisitionLineId)
+      return part === undefined
+        ? sum
+        : add(
+            sum,
+            lineNet({
+              ...part,
+              quantity: s.quantity,
+              adjustments: adjustmentsOfPart(takenOff(part), s.quantity, part.requested),
+            }),
+          )
+    }, zero(tray.currency))
   const lines = merged.map((l) => ({
-    ...l, net: lineNet({ ...l, currency: tray.currency }), taxRate: taxCodes.get(l.taxCode)?.rate ?? '0', single: asked(l.sources),
+    ...l,
+    net: lineNet({ ...l, currency: tray.currency }),
+    taxRate: taxCodes.get(l.taxCode)?.rate ?? '0',
+    single: asked(l.sources),
   }))
-  const sums = documentSums(lines.map((l) => ({ net: l.net, tax: { category: taxCodes.get(l.taxCode)?.category ?? 'S', rate: l.taxRate } })), tray.currency)
+  const sums = documentSums(
+    lines.map((l) => ({ net: l.net, tax: { category: taxCodes.get(l.taxCode)?.category ?? 'S', rate: l.taxRate } })),
+    tray.currency,
+  )
   const base = toBase === null ? null : convert(sums.net, toBase, organisation.baseCurrency)
-  const buyer = (await reachPeople(tx, [actorId], organisation.baseCurrency, today)).people.find((p) => p.id === actorId)
+  const buyer = (await reachPeople(tx, [actorId], organisation.baseCurrency, today)).people.find(
+    (p) => p.id === actorId,
+  )
   const verdict = decideIssue({
-    state: tray.state, buyerId: actorId, orderingLimit: buyer?.orderingLimit ?? null,
-    mayIssue: base === null ? [] : (await listWhoMayOrder(tx, base.amount, today)).filter((w) => w.personId !== actorId),
-    supplier: { name: tray.supplier, email: tray.supplierEmail, blocked: tray.supplierStanding !== 'active', currency: tray.currency },
-    hasShipTo: true, currency: tray.currency, net: sums.net, toBase, baseCurrency: organisation.baseCurrency,
+    state: tray.state,
+    buyerId: actorId,
+    orderingLimit: buyer?.orderingLimit ?? null,
+    mayIssue:
+      base === null ? [] : (await listWhoMayOrder(tx, base.amount, today)).filter((w) => w.personId !== actorId),
+    supplier: {
+      name: tray.supplier,
+      email: tray.supplierEmail,
+      blocked: tray.supplierStanding !== 'active',
+      currency: tray.currency,
+    },
+    hasShipTo: true,
+    currency: tray.currency,
+    net: sums.net,
+    toBase,
+    baseCurrency: organisation.baseCurrency,
     lines: lines.map((l) => ({ description: l.description, ordered: l.net, approved: l.single })),
     needOf: [...new Set(parts.flatMap((p) => [p.ownerId]))],
     sameShipTo: parts.every((p) => p.shipToId === tray.shipToId),
-    tolerance: { percent: organisation.orderTolerancePercent, amount: moneyOf(organisation.orderToleranceAmount, tray.currency) },
+    tolerance: {
+      percent: organisation.orderTolerancePercent,
+      amount: moneyOf(organisation.orderToleranceAmount, tray.currency),
+    },
   })
   return { parts, lines, sums, toBase, today, organisation, verdict }
 }
 
 /** What was taken off a requisition line when it was approved. */
 export function takenOff(line: Pick<PartRow, 'discountOf' | 'discountValue'>): Adjustment[] {
-  return adjustmentsOf({ discount: line.discountOf === null || line.discountValue === null ? null : { of: line.discountOf, value: line.discountValue } })
+  return adjustmentsOf({
+    discount:
+      line.discountOf === null || line.discountValue === null
+        ? null
+        : { of: line.discountOf, value: line.discountValue },
+  })
 }

@@ -33,7 +33,11 @@ import { insertOrderLines, insertRevision, setIssued } from './store'
  * committed, and the tasks that make its PDF and mail it. Refused with every reason, and nothing is
  * written, when the buyer's limit, what was approved or a budget line that refuses does not allow it.
  */
-export async function issueOrder(ctx: Context, id: string, version: number): Promise<{ id: string; number: string; version: number }> {
+export async function issueOrder(
+  ctx: Context,
+  id: string,
+  version: number,
+): Promise<{ id: string; number: string; version: number }> {
   const seen = await findOrder(ctx.tx, id)
   if (seen === null) throw notFound('This order')
   // Requisitions are locked before orders, everywhere, in the order of their ids.
@@ -46,13 +50,30 @@ export async function issueOrder(ctx: Context, id: string, version: number): Pro
   const computed = await computeTray(ctx.tx, tray, ctx.actor.id, ctx.now)
   if (computed.verdict.value === null) {
     const above = computed.verdict.reasons.some((r) => r.code === 'above-ordering-limit')
-    throw refused(computed.verdict.reasons.map(sayIssueReason), { reasons: computed.verdict.reasons }, above ? 'above-ordering-limit' : 'refused')
+    throw refused(
+      computed.verdict.reasons.map(sayIssueReason),
+      { reasons: computed.verdict.reasons },
+      above ? 'above-ordering-limit' : 'refused',
+    )
   }
   const lineIds = await insertOrderLines(ctx.tx, id, computed.lines)
   await moveMoney(ctx, tray, computed, lineIds, requisitions)
-  await moveQuantities(ctx.tx, computed.parts.map((p) => ({ lineId: p.requisitionLineId, ordered: p.quantity, onTray: dec(p.quantity).negated().toFixed() })))
+  await moveQuantities(
+    ctx.tx,
+    computed.parts.map((p) => ({
+      lineId: p.requisitionLineId,
+      ordered: p.quantity,
+      onTray: dec(p.quantity).negated().toFixed(),
+    })),
+  )
   const { organisation, sums, today, toBase } = computed
-  await appendEvent(ctx, { type: 'issued', subjectKind: 'order', subjectId: id, before: { state: tray.state }, after: { supplier: tray.supplier, net: sums.net, lines: computed.lines.length } })
+  await appendEvent(ctx, {
+    type: 'issued',
+    subjectKind: 'order',
+    subjectId: id,
+    before: { state: tray.state },
+    after: { supplier: tray.supplier, net: sums.net, lines: computed.lines.length },
+  })
   for (const r of requisitions.values()) await noteOrdered(ctx, r, tray, computed)
   await enqueue(ctx.tx, 'file-order', { orderId: id, revision: 0 })
   await notifyChange(ctx.tx, { kind: 'order', id })
@@ -60,18 +81,45 @@ export async function issueOrder(ctx: Context, id: string, version: number): Pro
   const note = distinct([tray.note, ...computed.parts.map((p) => p.documentNote)]).join('\n')
   await setIssued(ctx.tx, id, { number, toBase: toBase ?? '1', net: sums.net, tax: sums.tax, note, now: ctx.now })
   await insertRevision(ctx.tx, {
-    orderId: id, revision: 0, issuedById: ctx.actor.id, issuedAt: ctx.now,
+    orderId: id,
+    revision: 0,
+    issuedById: ctx.actor.id,
+    issuedAt: ctx.now,
     snapshot: {
-      number, revision: 0, issuedOn: today, organisation: { name: organisation.name, address: organisation.address },
-      supplier: { number: tray.supplierNumber, name: tray.supplier, address: tray.supplierAddress, email: tray.supplierEmail ?? '' },
+      number,
+      revision: 0,
+      issuedOn: today,
+      organisation: { name: organisation.name, address: organisation.address },
+      supplier: {
+        number: tray.supplierNumber,
+        name: tray.supplier,
+        address: tray.supplierAddress,
+        email: tray.supplierEmail ?? '',
+      },
       shipTo: { name: tray.shipTo, address: tray.shipToAddress, details: deliveryDetails(computed.parts) },
-      buyer: tray.buyer, terms: { kind: tray.termsKind, days: tray.termsDays }, currency: tray.currency, note,
+      buyer: tray.buyer,
+      terms: { kind: tray.termsKind, days: tray.termsDays },
+      currency: tray.currency,
+      note,
       lines: computed.lines.map((l) => ({
-        description: l.description, more: moreOf(l, tray.currency), supplierPart: l.supplierPart, quantity: l.quantity, unit: l.unit, unitPrice: l.unitPrice,
-        priceBase: l.priceBase, needBy: l.needBy, net: l.net.amount,
+        description: l.description,
+        more: moreOf(l, tray.currency),
+        supplierPart: l.supplierPart,
+        quantity: l.quantity,
+        unit: l.unit,
+        unitPrice: l.unitPrice,
+        priceBase: l.priceBase,
+        needBy: l.needBy,
+        net: l.net.amount,
       })),
-      net: sums.net.amount, total: sums.total.amount,
-      taxes: sums.byTax.map((t) => ({ category: t.category, rate: t.rate, taxable: t.taxable.amount, tax: t.tax.amount })),
+      net: sums.net.amount,
+      total: sums.total.amount,
+      taxes: sums.byTax.map((t) => ({
+        category: t.category,
+        rate: t.rate,
+        taxable: t.taxable.amount,
+        tax: t.tax.amount,
+      })),
     },
   })
   return { id, number, version: tray.version + 1 }
@@ -81,13 +129,24 @@ const distinct = (texts: readonly string[]) => [...new Set(texts.map((t) => t.tr
 
 /** Room, attention, telephone and instructions of every request that is served, each once. */
 function deliveryDetails(parts: ComputedTray['parts']): string[] {
-  return distinct(parts.flatMap((p) => [
-    p.shipToDetail, p.attention === '' ? '' : `for the attention of ${p.attention}`, p.telephone === '' ? '' : `telephone ${p.telephone}`, p.instructions,
-  ]))
+  return distinct(
+    parts.flatMap((p) => [
+      p.shipToDetail,
+      p.attention === '' ? '' : `for the attention of ${p.attention}`,
+      p.telephone === '' ? '' : `telephone ${p.telephone}`,
+      p.instructions,
+    ]),
+  )
 }
 
 /** Releases the reservations of what is ordered, commits it at order prices, and checks each line that grows. */
-async function moveMoney(ctx: Context, tray: OrderRow, c: ComputedTray, lineIds: readonly string[], requisitions: ReadonlyMap<string, RequisitionRow>): Promise<void> {
+async function moveMoney(
+  ctx: Context,
+  tray: OrderRow,
+  c: ComputedTray,
+  lineIds: readonly string[],
+  requisitions: ReadonlyMap<string, RequisitionRow>,
+): Promise<void> {
   const currency = c.organisation.baseCurrency
   const at = fiscalPeriod(c.today, c.organisation.fiscalStartMonth)
   const asked = new Map([...requisitions.values()].flatMap((r) => r.lines.map((l) => [l.id, l] as const)))
@@ -98,7 +157,17 @@ async function moveMoney(ctx: Context, tray: OrderRow, c: ComputedTray, lineIds:
   for (const r of requisitions.values()) {
     const touched = r.lines.filter((l) => c.parts.some((p) => p.requisitionLineId === l.id))
     const worth = new Map(touched.map((l) => [l.id, worthOfOpen({ ...l, ordered: orderedWith(l, c) }, currency)]))
-    entries.push(...await reservationEntries(ctx, r, touched.map((l) => l.id), worth, r.period ?? at.period, 'ordered', currency))
+    entries.push(
+      ...(await reservationEntries(
+        ctx,
+        r,
+        touched.map((l) => l.id),
+        worth,
+        r.period ?? at.period,
+        'ordered',
+        currency,
+      )),
+    )
   }
   c.lines.forEach((line, i) => {
     const sources = line.sources.map((s) => {
@@ -107,10 +176,20 @@ async function moveMoney(ctx: Context, tray: OrderRow, c: ComputedTray, lineIds:
       const frozen = frozenLine(l, currency)
       return { quantity: s.quantity, split: frozen.split, codings: frozen.codings, whole: lineNet(frozen) }
     })
-    const effects = orderLineEffects({ ...line, currency: tray.currency, toBase: c.toBase ?? '1', baseCurrency: currency }, sources)
+    const effects = orderLineEffects(
+      { ...line, currency: tray.currency, toBase: c.toBase ?? '1', baseCurrency: currency },
+      sources,
+    )
     for (const e of ledgerEntries('committed', [], effects)) {
       const year = budgetLines.get(e.budgetLineId)?.fiscalYear
-      entries.push({ ...e, period: year === at.year ? at.period : 12, documentKind: 'order', documentId: tray.id, lineId: lineIds[i] ?? '', cause: 'issued' })
+      entries.push({
+        ...e,
+        period: year === at.year ? at.period : 12,
+        documentKind: 'order',
+        documentId: tray.id,
+        lineId: lineIds[i] ?? '',
+        cause: 'issued',
+      })
     }
   })
   const over = refusals(entries, budgetLines, at.period, currency)
@@ -119,32 +198,66 @@ async function moveMoney(ctx: Context, tray: OrderRow, c: ComputedTray, lineIds:
 }
 
 function orderedWith(line: RequisitionLineRow, c: ComputedTray): string {
-  return c.parts.filter((p) => p.requisitionLineId === line.id).reduce((s, p) => s.plus(dec(p.quantity)), dec(line.ordered)).toFixed()
+  return c.parts
+    .filter((p) => p.requisitionLineId === line.id)
+    .reduce((s, p) => s.plus(dec(p.quantity)), dec(line.ordered))
+    .toFixed()
 }
 
 /** A line that refuses is only held against an order that takes more from it than it gives back. */
-function refusals(entries: readonly NewEntry[], lines: ReadonlyMap<string, PayingLine>, period: number, currency: string): string[] {
+function refusals(
+  entries: readonly NewEntry[],
+  lines: ReadonlyMap<string, PayingLine>,
+  period: number,
+  currency: string,
+): string[] {
   const money = (e: NewEntry): Money => moneyOf(e.amount.amount, currency)
   const totals = sumByBudgetLine(entries.map((e) => ({ budgetLineId: e.budgetLineId, amount: money(e) })))
   const grows = totals.filter((t) => compare(t.amount, zero(currency)) > 0)
-  const afterRelease = new Map([...lines].map(([id, l]) => [id, {
-    ...l, periods: l.periods.map((p): PeriodFigures => ({
-      ...p, reserved: entries.filter((e) => e.budgetLineId === id && e.stage === 'reserved' && e.period === p.period).reduce((s, e) => add(s, money(e)), p.reserved),
-    })),
-  }]))
+  const afterRelease = new Map(
+    [...lines].map(([id, l]) => [
+      id,
+      {
+        ...l,
+        periods: l.periods.map((p): PeriodFigures => ({
+          ...p,
+          reserved: entries
+            .filter((e) => e.budgetLineId === id && e.stage === 'reserved' && e.period === p.period)
+            .reduce((s, e) => add(s, money(e)), p.reserved),
+        })),
+      },
+    ]),
+  )
   const committed = grows.map((t) => ({
     budgetLineId: t.budgetLineId,
-    amount: sum(entries.filter((e) => e.budgetLineId === t.budgetLineId && e.stage === 'committed').map(money), currency),
+    amount: sum(
+      entries.filter((e) => e.budgetLineId === t.budgetLineId && e.stage === 'committed').map(money),
+      currency,
+    ),
   }))
   return checkBudget(committed, afterRelease, period)
     .filter((o) => o.passedBy !== null && o.control === 'refuses')
-    .map((o) => `${o.name} does not allow it: it would be passed by ${formatMoney(o.passedBy ?? negate(subtract(o.before, o.effect)))}.`)
+    .map(
+      (o) =>
+        `${o.name} does not allow it: it would be passed by ${formatMoney(o.passedBy ?? negate(subtract(o.before, o.effect)))}.`,
+    )
 }
 
 async function noteOrdered(ctx: Context, r: RequisitionRow, tray: OrderRow, c: ComputedTray): Promise<void> {
-  const state = stateFromQuantities(r.lines.map((l) => ({ requested: l.quantity, ordered: orderedWith(l, c), cancelled: l.cancelled })))
+  const state = stateFromQuantities(
+    r.lines.map((l) => ({ requested: l.quantity, ordered: orderedWith(l, c), cancelled: l.cancelled })),
+  )
   await setState(ctx.tx, r.id, state, ctx.now)
-  await appendEvent(ctx, { type: state, subjectKind: 'requisition', subjectId: r.id, before: { state: r.state }, after: { state, orderId: tray.id, supplier: tray.supplier } })
-  await tell(ctx, r.ownerId, r, { subject: `${r.number ?? ''} ordered: ${r.draft.title}`, sentence: `${ctx.actor.name} ordered ${state === 'ordered' ? '' : 'a part of '}${r.number ?? ''}, ${r.draft.title}, from ${tray.supplier}.` })
+  await appendEvent(ctx, {
+    type: state,
+    subjectKind: 'requisition',
+    subjectId: r.id,
+    before: { state: r.state },
+    after: { state, orderId: tray.id, supplier: tray.supplier },
+  })
+  await tell(ctx, r.ownerId, r, {
+    subject: `${r.number ?? ''} ordered: ${r.draft.title}`,
+    sentence: `${ctx.actor.name} ordered ${state === 'ordered' ? '' : 'a part of '}${r.number ?? ''}, ${r.draft.title}, from ${tray.supplier}.`,
+  })
   await notifyChange(ctx.tx, { kind: 'requisition', id: r.id })
 }

@@ -23,7 +23,11 @@ export interface LayParts {
   readonly parts: readonly { readonly lineId: string; readonly quantity: DecimalText | null }[]
 }
 
-interface Picked { readonly requisition: RequisitionRow; readonly line: RequisitionLineRow; readonly quantity: DecimalText }
+interface Picked {
+  readonly requisition: RequisitionRow
+  readonly line: RequisitionLineRow
+  readonly quantity: DecimalText
+}
 
 /**
  * Lays approved lines, whole or in part, on a tray. What lies there is not to be had for another. Lines
@@ -34,9 +38,10 @@ export async function layOnTray(ctx: Context, input: LayParts): Promise<{ orderI
   const tray = input.orderId === null ? null : await requireTray(ctx, input.orderId, null)
   const [first] = picked
   if (first === undefined) throw invalid('Choose at least one line.')
-  const suppliers = new Set(picked.flatMap((p) => p.line.supplierId === null ? [] : [p.line.supplierId]))
+  const suppliers = new Set(picked.flatMap((p) => (p.line.supplierId === null ? [] : [p.line.supplierId])))
   const supplierId = tray?.supplierId ?? [...suppliers][0] ?? input.supplierId
-  if (supplierId === null) throw refused(['These lines have no supplier yet: choose one for the tray.'], {}, 'no-supplier')
+  if (supplierId === null)
+    throw refused(['These lines have no supplier yet: choose one for the tray.'], {}, 'no-supplier')
   const wrong: string[] = []
   const shipToId = tray?.shipToId ?? first.requisition.draft.shipToId
   const currency = tray?.currency ?? first.line.currency
@@ -49,11 +54,27 @@ export async function layOnTray(ctx: Context, input: LayParts): Promise<{ orderI
   if (tray === null) {
     const supplier = await findSupplier(ctx.tx, supplierId)
     if (supplier === null) throw invalid('This supplier does not exist.')
-    await insertTray(ctx.tx, { id: orderId, buyerId: ctx.actor.id, supplierId, shipToId: shipToId ?? '', currency, termsKind: supplier.termsKind, termsDays: supplier.termsDays, now: ctx.now })
-  }
-  else await touchOrder(ctx.tx, orderId)
-  await upsertParts(ctx.tx, orderId, picked.map((p) => ({ requisitionLineId: p.line.id, quantity: p.quantity })), ctx.now)
-  await moveQuantities(ctx.tx, picked.map((p) => ({ lineId: p.line.id, onTray: p.quantity })))
+    await insertTray(ctx.tx, {
+      id: orderId,
+      buyerId: ctx.actor.id,
+      supplierId,
+      shipToId: shipToId ?? '',
+      currency,
+      termsKind: supplier.termsKind,
+      termsDays: supplier.termsDays,
+      now: ctx.now,
+    })
+  } else await touchOrder(ctx.tx, orderId)
+  await upsertParts(
+    ctx.tx,
+    orderId,
+    picked.map((p) => ({ requisitionLineId: p.line.id, quantity: p.quantity })),
+    ctx.now,
+  )
+  await moveQuantities(
+    ctx.tx,
+    picked.map((p) => ({ lineId: p.line.id, onTray: p.quantity })),
+  )
   for (const id of new Set(picked.map((p) => p.requisition.id))) {
     await appendEvent(ctx, { type: 'put on a tray', subjectKind: 'requisition', subjectId: id, after: { orderId } })
     await notifyChange(ctx.tx, { kind: 'requisition', id })
@@ -63,21 +84,35 @@ export async function layOnTray(ctx: Context, input: LayParts): Promise<{ orderI
 }
 
 async function pickLines(ctx: Context, input: LayParts): Promise<Picked[]> {
-  const owners = await findRequisitionsOfLines(ctx.tx, input.parts.map((p) => p.lineId))
+  const owners = await findRequisitionsOfLines(
+    ctx.tx,
+    input.parts.map((p) => p.lineId),
+  )
   const departments = departmentsOf(ctx.actor.grants, 'order')
   const picked: Picked[] = []
   for (const id of [...new Set(owners.values())].sort()) {
     const requisition = await findRequisition(ctx.tx, id, true)
-    if (requisition === null || (departments !== 'all' && !departments.includes(requisition.draft.departmentId ?? ''))) throw notFound('A line')
-    const [reason] = checkMove('order', requisition, { isOwner: false, isStepHolder: false, isBuyer: may(ctx.actor.grants, 'order') })
-    if (reason !== undefined) throw refused([`${requisition.number ?? ''}: ${sayMoveReason(reason)}`], {}, 'wrong-state')
+    if (requisition === null || (departments !== 'all' && !departments.includes(requisition.draft.departmentId ?? '')))
+      throw notFound('A line')
+    const [reason] = checkMove('order', requisition, {
+      isOwner: false,
+      isStepHolder: false,
+      isBuyer: may(ctx.actor.grants, 'order'),
+    })
+    if (reason !== undefined)
+      throw refused([`${requisition.number ?? ''}: ${sayMoveReason(reason)}`], {}, 'wrong-state')
     for (const part of input.parts.filter((p) => owners.get(p.lineId) === id)) {
       const line = requisition.lines.find((l) => l.id === part.lineId)
       if (line === undefined) throw notFound('A line')
       const open = dec(line.quantity).minus(dec(line.ordered)).minus(dec(line.cancelled)).minus(dec(line.onTray))
       const quantity = part.quantity ?? open.toFixed()
       if (open.lte(0)) throw refused([`“${line.description}” lies on a tray or is ordered already.`], {}, 'taken')
-      if (dec(quantity).lte(0) || dec(quantity).gt(open)) throw refused([`Of “${line.description}” ${formatQuantity(open.toFixed(), line.unit)} can be ordered.`], {}, 'too-much')
+      if (dec(quantity).lte(0) || dec(quantity).gt(open))
+        throw refused(
+          [`Of “${line.description}” ${formatQuantity(open.toFixed(), line.unit)} can be ordered.`],
+          {},
+          'too-much',
+        )
       picked.push({ requisition, line, quantity })
     }
   }
@@ -102,8 +137,15 @@ export async function takeOffTray(ctx: Context, orderId: string, lineIds: readon
   const off = lineIds === null ? parts : parts.filter((p) => lineIds.includes(p.requisitionLineId))
   if (lineIds !== null && off.length !== new Set(lineIds).size) throw notFound('A line on this tray')
   if (off.length > 0) {
-    await deleteParts(ctx.tx, tray.id, off.map((p) => p.requisitionLineId))
-    await moveQuantities(ctx.tx, off.map((p) => ({ lineId: p.requisitionLineId, onTray: dec(p.quantity).negated().toFixed() })))
+    await deleteParts(
+      ctx.tx,
+      tray.id,
+      off.map((p) => p.requisitionLineId),
+    )
+    await moveQuantities(
+      ctx.tx,
+      off.map((p) => ({ lineId: p.requisitionLineId, onTray: dec(p.quantity).negated().toFixed() })),
+    )
   }
   for (const id of new Set(off.map((p) => p.requisitionId))) {
     await appendEvent(ctx, { type: 'taken off a tray', subjectKind: 'requisition', subjectId: id, before: { orderId } })
@@ -119,7 +161,8 @@ export async function agreePrice(ctx: Context, orderId: string, lineId: string, 
   const tray = await requireTray(ctx, orderId, null)
   const part = (await listParts(ctx.tx, [tray.id])).find((p) => p.requisitionLineId === lineId)
   if (part === undefined) throw notFound('A line on this tray')
-  if (part.itemId !== null) throw refused(['A catalogue item is ordered at its catalogue price.'], {}, 'catalogue-price')
+  if (part.itemId !== null)
+    throw refused(['A catalogue item is ordered at its catalogue price.'], {}, 'catalogue-price')
   await setAgreedPrice(ctx.tx, orderId, lineId, unitPrice)
   await touchOrder(ctx.tx, orderId)
   await notifyChange(ctx.tx, { kind: 'order', id: orderId })

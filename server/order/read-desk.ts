@@ -12,38 +12,81 @@ import { computeTray, takenOff } from './compute-tray'
 import { listDeskLines, listTrays, type OrderRow } from './reads'
 
 /** Approved lines of the buyer's part that wait to be ordered, and the buyer's own trays. */
-export async function readDesk(ctx: Context, limit: number): Promise<{ lines: DeskLine[]; trays: TrayView[]; total: number; currency: string }> {
+export async function readDesk(
+  ctx: Context,
+  limit: number,
+): Promise<{ lines: DeskLine[]; trays: TrayView[]; total: number; currency: string }> {
   const departments = departmentsOf(ctx.actor.grants, 'order')
   const { baseCurrency } = await requireOrganisation(ctx.tx)
   const found = await listDeskLines(ctx.tx, departments, limit)
   const trays: TrayView[] = []
   for (const t of await listTrays(ctx.tx, ctx.actor.id)) trays.push(await viewTray(ctx, t))
   return {
-    currency: baseCurrency, trays,
+    currency: baseCurrency,
+    trays,
     total: found.length < limit ? found.length : await countDeskLines(ctx.tx, departments),
     lines: found.map((l) => ({
-      id: l.id, requisitionId: l.requisitionId, number: l.number, asker: l.asker, description: l.description, open: l.open, unit: l.unit,
-      unitPrice: l.unitPrice, priceBase: l.priceBase, currency: l.currency, net: lineNet({ ...l, quantity: l.open, adjustments: adjustmentsOfPart(takenOff(l), l.open, l.requested) }), supplierId: l.supplierId,
-      supplier: l.supplier, freightFreeFrom: l.freightFreeFrom, needBy: l.needBy, shipToId: l.shipToId, shipTo: l.shipTo,
-      noteInternal: l.noteInternal, supplierStanding: l.supplierStanding,
+      id: l.id,
+      requisitionId: l.requisitionId,
+      number: l.number,
+      asker: l.asker,
+      description: l.description,
+      open: l.open,
+      unit: l.unit,
+      unitPrice: l.unitPrice,
+      priceBase: l.priceBase,
+      currency: l.currency,
+      net: lineNet({ ...l, quantity: l.open, adjustments: adjustmentsOfPart(takenOff(l), l.open, l.requested) }),
+      supplierId: l.supplierId,
+      supplier: l.supplier,
+      freightFreeFrom: l.freightFreeFrom,
+      needBy: l.needBy,
+      shipToId: l.shipToId,
+      shipTo: l.shipTo,
+      noteInternal: l.noteInternal,
+      supplierStanding: l.supplierStanding,
     })),
   }
 }
 
 async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {
   const c = await computeTray(ctx.tx, tray, ctx.actor.id, ctx.now)
-  const asked = sum(c.lines.map((l) => l.single), tray.currency)
+  const asked = sum(
+    c.lines.map((l) => l.single),
+    tray.currency,
+  )
   const saved = subtract(asked, c.sums.net)
   return {
-    id: tray.id, version: tray.version, supplierId: tray.supplierId, supplier: tray.supplier, supplierEmail: tray.supplierEmail, shipTo: tray.shipTo, shipToId: tray.shipToId,
-    currency: tray.currency, terms: sayTerms({ kind: tray.termsKind, days: tray.termsDays }), net: c.sums.net, tax: c.sums.tax, total: c.sums.total,
+    id: tray.id,
+    version: tray.version,
+    supplierId: tray.supplierId,
+    supplier: tray.supplier,
+    supplierEmail: tray.supplierEmail,
+    shipTo: tray.shipTo,
+    shipToId: tray.shipToId,
+    currency: tray.currency,
+    terms: sayTerms({ kind: tray.termsKind, days: tray.termsDays }),
+    net: c.sums.net,
+    tax: c.sums.tax,
+    total: c.sums.total,
     saved: compare(saved, subtract(saved, saved)) > 0 ? saved : subtract(saved, saved),
-    needBy: c.lines.map((l) => l.needBy).sort()[0] ?? '', freight: tray.freight, freightFreeFrom: tray.freightFreeFrom,
+    needBy: c.lines.map((l) => l.needBy).sort()[0] ?? '',
+    freight: tray.freight,
+    freightFreeFrom: tray.freightFreeFrom,
     lines: c.lines.map((l) => ({
-      description: l.description, quantity: l.quantity, unit: l.unit, unitPrice: l.unitPrice, net: l.net, asked: l.single, itemId: l.itemId,
+      description: l.description,
+      quantity: l.quantity,
+      unit: l.unit,
+      unitPrice: l.unitPrice,
+      net: l.net,
+      asked: l.single,
+      itemId: l.itemId,
       lineIds: l.sources.map((s) => s.requisitionLineId),
-      requests: new Set(l.sources.map((s) => c.parts.find((p) => p.requisitionLineId === s.requisitionLineId)?.requisitionId)).size,
+      requests: new Set(
+        l.sources.map((s) => c.parts.find((p) => p.requisitionLineId === s.requisitionLineId)?.requisitionId),
+      ).size,
     })),
-    refusals: c.verdict.reasons.map(sayIssueReason), mayIssue: c.verdict.value !== null,
+    refusals: c.verdict.reasons.map(sayIssueReason),
+    mayIssue: c.verdict.value !== null,
   }
 }

@@ -6,7 +6,12 @@ export interface OrderSnapshot {
   readonly revision: number
   readonly issuedOn: string
   readonly organisation: { readonly name: string; readonly address: string }
-  readonly supplier: { readonly number: string; readonly name: string; readonly address: string; readonly email: string }
+  readonly supplier: {
+    readonly number: string
+    readonly name: string
+    readonly address: string
+    readonly email: string
+  }
   readonly shipTo: { readonly name: string; readonly address: string; readonly details: readonly string[] }
   readonly buyer: string
   readonly terms: { readonly kind: 'net' | 'month-end'; readonly days: number }
@@ -25,6 +30,11 @@ export interface OrderSnapshot {
     readonly net: DecimalText
   }[]
   readonly net: DecimalText
-  readonly taxes: readonly { readonly category: string; readonly rate: DecimalText; readonly taxable: DecimalText; readonly tax: DecimalText }[]
+  readonly taxes: readonly {
+    readonly category: string
+    readonly rate: DecimalText
+    readonly taxable: DecimalText
+    readonly tax: DecimalText
+  }[]
   readonly total: DecimalText
 }

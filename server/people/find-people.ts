@@ -12,7 +12,11 @@ export async function findPeople({ tx, now }: Context, words: string): Promise<{
 }
 
 /** One's own absences from today on; those of everybody for whoever may set them. */
-export async function readAbsences({ tx, now, actor }: Context): Promise<{ mine: AbsenceView[]; others: AbsenceView[] }> {
+export async function readAbsences({
+  tx,
+  now,
+  actor,
+}: Context): Promise<{ mine: AbsenceView[]; others: AbsenceView[] }> {
   const { timeZone } = await requireOrganisation(tx)
   const today = dayOf(now, timeZone)
   const all = may(actor.grants, 'set absences of others')

@@ -13,14 +13,39 @@ export async function readMe({ tx, now, actor }: Context): Promise<Me> {
   const o = await requireOrganisation(tx)
   const rights = (Object.keys(RIGHTS) as Right[]).filter((r) => may(actor.grants, r))
   const waiting = await countWaiting(tx, actor.id, may(actor.grants, 'order'))
-  const unread = await row<{ n: number; decides: boolean }>(tx, sql`
+  const unread = await row<{ n: number; decides: boolean }>(
+    tx,
+    sql`
     select (select count(*)::int from notice where person_id = ${actor.id} and read_at is null) as n,
-      exists (select 1 from person where manager_id = ${actor.id}) as decides`)
-  const landing = waiting.decision > 0 ? '/decide' : waiting.need > 0 ? '/mine' : waiting.order > 0 ? '/desk'
-    : rights.includes('order') ? '/desk' : unread?.decides === true ? '/decide' : '/raise'
+      exists (select 1 from person where manager_id = ${actor.id}) as decides`,
+  )
+  const landing =
+    waiting.decision > 0
+      ? '/decide'
+      : waiting.need > 0
+        ? '/mine'
+        : waiting.order > 0
+          ? '/desk'
+          : rights.includes('order')
+            ? '/desk'
+            : unread?.decides === true
+              ? '/decide'
+              : '/raise'
   return {
-    id: actor.id, name: actor.name, locale: actor.locale, rights, waiting, landing, unread: unread?.n ?? 0,
-    organisation: { name: o.name, timeZone: o.timeZone, baseCurrency: o.baseCurrency, fiscalStartMonth: o.fiscalStartMonth },
-    today: dayOf(now, o.timeZone), isDemo: o.isDemo && environment().isDemo,
+    id: actor.id,
+    name: actor.name,
+    locale: actor.locale,
+    rights,
+    waiting,
+    landing,
+    unread: unread?.n ?? 0,
+    organisation: {
+      name: o.name,
+      timeZone: o.timeZone,
+      baseCurrency: o.baseCurrency,
+      fiscalStartMonth: o.fiscalStartMonth,
+    },
+    today: dayOf(now, o.timeZone),
+    isDemo: o.isDemo && environment().isDemo,
   }
 }

@@ -10,17 +10,33 @@ import { findActor, listAbsences } from './reads'
 import { deleteAbsence, insertAbsence, lockAbsence } from './store'
 
 /** Says that a person is absent, both days included, and who decides meanwhile. Open routes follow. */
-export async function setAway(ctx: Context, a: { readonly personId: string; readonly from: Day; readonly until: Day; readonly substituteId: string | null; readonly note: string }): Promise<{ id: string }> {
+export async function setAway(
+  ctx: Context,
+  a: {
+    readonly personId: string
+    readonly from: Day
+    readonly until: Day
+    readonly substituteId: string | null
+    readonly note: string
+  },
+): Promise<{ id: string }> {
   checkWhose(ctx, a.personId)
   const today = dayOf(ctx.now, (await requireOrganisation(ctx.tx)).timeZone)
-  if (a.until < a.from) throw invalid('The last day lies before the first.', [{ field: 'until', message: 'lies before the first day' }])
+  if (a.until < a.from)
+    throw invalid('The last day lies before the first.', [{ field: 'until', message: 'lies before the first day' }])
   if (a.until < today) throw invalid('These days have passed.', [{ field: 'until', message: 'has passed' }])
-  if (a.substituteId === a.personId) throw invalid('A person cannot stand in for themselves.', [{ field: 'substituteId', message: 'is the same person' }])
-  if (a.substituteId !== null && await findActor(ctx.tx, a.substituteId, ctx.now) === null) {
+  if (a.substituteId === a.personId)
+    throw invalid('A person cannot stand in for themselves.', [
+      { field: 'substituteId', message: 'is the same person' },
+    ])
+  if (a.substituteId !== null && (await findActor(ctx.tx, a.substituteId, ctx.now)) === null) {
     throw invalid('The substitute does not exist or has left.', [{ field: 'substituteId', message: 'is not known' }])
   }
   const clash = (await listAbsences(ctx.tx, today, a.personId)).find((b) => b.from <= a.until && a.from <= b.until)
-  if (clash !== undefined) throw invalid('These days overlap with another absence; end that one first.', [{ field: 'from', message: 'overlaps' }])
+  if (clash !== undefined)
+    throw invalid('These days overlap with another absence; end that one first.', [
+      { field: 'from', message: 'overlaps' },
+    ])
   const id = await insertAbsence(ctx.tx, a)
   await appendEvent(ctx, { type: 'absence set', subjectKind: 'absence', subjectId: id, after: a })
   await enqueue(ctx.tx, 'route-again', {})

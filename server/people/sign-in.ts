@@ -18,14 +18,19 @@ const MOST_BY_PERSON = 10
 const MOST_BY_ADDRESS = 60
 
 /** Signs a person in with e-mail and password; wrong tries are counted by person and by address. */
-export async function signIn(ctx: Context, event: H3Event, input: { readonly email: string; readonly password: string }): Promise<Me> {
+export async function signIn(
+  ctx: Context,
+  event: H3Event,
+  input: { readonly email: string; readonly password: string },
+): Promise<Me> {
   const email = input.email.trim().toLowerCase()
   // Counted in a transaction of its own: a refusal rolls back everything else, not the count.
   const tries = await inTransaction(database().db, async (tx) => ({
     person: await countSignIn(tx, `person ${email}`, ctx.now, WINDOW_SECONDS),
     address: await countSignIn(tx, `address ${event.node.req.socket.remoteAddress ?? ''}`, ctx.now, WINDOW_SECONDS),
   }))
-  if (tries.person > MOST_BY_PERSON || tries.address > MOST_BY_ADDRESS) throw new Problem(429, 'too-many-tries', 'Too many tries to sign in; wait five minutes.')
+  if (tries.person > MOST_BY_PERSON || tries.address > MOST_BY_ADDRESS)
+    throw new Problem(429, 'too-many-tries', 'Too many tries to sign in; wait five minutes.')
   const found = await findForSignIn(ctx.tx, email)
   const fits = await checkPassword(input.password, found?.passwordHash ?? null)
   if (found === null || !fits) throw new Problem(401, 'wrong-password', 'E-mail and password do not fit together.')

@@ -6,33 +6,45 @@ import { absence, notice, session, shipTo } from '../db/schema/people'
 import { type Tx } from '../db/client'
 import { row } from '../db/rows'
 
-export async function insertSession(tx: Tx, s: { id: string; personId: string; now: Date; byDemo: boolean }): Promise<void> {
+export async function insertSession(
+  tx: Tx,
+  s: { id: string; personId: string; now: Date; byDemo: boolean },
+): Promise<void> {
   await tx.insert(session).values({ id: s.id, personId: s.personId, createdAt: s.now, seenAt: s.now, byDemo: s.byDemo })
 }
 
 /** The person of a live session, moving its idle time on at most once a minute; null when it ended or idled out. */
 export async function touchSession(tx: Tx, id: string, now: Date, idleMinutes: number): Promise<string | null> {
   const oldest = new Date(now.getTime() - idleMinutes * 60_000)
-  const [found] = await tx.select({ personId: session.personId, seenAt: session.seenAt }).from(session)
+  const [found] = await tx
+    .select({ personId: session.personId, seenAt: session.seenAt })
+    .from(session)
     .where(and(eq(session.id, id), isNull(session.endedAt), sql`${session.seenAt} > ${oldest.toISOString()}`))
   if (found === undefined) return null
-  if (now.getTime() - found.seenAt.getTime() > 60_000) await tx.update(session).set({ seenAt: now }).where(eq(session.id, id))
+  if (now.getTime() - found.seenAt.getTime() > 60_000)
+    await tx.update(session).set({ seenAt: now }).where(eq(session.id, id))
   return found.personId
 }
 
 export async function endSession(tx: Tx, id: string, now: Date): Promise<void> {
-  await tx.update(session).set({ endedAt: now }).where(and(eq(session.id, id), isNull(session.endedAt)))
+  await tx
+    .update(session)
+    .set({ endedAt: now })
+    .where(and(eq(session.id, id), isNull(session.endedAt)))
 }
 
 /** Counts a try to sign in under a key within a window, and says how many there were in it. */
 export async function countSignIn(tx: Tx, key: string, now: Date, windowSeconds: number): Promise<number> {
   const start = new Date(now.getTime() - windowSeconds * 1000).toISOString()
-  const counted = await row<{ count: number }>(tx, sql`
+  const counted = await row<{ count: number }>(
+    tx,
+    sql`
     insert into sign_in_attempt (key, window_from, count) values (${key}, ${now.toISOString()}, 1)
     on conflict (key) do update set
       count = case when sign_in_attempt.window_from < ${start} then 1 else sign_in_attempt.count + 1 end,
       window_from = case when sign_in_attempt.window_from < ${start} then excluded.window_from else sign_in_attempt.window_from end
-    returning count::int as count`)
+    returning count::int as count`,
+  )
   return counted?.count ?? 1
 }
 
@@ -40,10 +52,20 @@ export async function forgetSignIns(tx: Tx, key: string): Promise<void> {
   await tx.execute(sql`delete from sign_in_attempt where key = ${key}`)
 }
 
-export async function insertAbsence(tx: Tx, a: { personId: string; from: Day; until: Day; substituteId: string | null; note: string }): Promise<string> {
-  const [added] = await tx.insert(absence).values({
-    personId: a.personId, fromDay: a.from, untilDay: a.until, substituteId: a.substituteId, note: a.note,
-  }).returning({ id: absence.id })
+export async function insertAbsence(
+  tx: Tx,
+  a: { personId: string; from: Day; until: Day; substituteId: string | null; note: string },
+): Promise<string> {
+  const [added] = await tx
+    .insert(absence)
+    .values({
+      personId: a.personId,
+      fromDay: a.from,
+      untilDay: a.until,
+      substituteId: a.substituteId,
+      note: a.note,
+    })
+    .returning({ id: absence.id })
   if (added === undefined) throw new Error('an absence was not written')
   return added.id
 }
@@ -52,13 +74,29 @@ export async function deleteAbsence(tx: Tx, id: string): Promise<void> {
   await tx.delete(absence).where(eq(absence.id, id))
 }
 
-export async function lockAbsence(tx: Tx, id: string): Promise<{ id: string; personId: string; from: Day; until: Day; substituteId: string | null; version: number } | null> {
-  return row(tx, sql`
+export async function lockAbsence(
+  tx: Tx,
+  id: string,
+): Promise<{
+  id: string
+  personId: string
+  from: Day
+  until: Day
+  substituteId: string | null
+  version: number
+} | null> {
+  return row(
+    tx,
+    sql`
     select id, person_id as "personId", from_day::text as "from", until_day::text as "until", substitute_id as "substituteId", version::int as version
-    from absence where id = ${id} for update`)
+    from absence where id = ${id} for update`,
+  )
 }
 
-export async function insertNotice(tx: Tx, n: { personId: string; at: Date; sentence: string; aboutKind: string; aboutId: string }): Promise<void> {
+export async function insertNotice(
+  tx: Tx,
+  n: { personId: string; at: Date; sentence: string; aboutKind: string; aboutId: string },
+): Promise<void> {
   await tx.insert(notice).values(n)
 }
 
@@ -67,23 +105,43 @@ export async function deleteNoticesSince(tx: Tx, aboutId: string, since: Date): 
 }
 
 export async function markNoticesRead(tx: Tx, personId: string, now: Date): Promise<void> {
-  await tx.update(notice).set({ readAt: now }).where(and(eq(notice.personId, personId), isNull(notice.readAt)))
+  await tx
+    .update(notice)
+    .set({ readAt: now })
+    .where(and(eq(notice.personId, personId), isNull(notice.readAt)))
 }
 
 /** Keeps an address for one delivery as a ship-to that is offered to nobody; returns its id. */
 export async function keepOneOffAddress(tx: Tx, a: Address): Promise<string> {
-  const [kept] = await tx.insert(shipTo).values({ ...a, isOnce: true }).returning({ id: shipTo.id })
+  const [kept] = await tx
+    .insert(shipTo)
+    .values({ ...a, isOnce: true })
+    .returning({ id: shipTo.id })
   if (kept === undefined) throw new Error('an address was not kept')
   return kept.id
 }
 
 /** Keeps a view under a name; one of the same name is written over. */
-export async function upsertSavedView(tx: Tx, v: { id: string; personId: string; place: string; name: string; query: string }): Promise<string> {
-  const [kept] = await tx.insert(savedView).values(v).onConflictDoUpdate({ target: [savedView.personId, savedView.place, savedView.name], set: { query: v.query } }).returning({ id: savedView.id })
+export async function upsertSavedView(
+  tx: Tx,
+  v: { id: string; personId: string; place: string; name: string; query: string },
+): Promise<string> {
+  const [kept] = await tx
+    .insert(savedView)
+    .values(v)
+    .onConflictDoUpdate({ target: [savedView.personId, savedView.place, savedView.name], set: { query: v.query } })
+    .returning({ id: savedView.id })
   if (kept === undefined) throw new Error('a view was not kept')
   return kept.id
 }
 
 export async function deleteSavedView(tx: Tx, id: string, personId: string): Promise<boolean> {
-  return (await tx.delete(savedView).where(and(eq(savedView.id, id), eq(savedView.personId, personId))).returning({ id: savedView.id })).length > 0
+  return (
+    (
+      await tx
+        .delete(savedView)
+        .where(and(eq(savedView.id, id), eq(savedView.personId, personId)))
+        .returning({ id: savedView.id })
+    ).length > 0
+  )
 }

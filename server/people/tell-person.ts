@@ -16,12 +16,24 @@ export interface Message {
 }
 
 /** Tells a person something, in the application and by e-mail. Nobody is told of their own doing. */
-export async function tellPerson({ tx, now, actor }: Context, personId: string, about: { readonly kind: NewMail['aboutKind']; readonly id: string }, message: Message): Promise<void> {
+export async function tellPerson(
+  { tx, now, actor }: Context,
+  personId: string,
+  about: { readonly kind: NewMail['aboutKind']; readonly id: string },
+  message: Message,
+): Promise<void> {
   const to = personId === actor.id ? null : await findAddress(tx, personId)
   if (to === null) return
   await insertNotice(tx, { personId, at: now, sentence: message.sentence, aboutKind: about.kind, aboutId: about.id })
   await postMail(tx, {
-    toName: to.name, toAddress: to.email, subject: message.subject, body: `${message.sentence}\n\n${environment().publicUrl}${message.path}\n`,
-    aboutKind: about.kind, aboutId: about.id, decisionId: message.decisionId ?? null, notBefore: new Date(now.getTime() + (message.waitSeconds ?? 0) * 1000), now,
+    toName: to.name,
+    toAddress: to.email,
+    subject: message.subject,
+    body: `${message.sentence}\n\n${environment().publicUrl}${message.path}\n`,
+    aboutKind: about.kind,
+    aboutId: about.id,
+    decisionId: message.decisionId ?? null,
+    notBefore: new Date(now.getTime() + (message.waitSeconds ?? 0) * 1000),
+    now,
   })
 }

@@ -15,7 +15,9 @@ export default function start(nitro: { hooks: { hook: (name: 'close', run: () =>
 async function begin(nitro: { hooks: { hook: (name: 'close', run: () => Promise<void>) => void } }): Promise<void> {
   const { databaseUrl } = environment()
   const { db, pool } = database()
-  const queue = await startQueue(databaseUrl, db, clock, (e) => { log.warn({ queue: e.message }) })
+  const queue = await startQueue(databaseUrl, db, clock, (e) => {
+    log.warn({ queue: e.message })
+  })
   const hub = startHub(databaseUrl, db)
   for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, closeStreams)
   nitro.hooks.hook('close', async () => {

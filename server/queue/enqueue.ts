@@ -16,7 +16,12 @@ export function useQueue(boss: PgBoss): void {
  */
 export async function enqueue<T extends Task>(tx: Tx, task: T, data: TaskData[T], after?: Date): Promise<void> {
   if (sender === null) throw new Error('the queue is not started')
-  const options: PgBoss.SendOptions = { retryLimit: 5000, retryDelay: 5, expireInSeconds: 120, db: { executeSql: (text, values) => execute(tx, text, values) } }
+  const options: PgBoss.SendOptions = {
+    retryLimit: 5000,
+    retryDelay: 5,
+    expireInSeconds: 120,
+    db: { executeSql: (text, values) => execute(tx, text, values) },
+  }
   if (after !== undefined) options.startAfter = after
   await sender.send(task, data, options)
 }
@@ -24,6 +29,6 @@ export async function enqueue<T extends Task>(tx: Tx, task: T, data: TaskData[T]
 /** Runs the queue's own statement on the transaction's client: its text is cut at $1..$n. */
 async function execute(tx: Tx, text: string, values: unknown[]): Promise<{ rows: unknown[] }> {
   const parts = text.split(/\$(\d+)/)
-  const chunks = parts.map((part, i) => i % 2 === 0 ? sql.raw(part) : sql.param(values[Number(part) - 1] ?? null))
+  const chunks = parts.map((part, i) => (i % 2 === 0 ? sql.raw(part) : sql.param(values[Number(part) - 1] ?? null)))
   return tx.execute(sql.join(chunks))
 }

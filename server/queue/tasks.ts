@@ -1,5 +1,12 @@
 /** The background work there is. Queues are made in the migration step, as the owner. */
-export const TASKS = ['send-mail', 'file-order', 'sweep-mail', 'route-again', 'repeat-templates', 'send-repeated'] as const
+export const TASKS = [
+  'send-mail',
+  'file-order',
+  'sweep-mail',
+  'route-again',
+  'repeat-templates',
+  'send-repeated',
+] as const
 export type Task = (typeof TASKS)[number]
 
 export interface TaskData {

@@ -13,7 +13,12 @@ import { type Task, type TaskData } from './tasks'
 const REKKO: Actor = { id: '', name: 'Rekko', locale: 'en-GB', grants: [] }
 
 /** Starts the queue: every server takes tasks from it, each task goes to one. Returns what stops it. */
-export async function startQueue(url: string, db: Db, clock: () => Date, onError: (e: Error) => void): Promise<{ boss: PgBoss; stop: () => Promise<void> }> {
+export async function startQueue(
+  url: string,
+  db: Db,
+  clock: () => Date,
+  onError: (e: Error) => void,
+): Promise<{ boss: PgBoss; stop: () => Promise<void> }> {
   const boss = new PgBoss({ connectionString: url, migrate: false, max: 3, schema: 'pgboss' })
   boss.on('error', onError)
   await boss.start()
@@ -23,13 +28,18 @@ export async function startQueue(url: string, db: Db, clock: () => Date, onError
     boss.work<TaskData[T]>(task, { pollingIntervalSeconds: 0.5, batchSize: 20 }, async (jobs) => {
       const failed: unknown[] = []
       for (const job of jobs) {
-        try { await run(job.data) }
-        catch (error) { failed.push(error) }
+        try {
+          await run(job.data)
+        } catch (error) {
+          failed.push(error)
+        }
       }
       if (failed.length > 0) throw failed[0]
     })
   await work('send-mail', ({ mailId }) => sendMail(db, mailId, clock))
-  await work('file-order', ({ orderId, revision }) => inTransaction(db, (tx) => fileOrder(tx, orderId, revision, clock())))
+  await work('file-order', ({ orderId, revision }) =>
+    inTransaction(db, (tx) => fileOrder(tx, orderId, revision, clock())),
+  )
   await work('route-again', () => routeAllAgain(db, clock))
   await work('sweep-mail', () => sweepMail(db, clock))
   await work('repeat-templates', () => repeatTemplates(db, clock))
@@ -44,13 +54,17 @@ export async function startQueue(url: string, db: Db, clock: () => Date, onError
 
 async function sweepMail(db: Db, clock: () => Date): Promise<void> {
   for (const id of await listOverdueMail(db, clock(), 200)) {
-    try { await sendMail(db, id, clock) }
-    catch { return }
+    try {
+      await sendMail(db, id, clock)
+    } catch {
+      return
+    }
   }
 }
 
 async function routeAllAgain(db: Db, clock: () => Date): Promise<void> {
   for (const { documentKind, documentId } of await listOpenRoutes(db)) {
-    if (documentKind === 'requisition') await inTransaction(db, (tx) => routeAgain({ tx, now: clock(), actor: REKKO }, documentId))
+    if (documentKind === 'requisition')
+      await inTransaction(db, (tx) => routeAgain({ tx, now: clock(), actor: REKKO }, documentId))
   }
 }

@@ -18,9 +18,14 @@ import { requireTemplate } from './templates'
 export async function renewed(tx: Tx, draft: Draft, today: Day, fiscalStartMonth: number): Promise<Draft> {
   const { year } = fiscalPeriod(today, fiscalStartMonth)
   return renewDraft(draft, {
-    today, newId: randomUUID,
+    today,
+    newId: randomUUID,
     prices: await listPriceSteps(tx, [...new Set(draft.lines.flatMap((l) => l.itemId ?? []))]),
-    budgetLines: await findBudgetLinesOfYear(tx, [...new Set(draft.lines.flatMap((l) => l.codings.map((c) => c.budgetLineId)))], year),
+    budgetLines: await findBudgetLinesOfYear(
+      tx,
+      [...new Set(draft.lines.flatMap((l) => l.codings.map((c) => c.budgetLineId)))],
+      year,
+    ),
   })
 }
 
@@ -42,7 +47,19 @@ export async function beginFromOrder(ctx: Context, id: string): Promise<Beginnin
   const [first] = lines
   if (first === undefined) throw notFound('This order')
   return begin(ctx, {
-    ...BLANK_DRAFT, lines: lines.map(({ groupId: _, groupName: __, groupNote: ___, groupDay: ____, account: _____, note: ______, day: _______, ...l }) => ({ ...BLANK_LINE, ...l, id: randomUUID() })),
+    ...BLANK_DRAFT,
+    lines: lines.map(
+      ({
+        groupId: _,
+        groupName: __,
+        groupNote: ___,
+        groupDay: ____,
+        account: _____,
+        note: ______,
+        day: _______,
+        ...l
+      }) => ({ ...BLANK_LINE, ...l, id: randomUUID() }),
+    ),
   })
 }
 
@@ -53,8 +70,14 @@ async function begin(ctx: Context, from: Draft): Promise<Beginning> {
   const department = open.find((d) => d.id === draft.departmentId) ?? open[0]
   const moved = department?.id !== draft.departmentId
   const fit: Draft = {
-    ...draft, departmentId: department?.id ?? null, shipToId: moved || (draft.shipToId === null && draft.address === null) ? department?.usualShipToId ?? null : draft.shipToId,
-    address: moved ? null : draft.address, noteInternal: moved ? '' : draft.noteInternal,
+    ...draft,
+    departmentId: department?.id ?? null,
+    shipToId:
+      moved || (draft.shipToId === null && draft.address === null)
+        ? (department?.usualShipToId ?? null)
+        : draft.shipToId,
+    address: moved ? null : draft.address,
+    noteInternal: moved ? '' : draft.noteInternal,
     lines: moved ? draft.lines.map((l) => ({ ...l, codings: [], noteInternal: '' })) : draft.lines,
   }
   return {

@@ -6,9 +6,22 @@ import { findItems, type ItemRow } from '../catalogue/reads'
 import { type Context } from '../context'
 import { listOpenDepartments } from '../people/reads'
 import { requireOrganisation } from '../settings/reads'
-import { listBought, listOrderLinesToTake, listRegularEntries, listRegularLists, listRequestLines, listTemplateRows, readSupplierNames, type OldLine } from './reads'
+import {
+  listBought,
+  listOrderLinesToTake,
+  listRegularEntries,
+  listRegularLists,
+  listRequestLines,
+  listTemplateRows,
+  readSupplierNames,
+  type OldLine,
+} from './reads'
 
-interface Query { readonly departmentIds: readonly string[]; readonly words: string; readonly today: Day }
+interface Query {
+  readonly departmentIds: readonly string[]
+  readonly words: string
+  readonly today: Day
+}
 type ReadSource = (ctx: Context, q: Query) => Promise<SourceGroup[]>
 
 const MOST_GROUPS = 15
@@ -18,29 +31,56 @@ const MOST_BOUGHT = 60
 const SOURCES: Record<LineSource, ReadSource> = {
   regulars: async ({ tx, actor }, q) => {
     const lists = await listRegularLists(tx, actor.id, q.departmentIds)
-    const entries = await listRegularEntries(tx, lists.map((l) => l.id))
+    const entries = await listRegularEntries(
+      tx,
+      lists.map((l) => l.id),
+    )
     return lists.map((l) => ({
-      id: l.id, name: l.name, note: l.department ?? 'your own',
-      lines: entries.filter((e) => e.listId === l.id && holds(e.description, q.words)).map(({ id: _, listId: __, supplier, ...e }) => ({ ...e, account: null, note: supplier ?? '' })),
+      id: l.id,
+      name: l.name,
+      note: l.department ?? 'your own',
+      lines: entries
+        .filter((e) => e.listId === l.id && holds(e.description, q.words))
+        .map(({ id: _, listId: __, supplier, ...e }) => ({ ...e, account: null, note: supplier ?? '' })),
     }))
   },
   bought: async ({ tx }, q) => grouped(await listBought(tx, q.departmentIds, q.words, MOST_BOUGHT), q.today),
-  requests: async ({ tx, actor }, q) => grouped(await listRequestLines(tx, actor, q.departmentIds, q.words, MOST_GROUPS), q.today),
+  requests: async ({ tx, actor }, q) =>
+    grouped(await listRequestLines(tx, actor, q.departmentIds, q.words, MOST_GROUPS), q.today),
   orders: async ({ tx, actor }, q) => grouped(await listOrderLinesToTake(tx, actor, q.words, MOST_GROUPS), q.today),
-  templates: async ({ tx, actor }, q) => (await listTemplateRows(tx, actor.id, q.departmentIds)).filter((t) => holds(t.name, q.words) || t.draft.lines.some((l) => holds(l.description, q.words))).map((t) => ({
-    id: t.id, name: t.name, note: t.department === null ? 'your own' : `${t.owner}, for ${t.department}`,
-    lines: t.draft.lines.map((l): SourceLine => ({
-      itemId: l.itemId, categoryId: l.categoryId, description: l.description, secondDescription: l.secondDescription, quantity: l.quantity, unit: l.unit, unitPrice: l.unitPrice,
-      priceBase: l.priceBase, currency: l.currency, taxCode: l.taxCode, supplierId: l.supplierId, supplierPart: l.supplierPart, account: null, note: '',
-    })),
-  })),
+  templates: async ({ tx, actor }, q) =>
+    (await listTemplateRows(tx, actor.id, q.departmentIds))
+      .filter((t) => holds(t.name, q.words) || t.draft.lines.some((l) => holds(l.description, q.words)))
+      .map((t) => ({
+        id: t.id,
+        name: t.name,
+        note: t.department === null ? 'your own' : `${t.owner}, for ${t.department}`,
+        lines: t.draft.lines.map((l): SourceLine => ({
+          itemId: l.itemId,
+          categoryId: l.categoryId,
+          description: l.description,
+          secondDescription: l.secondDescription,
+          quantity: l.quantity,
+          unit: l.unit,
+          unitPrice: l.unitPrice,
+          priceBase: l.priceBase,
+          currency: l.currency,
+          taxCode: l.taxCode,
+          supplierId: l.supplierId,
+          supplierPart: l.supplierPart,
+          account: null,
+          note: '',
+        })),
+      })),
 }
 
-const holds = (text: string, words: string) => words.trim() === '' || text.toLowerCase().includes(words.trim().toLowerCase())
+const holds = (text: string, words: string) =>
+  words.trim() === '' || text.toLowerCase().includes(words.trim().toLowerCase())
 
 function grouped(lines: readonly OldLine[], today: Day): SourceGroup[] {
   const groups = new Map<string, SourceGroup>()
-  const dated = (note: string, day: Day | null) => [note, ...(day === null ? [] : [formatShortDate(day, today)])].filter((t) => t !== '').join(', ')
+  const dated = (note: string, day: Day | null) =>
+    [note, ...(day === null ? [] : [formatShortDate(day, today)])].filter((t) => t !== '').join(', ')
   for (const { groupId, groupName, groupNote, groupDay, note, day, ...line } of lines) {
     const group = groups.get(groupId) ?? { id: groupId, name: groupName, note: dated(groupNote, groupDay), lines: [] }
     groups.set(groupId, { ...group, lines: [...group.lines, { ...line, note: dated(note, day) }] })
@@ -49,14 +89,21 @@ function grouped(lines: readonly OldLine[], today: Day): SourceGroup[] {
 }
 
 /** The lines that a source offers, in groups that can be taken whole, with the catalogue items among them as they are today. */
-export async function readLineSource(ctx: Context, source: LineSource, q: { readonly departmentId?: string | undefined; readonly words: string }): Promise<{ groups: SourceGroup[]; items: ItemRow[]; suppliers: Record<string, string> }> {
+export async function readLineSource(
+  ctx: Context,
+  source: LineSource,
+  q: { readonly departmentId?: string | undefined; readonly words: string },
+): Promise<{ groups: SourceGroup[]; items: ItemRow[]; suppliers: Record<string, string> }> {
   const { timeZone } = await requireOrganisation(ctx.tx)
   const open = (await listOpenDepartments(ctx.tx, ctx.actor.id)).map((d) => d.id)
   const departmentIds = q.departmentId !== undefined && open.includes(q.departmentId) ? [q.departmentId] : open
-  const groups = (await SOURCES[source](ctx, { departmentIds, words: q.words, today: dayOf(ctx.now, timeZone) })).filter((g) => g.lines.length > 0)
+  const groups = (
+    await SOURCES[source](ctx, { departmentIds, words: q.words, today: dayOf(ctx.now, timeZone) })
+  ).filter((g) => g.lines.length > 0)
   const lines = groups.flatMap((g) => g.lines)
   return {
-    groups, items: await findItems(ctx.tx, [...new Set(lines.flatMap((l) => l.itemId ?? []))]),
+    groups,
+    items: await findItems(ctx.tx, [...new Set(lines.flatMap((l) => l.itemId ?? []))]),
     suppliers: await readSupplierNames(ctx.tx, [...new Set(lines.flatMap((l) => l.supplierId ?? []))]),
   }
 }

@@ -11,30 +11,67 @@ import { findTemplate, listTemplateRows, type TemplateRow } from './reads'
 import { deleteTemplate, insertTemplate, updateTemplate, type TemplateRhythm } from './store'
 
 /** A rhythm as it is asked for. */
-export interface AskedRhythm { readonly every: Rhythm; readonly startsOn: Day; readonly sendsItself: boolean; readonly neededAfter: number }
+export interface AskedRhythm {
+  readonly every: Rhythm
+  readonly startsOn: Day
+  readonly sendsItself: boolean
+  readonly neededAfter: number
+}
 
 /** One's own templates, and those shared with the departments open to one. */
 export async function listTemplates({ tx, actor }: Context): Promise<{ templates: TemplateView[] }> {
-  const found = await listTemplateRows(tx, actor.id, (await listOpenDepartments(tx, actor.id)).map((d) => d.id))
+  const found = await listTemplateRows(
+    tx,
+    actor.id,
+    (await listOpenDepartments(tx, actor.id)).map((d) => d.id),
+  )
   return {
     templates: found.map((t) => ({
-      id: t.id, version: t.version, name: t.name, owner: t.owner, mine: t.ownerId === actor.id, department: t.department, departmentId: t.departmentId, lines: t.draft.lines.length, nextOn: t.nextOn,
-      rhythm: t.repeats === null || t.startsOn === null ? null : { every: t.repeats, startsOn: t.startsOn, sendsItself: t.sendsItself, neededAfter: t.neededAfter },
+      id: t.id,
+      version: t.version,
+      name: t.name,
+      owner: t.owner,
+      mine: t.ownerId === actor.id,
+      department: t.department,
+      departmentId: t.departmentId,
+      lines: t.draft.lines.length,
+      nextOn: t.nextOn,
+      rhythm:
+        t.repeats === null || t.startsOn === null
+          ? null
+          : { every: t.repeats, startsOn: t.startsOn, sendsItself: t.sendsItself, neededAfter: t.neededAfter },
     })),
   }
 }
 
 /** Keeps a draft as a template. */
-export async function makeTemplate(ctx: Context, t: { readonly name: string; readonly departmentId: string | null; readonly draft: Draft; readonly rhythm: AskedRhythm | null }): Promise<{ id: string }> {
+export async function makeTemplate(
+  ctx: Context,
+  t: {
+    readonly name: string
+    readonly departmentId: string | null
+    readonly draft: Draft
+    readonly rhythm: AskedRhythm | null
+  },
+): Promise<{ id: string }> {
   await requireOpen(ctx, t.departmentId)
   const id = randomUUID()
   const draft = { ...t.draft, needBy: null, accountingDate: null, overBudgetReason: '', readWarnings: [] }
-  await insertTemplate(ctx.tx, { id, name: t.name.trim(), ownerId: ctx.actor.id, departmentId: t.departmentId, draft, now: ctx.now }, await rhythmOf(ctx, t.rhythm))
+  await insertTemplate(
+    ctx.tx,
+    { id, name: t.name.trim(), ownerId: ctx.actor.id, departmentId: t.departmentId, draft, now: ctx.now },
+    await rhythmOf(ctx, t.rhythm),
+  )
   return { id }
 }
 
 /** Gives a template of one's own another name, sharing or rhythm. */
-export async function changeTemplate(ctx: Context, id: string, version: number, t: { readonly name: string; readonly departmentId: string | null; readonly rhythm: AskedRhythm | null }): Promise<{ id: string; version: number }> {
+export async function changeTemplate(
+  ctx: Context,
+  id: string,
+  version: number,
+  t: { readonly name: string; readonly departmentId: string | null; readonly rhythm: AskedRhythm | null },
+): Promise<{ id: string; version: number }> {
   await requireOwn(ctx, id, version)
   await requireOpen(ctx, t.departmentId)
   await updateTemplate(ctx.tx, id, { name: t.name.trim(), departmentId: t.departmentId }, await rhythmOf(ctx, t.rhythm))
@@ -49,7 +86,11 @@ export async function removeTemplate(ctx: Context, id: string, version: number):
 /** A template that one may use; 404 otherwise. */
 export async function requireTemplate(ctx: Context, id: string, lock = false): Promise<TemplateRow> {
   const t = await findTemplate(ctx.tx, id, lock)
-  const mayUse = t !== null && (t.ownerId === ctx.actor.id || (t.departmentId !== null && (await listOpenDepartments(ctx.tx, ctx.actor.id)).some((d) => d.id === t.departmentId)))
+  const mayUse =
+    t !== null &&
+    (t.ownerId === ctx.actor.id ||
+      (t.departmentId !== null &&
+        (await listOpenDepartments(ctx.tx, ctx.actor.id)).some((d) => d.id === t.departmentId)))
   if (!mayUse) throw notFound('This template')
   return t
 }
@@ -61,7 +102,8 @@ async function requireOwn(ctx: Context, id: string, version: number): Promise<vo
 }
 
 async function requireOpen(ctx: Context, departmentId: string | null): Promise<void> {
-  if (departmentId !== null && !(await listOpenDepartments(ctx.tx, ctx.actor.id)).some((d) => d.id === departmentId)) throw forbidden('You may share a template with your own departments only.')
+  if (departmentId !== null && !(await listOpenDepartments(ctx.tx, ctx.actor.id)).some((d) => d.id === departmentId))
+    throw forbidden('You may share a template with your own departments only.')
 }
 
 /** Its first time is the day it starts, or the next time after today where that has passed. */
@@ -69,5 +111,11 @@ async function rhythmOf(ctx: Context, r: AskedRhythm | null): Promise<TemplateRh
   if (r === null) return null
   const { timeZone } = await requireOrganisation(ctx.tx)
   const today = dayOf(ctx.now, timeZone)
-  return { repeats: r.every, startsOn: r.startsOn, nextOn: r.startsOn > today ? r.startsOn : nextOf(r.every, r.startsOn, today), sendsItself: r.sendsItself, neededAfter: r.neededAfter }
+  return {
+    repeats: r.every,
+    startsOn: r.startsOn,
+    nextOn: r.startsOn > today ? r.startsOn : nextOf(r.every, r.startsOn, today),
+    sendsItself: r.sendsItself,
+    neededAfter: r.neededAfter,
+  }
 }

@@ -15,7 +15,11 @@ export async function answerQuestion(ctx: Context, id: string, text: string): Pr
   await insertRemark(ctx.tx, { requisitionId: id, personId: ctx.actor.id, at: ctx.now, kind: 'answer', text: said })
   await appendEvent(ctx, { type: 'answered', subjectKind: 'requisition', subjectId: id, after: { text: said } })
   for (const asker of askers) {
-    await tell(ctx, asker, kept, { subject: `An answer about ${kept.draft.title}`, sentence: `${ctx.actor.name} answers about ${kept.number ?? ''}: “${said}”`, path: `/decide/${id}` })
+    await tell(ctx, asker, kept, {
+      subject: `An answer about ${kept.draft.title}`,
+      sentence: `${ctx.actor.name} answers about ${kept.number ?? ''}: “${said}”`,
+      path: `/decide/${id}`,
+    })
   }
   await notifyChange(ctx.tx, { kind: 'requisition', id })
   return { id }

@@ -13,7 +13,10 @@ export async function askQuestion(ctx: Context, id: string, text: string): Promi
   if (said === '') throw invalid('Write the question first.', [{ field: 'text', message: 'is empty' }])
   await insertRemark(ctx.tx, { requisitionId: id, personId: ctx.actor.id, at: ctx.now, kind: 'question', text: said })
   await appendEvent(ctx, { type: 'asked', subjectKind: 'requisition', subjectId: id, after: { text: said } })
-  await tell(ctx, kept.ownerId, kept, { subject: `A question about ${kept.draft.title}`, sentence: `${ctx.actor.name} asks about ${kept.number ?? 'your request'}: “${said}”` })
+  await tell(ctx, kept.ownerId, kept, {
+    subject: `A question about ${kept.draft.title}`,
+    sentence: `${ctx.actor.name} asks about ${kept.number ?? 'your request'}: “${said}”`,
+  })
   await notifyChange(ctx.tx, { kind: 'requisition', id })
   return { id }
 }

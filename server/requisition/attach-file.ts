@@ -11,22 +11,42 @@ import { deleteAttachment, insertAttachment, setAttachment } from './store'
 
 const MOST_ATTACHMENTS = 30
 
-interface Upload { readonly bytes: Buffer; readonly name: string; readonly kind: AttachmentKind; readonly forSupplier: boolean }
+interface Upload {
+  readonly bytes: Buffer
+  readonly name: string
+  readonly kind: AttachmentKind
+  readonly forSupplier: boolean
+}
 
 /** Attaches a file to a requisition that can still be changed. Its content decides what it is, not its name. */
 export async function attachFile(ctx: Context, id: string, upload: Upload): Promise<AttachmentView> {
   await requireMove(ctx, id, null, 'edit')
-  if ((await listAttachments(ctx.tx, id)).length >= MOST_ATTACHMENTS) throw refused([`A requisition holds at most ${MOST_ATTACHMENTS} attachments.`])
+  if ((await listAttachments(ctx.tx, id)).length >= MOST_ATTACHMENTS)
+    throw refused([`A requisition holds at most ${MOST_ATTACHMENTS} attachments.`])
   const { mime, name } = await checkUpload(upload.bytes, upload.name)
   const fileHash = await keepFile(ctx.tx, upload.bytes, mime, ctx.now)
   const { kind, forSupplier } = upload
   const attachmentId = randomUUID()
-  await insertAttachment(ctx.tx, { id: attachmentId, requisitionId: id, fileHash, name, kind, forSupplier, addedById: ctx.actor.id, addedAt: ctx.now })
+  await insertAttachment(ctx.tx, {
+    id: attachmentId,
+    requisitionId: id,
+    fileHash,
+    name,
+    kind,
+    forSupplier,
+    addedById: ctx.actor.id,
+    addedAt: ctx.now,
+  })
   return { id: attachmentId, name, kind, size: upload.bytes.length, mime, forSupplier }
 }
 
 /** Says anew of what kind an attachment is, and whether the supplier gets it with the order. */
-export async function describeAttachment(ctx: Context, id: string, attachmentId: string, as: { readonly kind: AttachmentKind; readonly forSupplier: boolean }): Promise<AttachmentView> {
+export async function describeAttachment(
+  ctx: Context,
+  id: string,
+  attachmentId: string,
+  as: { readonly kind: AttachmentKind; readonly forSupplier: boolean },
+): Promise<AttachmentView> {
   const found = await requireAttachment(ctx, id, attachmentId)
   await setAttachment(ctx.tx, attachmentId, as)
   return { ...viewAttachment(found), ...as }

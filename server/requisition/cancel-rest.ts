@@ -13,14 +13,33 @@ import { moveQuantities, setState } from './store'
 /** Cancels what was not ordered of a requisition and releases its money; what lies on a tray must come off first. */
 export async function cancelRest(ctx: Context, id: string, version: number): Promise<{ id: string; version: number }> {
   const kept = await requireMove(ctx, id, version, 'cancelRest')
-  if (kept.lines.some((l) => dec(l.onTray).gt(0))) throw refused(['A buyer has put a part of it on a tray; ask them to take it off first.'])
+  if (kept.lines.some((l) => dec(l.onTray).gt(0)))
+    throw refused(['A buyer has put a part of it on a tray; ask them to take it off first.'])
   const { baseCurrency } = await requireOrganisation(ctx.tx)
-  const open = kept.lines.map((l) => ({ line: l, open: openQuantity({ requested: l.quantity, ordered: l.ordered, cancelled: l.cancelled }) }))
+  const open = kept.lines.map((l) => ({
+    line: l,
+    open: openQuantity({ requested: l.quantity, ordered: l.ordered, cancelled: l.cancelled }),
+  }))
   await appendEntries(ctx, await releaseReservation(ctx, kept, 'cancelled', baseCurrency))
-  await moveQuantities(ctx.tx, open.map((o) => ({ lineId: o.line.id, cancelled: o.open })))
-  const state = stateFromQuantities(open.map((o) => ({ requested: o.line.quantity, ordered: o.line.ordered, cancelled: dec(o.line.cancelled).plus(dec(o.open)).toFixed() })))
+  await moveQuantities(
+    ctx.tx,
+    open.map((o) => ({ lineId: o.line.id, cancelled: o.open })),
+  )
+  const state = stateFromQuantities(
+    open.map((o) => ({
+      requested: o.line.quantity,
+      ordered: o.line.ordered,
+      cancelled: dec(o.line.cancelled).plus(dec(o.open)).toFixed(),
+    })),
+  )
   await setState(ctx.tx, id, state, ctx.now)
-  await appendEvent(ctx, { type: 'rest cancelled', subjectKind: 'requisition', subjectId: id, before: { state: kept.state }, after: { state } })
+  await appendEvent(ctx, {
+    type: 'rest cancelled',
+    subjectKind: 'requisition',
+    subjectId: id,
+    before: { state: kept.state },
+    after: { state },
+  })
   await notifyChange(ctx.tx, { kind: 'requisition', id })
   return { id, version: kept.version + 1 }
 }

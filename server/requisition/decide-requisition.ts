@@ -27,30 +27,57 @@ export type Outcome = 'approve' | 'sendBack' | 'reject'
  * requisition; sending back and rejecting end the route and release the money. A reason is needed for
  * anything but an approval. Its mails wait while it may be taken back.
  */
-export async function decideRequisition(ctx: Context, id: string, version: number, outcome: Outcome, comment: string): Promise<Decided> {
+export async function decideRequisition(
+  ctx: Context,
+  id: string,
+  version: number,
+  outcome: Outcome,
+  comment: string,
+): Promise<Decided> {
   const kept = await requireMove(ctx, id, version, outcome)
   const said = comment.trim()
   if (outcome !== 'approve' && said === '') {
-    throw invalid(outcome === 'reject' ? 'Say why it is rejected.' : 'Say what is to be changed.', [{ field: 'comment', message: 'a reason is needed' }])
+    throw invalid(outcome === 'reject' ? 'Say why it is rejected.' : 'Say what is to be changed.', [
+      { field: 'comment', message: 'a reason is needed' },
+    ])
   }
   const seat = await findOpenSeat(ctx.tx, id, ctx.actor.id)
   const route = await findRoute(ctx.tx, id)
   if (seat === null || route === null) throw forbidden('This does not wait for you.')
   const word = outcome === 'approve' ? 'approved' : outcome === 'reject' ? 'rejected' : 'sent back'
   const eventSeq = await appendEvent(ctx, {
-    type: word, subjectKind: 'requisition', subjectId: id, forId: seat.forId, before: { state: kept.state }, after: { comment: said },
+    type: word,
+    subjectKind: 'requisition',
+    subjectId: id,
+    forId: seat.forId,
+    before: { state: kept.state },
+    after: { comment: said },
   })
   const decisionId = await insertDecision(ctx.tx, {
-    routeId: route.id, documentId: id, actorId: ctx.actor.id, forId: seat.forId, outcome: word, comment: said, at: ctx.now, eventSeq,
+    routeId: route.id,
+    documentId: id,
+    actorId: ctx.actor.id,
+    forId: seat.forId,
+    outcome: word,
+    comment: said,
+    at: ctx.now,
+    eventSeq,
   })
-  if (said !== '') await insertRemark(ctx.tx, { requisitionId: id, personId: ctx.actor.id, at: ctx.now, kind: 'reason', text: said, decisionId })
-  const state = outcome === 'approve'
-    ? await goOn(ctx, kept, decisionId)
-    : await stop(ctx, kept, route.id, outcome)
+  if (said !== '')
+    await insertRemark(ctx.tx, {
+      requisitionId: id,
+      personId: ctx.actor.id,
+      at: ctx.now,
+      kind: 'reason',
+      text: said,
+      decisionId,
+    })
+  const state = outcome === 'approve' ? await goOn(ctx, kept, decisionId) : await stop(ctx, kept, route.id, outcome)
   await setState(ctx.tx, id, state, ctx.now)
   const quoted = said === '' ? '' : ` “${said}”`
   await tell(ctx, kept.ownerId, kept, {
-    subject: `${kept.number ?? ''} ${word}: ${kept.draft.title}`, decisionId,
+    subject: `${kept.number ?? ''} ${word}: ${kept.draft.title}`,
+    decisionId,
     sentence: `${ctx.actor.name} ${word === 'sent back' ? 'sent back' : word} ${kept.number ?? 'your request'}, ${kept.draft.title}.${quoted}`,
     path: outcome === 'sendBack' ? `/raise/${id}` : `/trail/${id}`,
   })
@@ -66,15 +93,25 @@ async function goOn(ctx: Context, kept: RequisitionRow, decisionId: string): Pro
   const asked = await writeSeats(ctx.tx, route.id, kept.id, progress, ctx.now)
   for (const { actorId } of asked) {
     await tell(ctx, actorId, kept, {
-      subject: `For your decision: ${kept.draft.title}`, decisionId, path: `/decide/${kept.id}`,
+      subject: `For your decision: ${kept.draft.title}`,
+      decisionId,
+      path: `/decide/${kept.id}`,
       sentence: `${ctx.actor.name} approved ${kept.number ?? ''}, ${kept.draft.title}; now it waits for you.`,
     })
   }
-  if (progress.state === 'approved') { await updateRoute(ctx.tx, route.id, { state: 'approved' }); return 'approved' }
+  if (progress.state === 'approved') {
+    await updateRoute(ctx.tx, route.id, { state: 'approved' })
+    return 'approved'
+  }
   return 'in approval'
 }
 
-async function stop(ctx: Context, kept: RequisitionRow, routeId: string, outcome: 'sendBack' | 'reject'): Promise<RequisitionRow['state']> {
+async function stop(
+  ctx: Context,
+  kept: RequisitionRow,
+  routeId: string,
+  outcome: 'sendBack' | 'reject',
+): Promise<RequisitionRow['state']> {
   await dropSeats(ctx.tx, routeId)
   await updateRoute(ctx.tx, routeId, { state: 'stopped' })
   const { baseCurrency } = await requireOrganisation(ctx.tx)

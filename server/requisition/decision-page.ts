@@ -26,13 +26,14 @@ export async function readDecision(ctx: Context, id: string): Promise<DecisionVi
   const { tx, actor } = ctx
   const kept = await findRequisition(tx, id)
   const route = await findRoute(tx, id)
-  if (kept === null || kept.number === null || route === null || !(await maySee(tx, actor, id))) throw notFound('This requisition')
+  if (kept === null || kept.number === null || route === null || !(await maySee(tx, actor, id)))
+    throw notFound('This requisition')
   const terms = await requireTerms(tx, ctx.now)
   const { baseCurrency } = terms.organisation
   const names = await readNames(tx, id)
   const suppliers = await readLineSuppliers(tx, id)
   const taxCodes = new Map(terms.taxCodes.map((t) => [t.code, t]))
-  const items = [...new Set(kept.lines.flatMap((l) => l.itemId === null ? [] : [l.itemId]))]
+  const items = [...new Set(kept.lines.flatMap((l) => (l.itemId === null ? [] : [l.itemId])))]
   const paid = await listPaidPrices(tx, items)
   const decisions = await listDecisions(tx, id)
   const approvals = decisions.filter((d) => d.outcome === 'approved' && !d.takenBack)
@@ -40,35 +41,103 @@ export async function readDecision(ctx: Context, id: string): Promise<DecisionVi
   const budget = await budgetBars(ctx, kept, baseCurrency)
   const payers = new Map(budget.map((b) => [b.lineId, b.name]))
   const after = nextAfter(route.route, approvals, actor.id)
-  const seats = await seatViews(ctx, route, decisions, kept.ownerId === actor.id ? 'you' : names?.owner ?? '', payers, baseCurrency)
+  const seats = await seatViews(
+    ctx,
+    route,
+    decisions,
+    kept.ownerId === actor.id ? 'you' : (names?.owner ?? ''),
+    payers,
+    baseCurrency,
+  )
   const nameOf = new Map(seats.map((s) => [s.actorId, s.name]))
-  const forName = seat?.forId == null ? null : (await reachPeople(tx, [seat.forId], baseCurrency, kept.changedAt.slice(0, 10))).people.find((p) => p.id === seat.forId)?.name ?? null
+  const forName =
+    seat?.forId == null
+      ? null
+      : ((await reachPeople(tx, [seat.forId], baseCurrency, kept.changedAt.slice(0, 10))).people.find(
+          (p) => p.id === seat.forId,
+        )?.name ?? null)
   const form = await readForm(tx, terms.today)
   const own = await readOwnNames(tx, kept.draft, form.ownFields)
-  const job = (jobId: string | null) => jobId === null ? [] : [`job ${own.jobs.get(jobId) ?? ''}`]
+  const job = (jobId: string | null) => (jobId === null ? [] : [`job ${own.jobs.get(jobId) ?? ''}`])
   const byCurrency = [...new Set(kept.lines.map((l) => l.currency))].map((currency) => {
-    const sums = documentSums(kept.lines.filter((l) => l.currency === currency).map((l) => ({
-      net: lineNet(frozenLine(l, baseCurrency)), tax: { category: taxCodes.get(l.taxCode)?.category ?? 'S', rate: l.taxRate ?? '0' },
-    })), currency)
+    const sums = documentSums(
+      kept.lines
+        .filter((l) => l.currency === currency)
+        .map((l) => ({
+          net: lineNet(frozenLine(l, baseCurrency)),
+          tax: { category: taxCodes.get(l.taxCode)?.category ?? 'S', rate: l.taxRate ?? '0' },
+        })),
+      currency,
+    )
     return { currency, net: sums.net, tax: sums.tax, total: sums.total }
   })
   return {
-    id, number: kept.number, version: kept.version, state: kept.state, title: kept.draft.title, ownerId: kept.ownerId, owner: names?.owner ?? '',
-    department: names?.department ?? '', amount: moneyOf(route.amount, route.currency), tax: byCurrency, needBy: kept.draft.needBy ?? '',
-    shipTo: names?.shipTo ?? '', shipToDetail: kept.draft.shipToDetail, why: kept.draft.why, overBudgetReason: kept.draft.overBudgetReason,
-    kind: form.kinds.find((k) => k.code === kept.draft.kind)?.name ?? kept.draft.kind, justification: kept.draft.justification, noteInternal: kept.draft.noteInternal,
-    besides: [...job(kept.draft.jobId), ...sayOwnValues(form.ownFields.filter((f) => f.on === 'requisition'), kept.draft.own, own), ...(kept.draft.noteToSupplier === '' ? [] : [`to the supplier: ${kept.draft.noteToSupplier}`])],
-    sentAt: kept.sentAt ?? '', held: route.state === 'held',
+    id,
+    number: kept.number,
+    version: kept.version,
+    state: kept.state,
+    title: kept.draft.title,
+    ownerId: kept.ownerId,
+    owner: names?.owner ?? '',
+    department: names?.department ?? '',
+    amount: moneyOf(route.amount, route.currency),
+    tax: byCurrency,
+    needBy: kept.draft.needBy ?? '',
+    shipTo: names?.shipTo ?? '',
+    shipToDetail: kept.draft.shipToDetail,
+    why: kept.draft.why,
+    overBudgetReason: kept.draft.overBudgetReason,
+    kind: form.kinds.find((k) => k.code === kept.draft.kind)?.name ?? kept.draft.kind,
+    justification: kept.draft.justification,
+    noteInternal: kept.draft.noteInternal,
+    besides: [
+      ...job(kept.draft.jobId),
+      ...sayOwnValues(
+        form.ownFields.filter((f) => f.on === 'requisition'),
+        kept.draft.own,
+        own,
+      ),
+      ...(kept.draft.noteToSupplier === '' ? [] : [`to the supplier: ${kept.draft.noteToSupplier}`]),
+    ],
+    sentAt: kept.sentAt ?? '',
+    held: route.state === 'held',
     lines: kept.lines.map((l) => ({
-      id: l.id, description: l.description, quantity: l.quantity, unit: l.unit, unitPrice: l.unitPrice ?? '0', priceBase: l.priceBase,
-      net: lineNet(frozenLine(l, baseCurrency)), supplier: l.supplierId === null ? null : suppliers[l.supplierId] ?? null, supplierPart: l.supplierPart,
-      paidFrom: l.codings.map((c) => payers.get(c.budgetLineId) ?? ''), ordered: l.ordered, cancelled: l.cancelled, currency: l.currency, listPrice: l.listPrice === l.unitPrice ? null : l.listPrice,
-      more: [...(l.secondDescription === '' ? [] : [l.secondDescription]), ...sayDiscount(l.discount, l.currency), ...job(l.jobId), ...sayOwnValues(form.ownFields.filter((f) => f.on === 'line'), l.own, own), ...(l.noteToSupplier === '' ? [] : [`to the supplier: ${l.noteToSupplier}`]), ...(l.noteInternal === '' ? [] : [`for colleagues: ${l.noteInternal}`])],
-      paid: paid.filter((p) => p.itemId === l.itemId).map(({ unitPrice, currency, day }) => ({ unitPrice, currency, day })),
+      id: l.id,
+      description: l.description,
+      quantity: l.quantity,
+      unit: l.unit,
+      unitPrice: l.unitPrice ?? '0',
+      priceBase: l.priceBase,
+      net: lineNet(frozenLine(l, baseCurrency)),
+      supplier: l.supplierId === null ? null : (suppliers[l.supplierId] ?? null),
+      supplierPart: l.supplierPart,
+      paidFrom: l.codings.map((c) => payers.get(c.budgetLineId) ?? ''),
+      ordered: l.ordered,
+      cancelled: l.cancelled,
+      currency: l.currency,
+      listPrice: l.listPrice === l.unitPrice ? null : l.listPrice,
+      more: [
+        ...(l.secondDescription === '' ? [] : [l.secondDescription]),
+        ...sayDiscount(l.discount, l.currency),
+        ...job(l.jobId),
+        ...sayOwnValues(
+          form.ownFields.filter((f) => f.on === 'line'),
+          l.own,
+          own,
+        ),
+        ...(l.noteToSupplier === '' ? [] : [`to the supplier: ${l.noteToSupplier}`]),
+        ...(l.noteInternal === '' ? [] : [`for colleagues: ${l.noteInternal}`]),
+      ],
+      paid: paid
+        .filter((p) => p.itemId === l.itemId)
+        .map(({ unitPrice, currency, day }) => ({ unitPrice, currency, day })),
     })),
-    budget, route: seats, remarks: await listRemarks(tx, id),
+    budget,
+    route: seats,
+    remarks: await listRemarks(tx, id),
     attachments: (await listAttachments(tx, id)).map(viewAttachment),
-    mine: seat !== null, forName,
+    mine: seat !== null,
+    forName,
     afterApproval: { state: after.state, next: [...new Set(after.open.map((s) => nameOf.get(s.actorId) ?? ''))] },
   }
 }
@@ -78,7 +147,17 @@ type Kept = NonNullable<Awaited<ReturnType<typeof findRequisition>>>
 /** Each budget line that pays, without and with this requisition; its own reservation is told apart. */
 async function budgetBars({ tx }: Context, kept: Kept, currency: string): Promise<DecisionView['budget']> {
   const effects = sumByBudgetLine(kept.lines.flatMap((l) => effectsOf(frozenLine(l, currency))))
-  const lines = new Map((await listPayingLines(tx, null, kept.fiscalYear ?? 0, effects.map((e) => e.budgetLineId), currency)).map((l) => [l.id, l]))
+  const lines = new Map(
+    (
+      await listPayingLines(
+        tx,
+        null,
+        kept.fiscalYear ?? 0,
+        effects.map((e) => e.budgetLineId),
+        currency,
+      )
+    ).map((l) => [l.id, l]),
+  )
   const reserves = kept.state === 'in approval' || kept.state === 'approved'
   return effects.flatMap((e) => {
     const line = lines.get(e.budgetLineId)
@@ -87,26 +166,65 @@ async function budgetBars({ tx }: Context, kept: Kept, currency: string): Promis
     const own: Money = reserves ? e.amount : moneyOf('0', currency)
     const before = add(f.available, own)
     const after = reserves ? f.available : add(f.available, negate(e.amount))
-    return [{
-      lineId: line.id, name: line.name, code: line.code, budgeted: add(f.budgeted, f.adjustments), spent: f.spent, committed: f.committed,
-      reserved: add(f.reserved, negate(own)), effect: e.amount, before, after, passed: compare(after, negate(line.mayFallBelow)) < 0,
-    }]
+    return [
+      {
+        lineId: line.id,
+        name: line.name,
+        code: line.code,
+        budgeted: add(f.budgeted, f.adjustments),
+        spent: f.spent,
+        committed: f.committed,
+        reserved: add(f.reserved, negate(own)),
+        effect: e.amount,
+        before,
+        after,
+        passed: compare(after, negate(line.mayFallBelow)) < 0,
+      },
+    ]
   })
 }
 
 /** The route with who was asked, why, and what they said. */
-export async function seatViews({ tx, actor }: Context, route: RouteRow, decisions: readonly DecisionRow[], owner: string, payers: ReadonlyMap<string, string>, currency: string): Promise<SeatView[]> {
-  const progress = progressOf(route.route, decisions.filter((d) => d.outcome === 'approved' && !d.takenBack))
-  const everyone = route.route.steps.flatMap((s) => s.seats.flatMap((x) => x.forId === null ? [x.actorId] : [x.actorId, x.forId]))
-  const people = new Map((await reachPeople(tx, [...new Set(everyone)], currency, '1900-01-01')).people.map((p) => [p.id, p.name]))
-  return progress.steps.flatMap(({ step, state, waiting }) => step.seats.flatMap((s) => {
-    const decision = decisions.find((d) => d.actorId === s.actorId && !d.takenBack)
-    if (state === 'done' && decision === undefined) return []
-    const lines = s.why.code === 'budget-holder' ? s.why.budgetLineIds.map((b) => payers.get(b) ?? '').filter((n) => n !== '') : []
-    return [{
-      actorId: s.actorId, name: s.actorId === actor.id ? 'You' : people.get(s.actorId) ?? '',
-      why: saySeat(s.why, { of: route.route.steps.length > 0 ? owner : null, forName: s.forId === null ? null : people.get(s.forId) ?? null, lines }),
-      state: decision !== undefined && !waiting.includes(s) ? 'done' as const : state, at: decision?.at ?? null, comment: decision?.comment ?? '',
-    }]
-  }))
+export async function seatViews(
+  { tx, actor }: Context,
+  route: RouteRow,
+  decisions: readonly DecisionRow[],
+  owner: string,
+  payers: ReadonlyMap<string, string>,
+  currency: string,
+): Promise<SeatView[]> {
+  const progress = progressOf(
+    route.route,
+    decisions.filter((d) => d.outcome === 'approved' && !d.takenBack),
+  )
+  const everyone = route.route.steps.flatMap((s) =>
+    s.seats.flatMap((x) => (x.forId === null ? [x.actorId] : [x.actorId, x.forId])),
+  )
+  const people = new Map(
+    (await reachPeople(tx, [...new Set(everyone)], currency, '1900-01-01')).people.map((p) => [p.id, p.name]),
+  )
+  return progress.steps.flatMap(({ step, state, waiting }) =>
+    step.seats.flatMap((s) => {
+      const decision = decisions.find((d) => d.actorId === s.actorId && !d.takenBack)
+      if (state === 'done' && decision === undefined) return []
+      const lines =
+        s.why.code === 'budget-holder'
+          ? s.why.budgetLineIds.map((b) => payers.get(b) ?? '').filter((n) => n !== '')
+          : []
+      return [
+        {
+          actorId: s.actorId,
+          name: s.actorId === actor.id ? 'You' : (people.get(s.actorId) ?? ''),
+          why: saySeat(s.why, {
+            of: route.route.steps.length > 0 ? owner : null,
+            forName: s.forId === null ? null : (people.get(s.forId) ?? null),
+            lines,
+          }),
+          state: decision !== undefined && !waiting.includes(s) ? ('done' as const) : state,
+          at: decision?.at ?? null,
+          comment: decision?.comment ?? '',
+        },
+      ]
+    }),
+  )
 }

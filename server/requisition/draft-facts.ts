@@ -11,13 +11,23 @@ import { inForce, listJobs, readForm, readNamed } from './form-reads'
 import { listAttachments } from './reads'
 
 /** Whose a draft is, and where it is kept; null while it is not kept yet. */
-export interface DraftOf { readonly id: string | null; readonly ownerId: string; readonly raisedById: string }
+export interface DraftOf {
+  readonly id: string | null
+  readonly ownerId: string
+  readonly raisedById: string
+}
 
 /**
  * Gathers the facts that a draft's verdict rests on. For sending (`lock`) the budget lines it names are
  * locked and no others are read; for the page, all lines of its department come along to choose from.
  */
-export async function gatherDraftFacts(tx: Tx, draft: Draft, of: DraftOf, now: Date, lock: boolean): Promise<DraftFactsWire> {
+export async function gatherDraftFacts(
+  tx: Tx,
+  draft: Draft,
+  of: DraftOf,
+  now: Date,
+  lock: boolean,
+): Promise<DraftFactsWire> {
   const { organisation, today, taxCodes, toBase, closedPeriods } = await requireTerms(tx, now, draft.accountingDate)
   const { year } = fiscalPeriod(draft.accountingDate ?? today, organisation.fiscalStartMonth)
   const named = [...new Set(draft.lines.flatMap((l) => l.codings.map((c) => c.budgetLineId)))]
@@ -30,17 +40,44 @@ export async function gatherDraftFacts(tx: Tx, draft: Draft, of: DraftOf, now: D
   const budgetLines = lock
     ? await lockBudgetLines(tx, named, organisation.baseCurrency)
     : await listPayingLines(tx, draft.departmentId, year, named, organisation.baseCurrency)
-  const holders = budgetLines.flatMap((l) => l.holderId === null ? [] : [l.holderId])
-  const reached = await reachPeople(tx, [...new Set([of.ownerId, of.raisedById, ...peopleNamedBy(policy), ...holders])], organisation.baseCurrency, today)
-  const inJobFields = form.ownFields.filter((f) => f.type === 'job').flatMap((f) => [draft.own, ...draft.lines.map((l) => l.own)].flatMap((own) => own[f.id] ?? []))
-  const jobs = await listJobs(tx, [...new Set([...(draft.jobId === null ? [] : [draft.jobId]), ...ids('jobId'), ...inJobFields])].filter(isId), lock)
+  const holders = budgetLines.flatMap((l) => (l.holderId === null ? [] : [l.holderId]))
+  const reached = await reachPeople(
+    tx,
+    [...new Set([of.ownerId, of.raisedById, ...peopleNamedBy(policy), ...holders])],
+    organisation.baseCurrency,
+    today,
+  )
+  const inJobFields = form.ownFields
+    .filter((f) => f.type === 'job')
+    .flatMap((f) => [draft.own, ...draft.lines.map((l) => l.own)].flatMap((own) => own[f.id] ?? []))
+  const jobs = await listJobs(
+    tx,
+    [...new Set([...(draft.jobId === null ? [] : [draft.jobId]), ...ids('jobId'), ...inJobFields])].filter(isId),
+    lock,
+  )
   return {
-    today, baseCurrency: organisation.baseCurrency, fiscalStartMonth: organisation.fiscalStartMonth, closedPeriods: [...closedPeriods],
-    ownerId: of.ownerId, raisedById: of.raisedById, departmentIds: departments.map((d) => d.id), branch,
+    today,
+    baseCurrency: organisation.baseCurrency,
+    fiscalStartMonth: organisation.fiscalStartMonth,
+    closedPeriods: [...closedPeriods],
+    ownerId: of.ownerId,
+    raisedById: of.raisedById,
+    departmentIds: departments.map((d) => d.id),
+    branch,
     // A line of another department or year is no longer an answer, even if the draft still names it.
     budgetLines: budgetLines.filter((l) => l.departmentId === draft.departmentId && l.fiscalYear === year),
-    taxCodes: [...taxCodes], toBase: toBase.map(([c, f]) => [c, f]), policy, people: reached.people, absences: reached.absences,
-    suppliers, items, jobs, holidays: form.holidays, ownFields: inForce(form.ownFields), rules: form.rules, kinds: inForce(form.kinds),
+    taxCodes: [...taxCodes],
+    toBase: toBase.map(([c, f]) => [c, f]),
+    policy,
+    people: reached.people,
+    absences: reached.absences,
+    suppliers,
+    items,
+    jobs,
+    holidays: form.holidays,
+    ownFields: inForce(form.ownFields),
+    rules: form.rules,
+    kinds: inForce(form.kinds),
     attached: of.id === null ? [] : (await listAttachments(tx, of.id)).map((a) => a.kind),
   }
 }

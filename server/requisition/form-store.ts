@@ -16,12 +16,29 @@ export async function writeForm(tx: Tx, form: RequestForm): Promise<void> {
   await tx.update(ownField).set({ retired: true })
   for (const [position, f] of form.ownFields.entries()) {
     const row = {
-      id: f.id, position, name: f.name.trim(), help: f.help.trim(), appliesOn: f.on, type: f.type, required: f.required, retired: false,
-      kinds: [...f.kinds], departmentIds: [...f.departmentIds], categoryIds: [...f.categoryIds], choices: f.type === 'choice' ? f.choices.map((c) => c.trim()).filter((c) => c !== '') : [],
+      id: f.id,
+      position,
+      name: f.name.trim(),
+      help: f.help.trim(),
+      appliesOn: f.on,
+      type: f.type,
+      required: f.required,
+      retired: false,
+      kinds: [...f.kinds],
+      departmentIds: [...f.departmentIds],
+      categoryIds: [...f.categoryIds],
+      choices: f.type === 'choice' ? f.choices.map((c) => c.trim()).filter((c) => c !== '') : [],
     }
     await tx.insert(ownField).values(row).onConflictDoUpdate({ target: ownField.id, set: row })
   }
-  await tx.delete(requestRule).where(form.rules.length === 0 ? sql`true` : notInArray(requestRule.id, form.rules.map((r) => r.id)))
+  await tx.delete(requestRule).where(
+    form.rules.length === 0
+      ? sql`true`
+      : notInArray(
+          requestRule.id,
+          form.rules.map((r) => r.id),
+        ),
+  )
   for (const [position, r] of form.rules.entries()) {
     const row = { id: r.id, position, name: r.name.trim(), conditions: r.when, asks: r.asks }
     await tx.insert(requestRule).values(row).onConflictDoUpdate({ target: requestRule.id, set: row })

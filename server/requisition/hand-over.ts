@@ -12,15 +12,26 @@ import { setOwner } from './store'
 import { tell } from './tell'
 
 /** Gives a requisition to a new owner, with every right and every waiting action; steps not yet decided are routed again. */
-export async function handOver(ctx: Context, id: string, version: number, personId: string): Promise<{ id: string; version: number; others: number }> {
+export async function handOver(
+  ctx: Context,
+  id: string,
+  version: number,
+  personId: string,
+): Promise<{ id: string; version: number; others: number }> {
   const kept = await requireMove(ctx, id, version, 'handOver')
   await give(ctx, kept, await requireHere(ctx, personId))
   return { id, version: (await findRequisition(ctx.tx, id))?.version ?? kept.version, others: 0 }
 }
 
 /** Gives this and everything else that its owner owns and that is not over to one person: when somebody leaves. Only a buyer may. */
-export async function handOverAll(ctx: Context, id: string, version: number, personId: string): Promise<{ id: string; version: number; others: number }> {
-  if (!may(ctx.actor.grants, 'change owners')) throw forbidden('Only a buyer may hand over everything that somebody owns.')
+export async function handOverAll(
+  ctx: Context,
+  id: string,
+  version: number,
+  personId: string,
+): Promise<{ id: string; version: number; others: number }> {
+  if (!may(ctx.actor.grants, 'change owners'))
+    throw forbidden('Only a buyer may hand over everything that somebody owns.')
   const kept = await requireMove(ctx, id, version, 'handOver')
   const to = await requireHere(ctx, personId)
   const departments = departmentsOf(ctx.actor.grants, 'change owners')
@@ -30,7 +41,12 @@ export async function handOverAll(ctx: Context, id: string, version: number, per
     const found = await findRequisition(ctx.tx, other.id, true)
     if (found !== null) await give(ctx, found, to, false)
   }
-  if (others.length > 0) await tell(ctx, to.id, kept, { subject: 'Handed over to you', sentence: `${ctx.actor.name} handed ${formatCount(others.length, 'more request', 'more requests')} of the same owner over to you; you find them in Mine.`, path: '/mine' })
+  if (others.length > 0)
+    await tell(ctx, to.id, kept, {
+      subject: 'Handed over to you',
+      sentence: `${ctx.actor.name} handed ${formatCount(others.length, 'more request', 'more requests')} of the same owner over to you; you find them in Mine.`,
+      path: '/mine',
+    })
   return { id, version: (await findRequisition(ctx.tx, id))?.version ?? kept.version, others: others.length }
 }
 
@@ -43,10 +59,23 @@ async function requireHere(ctx: Context, personId: string): Promise<{ id: string
 async function give(ctx: Context, kept: RequisitionRow, to: { id: string; name: string }, say = true): Promise<void> {
   if (kept.ownerId === to.id) throw refused([`${to.id === ctx.actor.id ? 'You own' : `${to.name} owns`} it already.`])
   await setOwner(ctx.tx, kept.id, to.id, ctx.now)
-  await appendEvent(ctx, { type: 'handed over', subjectKind: 'requisition', subjectId: kept.id, before: { ownerId: kept.ownerId }, after: { ownerId: to.id, text: to.name } })
+  await appendEvent(ctx, {
+    type: 'handed over',
+    subjectKind: 'requisition',
+    subjectId: kept.id,
+    before: { ownerId: kept.ownerId },
+    after: { ownerId: to.id, text: to.name },
+  })
   await routeAgain(ctx, kept.id)
   const about = `${kept.number ?? 'a draft'}, ${kept.draft.title === '' ? 'without a title' : kept.draft.title}`
-  if (say) await tell(ctx, to.id, kept, { subject: `Yours now: ${kept.draft.title}`, sentence: `${ctx.actor.name} handed ${about} over to you.` })
-  await tell(ctx, kept.ownerId, kept, { subject: `Handed over: ${kept.draft.title}`, sentence: `${ctx.actor.name} handed ${about} over to ${to.name}.` })
+  if (say)
+    await tell(ctx, to.id, kept, {
+      subject: `Yours now: ${kept.draft.title}`,
+      sentence: `${ctx.actor.name} handed ${about} over to you.`,
+    })
+  await tell(ctx, kept.ownerId, kept, {
+    subject: `Handed over: ${kept.draft.title}`,
+    sentence: `${ctx.actor.name} handed ${about} over to ${to.name}.`,
+  })
   await notifyChange(ctx.tx, { kind: 'requisition', id: kept.id })
 }

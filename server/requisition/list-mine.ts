@@ -29,7 +29,8 @@ const VIEWS = {
 }
 
 /** What stands in Mine: what a person owns, and the drafts they raise for others. */
-const mineOf = (personId: string) => sql`(r.owner_id = ${personId} or (r.raised_by_id = ${personId} and r.state = 'draft'))`
+const mineOf = (personId: string) =>
+  sql`(r.owner_id = ${personId} or (r.raised_by_id = ${personId} and r.state = 'draft'))`
 
 /** A title, reason or number in which words stand. */
 function holdsWords(words: string): SQL {
@@ -39,19 +40,28 @@ function holdsWords(words: string): SQL {
 
 /** What is for a job, and what holds a value in an own field. */
 function fits(q: Pick<MineQuery, 'job' | 'field' | 'value'>): SQL {
-  const job = q.job === undefined ? sql`` : sql`and (r.job_id = ${q.job} or exists (select 1 from requisition_line j where j.requisition_id = r.id and j.job_id = ${q.job}))`
+  const job =
+    q.job === undefined
+      ? sql``
+      : sql`and (r.job_id = ${q.job} or exists (select 1 from requisition_line j where j.requisition_id = r.id and j.job_id = ${q.job}))`
   if (q.field === undefined || q.value === undefined || q.value === '') return job
   const held = JSON.stringify({ [q.field]: q.value })
   return sql`${job} and (r.own @> ${held}::jsonb or exists (select 1 from requisition_line f where f.requisition_id = r.id and f.own @> ${held}::jsonb))`
 }
 
 /** One page of what a person owns or raised, newest change first, with what each waits for. */
-export async function listMine(tx: Tx, personId: string, q: MineQuery): Promise<{ rows: MineRow[]; next: string | null }> {
+export async function listMine(
+  tx: Tx,
+  personId: string,
+  q: MineQuery,
+): Promise<{ rows: MineRow[]; next: string | null }> {
   const [moment, id] = (q.after ?? '').split('_')
   const sound = moment !== undefined && id !== undefined && isId(id) && !Number.isNaN(Date.parse(moment))
   const after = sound ? sql`and (r.changed_at, r.id) < (${moment}::timestamptz, ${id}::uuid)` : sql``
   const words = q.words.trim() === '' ? sql`` : sql`and ${holdsWords(q.words.trim())}`
-  const found = await rows<MineRow & { key: string }>(tx, sql`
+  const found = await rows<MineRow & { key: string }>(
+    tx,
+    sql`
     with page as (
       select r.* from requisition r
       where ${mineOf(personId)} and ${VIEWS[q.view]} ${words} ${fits(q)} ${after}
@@ -75,31 +85,61 @@ export async function listMine(tx: Tx, personId: string, q: MineQuery): Promise<
       from requisition_line q where q.requisition_id = r.id and r.amount is null) d on true
     left join lateral (select p.name from approval_decision v join person p on p.id = v.actor_id
       where v.document_id = r.id and v.taken_back_at is null and r.state in ('rejected', 'sent back') order by v.at desc limit 1) x on true
-    order by r.changed_at desc, r.id desc`)
+    order by r.changed_at desc, r.id desc`,
+  )
   const page = found.slice(0, q.limit)
-  return { rows: page.map(({ key: _, ...r }) => r), next: found.length > q.limit ? page.at(-1)?.key ?? null : null }
+  return { rows: page.map(({ key: _, ...r }) => r), next: found.length > q.limit ? (page.at(-1)?.key ?? null) : null }
 }
 
 /** How many, how many wait for their owner, and their sums in the base currency. */
-export async function sumMine(tx: Tx, personId: string): Promise<{ total: number; waiting: number; sum: DecimalText; openSum: DecimalText }> {
-  const found = await row<{ total: number; waiting: number; sum: DecimalText; openSum: DecimalText }>(tx, sql`
+export async function sumMine(
+  tx: Tx,
+  personId: string,
+): Promise<{ total: number; waiting: number; sum: DecimalText; openSum: DecimalText }> {
+  const found = await row<{ total: number; waiting: number; sum: DecimalText; openSum: DecimalText }>(
+    tx,
+    sql`
     select count(*)::int as total, (count(*) filter (where ${VIEWS.waiting}))::int as waiting, coalesce(sum(r.amount), 0) as sum,
       coalesce(sum(r.amount) filter (where ${VIEWS.open}), 0) as "openSum"
-    from requisition r where ${mineOf(personId)}`)
+    from requisition r where ${mineOf(personId)}`,
+  )
   return found ?? { total: 0, waiting: 0, sum: '0', openSum: '0' }
 }
 
 /** What waits for a person at each station. */
-export async function countWaiting(tx: Tx, personId: string, buys: boolean): Promise<{ need: number; decision: number; order: number }> {
-  const found = await row<{ need: number; decision: number; order: number }>(tx, sql`
+export async function countWaiting(
+  tx: Tx,
+  personId: string,
+  buys: boolean,
+): Promise<{ need: number; decision: number; order: number }> {
+  const found = await row<{ need: number; decision: number; order: number }>(
+    tx,
+    sql`
     select (select count(*)::int from requisition r where r.owner_id = ${personId} and r.state <> 'draft' and ${VIEWS.waiting}) as need,
       (select count(distinct document_id)::int from approval_seat where actor_id = ${personId} and state = 'open') as decision,
-      ${buys ? sql`(select count(*)::int from requisition r join requisition_line l on l.requisition_id = r.id
-        where r.state in ('approved', 'part ordered') and l.quantity - l.ordered - l.cancelled - l.on_tray > 0)` : sql`0`} as "order"`)
+      ${
+        buys
+          ? sql`(select count(*)::int from requisition r join requisition_line l on l.requisition_id = r.id
+        where r.state in ('approved', 'part ordered') and l.quantity - l.ordered - l.cancelled - l.on_tray > 0)`
+          : sql`0`
+      } as "order"`,
+  )
   return found ?? { need: 0, decision: 0, order: 0 }
 }
 
-export interface MineLine extends Pick<DraftLine, 'description' | 'secondDescription' | 'quantity' | 'unit' | 'unitPrice' | 'priceBase' | 'discount' | 'currency' | 'supplierPart' | 'own'> {
+export interface MineLine extends Pick<
+  DraftLine,
+  | 'description'
+  | 'secondDescription'
+  | 'quantity'
+  | 'unit'
+  | 'unitPrice'
+  | 'priceBase'
+  | 'discount'
+  | 'currency'
+  | 'supplierPart'
+  | 'own'
+> {
   readonly requisitionId: string
   readonly position: number
   readonly supplier: string | null
@@ -112,11 +152,14 @@ export interface MineLine extends Pick<DraftLine, 'description' | 'secondDescrip
 /** The lines of requests, in the order in which these are given. */
 export function listMineLines(tx: Tx, requisitionIds: readonly string[]): Promise<MineLine[]> {
   if (requisitionIds.length === 0) return Promise.resolve([])
-  return rows<MineLine>(tx, sql`
+  return rows<MineLine>(
+    tx,
+    sql`
     select l.requisition_id as "requisitionId", l.position, l.description, l.second_description as "secondDescription", l.quantity, l.unit, l.unit_price as "unitPrice", l.price_base as "priceBase",
       case when l.discount is null then null else json_build_object('of', l.discount_of, 'value', trim_scale(l.discount)::text) end as discount,
       l.currency, s.name as supplier, l.supplier_part as "supplierPart", c.name as category, l.ordered, l.cancelled, j.number as job, l.own
     from unnest(${sql.param([...requisitionIds])}::uuid[]) with ordinality as asked(id, n)
       join requisition_line l on l.requisition_id = asked.id left join supplier s on s.id = l.supplier_id left join category c on c.id = l.category_id left join job j on j.id = l.job_id
-    order by asked.n, l.position`)
+    order by asked.n, l.position`,
+  )
 }

@@ -5,7 +5,11 @@ import { listAttachments } from './reads'
 import { maySee } from './visible'
 
 /** An attachment's bytes; it is seen by whoever sees its requisition. */
-export async function readAttachment({ tx, actor }: Context, id: string, attachmentId: string): Promise<{ bytes: Buffer; name: string; mime: string }> {
+export async function readAttachment(
+  { tx, actor }: Context,
+  id: string,
+  attachmentId: string,
+): Promise<{ bytes: Buffer; name: string; mime: string }> {
   if (!(await maySee(tx, actor, id))) throw notFound('This attachment')
   const found = (await listAttachments(tx, id)).find((a) => a.id === attachmentId)
   const kept = found === undefined ? null : await findFile(tx, found.fileHash)

@@ -15,7 +15,8 @@ export async function readChoices({ tx, now, actor }: Context): Promise<RaiseCho
   const today = dayOf(now, timeZone)
   return {
     newSuppliers,
-    departments: await listOpenDepartments(tx, actor.id), shipTos: await listShipTos(tx),
+    departments: await listOpenDepartments(tx, actor.id),
+    shipTos: await listShipTos(tx),
     people: await listRaisedFor(tx, actor.id, today),
     holidays: await listHolidays(tx, today, addDays(today, 400)),
   }
@@ -34,12 +35,26 @@ export interface FactsQuery {
 export async function readDraftFacts(ctx: Context, q: FactsQuery): Promise<DraftFactsWire> {
   const kept = q.requisitionId === undefined ? null : await findRequisition(ctx.tx, q.requisitionId)
   const theirs = kept !== null && actsAsOwner(kept, ctx.actor.id) ? kept : null
-  const draft = { ...(theirs?.draft ?? BLANK_DRAFT), departmentId: q.departmentId ?? null, accountingDate: q.accountingDate ?? null }
-  return gatherDraftFacts(ctx.tx, draft, { id: theirs?.id ?? null, ...await whoseDraft(ctx, q, theirs) }, ctx.now, false)
+  const draft = {
+    ...(theirs?.draft ?? BLANK_DRAFT),
+    departmentId: q.departmentId ?? null,
+    accountingDate: q.accountingDate ?? null,
+  }
+  return gatherDraftFacts(
+    ctx.tx,
+    draft,
+    { id: theirs?.id ?? null, ...(await whoseDraft(ctx, q, theirs)) },
+    ctx.now,
+    false,
+  )
 }
 
 /** Who owns and who raised it: as it is kept, or as whoever raises it chooses among those they may raise for. */
-async function whoseDraft({ tx, now, actor }: Context, q: FactsQuery, theirs: RequisitionRow | null): Promise<{ ownerId: string; raisedById: string }> {
+async function whoseDraft(
+  { tx, now, actor }: Context,
+  q: FactsQuery,
+  theirs: RequisitionRow | null,
+): Promise<{ ownerId: string; raisedById: string }> {
   const who = { ownerId: theirs?.ownerId ?? actor.id, raisedById: theirs?.raisedById ?? actor.id }
   if (q.ownerId === undefined || who.raisedById !== actor.id || (theirs !== null && theirs.number !== null)) return who
   const { timeZone } = await requireOrganisation(tx)

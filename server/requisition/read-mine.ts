@@ -4,8 +4,19 @@ import { requireOrganisation } from '../settings/reads'
 import { listMine, sumMine, type MineQuery } from './list-mine'
 
 /** A page of Mine with its sums. */
-export async function readMine({ tx, actor }: Context, query: MineQuery): Promise<{ rows: MineRow[]; next: string | null; total: number; waiting: number; currency: string; sum: string; openSum: string }> {
+export async function readMine(
+  { tx, actor }: Context,
+  query: MineQuery,
+): Promise<{
+  rows: MineRow[]
+  next: string | null
+  total: number
+  waiting: number
+  currency: string
+  sum: string
+  openSum: string
+}> {
   const { baseCurrency } = await requireOrganisation(tx)
   const page = await listMine(tx, actor.id, query)
-  return { ...page, ...await sumMine(tx, actor.id), currency: baseCurrency }
+  return { ...page, ...(await sumMine(tx, actor.id)), currency: baseCurrency }
 }

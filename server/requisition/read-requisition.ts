@@ -13,12 +13,27 @@ export async function readRequisition({ tx, actor }: Context, id: string): Promi
   const names = await readNames(tx, id)
   const editable: readonly RequisitionState[] = REQUISITION_MOVES.edit.from
   return {
-    id, number: kept.number, version: kept.version, state: kept.state, ownerId: kept.ownerId, owner: names?.owner ?? '', raisedById: kept.raisedById, changedAt: kept.changedAt,
-    draft: { ...kept.draft, readWarnings: [...kept.draft.readWarnings], lines: kept.draft.lines.map((l) => ({ ...l, codings: [...l.codings] })) },
+    id,
+    number: kept.number,
+    version: kept.version,
+    state: kept.state,
+    ownerId: kept.ownerId,
+    owner: names?.owner ?? '',
+    raisedById: kept.raisedById,
+    changedAt: kept.changedAt,
+    draft: {
+      ...kept.draft,
+      readWarnings: [...kept.draft.readWarnings],
+      lines: kept.draft.lines.map((l) => ({ ...l, codings: [...l.codings] })),
+    },
     attachments: (await listAttachments(tx, id)).map(viewAttachment),
-    remarks: await listRemarks(tx, id), suppliers: await readLineSuppliers(tx, id),
+    remarks: await listRemarks(tx, id),
+    suppliers: await readLineSuppliers(tx, id),
     // Whoever own fields name; ids of anything else are nobody's.
-    names: await readPeopleNames(tx, [kept.draft.own, ...kept.draft.lines.map((l) => l.own)].flatMap((own) => Object.values(own))),
+    names: await readPeopleNames(
+      tx,
+      [kept.draft.own, ...kept.draft.lines.map((l) => l.own)].flatMap((own) => Object.values(own)),
+    ),
     mayEdit: actsAsOwner(kept, actor.id) && editable.includes(kept.state),
   }
 }

@@ -9,14 +9,40 @@ function budgetLinesOf(kept: RequisitionRow): string[] {
 }
 
 /** Locks the budget lines of a requisition and gives back all that is reserved for it. */
-export async function releaseReservation(ctx: Context, kept: RequisitionRow, cause: string, currency: string): Promise<NewEntry[]> {
+export async function releaseReservation(
+  ctx: Context,
+  kept: RequisitionRow,
+  cause: string,
+  currency: string,
+): Promise<NewEntry[]> {
   await lockBudgetLines(ctx.tx, budgetLinesOf(kept), currency)
-  return reservationEntries(ctx, kept, kept.lines.map((l) => l.id), new Map(), kept.period ?? 1, cause, currency)
+  return reservationEntries(
+    ctx,
+    kept,
+    kept.lines.map((l) => l.id),
+    new Map(),
+    kept.period ?? 1,
+    cause,
+    currency,
+  )
 }
 
 /** Locks them and reserves again what is open: what comes back is never refused for money. */
-export async function reserveAgain(ctx: Context, kept: RequisitionRow, cause: string, currency: string): Promise<NewEntry[]> {
+export async function reserveAgain(
+  ctx: Context,
+  kept: RequisitionRow,
+  cause: string,
+  currency: string,
+): Promise<NewEntry[]> {
   await lockBudgetLines(ctx.tx, budgetLinesOf(kept), currency)
   const worth = new Map(kept.lines.map((l) => [l.id, worthOfOpen(l, currency)]))
-  return reservationEntries(ctx, kept, kept.lines.map((l) => l.id), worth, kept.period ?? 1, cause, currency)
+  return reservationEntries(
+    ctx,
+    kept,
+    kept.lines.map((l) => l.id),
+    worth,
+    kept.period ?? 1,
+    cause,
+    currency,
+  )
 }

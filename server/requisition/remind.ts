@@ -18,18 +18,42 @@ export async function remind(ctx: Context, id: string): Promise<{ names: string[
   const kept = await requireMove(ctx, id, null, 'remind')
   const { timeZone } = await requireOrganisation(ctx.tx)
   const today = dayOf(ctx.now, timeZone)
-  if (kept.remindedAt !== null && ctx.now.getTime() - Date.parse(kept.remindedAt) < DAY_MS) throw refused([`They were reminded ${formatMoment(kept.remindedAt, timeZone, today)}; once a day is enough.`], {}, 'reminded')
+  if (kept.remindedAt !== null && ctx.now.getTime() - Date.parse(kept.remindedAt) < DAY_MS)
+    throw refused(
+      [`They were reminded ${formatMoment(kept.remindedAt, timeZone, today)}; once a day is enough.`],
+      {},
+      'reminded',
+    )
   const decides = kept.state === 'in approval'
   const asked = decides ? await listOpenActors(ctx.tx, id) : await listBuyersOf(ctx, kept, today)
-  if (asked.length === 0) throw refused([decides ? 'Nobody is found who may decide; an administrator has to name somebody.' : 'There is no buyer for this department; tell an administrator.'])
+  if (asked.length === 0)
+    throw refused([
+      decides
+        ? 'Nobody is found who may decide; an administrator has to name somebody.'
+        : 'There is no buyer for this department; tell an administrator.',
+    ])
   await setReminded(ctx.tx, id, ctx.now)
-  await appendEvent(ctx, { type: 'reminded', subjectKind: 'requisition', subjectId: id, after: { text: asked.map((a) => a.name).join(', ') } })
+  await appendEvent(ctx, {
+    type: 'reminded',
+    subjectKind: 'requisition',
+    subjectId: id,
+    after: { text: asked.map((a) => a.name).join(', ') },
+  })
   const sentence = `${ctx.actor.name} reminds you: ${kept.number ?? ''}, ${kept.draft.title}, waits ${decides ? 'for your decision' : 'to be ordered'}.`
-  for (const { id: personId } of asked) await tell(ctx, personId, kept, { subject: `A reminder: ${kept.draft.title}`, sentence, path: decides ? `/decide/${id}` : '/desk' })
+  for (const { id: personId } of asked)
+    await tell(ctx, personId, kept, {
+      subject: `A reminder: ${kept.draft.title}`,
+      sentence,
+      path: decides ? `/decide/${id}` : '/desk',
+    })
   return { names: asked.map((a) => a.name) }
 }
 
 /** The buyers of a requisition's part. */
-export function listBuyersOf({ tx }: Pick<Context, 'tx'>, kept: RequisitionRow, today: string): Promise<{ id: string; name: string }[]> {
+export function listBuyersOf(
+  { tx }: Pick<Context, 'tx'>,
+  kept: RequisitionRow,
+  today: string,
+): Promise<{ id: string; name: string }[]> {
   return listHolders(tx, 'buyer', today, kept.draft.departmentId)
 }

@@ -14,7 +14,15 @@ import { notifyChange } from '../live/notify'
 import { listDepartments } from '../people/reads'
 import { lockFormVersion, requireOrganisation, requireTerms } from '../settings/reads'
 import { raiseFormVersion } from '../settings/store'
-import { countFilledFields, countSentKinds, inForce, listSentLast, readForm, readNamed, type FormEver } from './form-reads'
+import {
+  countFilledFields,
+  countSentKinds,
+  inForce,
+  listSentLast,
+  readForm,
+  readNamed,
+  type FormEver,
+} from './form-reads'
 import { writeForm } from './form-store'
 
 /** The one form there is, as events name it. */
@@ -25,9 +33,20 @@ export async function readRequestForm({ tx, now }: Context): Promise<RequestForm
   const { baseCurrency, newSuppliers, timeZone, formVersion } = await requireOrganisation(tx)
   const ever = await readForm(tx, dayOf(now, timeZone))
   return {
-    form: formOf(ever, newSuppliers), version: formVersion, currency: baseCurrency, departments: await listDepartments(tx), categories: await listCategories(tx),
+    form: formOf(ever, newSuppliers),
+    version: formVersion,
+    currency: baseCurrency,
+    departments: await listDepartments(tx),
+    categories: await listCategories(tx),
     sent: Object.fromEntries((await countSentKinds(tx)).map((c) => [c.kind, c.count])),
-    filled: Object.fromEntries((await countFilledFields(tx, ever.ownFields.map((f) => f.id))).map((c) => [c.field, c.count])),
+    filled: Object.fromEntries(
+      (
+        await countFilledFields(
+          tx,
+          ever.ownFields.map((f) => f.id),
+        )
+      ).map((c) => [c.field, c.count]),
+    ),
   }
 }
 
@@ -41,7 +60,9 @@ export async function keepRequestForm(ctx: Context, version: number, form: Reque
   const { baseCurrency, newSuppliers, timeZone } = await requireOrganisation(ctx.tx)
   const ever = await readForm(ctx.tx, dayOf(ctx.now, timeZone))
   const reasons = checkForm(form, {
-    baseCurrency, departmentIds: new Set((await listDepartments(ctx.tx)).map((d) => d.id)), categoryIds: new Set((await listCategories(ctx.tx)).map((c) => c.id)),
+    baseCurrency,
+    departmentIds: new Set((await listDepartments(ctx.tx)).map((d) => d.id)),
+    categoryIds: new Set((await listCategories(ctx.tx)).map((c) => c.id)),
     everFields: new Map(ever.ownFields.map((f) => [f.id, f])),
   })
   if (reasons.length > 0) throw refused(reasons.map((r) => sayFormReason(r, form)))
@@ -49,7 +70,13 @@ export async function keepRequestForm(ctx: Context, version: number, form: Reque
   const kept = { ...form, rules: form.rules.map((rule) => askAnew(rule, before.rules)) }
   await writeForm(ctx.tx, kept)
   await raiseFormVersion(ctx.tx, form.newSuppliers)
-  await appendEvent(ctx, { type: 'request form changed', subjectKind: 'settings', subjectId: THE_FORM, before, after: kept })
+  await appendEvent(ctx, {
+    type: 'request form changed',
+    subjectKind: 'settings',
+    subjectId: THE_FORM,
+    before,
+    after: kept,
+  })
   await notifyChange(ctx.tx, { kind: 'settings', id: THE_FORM })
   return { version: version + 1 }
 }
@@ -61,7 +88,9 @@ function formOf(ever: FormEver, newSuppliers: RequestForm['newSuppliers']): Requ
 /** What has to be read is read again when it says something else: whoever read it before read other words. */
 function askAnew(rule: RequestForm['rules'][number], before: RequestForm['rules']): RequestForm['rules'][number] {
   const was = before.find((r) => r.id === rule.id)?.asks
-  return rule.asks.what === 'reading' && was !== undefined && !(was.what === 'reading' && was.text === rule.asks.text) ? { ...rule, id: randomUUID() } : rule
+  return rule.asks.what === 'reading' && was !== undefined && !(was.what === 'reading' && was.text === rule.asks.text)
+    ? { ...rule, id: randomUUID() }
+    : rule
 }
 
 /** How many of the requests sent last a replay looks at. */
@@ -71,7 +100,19 @@ const REPLAYED = 1000
 export async function replayPast({ tx, now }: Context, rules: readonly RequestRule[]): Promise<RulesReplay> {
   const { organisation, toBase } = await requireTerms(tx, now)
   const past = (await listSentLast(tx, REPLAYED)).map((p) => ({ ...p, draft: completeDraft(p.draft) }))
-  const { items } = await readNamed(tx, [], [...new Set(past.flatMap((p) => p.draft.lines.flatMap((l) => l.itemId ?? [])))])
-  const facts = { baseCurrency: organisation.baseCurrency, toBase: new Map(toBase), items: new Map(items.map((i) => [i.id, i])) }
-  return { sent: past.length, since: past.at(-1)?.day ?? null, rules: rules.map((rule) => replayRule(rule, past, facts)) }
+  const { items } = await readNamed(
+    tx,
+    [],
+    [...new Set(past.flatMap((p) => p.draft.lines.flatMap((l) => l.itemId ?? [])))],
+  )
+  const facts = {
+    baseCurrency: organisation.baseCurrency,
+    toBase: new Map(toBase),
+    items: new Map(items.map((i) => [i.id, i])),
+  }
+  return {
+    sent: past.length,
+    since: past.at(-1)?.day ?? null,
+    rules: rules.map((rule) => replayRule(rule, past, facts)),
+  }
 }

@@ -9,23 +9,35 @@ import { findRequisition, type RequisitionRow } from './reads'
 import { maySee } from './visible'
 
 /** Locks a requisition that the actor may see, at the version they saw; 404, 412 otherwise. */
-export async function requireRequisition({ tx, actor }: Context, id: string, version: number | null): Promise<RequisitionRow> {
+export async function requireRequisition(
+  { tx, actor }: Context,
+  id: string,
+  version: number | null,
+): Promise<RequisitionRow> {
   const found = await findRequisition(tx, id, true)
   const isTheirs = found?.ownerId === actor.id || found?.raisedById === actor.id
-  if (found === null || !(isTheirs || await maySee(tx, actor, id))) throw notFound('This requisition')
+  if (found === null || !(isTheirs || (await maySee(tx, actor, id)))) throw notFound('This requisition')
   if (version !== null && version !== found.version) {
     const last = await newestEvent(tx, id)
-    throw stale(last === null ? 'it was saved elsewhere, perhaps in another tab' : `${last.name ?? 'Rekko'}: ${last.type}`)
+    throw stale(
+      last === null ? 'it was saved elsewhere, perhaps in another tab' : `${last.name ?? 'Rekko'}: ${last.type}`,
+    )
   }
   return found
 }
 
 /** Locks it and checks by the table of moves that the actor may make this one now; 403 or 409 with all reasons. */
-export async function requireMove(ctx: Context, id: string, version: number | null, move: RequisitionMoveName): Promise<RequisitionRow> {
+export async function requireMove(
+  ctx: Context,
+  id: string,
+  version: number | null,
+  move: RequisitionMoveName,
+): Promise<RequisitionRow> {
   const found = await requireRequisition(ctx, id, version)
   const reasons = checkMove(move, found, {
     isOwner: actsAsOwner(found, ctx.actor.id),
-    isStepHolder: REQUISITION_MOVES[move].by === 'step holder' && await findOpenSeat(ctx.tx, id, ctx.actor.id) !== null,
+    isStepHolder:
+      REQUISITION_MOVES[move].by === 'step holder' && (await findOpenSeat(ctx.tx, id, ctx.actor.id)) !== null,
     isBuyer: may(ctx.actor.grants, move === 'handOver' ? 'change owners' : 'order'),
   })
   const wrong = reasons.find((r) => r.code === 'wrong-state')

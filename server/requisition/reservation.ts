@@ -11,8 +11,14 @@ import { type RequisitionLineRow, type RequisitionRow } from './reads'
 /** A sent line as the budget rules take it, at the rates frozen when it was sent. */
 export function frozenLine(line: RequisitionLineRow, baseCurrency: string): CodedLine {
   return {
-    quantity: line.quantity, unitPrice: line.unitPrice ?? '0', priceBase: line.priceBase, currency: line.currency, adjustments: adjustmentsOf(line),
-    taxRate: line.taxRate ?? '0', toBase: line.toBase ?? '1', baseCurrency,
+    quantity: line.quantity,
+    unitPrice: line.unitPrice ?? '0',
+    priceBase: line.priceBase,
+    currency: line.currency,
+    adjustments: adjustmentsOf(line),
+    taxRate: line.taxRate ?? '0',
+    toBase: line.toBase ?? '1',
+    baseCurrency,
     split: { method: line.splitMethod, values: line.codings.map((c) => c.value) },
     codings: line.codings.map((c, i) => ({ budgetLineId: c.budgetLineId, reclaimable: line.reclaimables[i] ?? '0' })),
   }
@@ -30,22 +36,36 @@ export function worthOfOpen(line: RequisitionLineRow, baseCurrency: string): Eff
  * requisition was ever sent nothing stands.
  */
 export async function reservationEntries(
-  ctx: Context, requisition: Pick<RequisitionRow, 'id' | 'round'>, lineIds: readonly string[], worth: ReadonlyMap<string, readonly Effect[]>,
-  period: number, cause: string, currency: string,
+  ctx: Context,
+  requisition: Pick<RequisitionRow, 'id' | 'round'>,
+  lineIds: readonly string[],
+  worth: ReadonlyMap<string, readonly Effect[]>,
+  period: number,
+  cause: string,
+  currency: string,
 ): Promise<NewEntry[]> {
-  const standings = requisition.round === 0 ? new Map<string, never>() : await readStandings(ctx.tx, 'reserved', lineIds, currency)
+  const standings =
+    requisition.round === 0 ? new Map<string, never>() : await readStandings(ctx.tx, 'reserved', lineIds, currency)
   const entries: NewEntry[] = []
   for (const lineId of lineIds) {
     const stands = standings.get(lineId) ?? []
     const about = { documentKind: 'requisition' as const, documentId: requisition.id, lineId, cause }
     const elsewhere = [...new Set(stands.filter((s) => s.period !== period).map((s) => s.period))]
     for (const other of elsewhere) {
-      for (const e of ledgerEntries('reserved', stands.filter((s) => s.period === other), [])) entries.push({ ...e, ...about, period: other })
+      for (const e of ledgerEntries(
+        'reserved',
+        stands.filter((s) => s.period === other),
+        [],
+      ))
+        entries.push({ ...e, ...about, period: other })
     }
-    for (const e of ledgerEntries('reserved', stands.filter((s) => s.period === period), worth.get(lineId) ?? [])) {
+    for (const e of ledgerEntries(
+      'reserved',
+      stands.filter((s) => s.period === period),
+      worth.get(lineId) ?? [],
+    )) {
       entries.push({ ...e, ...about, period })
     }
   }
   return entries
 }
-

@@ -29,15 +29,28 @@ export async function routeAgain(ctx: Context, id: string): Promise<boolean> {
   const overBudget = kept.draft.overBudgetReason.trim() !== '' || subject.overBudget
   const fresh = makeRoute({ ...subject, amount: sent, overBudget }, facts.policy, facts.people)
   // Compared as values: the database keeps the route's fields in an order of its own.
-  if (isDeepStrictEqual(JSON.parse(JSON.stringify([fresh.steps, fresh.held])), [route.route.steps, route.route.held])) return false
+  if (isDeepStrictEqual(JSON.parse(JSON.stringify([fresh.steps, fresh.held])), [route.route.steps, route.route.held]))
+    return false
   const approvals = (await listDecisions(ctx.tx, id)).filter((d) => d.outcome === 'approved' && !d.takenBack)
   const progress = progressOf(fresh, approvals)
-  await updateRoute(ctx.tx, route.id, { state: progress.state === 'approved' ? 'approved' : progress.state === 'held' ? 'held' : 'open', route: fresh })
+  await updateRoute(ctx.tx, route.id, {
+    state: progress.state === 'approved' ? 'approved' : progress.state === 'held' ? 'held' : 'open',
+    route: fresh,
+  })
   const asked = await writeSeats(ctx.tx, route.id, id, progress, ctx.now)
-  await appendEvent(ctx, { type: 'routed again', subjectKind: 'requisition', subjectId: id, after: { open: progress.open.map((s) => s.actorId) } })
+  await appendEvent(ctx, {
+    type: 'routed again',
+    subjectKind: 'requisition',
+    subjectId: id,
+    after: { open: progress.open.map((s) => s.actorId) },
+  })
   if (progress.state === 'approved') await setState(ctx.tx, id, 'approved', ctx.now)
   for (const { actorId } of asked) {
-    await tell(ctx, actorId, kept, { subject: `For your decision: ${kept.draft.title}`, sentence: `${kept.number ?? ''}, ${kept.draft.title}, now waits for you.`, path: `/decide/${id}` })
+    await tell(ctx, actorId, kept, {
+      subject: `For your decision: ${kept.draft.title}`,
+      sentence: `${kept.number ?? ''}, ${kept.draft.title}, now waits for you.`,
+      path: `/decide/${id}`,
+    })
   }
   await notifyChange(ctx.tx, { kind: 'requisition', id })
   return true

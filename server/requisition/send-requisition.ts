@@ -43,38 +43,84 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
 
   const earlier = await keptApprovals(ctx, kept, draft)
   const progress = progressOf(verdict.route, earlier)
-  const state = progress.state === 'approved' ? 'approved' as const : 'in approval' as const
+  const state = progress.state === 'approved' ? ('approved' as const) : ('in approval' as const)
   const frozen = draft.lines.flatMap((line) => {
     const coded = codedLine(line, facts)
-    return coded === null ? [] : [{ id: line.id, toBase: coded.toBase, taxRate: coded.taxRate, reclaimables: coded.codings.map((c) => c.reclaimable) }]
+    return coded === null
+      ? []
+      : [
+          {
+            id: line.id,
+            toBase: coded.toBase,
+            taxRate: coded.taxRate,
+            reclaimables: coded.codings.map((c) => c.reclaimable),
+          },
+        ]
   })
   await freezeLines(ctx.tx, id, frozen)
   const before = kept.sentDraft?.lines.map((l) => l.id) ?? []
   const lineIds = [...new Set([...before, ...draft.lines.map((l) => l.id)])]
   const { period, year } = verdict.period
-  await appendEntries(ctx, await reservationEntries(ctx, kept, lineIds, verdict.effects, period, 'send', facts.baseCurrency))
+  await appendEntries(
+    ctx,
+    await reservationEntries(ctx, kept, lineIds, verdict.effects, period, 'send', facts.baseCurrency),
+  )
 
   const round = kept.round + 1
   const title = draft.title.trim() === '' ? proposeTitle(draft, (id) => facts.suppliers.get(id)?.name) : draft.title
   const previous = kept.round === 0 ? null : await findRoute(ctx.tx, id)
   if (previous !== null && previous.state !== 'stopped') await updateRoute(ctx.tx, previous.id, { state: 'stopped' })
   const routeId = await insertRoute(ctx.tx, {
-    documentKind: 'requisition', documentId: id, round, state: progress.state === 'waiting' ? 'open' : progress.state === 'held' ? 'held' : 'approved',
-    amount: verdict.approvalAmount.amount, currency: verdict.approvalAmount.currency, route: verdict.route, now: ctx.now,
+    documentKind: 'requisition',
+    documentId: id,
+    round,
+    state: progress.state === 'waiting' ? 'open' : progress.state === 'held' ? 'held' : 'approved',
+    amount: verdict.approvalAmount.amount,
+    currency: verdict.approvalAmount.currency,
+    route: verdict.route,
+    now: ctx.now,
   })
   const asked = await insertSeats(ctx.tx, routeId, id, progress, ctx.now)
   await appendEvent(ctx, {
-    type: kept.round === 0 ? 'sent' : 'sent again', subjectKind: 'requisition', subjectId: id,
-    before: { state: kept.state }, after: { state, amount: verdict.approvalAmount, lines: draft.lines.length, spared: verdict.route.notes.some((n) => n.code === 'spared-by-own-limit') },
+    type: kept.round === 0 ? 'sent' : 'sent again',
+    subjectKind: 'requisition',
+    subjectId: id,
+    before: { state: kept.state },
+    after: {
+      state,
+      amount: verdict.approvalAmount,
+      lines: draft.lines.length,
+      spared: verdict.route.notes.some((n) => n.code === 'spared-by-own-limit'),
+    },
   })
   const sentence = `${ctx.actor.name} asks for ${formatMoney(verdict.approvalAmount)}: ${title}.`
-  for (const { actorId } of asked) await tell(ctx, actorId, kept, { subject: `For your decision: ${title}`, sentence, path: `/decide/${id}` })
-  await tell(ctx, kept.ownerId, kept, { subject: `Raised for you: ${title}`, sentence: `${ctx.actor.name} raised ${title} for you, ${formatMoney(verdict.approvalAmount)}; it is yours from now on.` })
+  for (const { actorId } of asked)
+    await tell(ctx, actorId, kept, { subject: `For your decision: ${title}`, sentence, path: `/decide/${id}` })
+  await tell(ctx, kept.ownerId, kept, {
+    subject: `Raised for you: ${title}`,
+    sentence: `${ctx.actor.name} raised ${title} for you, ${formatMoney(verdict.approvalAmount)}; it is yours from now on.`,
+  })
   await notifyChange(ctx.tx, { kind: 'requisition', id })
   const shipToId = draft.address === null ? draft.shipToId : await keepOneOffAddress(ctx.tx, draft.address)
-  const number = kept.number ?? await takeNumber(ctx.tx, facts.kinds.get(draft.kind)?.series ?? 'R', fiscalPeriod(facts.today, facts.fiscalStartMonth).year)
+  const number =
+    kept.number ??
+    (await takeNumber(
+      ctx.tx,
+      facts.kinds.get(draft.kind)?.series ?? 'R',
+      fiscalPeriod(facts.today, facts.fiscalStartMonth).year,
+    ))
   await setSent(ctx.tx, id, {
-    number, state, fiscalYear: year, period, amount: verdict.approvalAmount.amount, round, sentDraft: draft, accountingDate: draft.accountingDate, title, shipToId, now: ctx.now,
+    number,
+    state,
+    fiscalYear: year,
+    period,
+    amount: verdict.approvalAmount.amount,
+    round,
+    sentDraft: draft,
+    accountingDate: draft.accountingDate,
+    title,
+    shipToId,
+    now: ctx.now,
   })
   return { id, number, state, version: kept.version + 1 }
 }
@@ -85,7 +131,8 @@ async function gatherFacts(ctx: Context, kept: RequisitionRow): Promise<{ draft:
   const { accountingDate } = kept.draft
   if (kept.round === 0 || accountingDate === null) return { draft: kept.draft, facts }
   const at = fiscalPeriod(accountingDate, facts.fiscalStartMonth)
-  if (!facts.closedPeriods.some((p) => p.year === at.year && p.period === at.period)) return { draft: kept.draft, facts }
+  if (!facts.closedPeriods.some((p) => p.year === at.year && p.period === at.period))
+    return { draft: kept.draft, facts }
   const draft = { ...kept.draft, accountingDate: null }
   return { draft, facts: readFacts(await gatherDraftFacts(ctx.tx, draft, kept, ctx.now, true)) }
 }

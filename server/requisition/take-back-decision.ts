@@ -19,19 +19,29 @@ import { TAKE_BACK_SECONDS } from './tell'
  * Takes a decision back within its ten seconds, unless somebody acted on it: the route stands where it
  * stood, its mails never leave, what it released is reserved again. The event stays and another says so.
  */
-export async function takeBackDecision(ctx: Context, id: string, decisionId: string): Promise<{ id: string; version: number }> {
+export async function takeBackDecision(
+  ctx: Context,
+  id: string,
+  decisionId: string,
+): Promise<{ id: string; version: number }> {
   const kept = await requireRequisition(ctx, id, null)
   const decision = (await listDecisions(ctx.tx, id)).find((d) => d.id === decisionId)
   if (decision === undefined) throw notFound('This decision')
   if (decision.actorId !== ctx.actor.id) throw forbidden('Only whoever decided may take it back.')
   if (decision.takenBack) throw refused(['It was taken back already.'])
   if (ctx.now.getTime() - new Date(decision.at).getTime() > TAKE_BACK_SECONDS * 1000) {
-    throw refused([`A decision can be taken back for ${TAKE_BACK_SECONDS} seconds; that time has passed.`], {}, 'too-late')
+    throw refused(
+      [`A decision can be taken back for ${TAKE_BACK_SECONDS} seconds; that time has passed.`],
+      {},
+      'too-late',
+    )
   }
   const last = await newestEvent(ctx.tx, id)
-  if (last !== null && last.seq !== decision.eventSeq) throw refused([`${last.name ?? 'Somebody'} has acted on it since: ${last.type}.`], {}, 'acted-on')
+  if (last !== null && last.seq !== decision.eventSeq)
+    throw refused([`${last.name ?? 'Somebody'} has acted on it since: ${last.type}.`], {}, 'acted-on')
   const route = await findRoute(ctx.tx, id)
-  if (route === null || kept.lines.some((l) => Number(l.onTray) > 0)) throw refused(['A buyer has begun to order it.'], {}, 'acted-on')
+  if (route === null || kept.lines.some((l) => Number(l.onTray) > 0))
+    throw refused(['A buyer has begun to order it.'], {}, 'acted-on')
 
   await markTakenBack(ctx.tx, decisionId, ctx.now)
   await deleteRemarksOf(ctx.tx, decisionId)
@@ -45,7 +55,13 @@ export async function takeBackDecision(ctx: Context, id: string, decisionId: str
     await appendEntries(ctx, await reserveAgain(ctx, kept, 'taken back', baseCurrency))
   }
   await setState(ctx.tx, id, 'in approval', ctx.now)
-  await appendEvent(ctx, { type: 'decision taken back', subjectKind: 'requisition', subjectId: id, before: { state: kept.state, outcome: decision.outcome }, after: { state: 'in approval' } })
+  await appendEvent(ctx, {
+    type: 'decision taken back',
+    subjectKind: 'requisition',
+    subjectId: id,
+    before: { state: kept.state, outcome: decision.outcome },
+    after: { state: 'in approval' },
+  })
   await notifyChange(ctx.tx, { kind: 'requisition', id })
   return { id, version: kept.version + 1 }
 }

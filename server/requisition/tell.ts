@@ -7,9 +7,21 @@ export const TAKE_BACK_SECONDS = 10
 
 /** Tells a person something about a requisition; with a decision, the mail waits until that can no longer be taken back. */
 export async function tell(
-  ctx: Context, personId: string, requisition: Pick<RequisitionRow, 'id'>,
-  message: { readonly subject: string; readonly sentence: string; readonly path?: string; readonly decisionId?: string },
+  ctx: Context,
+  personId: string,
+  requisition: Pick<RequisitionRow, 'id'>,
+  message: {
+    readonly subject: string
+    readonly sentence: string
+    readonly path?: string
+    readonly decisionId?: string
+  },
 ): Promise<void> {
   const waitSeconds = message.decisionId === undefined ? 0 : TAKE_BACK_SECONDS
-  await tellPerson(ctx, personId, { kind: 'requisition', id: requisition.id }, { path: `/trail/${requisition.id}`, ...message, waitSeconds })
+  await tellPerson(
+    ctx,
+    personId,
+    { kind: 'requisition', id: requisition.id },
+    { path: `/trail/${requisition.id}`, ...message, waitSeconds },
+  )
 }

@@ -11,11 +11,12 @@ import { type Actor } from '../people/actor'
  */
 export function visibleTo(actor: Actor): SQL {
   const buys = departmentsOf(actor.grants, 'see approved lines')
-  const asBuyer = buys === 'all'
-    ? sql`r.state in ('approved', 'part ordered', 'ordered', 'closed', 'cancelled')`
-    : buys.length > 0
-      ? sql`(r.state in ('approved', 'part ordered', 'ordered', 'closed', 'cancelled') and r.department_id = any(${sql.param([...buys])}::uuid[]))`
-      : sql`false`
+  const asBuyer =
+    buys === 'all'
+      ? sql`r.state in ('approved', 'part ordered', 'ordered', 'closed', 'cancelled')`
+      : buys.length > 0
+        ? sql`(r.state in ('approved', 'part ordered', 'ordered', 'closed', 'cancelled') and r.department_id = any(${sql.param([...buys])}::uuid[]))`
+        : sql`false`
   const asAll = may(actor.grants, 'see all documents') ? sql`r.number is not null` : sql`false`
   return sql`(r.owner_id = ${actor.id} or r.raised_by_id = ${actor.id} or (r.number is not null and (
     ${asAll} or ${asBuyer}
@@ -26,12 +27,17 @@ export function visibleTo(actor: Actor): SQL {
 }
 
 export async function maySee(tx: Tx, actor: Actor, requisitionId: string): Promise<boolean> {
-  return await row(tx, sql`select 1 as one from requisition r where r.id = ${requisitionId} and ${visibleTo(actor)}`) !== null
+  return (
+    (await row(tx, sql`select 1 as one from requisition r where r.id = ${requisitionId} and ${visibleTo(actor)}`)) !==
+    null
+  )
 }
 
 /** Everybody who sees a requisition by what they are to it: to tell their open pages, not to decide. */
 export async function listWatchers(tx: Tx, requisitionId: string): Promise<string[]> {
-  const found = await rows<{ id: string }>(tx, sql`
+  const found = await rows<{ id: string }>(
+    tx,
+    sql`
     select owner_id as id from requisition where id = ${requisitionId}
     union select raised_by_id from requisition where id = ${requisitionId}
     union select actor_id from approval_seat where document_id = ${requisitionId}
@@ -39,6 +45,7 @@ export async function listWatchers(tx: Tx, requisitionId: string): Promise<strin
     union select actor_id from approval_decision where document_id = ${requisitionId}
     union select b.holder_id from requisition_line l join requisition_coding c on c.line_id = l.id
       join budget_line b on b.id = c.budget_line_id where l.requisition_id = ${requisitionId} and b.holder_id is not null
-    union select person_id from role_grant where role in ('buyer', 'finance', 'auditor')`)
+    union select person_id from role_grant where role in ('buyer', 'finance', 'auditor')`,
+  )
   return found.map((f) => f.id)
 }

@@ -19,8 +19,17 @@ export interface OrganisationDescription {
   readonly organisation: typeof organisation.$inferInsert
   readonly shipTos: readonly (typeof shipTo.$inferInsert)[]
   readonly departments: readonly (typeof department.$inferInsert)[]
-  readonly people: readonly (typeof person.$inferInsert & { readonly alsoFor?: readonly string[]; readonly roles?: readonly Role[] })[]
-  readonly absences: readonly { readonly personId: string; readonly from: Day; readonly until: Day; readonly substituteId: string | null; readonly note: string }[]
+  readonly people: readonly (typeof person.$inferInsert & {
+    readonly alsoFor?: readonly string[]
+    readonly roles?: readonly Role[]
+  })[]
+  readonly absences: readonly {
+    readonly personId: string
+    readonly from: Day
+    readonly until: Day
+    readonly substituteId: string | null
+    readonly note: string
+  }[]
   readonly holidays: readonly { readonly day: Day; readonly name: string }[]
   readonly taxCodes: readonly (typeof taxCode.$inferInsert)[]
   readonly rates: readonly (typeof exchangeRate.$inferInsert)[]
@@ -29,7 +38,10 @@ export interface OrganisationDescription {
   readonly budgetLines: readonly (typeof budgetLine.$inferInsert & { readonly perPeriod: readonly DecimalText[] })[]
   readonly suppliers: readonly (typeof supplier.$inferInsert)[]
   readonly categories: readonly (typeof category.$inferInsert)[]
-  readonly items: readonly (Omit<typeof item.$inferInsert, 'searchText'> & { readonly supplierName: string; readonly prices: readonly PriceStep[] })[]
+  readonly items: readonly (Omit<typeof item.$inferInsert, 'searchText'> & {
+    readonly supplierName: string
+    readonly prices: readonly PriceStep[]
+  })[]
   readonly kinds: readonly (typeof requestKind.$inferInsert)[]
   readonly jobs: readonly (typeof job.$inferInsert)[]
   readonly policy: {
@@ -38,7 +50,12 @@ export interface OrganisationDescription {
     readonly inForceFrom: Day
     readonly ending: 'fallback' | 'passes'
     readonly fallbackId: string | null
-    readonly rules: readonly { readonly name: string; readonly conditions: readonly Condition[]; readonly sparesManagers?: boolean; readonly steps: readonly { readonly rank: number; readonly who: Who; readonly mustCover?: boolean }[] }[]
+    readonly rules: readonly {
+      readonly name: string
+      readonly conditions: readonly Condition[]
+      readonly sparesManagers?: boolean
+      readonly steps: readonly { readonly rank: number; readonly who: Who; readonly mustCover?: boolean }[]
+    }[]
   }
 }
 
@@ -49,34 +66,98 @@ export async function loadOrganisation(tx: Tx, d: OrganisationDescription): Prom
   await tx.insert(department).values([...d.departments])
   // Managers may come later in the list than those they manage.
   for (const p of d.people) await tx.insert(person).values({ ...columnsOf(p), managerId: null })
-  for (const p of d.people) if (p.managerId != null) await tx.insert(person).values(columnsOf(p)).onConflictDoUpdate({ target: person.id, set: { managerId: p.managerId } })
-  const members = d.people.flatMap((p) => (p.alsoFor ?? []).map((departmentId) => ({ personId: p.id ?? '', departmentId })))
+  for (const p of d.people)
+    if (p.managerId != null)
+      await tx
+        .insert(person)
+        .values(columnsOf(p))
+        .onConflictDoUpdate({ target: person.id, set: { managerId: p.managerId } })
+  const members = d.people.flatMap((p) =>
+    (p.alsoFor ?? []).map((departmentId) => ({ personId: p.id ?? '', departmentId })),
+  )
   if (members.length > 0) await tx.insert(departmentMember).values(members)
   const roles = d.people.flatMap((p) => (p.roles ?? []).map((role) => ({ personId: p.id ?? '', role })))
   if (roles.length > 0) await tx.insert(roleGrant).values(roles)
-  if (d.absences.length > 0) await tx.insert(absence).values(d.absences.map((a) => ({ personId: a.personId, fromDay: a.from, untilDay: a.until, substituteId: a.substituteId, note: a.note })))
+  if (d.absences.length > 0)
+    await tx
+      .insert(absence)
+      .values(
+        d.absences.map((a) => ({
+          personId: a.personId,
+          fromDay: a.from,
+          untilDay: a.until,
+          substituteId: a.substituteId,
+          note: a.note,
+        })),
+      )
   if (d.holidays.length > 0) await tx.insert(holiday).values([...d.holidays])
   await tx.insert(taxCode).values([...d.taxCodes])
   if (d.rates.length > 0) await tx.insert(exchangeRate).values([...d.rates])
   await tx.insert(fiscalPeriod).values([...d.periods])
   await tx.insert(account).values([...d.accounts])
   await tx.insert(budgetLine).values(d.budgetLines.map(({ perPeriod: _, ...line }) => line))
-  await tx.insert(budgetBalance).values(d.budgetLines.flatMap((l) => l.perPeriod.map((budgeted, i) => ({ budgetLineId: l.id ?? '', period: i + 1, budgeted }))))
+  await tx
+    .insert(budgetBalance)
+    .values(
+      d.budgetLines.flatMap((l) =>
+        l.perPeriod.map((budgeted, i) => ({ budgetLineId: l.id ?? '', period: i + 1, budgeted })),
+      ),
+    )
   await tx.insert(supplier).values([...d.suppliers])
   await tx.insert(category).values([...d.categories])
-  await tx.insert(item).values(d.items.map(({ prices: _, supplierName, ...i }) => ({ ...i, searchText: [i.name, i.number, i.supplierPart, supplierName, i.description ?? ''].join(' ').toLowerCase() })))
-  await tx.insert(itemPrice).values(d.items.flatMap((i) => i.prices.map((p) => ({ itemId: i.id ?? '', fromQuantity: p.from, unitPrice: p.unitPrice, validFrom: p.validFrom, validUntil: p.validUntil }))))
-  for (const k of d.kinds) await tx.insert(requestKind).values(k).onConflictDoUpdate({ target: requestKind.code, set: k })
+  await tx
+    .insert(item)
+    .values(
+      d.items.map(({ prices: _, supplierName, ...i }) => ({
+        ...i,
+        searchText: [i.name, i.number, i.supplierPart, supplierName, i.description ?? ''].join(' ').toLowerCase(),
+      })),
+    )
+  await tx
+    .insert(itemPrice)
+    .values(
+      d.items.flatMap((i) =>
+        i.prices.map((p) => ({
+          itemId: i.id ?? '',
+          fromQuantity: p.from,
+          unitPrice: p.unitPrice,
+          validFrom: p.validFrom,
+          validUntil: p.validUntil,
+        })),
+      ),
+    )
+  for (const k of d.kinds)
+    await tx.insert(requestKind).values(k).onConflictDoUpdate({ target: requestKind.code, set: k })
   if (d.jobs.length > 0) await tx.insert(job).values([...d.jobs])
   await loadPolicy(tx, d.policy)
 }
 
 /** Enters what is asked for with requests: own fields, and the rules for quotes, attachments, justifications and readings. */
-export async function loadRequestForm(tx: Tx, form: { readonly ownFields: readonly OwnField[]; readonly rules: readonly RequestRule[] }): Promise<void> {
+export async function loadRequestForm(
+  tx: Tx,
+  form: { readonly ownFields: readonly OwnField[]; readonly rules: readonly RequestRule[] },
+): Promise<void> {
   for (const [position, f] of form.ownFields.entries()) {
-    await tx.insert(ownField).values({ id: f.id, position, name: f.name, help: f.help, appliesOn: f.on, type: f.type, required: f.required, kinds: [...f.kinds], departmentIds: [...f.departmentIds], categoryIds: [...f.categoryIds], choices: [...f.choices] })
+    await tx
+      .insert(ownField)
+      .values({
+        id: f.id,
+        position,
+        name: f.name,
+        help: f.help,
+        appliesOn: f.on,
+        type: f.type,
+        required: f.required,
+        kinds: [...f.kinds],
+        departmentIds: [...f.departmentIds],
+        categoryIds: [...f.categoryIds],
+        choices: [...f.choices],
+      })
   }
-  if (form.rules.length > 0) await tx.insert(requestRule).values(form.rules.map((r, position) => ({ id: r.id, position, name: r.name, conditions: r.when, asks: r.asks })))
+  if (form.rules.length > 0)
+    await tx
+      .insert(requestRule)
+      .values(form.rules.map((r, position) => ({ id: r.id, position, name: r.name, conditions: r.when, asks: r.asks })))
 }
 
 function columnsOf(p: OrganisationDescription['people'][number]): typeof person.$inferInsert {
@@ -85,13 +166,34 @@ function columnsOf(p: OrganisationDescription['people'][number]): typeof person.
 }
 
 async function loadPolicy(tx: Tx, policy: OrganisationDescription['policy']): Promise<void> {
-  await tx.insert(approvalPolicy).values({ id: policy.id, name: policy.name, inForceFrom: policy.inForceFrom, ending: policy.ending, fallbackId: policy.fallbackId })
+  await tx
+    .insert(approvalPolicy)
+    .values({
+      id: policy.id,
+      name: policy.name,
+      inForceFrom: policy.inForceFrom,
+      ending: policy.ending,
+      fallbackId: policy.fallbackId,
+    })
   for (const [position, rule] of policy.rules.entries()) {
-    const [added] = await tx.insert(approvalRule).values({
-      policyId: policy.id, position, name: rule.name, conditions: [...rule.conditions], sparesManagers: rule.sparesManagers ?? false,
-    }).returning({ id: approvalRule.id })
+    const [added] = await tx
+      .insert(approvalRule)
+      .values({
+        policyId: policy.id,
+        position,
+        name: rule.name,
+        conditions: [...rule.conditions],
+        sparesManagers: rule.sparesManagers ?? false,
+      })
+      .returning({ id: approvalRule.id })
     if (added === undefined) throw new Error('a rule was not written')
-    const steps = rule.steps.map((s, at) => ({ ruleId: added.id, position: at, rank: s.rank, who: s.who, mustCover: s.mustCover ?? false }))
+    const steps = rule.steps.map((s, at) => ({
+      ruleId: added.id,
+      position: at,
+      rank: s.rank,
+      who: s.who,
+      mustCover: s.mustCover ?? false,
+    }))
     if (steps.length > 0) await tx.insert(approvalStep).values(steps)
   }
 }

@@ -38,7 +38,12 @@ export async function requireOrganisation(tx: Tx): Promise<Organisation> {
 
 /** The version of what is asked for with requisitions, with the right to change it until the transaction ends. */
 export async function lockFormVersion(tx: Tx): Promise<number> {
-  return present(await row<{ version: number }>(tx, sql`select form_version as version from organisation where id = 1 for no key update`)).version
+  return present(
+    await row<{ version: number }>(
+      tx,
+      sql`select form_version as version from organisation where id = 1 for no key update`,
+    ),
+  ).version
 }
 
 export interface TaxCode {
@@ -60,7 +65,13 @@ export interface Terms {
 
 /** The terms at a moment; rates are those of `rateDay` (an accounting date), or of today. One statement, as every sending needs it. */
 export async function requireTerms(tx: Tx, now: Date, rateDay: Day | null = null): Promise<Terms> {
-  const found = present(await row<Organisation & Pick<Terms, 'taxCodes' | 'closedPeriods'> & { rates: { currency: string; perBase: DecimalText; day: Day }[] }>(tx, sql`
+  const found = present(
+    await row<
+      Organisation &
+        Pick<Terms, 'taxCodes' | 'closedPeriods'> & { rates: { currency: string; perBase: DecimalText; day: Day }[] }
+    >(
+      tx,
+      sql`
     select ${ORGANISATION},
       (select coalesce(json_agg(json_build_object('code', t.code, 'name', t.name, 'category', t.category, 'rate', trim_scale(t.rate)::text) order by t.rate desc, t.code), '[]')
         from tax_code t) as "taxCodes",
@@ -68,15 +79,26 @@ export async function requireTerms(tx: Tx, now: Date, rateDay: Day | null = null
         select distinct on (currency) currency, per_base, day from exchange_rate
         where day <= coalesce(${rateDay}::date, (${now.toISOString()}::timestamptz at time zone o.time_zone)::date) order by currency, day desc) r) as rates,
       (select coalesce(json_agg(json_build_object('year', p.year, 'period', p.period)), '[]') from fiscal_period p where p.closed_at is not null) as "closedPeriods"
-    from organisation o where o.id = 1`))
+    from organisation o where o.id = 1`,
+    ),
+  )
   const { taxCodes, closedPeriods, rates, ...organisation } = found
   return {
-    organisation, today: dayOf(now, organisation.timeZone), taxCodes, closedPeriods,
-    toBase: [[organisation.baseCurrency, '1'], ...rates.filter((r) => dec(r.perBase).gt(0)).map((r) => [r.currency, toBaseFactor(r)] as const)],
+    organisation,
+    today: dayOf(now, organisation.timeZone),
+    taxCodes,
+    closedPeriods,
+    toBase: [
+      [organisation.baseCurrency, '1'],
+      ...rates.filter((r) => dec(r.perBase).gt(0)).map((r) => [r.currency, toBaseFactor(r)] as const),
+    ],
   }
 }
 
 export async function listHolidays(tx: Tx, from: Day, until: Day): Promise<Day[]> {
-  const found = await rows<{ day: Day }>(tx, sql`select day::text as day from holiday where day between ${from} and ${until} order by day`)
+  const found = await rows<{ day: Day }>(
+    tx,
+    sql`select day::text as day from holiday where day between ${from} and ${until} order by day`,
+  )
   return found.map((h) => h.day)
 }

@@ -10,12 +10,27 @@ export async function decideSupplier(ctx: Context, id: string, accept: boolean, 
   const p = await findProposal(ctx.tx, id, true)
   if (p === null) throw notFound('This supplier')
   if (p.standing !== 'proposed') throw refused([`${p.name} is ${p.standing} already.`], {}, 'wrong-state')
-  if (p.proposedById === ctx.actor.id) throw forbidden('Nobody approves a supplier that they proposed themselves; ask a colleague in finance.')
-  if (!accept && reason.trim() === '') throw invalid('Say why it is refused: whoever proposed it reads it.', [{ field: 'reason', message: 'is empty' }])
+  if (p.proposedById === ctx.actor.id)
+    throw forbidden('Nobody approves a supplier that they proposed themselves; ask a colleague in finance.')
+  if (!accept && reason.trim() === '')
+    throw invalid('Say why it is refused: whoever proposed it reads it.', [{ field: 'reason', message: 'is empty' }])
   await setStanding(ctx.tx, id, accept ? 'active' : 'refused', accept ? null : reason.trim())
-  await appendEvent(ctx, { type: accept ? 'approved' : 'refused', subjectKind: 'supplier', subjectId: id, before: { standing: p.standing }, after: { standing: accept ? 'active' : 'refused', reason } })
+  await appendEvent(ctx, {
+    type: accept ? 'approved' : 'refused',
+    subjectKind: 'supplier',
+    subjectId: id,
+    before: { standing: p.standing },
+    after: { standing: accept ? 'active' : 'refused', reason },
+  })
   if (p.proposedById !== null) {
-    const sentence = accept ? `${ctx.actor.name} approved ${p.name}; it can be ordered from now.` : `${ctx.actor.name} refused ${p.name}: “${reason.trim()}”`
-    await tellPerson(ctx, p.proposedById, { kind: 'supplier', id }, { subject: `${p.name} ${accept ? 'approved' : 'refused'}`, sentence, path: `/suppliers/${id}` })
+    const sentence = accept
+      ? `${ctx.actor.name} approved ${p.name}; it can be ordered from now.`
+      : `${ctx.actor.name} refused ${p.name}: “${reason.trim()}”`
+    await tellPerson(
+      ctx,
+      p.proposedById,
+      { kind: 'supplier', id },
+      { subject: `${p.name} ${accept ? 'approved' : 'refused'}`, sentence, path: `/suppliers/${id}` },
+    )
   }
 }

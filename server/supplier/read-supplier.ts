@@ -6,7 +6,8 @@ import { findAlike } from './find-alike'
 import { countWaitingRequests, findProposal, type ProposalRow } from './reads'
 
 /** What was said of a proposed supplier is seen by its proposer and by whoever approves suppliers. */
-export const seesProposal = ({ actor }: Context, p: ProposalRow): boolean => p.proposedById === actor.id || may(actor.grants, 'approve suppliers')
+export const seesProposal = ({ actor }: Context, p: ProposalRow): boolean =>
+  p.proposedById === actor.id || may(actor.grants, 'approve suppliers')
 
 /** A supplier; what was said of it as a proposal is for its proposer and whoever approves suppliers. */
 export async function readSupplier(ctx: Context, id: string): Promise<SupplierView> {
@@ -14,9 +15,27 @@ export async function readSupplier(ctx: Context, id: string): Promise<SupplierVi
   if (p === null) throw notFound('This supplier')
   const seen = seesProposal(ctx, p)
   return {
-    id, number: p.number, name: p.name, town: p.town, address: p.address, email: p.email, telephone: p.telephone, currency: p.currency, standing: p.standing, warning: p.warning,
-    taxNumber: seen ? p.taxNumber : null, proposedBy: p.proposedBy, proposedAt: p.proposedAt, note: seen ? p.note : '', hasTaxForm: seen && p.taxFormHash !== null,
-    alike: seen && p.standing === 'proposed' ? await findAlike(ctx, { name: p.name, taxNumber: p.taxNumber ?? '', email: p.email ?? '' }, id) : [],
-    mayDecide: p.standing === 'proposed' && may(ctx.actor.grants, 'approve suppliers') && p.proposedById !== ctx.actor.id, waitingRequests: await countWaitingRequests(ctx.tx, id),
+    id,
+    number: p.number,
+    name: p.name,
+    town: p.town,
+    address: p.address,
+    email: p.email,
+    telephone: p.telephone,
+    currency: p.currency,
+    standing: p.standing,
+    warning: p.warning,
+    taxNumber: seen ? p.taxNumber : null,
+    proposedBy: p.proposedBy,
+    proposedAt: p.proposedAt,
+    note: seen ? p.note : '',
+    hasTaxForm: seen && p.taxFormHash !== null,
+    alike:
+      seen && p.standing === 'proposed'
+        ? await findAlike(ctx, { name: p.name, taxNumber: p.taxNumber ?? '', email: p.email ?? '' }, id)
+        : [],
+    mayDecide:
+      p.standing === 'proposed' && may(ctx.actor.grants, 'approve suppliers') && p.proposedById !== ctx.actor.id,
+    waitingRequests: await countWaitingRequests(ctx.tx, id),
   }
 }

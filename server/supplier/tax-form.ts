@@ -18,7 +18,12 @@ export async function giveTaxForm(ctx: Context, id: string, bytes: Buffer, name:
 /** The tax form of a proposed supplier, for its proposer and whoever approves suppliers. */
 export async function readTaxForm(ctx: Context, id: string): Promise<{ bytes: Buffer; name: string; mime: string }> {
   const p = await findProposal(ctx.tx, id)
-  const kept = p === null || p.taxFormHash === null || !seesProposal(ctx, p) ? null : await findFile(ctx.tx, p.taxFormHash)
+  const kept =
+    p === null || p.taxFormHash === null || !seesProposal(ctx, p) ? null : await findFile(ctx.tx, p.taxFormHash)
   if (p === null || kept === null) throw notFound('This tax form')
-  return { bytes: kept.bytes, mime: kept.mime, name: `${p.number} tax form.${kept.mime === 'application/pdf' ? 'pdf' : kept.mime === 'image/png' ? 'png' : 'jpg'}` }
+  return {
+    bytes: kept.bytes,
+    mime: kept.mime,
+    name: `${p.number} tax form.${kept.mime === 'application/pdf' ? 'pdf' : kept.mime === 'image/png' ? 'png' : 'jpg'}`,
+  }
 }

@@ -12,5 +12,14 @@ import { supplierRoutes } from './supplier'
 
 /** Every route there is: the API's description, the walk over all of them and the house rules read it. */
 export const ALL_ROUTES: readonly RouteSpec[] = [
-  sessionRoutes, peopleRoutes, catalogueRoutes, supplierRoutes, requisitionRoutes, budgetRoutes, orderRoutes, regularsRoutes, requestFormRoutes, findRoutes,
+  sessionRoutes,
+  peopleRoutes,
+  catalogueRoutes,
+  supplierRoutes,
+  requisitionRoutes,
+  budgetRoutes,
+  orderRoutes,
+  regularsRoutes,
+  requestFormRoutes,
+  findRoutes,
 ].flatMap((area): RouteSpec[] => Object.values(area))

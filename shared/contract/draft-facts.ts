@@ -17,7 +17,12 @@ export interface DraftFactsWire {
   readonly departmentIds: readonly string[]
   readonly branch: readonly string[]
   readonly budgetLines: readonly PayingLine[]
-  readonly taxCodes: readonly { readonly code: string; readonly name: string; readonly category: string; readonly rate: string }[]
+  readonly taxCodes: readonly {
+    readonly code: string
+    readonly name: string
+    readonly category: string
+    readonly rate: string
+  }[]
   readonly toBase: readonly (readonly [string, string])[]
   readonly suppliers: readonly SupplierFacts[]
   readonly items: readonly ItemFacts[]
@@ -35,15 +40,25 @@ export interface DraftFactsWire {
 /** Makes the core's facts of those that came over the wire. */
 export function readFacts(wire: DraftFactsWire): DraftFacts {
   return {
-    today: wire.today, baseCurrency: wire.baseCurrency, fiscalStartMonth: wire.fiscalStartMonth, closedPeriods: wire.closedPeriods,
-    ownerId: wire.ownerId, raisedById: wire.raisedById, departmentIds: wire.departmentIds, branch: wire.branch,
+    today: wire.today,
+    baseCurrency: wire.baseCurrency,
+    fiscalStartMonth: wire.fiscalStartMonth,
+    closedPeriods: wire.closedPeriods,
+    ownerId: wire.ownerId,
+    raisedById: wire.raisedById,
+    departmentIds: wire.departmentIds,
+    branch: wire.branch,
     budgetLines: new Map(wire.budgetLines.map((l) => [l.id, l])),
     taxCodes: new Map(wire.taxCodes.map((t) => [t.code, t])),
     toBase: new Map(wire.toBase),
     suppliers: new Map(wire.suppliers.map((x) => [x.id, x])),
     items: new Map(wire.items.map((x) => [x.id, x])),
-    holidays: new Set(wire.holidays), kinds: new Map(wire.kinds.map((k) => [k.code, k])), ownFields: wire.ownFields, rules: wire.rules,
-    jobs: new Map(wire.jobs.map((j) => [j.id, j])), attached: wire.attached,
+    holidays: new Set(wire.holidays),
+    kinds: new Map(wire.kinds.map((k) => [k.code, k])),
+    ownFields: wire.ownFields,
+    rules: wire.rules,
+    jobs: new Map(wire.jobs.map((j) => [j.id, j])),
+    attached: wire.attached,
     policy: wire.policy,
     people: { people: new Map(wire.people.map((p) => [p.id, p])), absences: wire.absences, today: wire.today },
   }

@@ -3,8 +3,15 @@ import { defineRoute } from './route'
 import { day, id, ids, made, text } from './values'
 
 const absence = z.object({
-  id: z.string(), personId: z.string(), name: z.string(), from: z.string(), until: z.string(), substituteId: z.string().nullable(),
-  substitute: z.string().nullable(), note: z.string(), version: z.number(),
+  id: z.string(),
+  personId: z.string(),
+  name: z.string(),
+  from: z.string(),
+  until: z.string(),
+  substituteId: z.string().nullable(),
+  substitute: z.string().nullable(),
+  note: z.string(),
+  version: z.number(),
 })
 export type AbsenceView = z.infer<typeof absence>
 const personFound = z.object({ id: z.string(), name: z.string(), jobTitle: z.string(), department: z.string() })
@@ -12,22 +19,71 @@ export type PersonFound = z.infer<typeof personFound>
 
 export const peopleRoutes = {
   searchPeople: defineRoute({
-    name: 'searchPeople', method: 'GET', path: '/api/people', summary: 'People by a part of the name.', access: 'see people',
-    query: z.object({ words: text(100).default('') }), reply: z.object({ people: z.array(personFound) }),
+    name: 'searchPeople',
+    method: 'GET',
+    path: '/api/people',
+    summary: 'People by a part of the name.',
+    access: 'see people',
+    query: z.object({ words: text(100).default('') }),
+    reply: z.object({ people: z.array(personFound) }),
   }),
   listAbsences: defineRoute({
-    name: 'listAbsences', method: 'GET', path: '/api/absences', summary: 'One’s own absences, and for administrators those of everybody.', access: 'be away',
+    name: 'listAbsences',
+    method: 'GET',
+    path: '/api/absences',
+    summary: 'One’s own absences, and for administrators those of everybody.',
+    access: 'be away',
     reply: z.object({ mine: z.array(absence), others: z.array(absence) }),
   }),
   setAway: defineRoute({
-    name: 'setAway', method: 'POST', path: '/api/absences', summary: 'Say when somebody is away and who decides meanwhile.', access: 'be away', idempotent: true,
-    body: z.object({ personId: id.nullable().default(null), from: day, until: day, substituteId: id.nullable(), note: text(200).default('') }), reply: made,
+    name: 'setAway',
+    method: 'POST',
+    path: '/api/absences',
+    summary: 'Say when somebody is away and who decides meanwhile.',
+    access: 'be away',
+    idempotent: true,
+    body: z.object({
+      personId: id.nullable().default(null),
+      from: day,
+      until: day,
+      substituteId: id.nullable(),
+      note: text(200).default(''),
+    }),
+    reply: made,
   }),
   listViews: defineRoute({
-    name: 'listViews', method: 'GET', path: '/api/views', summary: 'The views of a place that one keeps.', access: 'see own', query: z.object({ place: text(40) }),
+    name: 'listViews',
+    method: 'GET',
+    path: '/api/views',
+    summary: 'The views of a place that one keeps.',
+    access: 'see own',
+    query: z.object({ place: text(40) }),
     reply: z.object({ views: z.array(z.object({ id: z.string(), name: z.string(), query: z.string() })) }),
   }),
-  keepView: defineRoute({ name: 'keepView', method: 'POST', path: '/api/views', summary: 'Keep a view of a place under a name.', access: 'see own', body: z.object({ place: text(40), name: text(60), query: text(500) }), reply: made }),
-  removeView: defineRoute({ name: 'removeView', method: 'DELETE', path: '/api/views/{id}', summary: 'Take a kept view away.', access: 'see own', params: ids }),
-  endAway: defineRoute({ name: 'endAway', method: 'DELETE', path: '/api/absences/{id}', summary: 'Take an absence back.', access: 'be away', params: ids, ifMatch: true }),
+  keepView: defineRoute({
+    name: 'keepView',
+    method: 'POST',
+    path: '/api/views',
+    summary: 'Keep a view of a place under a name.',
+    access: 'see own',
+    body: z.object({ place: text(40), name: text(60), query: text(500) }),
+    reply: made,
+  }),
+  removeView: defineRoute({
+    name: 'removeView',
+    method: 'DELETE',
+    path: '/api/views/{id}',
+    summary: 'Take a kept view away.',
+    access: 'see own',
+    params: ids,
+  }),
+  endAway: defineRoute({
+    name: 'endAway',
+    method: 'DELETE',
+    path: '/api/absences/{id}',
+    summary: 'Take an absence back.',
+    access: 'be away',
+    params: ids,
+    ifMatch: true,
+  }),
 } as const

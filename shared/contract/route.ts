@@ -3,7 +3,10 @@ import { type Right } from '#core/people/rights'
 
 /** How one route of the API behaves: what it takes, who may call it, what it answers. */
 export interface RouteSpec<
-  P extends z.ZodType = z.ZodType, Q extends z.ZodType = z.ZodType, B extends z.ZodType = z.ZodType, R extends z.ZodType = z.ZodType,
+  P extends z.ZodType = z.ZodType,
+  Q extends z.ZodType = z.ZodType,
+  B extends z.ZodType = z.ZodType,
+  R extends z.ZodType = z.ZodType,
 > {
   readonly name: string
   readonly method: 'GET' | 'POST' | 'PUT' | 'DELETE'
@@ -29,13 +32,34 @@ type Part<S, K extends string, D> = S extends Record<K, infer T> ? T : D
 
 /** Describes a route; what is left out is empty. */
 export function defineRoute<
-  const S extends { name: string; method: RouteSpec['method']; path: string; summary: string; access: RouteSpec['access']
-    params?: z.ZodType; query?: z.ZodType; body?: z.ZodType; reply?: z.ZodType; ifMatch?: boolean; idempotent?: boolean; bytes?: RouteSpec['bytes'] },
+  const S extends {
+    name: string
+    method: RouteSpec['method']
+    path: string
+    summary: string
+    access: RouteSpec['access']
+    params?: z.ZodType
+    query?: z.ZodType
+    body?: z.ZodType
+    reply?: z.ZodType
+    ifMatch?: boolean
+    idempotent?: boolean
+    bytes?: RouteSpec['bytes']
+  },
 >(spec: S) {
   return {
-    ifMatch: false, idempotent: false, bytes: 'none', params: nothing, query: nothing, body: nothing, reply: nothing, ...spec,
+    ifMatch: false,
+    idempotent: false,
+    bytes: 'none',
+    params: nothing,
+    query: nothing,
+    body: nothing,
+    reply: nothing,
+    ...spec,
   } as unknown as RouteSpec<
-    Part<S, 'params', typeof nothing> & z.ZodType, Part<S, 'query', typeof nothing> & z.ZodType,
-    Part<S, 'body', typeof nothing> & z.ZodType, Part<S, 'reply', typeof nothing> & z.ZodType
+    Part<S, 'params', typeof nothing> & z.ZodType,
+    Part<S, 'query', typeof nothing> & z.ZodType,
+    Part<S, 'body', typeof nothing> & z.ZodType,
+    Part<S, 'reply', typeof nothing> & z.ZodType
   >
 }

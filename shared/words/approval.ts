@@ -2,34 +2,55 @@ import { type RouteNote, type SeatReason } from '#core/approval/route'
 import { formatAmount } from './format'
 
 /** Why a person sits on a route, said to somebody who may be `you` or that person's colleague. */
-export function saySeat(why: SeatReason, names: { readonly of?: string | null; readonly forName?: string | null; readonly lines?: readonly string[] }): string {
+export function saySeat(
+  why: SeatReason,
+  names: { readonly of?: string | null; readonly forName?: string | null; readonly lines?: readonly string[] },
+): string {
   const instead = names.forName == null ? '' : `for ${names.forName}, who is away; `
   return instead + sayReason(why, names.of ?? 'the owner', names.lines ?? [])
 }
 
 function sayReason(why: SeatReason, of: string, lines: readonly string[]): string {
-  const limit = 'limit' in why && why.limit !== null ? `may approve up to ${formatAmount(why.limit)}` : 'has no spending limit'
+  const limit =
+    'limit' in why && why.limit !== null ? `may approve up to ${formatAmount(why.limit)}` : 'has no spending limit'
   switch (why.code) {
-    case 'manager': return `${of === 'you' ? 'your' : of === 'the owner' ? 'the owner’s' : `${of}’s`} manager; ${limit}`
-    case 'higher-manager': return why.covers ? `the first above whose limit covers it; ${limit}` : `next in line; ${limit}`
-    case 'named': return 'named by the policy'
-    case 'role': return `holds the role ${why.role}`
-    case 'group': return `one of ${why.name}`
-    case 'budget-holder': return lines.length > 0 ? `budget holder of ${lines.join(' and ')}` : 'budget holder'
-    case 'fallback': return why.because === 'no rule fits' ? 'decides what no rule fits'
-      : why.because === 'nobody covers' ? 'decides since nobody’s limit covers it' : 'decides since nobody else can'
+    case 'manager':
+      return `${of === 'you' ? 'your' : of === 'the owner' ? 'the owner’s' : `${of}’s`} manager; ${limit}`
+    case 'higher-manager':
+      return why.covers ? `the first above whose limit covers it; ${limit}` : `next in line; ${limit}`
+    case 'named':
+      return 'named by the policy'
+    case 'role':
+      return `holds the role ${why.role}`
+    case 'group':
+      return `one of ${why.name}`
+    case 'budget-holder':
+      return lines.length > 0 ? `budget holder of ${lines.join(' and ')}` : 'budget holder'
+    case 'fallback':
+      return why.because === 'no rule fits'
+        ? 'decides what no rule fits'
+        : why.because === 'nobody covers'
+          ? 'decides since nobody’s limit covers it'
+          : 'decides since nobody else can'
   }
 }
 
 /** Why somebody is not asked; null for notes that are not worth a sentence here. */
 export function sayNote(note: RouteNote, nameOf: (id: string) => string): string | null {
   switch (note.code) {
-    case 'spared-by-own-limit': return `Within your own limit of ${formatAmount(note.limit)}, no manager is asked.`
-    case 'own-document': return `${nameOf(note.personId)} raised or owns this and is not asked.`
-    case 'away-without-substitute': return `${nameOf(note.personId)} is away without a substitute and is passed over.`
-    case 'gone': return `${nameOf(note.personId)} has left and is passed over.`
-    case 'does-not-cover': return `${nameOf(note.personId)} may not decide so much.`
-    case 'asked-later': return `${nameOf(note.personId)} is asked once, later on.`
-    case 'rule-does-not-fit': return null
+    case 'spared-by-own-limit':
+      return `Within your own limit of ${formatAmount(note.limit)}, no manager is asked.`
+    case 'own-document':
+      return `${nameOf(note.personId)} raised or owns this and is not asked.`
+    case 'away-without-substitute':
+      return `${nameOf(note.personId)} is away without a substitute and is passed over.`
+    case 'gone':
+      return `${nameOf(note.personId)} has left and is passed over.`
+    case 'does-not-cover':
+      return `${nameOf(note.personId)} may not decide so much.`
+    case 'asked-later':
+      return `${nameOf(note.personId)} is asked once, later on.`
+    case 'rule-does-not-fit':
+      return null
   }
 }

@@ -4,7 +4,20 @@ import { type Money } from '#core/base/money'
 import { addDays, dayOf, daysBetween, weekday, type Day } from '#core/base/day'
 import { unitName } from '#core/base/unit'
 
-const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December']
+const MONTHS = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+]
 const DAYS = ['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday']
 
 /** Groups thousands and writes a minus sign that is a minus sign: "−1,234.50". */
@@ -68,7 +81,9 @@ export function formatSince(day: Day, today: Day): string {
 
 /** "14:05" of a moment in a time zone. */
 function formatTime(moment: string, timeZone: string): string {
-  return new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hour12: false }).format(new Date(moment))
+  return new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hour12: false }).format(
+    new Date(moment),
+  )
 }
 
 /** "Mon 23 Nov, 14:05" */
@@ -84,7 +99,11 @@ export function formatExact(moment: string, timeZone: string): string {
 
 /** A readable size: "84 kB". */
 export function formatSize(bytes: number): string {
-  return bytes < 1000 ? `${bytes} bytes` : bytes < 1_000_000 ? `${Math.round(bytes / 1000)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`
+  return bytes < 1000
+    ? `${bytes} bytes`
+    : bytes < 1_000_000
+      ? `${Math.round(bytes / 1000)} kB`
+      : `${(bytes / 1_000_000).toFixed(1)} MB`
 }
 
 /** The days of a month as weeks from Monday, for a calendar; days of other months fill the edges. */
@@ -100,7 +119,10 @@ export function formatMonth(day: Day): string {
 
 /** "one", "two" ... "twelve", else digits: for sentences. */
 export function inWords(n: number): string {
-  return ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve'][n] ?? String(n)
+  return (
+    ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve'][n] ??
+    String(n)
+  )
 }
 
 /** "one line", "14 lines" */
@@ -110,7 +132,7 @@ export function formatCount(n: number, one: string, many: string): string {
 
 /** "a", "a and b", "a, b and c"; or with "or". */
 export function listWords(words: readonly string[], link: 'and' | 'or' = 'and'): string {
-  return words.length < 2 ? words[0] ?? '' : `${words.slice(0, -1).join(', ')} ${link} ${words.at(-1)}`
+  return words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} ${link} ${words.at(-1)}`
 }
 
 export function capital(text: string): string {

@@ -4,20 +4,34 @@ import { formatMoney, listWords } from './format'
 /** The sentence for what stands in the way of issuing an order. */
 export function sayIssueReason(r: IssueReason): string {
   switch (r.code) {
-    case 'order-state': return `This order is ${r.state} already.`
-    case 'order-empty': return 'Nothing lies on this tray yet.'
-    case 'no-supplier': return 'Choose a supplier first.'
-    case 'no-ship-to': return 'Say where it is to be delivered.'
-    case 'own-need-alone': return 'This serves your own need alone; another buyer has to issue it.'
-    case 'currency-differs': return 'The lines are in different currencies; an order has one.'
-    case 'ship-to-differs': return 'The lines go to different places; an order goes to one.'
-    case 'supplier-blocked': return `${r.supplier} cannot be ordered from now.`
-    case 'supplier-no-address': return `${r.supplier} has no e-mail address for orders; finance can add it.`
-    case 'no-rate': return `There is no exchange rate for ${r.currency}.`
-    case 'above-approved': return `“${r.description}” comes to ${formatMoney(r.ordered)}, more than the ${formatMoney(r.approved)} that were approved for it.`
+    case 'order-state':
+      return `This order is ${r.state} already.`
+    case 'order-empty':
+      return 'Nothing lies on this tray yet.'
+    case 'no-supplier':
+      return 'Choose a supplier first.'
+    case 'no-ship-to':
+      return 'Say where it is to be delivered.'
+    case 'own-need-alone':
+      return 'This serves your own need alone; another buyer has to issue it.'
+    case 'currency-differs':
+      return 'The lines are in different currencies; an order has one.'
+    case 'ship-to-differs':
+      return 'The lines go to different places; an order goes to one.'
+    case 'supplier-blocked':
+      return `${r.supplier} cannot be ordered from now.`
+    case 'supplier-no-address':
+      return `${r.supplier} has no e-mail address for orders; finance can add it.`
+    case 'no-rate':
+      return `There is no exchange rate for ${r.currency}.`
+    case 'above-approved':
+      return `“${r.description}” comes to ${formatMoney(r.ordered)}, more than the ${formatMoney(r.approved)} that were approved for it.`
     case 'above-ordering-limit': {
       const own = r.limit === null ? 'You have no ordering limit' : `Your ordering limit is ${formatMoney(r.limit)}`
-      const who = r.who.length === 0 ? 'nobody’s limit covers it; ask an administrator' : `${listWords(r.who.map((w) => w.name))} may issue it`
+      const who =
+        r.who.length === 0
+          ? 'nobody’s limit covers it; ask an administrator'
+          : `${listWords(r.who.map((w) => w.name))} may issue it`
       return `${own}; this order is ${formatMoney(r.amount)}: ${who}.`
     }
   }

@@ -3,16 +3,25 @@ import { type OwnValues } from '#core/requisition/draft'
 import { formatDecimal, formatDate } from './format'
 
 /** The names of what own fields refer to, by id. */
-export interface OwnNames { readonly people: ReadonlyMap<string, string>; readonly jobs: ReadonlyMap<string, string> }
+export interface OwnNames {
+  readonly people: ReadonlyMap<string, string>
+  readonly jobs: ReadonlyMap<string, string>
+}
 
 /** What stands in an own field, as people say it. */
 export function sayOwnValue(field: OwnField, value: string, names: OwnNames): string {
   switch (field.type) {
-    case 'number': return /^-?\d/.test(value) ? formatDecimal(value) : value
-    case 'date': return /^\d{4}-\d\d-\d\d$/.test(value) ? formatDate(value, '') : value
-    case 'person': return names.people.get(value) ?? 'somebody who is not known'
-    case 'job': return names.jobs.get(value) ?? 'a job that is not known'
-    case 'text': case 'choice': return value
+    case 'number':
+      return /^-?\d/.test(value) ? formatDecimal(value) : value
+    case 'date':
+      return /^\d{4}-\d\d-\d\d$/.test(value) ? formatDate(value, '') : value
+    case 'person':
+      return names.people.get(value) ?? 'somebody who is not known'
+    case 'job':
+      return names.jobs.get(value) ?? 'a job that is not known'
+    case 'text':
+    case 'choice':
+      return value
   }
 }
 

@@ -8,77 +8,145 @@ import { capital, formatCount, formatDay, formatDecimal, formatKept, formatMoney
 export function sayMissing(m: Missing): string {
   const line = 'name' in m && m.name !== '' ? `“${short(m.name)}”` : 'A line'
   switch (m.code) {
-    case 'no-department': return 'Say which department this is for.'
-    case 'department-not-open': return 'You cannot raise for this department; choose one of yours.'
-    case 'no-ship-to': return 'Say where it is to be delivered.'
-    case 'no-need-by': return 'Say by when it is needed.'
-    case 'need-by-past': return 'The day it is needed by has passed; choose a later one.'
-    case 'no-why': return 'Say why it is needed: whoever decides reads it first.'
-    case 'no-lines': return 'Add a line: what is needed.'
-    case 'too-many-lines': return `A requisition holds at most ${MOST_LINES} lines; move some to another.`
-    case 'line-no-description': return 'A line does not say what is needed.'
-    case 'line-quantity': return `${line} needs a quantity above nothing, with at most six decimals.`
-    case 'line-unit': return `${line} has a unit that Rekko does not know.`
-    case 'line-no-price': return `${line} has no price yet; an estimate will do.`
-    case 'line-price-range': return `${line} needs a price from 0 to a thousand million, with at most six decimals.`
-    case 'line-tax': return `${line} has no tax rate.`
-    case 'line-currency': return `There is no exchange rate for ${m.currency}, which ${line} is priced in.`
-    case 'line-supplier-blocked': return `The supplier of ${line} cannot be ordered from now; choose another or let the buyer decide.`
-    case 'no-kind': return 'Say what kind of request this is.'
-    case 'address-unfinished': return 'The address needs at least a name, a street and a town.'
-    case 'line-price-with-tax': return `The price with tax of ${line} does not give its price without tax; type it again.`
-    case 'line-discount': return `What is taken off ${line} must lie between nothing and all of it.`
-    case 'warning-unread': return `Read the warning about ${line}: ${m.text}`
-    case 'warning-stops': return `${line} cannot be asked for: ${m.text}`
-    case 'own-field-missing': return m.name === '' ? `Fill in ${m.field}.` : `Fill in ${m.field} of ${line}.`
-    case 'own-field-unreadable': return m.name === '' ? `What stands in ${m.field} cannot be read.` : `What stands in ${m.field} of ${line} cannot be read.`
-    case 'need-by-soon': return `“${short(m.name)}” can hardly be here before ${formatDay(m.earliest, '')}.`
-    case 'quotes-missing': return `${m.needs - m.has === 1 && m.has > 0 ? 'One more quote' : capital(formatCount(m.needs - m.has, 'quote is', 'quotes are')) + ' missing'}: ${m.why}.`
-    case 'attachment-missing': return `Attach a ${m.kind === 'other' ? 'file' : m.kind}: ${m.why}.`
-    case 'justification-missing': return `Justify it: ${m.why}.`
-    case 'reading-unread': return `Read this first: ${m.text}`
-    case 'job-unknown': return 'The job that is named is not known or not open any more.'
-    case 'line-no-coding': return `Say what pays for ${line}.`
-    case 'line-coding-unknown': return `What pays for ${line} does not belong to this department and year; choose again.`
-    case 'line-split': return `The parts that pay for ${line} do not add up.`
-    case 'budget-refuses': return `${m.name} has ${formatMoney(m.left)} left, and does not allow more: this is ${formatMoney(m.by)} too much.`
-    case 'budget-asks': return `${m.name} would be passed by ${formatMoney(m.by)}: say why that is right.`
-    case 'budget-tells': return `${m.name} would be passed by ${formatMoney(m.by)}.`
-    case 'period-closed': return `Period ${m.period.period} of ${m.period.year} is closed; choose another accounting date.`
-    case 'route-held': return m.held === 'no-fallback'
-      ? 'Nobody is found who may decide, and no fallback is set; ask an administrator.'
-      : 'Nobody is found who may decide, and the fallback cannot either; ask an administrator.'
+    case 'no-department':
+      return 'Say which department this is for.'
+    case 'department-not-open':
+      return 'You cannot raise for this department; choose one of yours.'
+    case 'no-ship-to':
+      return 'Say where it is to be delivered.'
+    case 'no-need-by':
+      return 'Say by when it is needed.'
+    case 'need-by-past':
+      return 'The day it is needed by has passed; choose a later one.'
+    case 'no-why':
+      return 'Say why it is needed: whoever decides reads it first.'
+    case 'no-lines':
+      return 'Add a line: what is needed.'
+    case 'too-many-lines':
+      return `A requisition holds at most ${MOST_LINES} lines; move some to another.`
+    case 'line-no-description':
+      return 'A line does not say what is needed.'
+    case 'line-quantity':
+      return `${line} needs a quantity above nothing, with at most six decimals.`
+    case 'line-unit':
+      return `${line} has a unit that Rekko does not know.`
+    case 'line-no-price':
+      return `${line} has no price yet; an estimate will do.`
+    case 'line-price-range':
+      return `${line} needs a price from 0 to a thousand million, with at most six decimals.`
+    case 'line-tax':
+      return `${line} has no tax rate.`
+    case 'line-currency':
+      return `There is no exchange rate for ${m.currency}, which ${line} is priced in.`
+    case 'line-supplier-blocked':
+      return `The supplier of ${line} cannot be ordered from now; choose another or let the buyer decide.`
+    case 'no-kind':
+      return 'Say what kind of request this is.'
+    case 'address-unfinished':
+      return 'The address needs at least a name, a street and a town.'
+    case 'line-price-with-tax':
+      return `The price with tax of ${line} does not give its price without tax; type it again.`
+    case 'line-discount':
+      return `What is taken off ${line} must lie between nothing and all of it.`
+    case 'warning-unread':
+      return `Read the warning about ${line}: ${m.text}`
+    case 'warning-stops':
+      return `${line} cannot be asked for: ${m.text}`
+    case 'own-field-missing':
+      return m.name === '' ? `Fill in ${m.field}.` : `Fill in ${m.field} of ${line}.`
+    case 'own-field-unreadable':
+      return m.name === ''
+        ? `What stands in ${m.field} cannot be read.`
+        : `What stands in ${m.field} of ${line} cannot be read.`
+    case 'need-by-soon':
+      return `“${short(m.name)}” can hardly be here before ${formatDay(m.earliest, '')}.`
+    case 'quotes-missing':
+      return `${m.needs - m.has === 1 && m.has > 0 ? 'One more quote' : capital(formatCount(m.needs - m.has, 'quote is', 'quotes are')) + ' missing'}: ${m.why}.`
+    case 'attachment-missing':
+      return `Attach a ${m.kind === 'other' ? 'file' : m.kind}: ${m.why}.`
+    case 'justification-missing':
+      return `Justify it: ${m.why}.`
+    case 'reading-unread':
+      return `Read this first: ${m.text}`
+    case 'job-unknown':
+      return 'The job that is named is not known or not open any more.'
+    case 'line-no-coding':
+      return `Say what pays for ${line}.`
+    case 'line-coding-unknown':
+      return `What pays for ${line} does not belong to this department and year; choose again.`
+    case 'line-split':
+      return `The parts that pay for ${line} do not add up.`
+    case 'budget-refuses':
+      return `${m.name} has ${formatMoney(m.left)} left, and does not allow more: this is ${formatMoney(m.by)} too much.`
+    case 'budget-asks':
+      return `${m.name} would be passed by ${formatMoney(m.by)}: say why that is right.`
+    case 'budget-tells':
+      return `${m.name} would be passed by ${formatMoney(m.by)}.`
+    case 'period-closed':
+      return `Period ${m.period.period} of ${m.period.year} is closed; choose another accounting date.`
+    case 'route-held':
+      return m.held === 'no-fallback'
+        ? 'Nobody is found who may decide, and no fallback is set; ask an administrator.'
+        : 'Nobody is found who may decide, and the fallback cannot either; ask an administrator.'
   }
 }
 
 /** What is taken off a line: "less 5 %", "less 12.00"; nothing where nothing is. */
 export function sayDiscount(discount: LineDiscount | null, currency: string): string[] {
   if (discount === null) return []
-  return [discount.of === 'percent' ? `less ${formatDecimal(discount.value)} %` : `less ${formatKept(discount.value, currency)}`]
+  return [
+    discount.of === 'percent'
+      ? `less ${formatDecimal(discount.value)} %`
+      : `less ${formatKept(discount.value, currency)}`,
+  ]
 }
 
 /** What is wrong with how a line is divided over those who pay. */
 export function saySplitReason(r: SplitReason): string {
   switch (r.code) {
-    case 'split-empty': return 'Say who pays.'
-    case 'split-value-missing': return `Say how much payer ${r.at + 1} takes.`
-    case 'split-negative': return 'The others take more than there is.'
-    case 'split-not-hundred': return `The parts add up to ${formatDecimal(r.sum)} %.`
-    case 'split-not-quantity': return `The parts add up to ${formatDecimal(r.sum)} of ${formatDecimal(r.quantity)}.`
+    case 'split-empty':
+      return 'Say who pays.'
+    case 'split-value-missing':
+      return `Say how much payer ${r.at + 1} takes.`
+    case 'split-negative':
+      return 'The others take more than there is.'
+    case 'split-not-hundred':
+      return `The parts add up to ${formatDecimal(r.sum)} %.`
+    case 'split-not-quantity':
+      return `The parts add up to ${formatDecimal(r.sum)} of ${formatDecimal(r.quantity)}.`
   }
 }
 
 const DONE: Record<RequisitionMoveName, string> = {
-  edit: 'changed', throwAway: 'thrown away', send: 'sent', approve: 'approved', ask: 'asked about', sendBack: 'sent back', reject: 'rejected',
-  answer: 'answered', withdraw: 'withdrawn', order: 'ordered', cancelRest: 'cancelled', remind: 'reminded of', wish: 'changed by the buyer', handOver: 'handed over',
+  edit: 'changed',
+  throwAway: 'thrown away',
+  send: 'sent',
+  approve: 'approved',
+  ask: 'asked about',
+  sendBack: 'sent back',
+  reject: 'rejected',
+  answer: 'answered',
+  withdraw: 'withdrawn',
+  order: 'ordered',
+  cancelRest: 'cancelled',
+  remind: 'reminded of',
+  wish: 'changed by the buyer',
+  handOver: 'handed over',
 }
 
 /** The sentence for what stands in the way of a move. */
 export function sayMoveReason(r: MoveReason): string {
   switch (r.code) {
-    case 'wrong-state': return `This requisition is ${r.state} and cannot be ${DONE[r.move]} now.`
-    case 'not-yours': return r.by === 'owner' ? 'Only its owner may do this.'
-      : r.by === 'buyer' ? 'Only a buyer may do this.' : r.by === 'owner or buyer' ? 'Only its owner or a buyer may do this.' : 'Only somebody who is asked to decide on it now may do this.'
+    case 'wrong-state':
+      return `This requisition is ${r.state} and cannot be ${DONE[r.move]} now.`
+    case 'not-yours':
+      return r.by === 'owner'
+        ? 'Only its owner may do this.'
+        : r.by === 'buyer'
+          ? 'Only a buyer may do this.'
+          : r.by === 'owner or buyer'
+            ? 'Only its owner or a buyer may do this.'
+            : 'Only somebody who is asked to decide on it now may do this.'
   }
 }
 

@@ -4,65 +4,128 @@ import { listWords } from './format'
 /** How things stand, after the title: "approved, waits to be ordered". */
 export function saySentence(state: string, waits: readonly string[], question: boolean): string {
   switch (state) {
-    case 'draft': return 'still being written.'
-    case 'in approval': return question ? 'a question waits for an answer.' : waits.length === 0 ? 'held, since nobody is found who may decide.' : `waits for ${listWords(waits.map((w) => w === 'You' ? 'you' : w))}.`
-    case 'approved': return 'approved, waits to be ordered.'
-    case 'part ordered': return 'approved, and a part of it is ordered.'
-    case 'ordered': return 'approved and ordered.'
-    case 'closed': return 'done.'
-    case 'sent back': return 'sent back, to be changed.'
-    case 'rejected': return 'rejected.'
-    case 'withdrawn': return 'withdrawn.'
-    default: return 'cancelled.'
+    case 'draft':
+      return 'still being written.'
+    case 'in approval':
+      return question
+        ? 'a question waits for an answer.'
+        : waits.length === 0
+          ? 'held, since nobody is found who may decide.'
+          : `waits for ${listWords(waits.map((w) => (w === 'You' ? 'you' : w)))}.`
+    case 'approved':
+      return 'approved, waits to be ordered.'
+    case 'part ordered':
+      return 'approved, and a part of it is ordered.'
+    case 'ordered':
+      return 'approved and ordered.'
+    case 'closed':
+      return 'done.'
+    case 'sent back':
+      return 'sent back, to be changed.'
+    case 'rejected':
+      return 'rejected.'
+    case 'withdrawn':
+      return 'withdrawn.'
+    default:
+      return 'cancelled.'
   }
 }
 
-export interface NextFacts { readonly waits: readonly string[]; readonly isOwner: boolean; readonly question: string | null; readonly owner: string }
+export interface NextFacts {
+  readonly waits: readonly string[]
+  readonly isOwner: boolean
+  readonly question: string | null
+  readonly owner: string
+}
 
 /** What happens next, for whoever looks. */
 export function sayNext(state: string, f: NextFacts): string {
   const owner = f.isOwner ? 'you' : f.owner
   switch (state) {
-    case 'draft': return `It is sent when ${owner === 'you' ? 'you press' : `${owner} presses`} the button on Raise.`
-    case 'in approval': return f.question !== null ? `${f.question} asked something; ${f.isOwner ? 'answer below, and it goes on' : `${f.owner} has to answer`}.`
-      : f.waits.length === 0 ? 'An administrator has to name somebody who may decide.' : `${f.waits.includes('You') ? 'You decide' : `${listWords(f.waits)} ${f.waits.length === 1 ? 'decides' : 'decide'}`}; then it goes on by itself.`
-    case 'approved': return 'A buyer puts it on an order.'
-    case 'part ordered': return 'A buyer orders the rest; what is ordered is on its way.'
-    case 'ordered': return 'The supplier delivers.'
-    case 'sent back': return `${f.isOwner ? 'Change what was asked for and send it again' : `${f.owner} changes it and sends it again`}; with no more than before, the approvals given stay.`
-    case 'withdrawn': return f.isOwner ? 'You can change it and send it again.' : `${f.owner} may send it again.`
-    default: return 'Nothing more.'
+    case 'draft':
+      return `It is sent when ${owner === 'you' ? 'you press' : `${owner} presses`} the button on Raise.`
+    case 'in approval':
+      return f.question !== null
+        ? `${f.question} asked something; ${f.isOwner ? 'answer below, and it goes on' : `${f.owner} has to answer`}.`
+        : f.waits.length === 0
+          ? 'An administrator has to name somebody who may decide.'
+          : `${f.waits.includes('You') ? 'You decide' : `${listWords(f.waits)} ${f.waits.length === 1 ? 'decides' : 'decide'}`}; then it goes on by itself.`
+    case 'approved':
+      return 'A buyer puts it on an order.'
+    case 'part ordered':
+      return 'A buyer orders the rest; what is ordered is on its way.'
+    case 'ordered':
+      return 'The supplier delivers.'
+    case 'sent back':
+      return `${f.isOwner ? 'Change what was asked for and send it again' : `${f.owner} changes it and sends it again`}; with no more than before, the approvals given stay.`
+    case 'withdrawn':
+      return f.isOwner ? 'You can change it and send it again.' : `${f.owner} may send it again.`
+    default:
+      return 'Nothing more.'
   }
 }
 
-interface EventFacts { readonly type: string; readonly actor: string | null; readonly forName: string | null; readonly after: Record<string, unknown> | null }
-type Said = { readonly station: 'Need' | 'Decision' | 'Order'; readonly who: string; readonly what: string; readonly more: string }
+interface EventFacts {
+  readonly type: string
+  readonly actor: string | null
+  readonly forName: string | null
+  readonly after: Record<string, unknown> | null
+}
+type Said = {
+  readonly station: 'Need' | 'Decision' | 'Order'
+  readonly who: string
+  readonly what: string
+  readonly more: string
+}
 
 /** One event of a requisition as a line of its trail. */
 export function sayEvent(e: EventFacts, formatKept: (amount: string, currency: string) => string): Said {
-  const who = e.forName === null ? e.actor ?? 'Rekko' : `${e.actor ?? 'Rekko'} for ${e.forName}`
+  const who = e.forName === null ? (e.actor ?? 'Rekko') : `${e.actor ?? 'Rekko'} for ${e.forName}`
   const comment = typeof e.after?.comment === 'string' && e.after.comment !== '' ? `: “${e.after.comment}”` : ''
   const text = typeof e.after?.text === 'string' ? e.after.text : ''
-  const amount = isMoney(e.after?.amount) ? `${e.after.amount.currency} ${formatKept(e.after.amount.amount, e.after.amount.currency)}` : ''
+  const amount = isMoney(e.after?.amount)
+    ? `${e.after.amount.currency} ${formatKept(e.after.amount.amount, e.after.amount.currency)}`
+    : ''
   switch (e.type) {
-    case 'sent': case 'sent again': {
-      const lines = typeof e.after?.lines === 'number' ? `, ${e.after.lines} ${e.after.lines === 1 ? 'line' : 'lines'}` : ''
+    case 'sent':
+    case 'sent again': {
+      const lines =
+        typeof e.after?.lines === 'number' ? `, ${e.after.lines} ${e.after.lines === 1 ? 'line' : 'lines'}` : ''
       const spared = e.after?.spared === true ? 'within the own limit, so no manager was asked' : ''
       return { station: 'Need', who, what: `${e.type}${lines}${amount === '' ? '' : `, ${amount}`}`, more: spared }
     }
-    case 'approved': return { station: 'Decision', who, what: `approved${comment}`, more: '' }
-    case 'sent back': return { station: 'Decision', who, what: `sent it back${comment}`, more: '' }
-    case 'rejected': return { station: 'Decision', who, what: `rejected it${comment}`, more: '' }
-    case 'decision taken back': return { station: 'Decision', who, what: 'took the decision back', more: '' }
-    case 'asked': return { station: 'Decision', who, what: `asked: “${text}”`, more: '' }
-    case 'answered': return { station: 'Need', who, what: `answered: “${text}”`, more: '' }
-    case 'reminded': return { station: 'Need', who, what: `reminded ${text}`, more: '' }
-    case 'asked for a change': case 'asked for a cancellation': return { station: 'Order', who, what: `${e.type}: “${text}”`, more: '' }
-    case 'routed again': return { station: 'Decision', who: 'Rekko', what: 'worked out anew who decides', more: 'people or absences changed' }
-    case 'withdrawn': return { station: 'Need', who, what: 'withdrew it', more: '' }
-    case 'handed over': return { station: 'Need', who, what: `handed it over to ${text}`, more: '' }
-    case 'rest cancelled': return { station: 'Order', who, what: 'cancelled what was not ordered', more: '' }
-    default: return { station: 'Need', who, what: e.type, more: '' }
+    case 'approved':
+      return { station: 'Decision', who, what: `approved${comment}`, more: '' }
+    case 'sent back':
+      return { station: 'Decision', who, what: `sent it back${comment}`, more: '' }
+    case 'rejected':
+      return { station: 'Decision', who, what: `rejected it${comment}`, more: '' }
+    case 'decision taken back':
+      return { station: 'Decision', who, what: 'took the decision back', more: '' }
+    case 'asked':
+      return { station: 'Decision', who, what: `asked: “${text}”`, more: '' }
+    case 'answered':
+      return { station: 'Need', who, what: `answered: “${text}”`, more: '' }
+    case 'reminded':
+      return { station: 'Need', who, what: `reminded ${text}`, more: '' }
+    case 'asked for a change':
+    case 'asked for a cancellation':
+      return { station: 'Order', who, what: `${e.type}: “${text}”`, more: '' }
+    case 'routed again':
+      return {
+        station: 'Decision',
+        who: 'Rekko',
+        what: 'worked out anew who decides',
+        more: 'people or absences changed',
+      }
+    case 'withdrawn':
+      return { station: 'Need', who, what: 'withdrew it', more: '' }
+    case 'handed over':
+      return { station: 'Need', who, what: `handed it over to ${text}`, more: '' }
+    case 'rest cancelled':
+      return { station: 'Order', who, what: 'cancelled what was not ordered', more: '' }
+    default:
+      return { station: 'Need', who, what: e.type, more: '' }
   }
 }
 
@@ -71,7 +134,13 @@ function isMoney(value: unknown): value is Money {
 }
 
 /** An issued order as a line of a trail. */
-export function sayOrder(o: { readonly number: string; readonly supplier: string; readonly mailedAt: string | null; readonly pdf: boolean; readonly others: readonly string[] }): { who: string; what: string; more: string } {
+export function sayOrder(o: {
+  readonly number: string
+  readonly supplier: string
+  readonly mailedAt: string | null
+  readonly pdf: boolean
+  readonly others: readonly string[]
+}): { who: string; what: string; more: string } {
   const more = [
     o.mailedAt === null ? 'the e-mail is on its way' : 'e-mailed',
     ...(o.pdf ? ['PDF kept'] : []),
@@ -79,4 +148,3 @@ export function sayOrder(o: { readonly number: string; readonly supplier: string
   ]
   return { who: o.number, what: `to ${o.supplier}`, more: more.join(' · ') }
 }
-

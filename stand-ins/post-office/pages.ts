@@ -14,7 +14,8 @@ input{font:inherit;color:inherit;background:none;border:1px solid var(--edge);bo
 dl{display:grid;grid-template-columns:max-content 1fr;gap:4px 16px;margin:0 0 20px}dt{color:var(--second)}dd{margin:0;overflow-wrap:anywhere}`
 
 const escape = (text: string) => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`)
-const page = (title: string, body: string) => `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><title>${escape(title)}</title><style>${STYLE}</style></head><body><main>${body}</main></body></html>`
+const page = (title: string, body: string) =>
+  `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><title>${escape(title)}</title><style>${STYLE}</style></head><body><main>${body}</main></body></html>`
 
 function recipients(k: Kept): string {
   const { to } = k.mail
@@ -24,17 +25,40 @@ function recipients(k: Kept): string {
 /** All mail, newest first, or what has the words in it. */
 export function listPage(kept: readonly Kept[], words: string): string {
   const wanted = words.toLowerCase().trim()
-  const shown = [...kept].reverse().filter((k) => `${recipients(k)} ${k.mail.subject ?? ''} ${k.mail.text ?? ''}`.toLowerCase().includes(wanted)).slice(0, 300)
-  const rows = shown.map((k) => `<tr><td class="second"><time datetime="${k.receivedAt}">${k.receivedAt.slice(0, 16).replace('T', ' ')}</time></td><td>${escape(recipients(k))}</td><td><a href="/mail/${k.number}">${escape(k.mail.subject ?? 'no subject')}</a>${k.mail.attachments.length > 0 ? `<div class="second">${escape(k.mail.attachments.map((a) => a.filename ?? '').join(', '))}</div>` : ''}</td></tr>`).join('')
-  const sentence = kept.length === 0 ? 'No mail has come yet. Send a request or issue an order in Rekko, and its mail stands here.'
-    : shown.length === 0 ? 'No mail has these words in it.' : `The post office holds ${kept.length} ${kept.length === 1 ? 'mail' : 'mails'}.`
-  return page('Post office', `<h1>${sentence}</h1><form><input name="words" value="${escape(words)}" aria-label="Find mail" placeholder="Find by person, subject or words"></form>${rows === '' ? '' : `<table><thead><tr><th>Came (UTC)</th><th>To</th><th>Subject</th></tr></thead><tbody>${rows}</tbody></table>`}`)
+  const shown = [...kept]
+    .reverse()
+    .filter((k) => `${recipients(k)} ${k.mail.subject ?? ''} ${k.mail.text ?? ''}`.toLowerCase().includes(wanted))
+    .slice(0, 300)
+  const rows = shown
+    .map(
+      (k) =>
+        `<tr><td class="second"><time datetime="${k.receivedAt}">${k.receivedAt.slice(0, 16).replace('T', ' ')}</time></td><td>${escape(recipients(k))}</td><td><a href="/mail/${k.number}">${escape(k.mail.subject ?? 'no subject')}</a>${k.mail.attachments.length > 0 ? `<div class="second">${escape(k.mail.attachments.map((a) => a.filename ?? '').join(', '))}</div>` : ''}</td></tr>`,
+    )
+    .join('')
+  const sentence =
+    kept.length === 0
+      ? 'No mail has come yet. Send a request or issue an order in Rekko, and its mail stands here.'
+      : shown.length === 0
+        ? 'No mail has these words in it.'
+        : `The post office holds ${kept.length} ${kept.length === 1 ? 'mail' : 'mails'}.`
+  return page(
+    'Post office',
+    `<h1>${sentence}</h1><form><input name="words" value="${escape(words)}" aria-label="Find mail" placeholder="Find by person, subject or words"></form>${rows === '' ? '' : `<table><thead><tr><th>Came (UTC)</th><th>To</th><th>Subject</th></tr></thead><tbody>${rows}</tbody></table>`}`,
+  )
 }
 
 /** One mail as it came. */
 export function mailPage(k: Kept): string {
-  const attachments = k.mail.attachments.map((a, i) => `<a href="/mail/${k.number}/attachments/${i}">${escape(a.filename ?? 'attachment')}</a> <span class="second">${Math.max(1, Math.round(a.size / 1000))} kB</span>`).join('<br>')
-  return page(k.mail.subject ?? 'Mail', `<p><a href="/">All mail</a></p><h1>${escape(k.mail.subject ?? 'no subject')}</h1><dl><dt>From</dt><dd>${escape(k.mail.from?.text ?? '')}</dd><dt>To</dt><dd>${escape(recipients(k))}</dd><dt>Came</dt><dd>${k.receivedAt}</dd><dt>Message-ID</dt><dd>${escape(k.mail.messageId ?? '')}</dd>${attachments === '' ? '' : `<dt>With it</dt><dd>${attachments}</dd>`}</dl><pre>${escape(k.mail.text ?? '')}</pre>`)
+  const attachments = k.mail.attachments
+    .map(
+      (a, i) =>
+        `<a href="/mail/${k.number}/attachments/${i}">${escape(a.filename ?? 'attachment')}</a> <span class="second">${Math.max(1, Math.round(a.size / 1000))} kB</span>`,
+    )
+    .join('<br>')
+  return page(
+    k.mail.subject ?? 'Mail',
+    `<p><a href="/">All mail</a></p><h1>${escape(k.mail.subject ?? 'no subject')}</h1><dl><dt>From</dt><dd>${escape(k.mail.from?.text ?? '')}</dd><dt>To</dt><dd>${escape(recipients(k))}</dd><dt>Came</dt><dd>${k.receivedAt}</dd><dt>Message-ID</dt><dd>${escape(k.mail.messageId ?? '')}</dd>${attachments === '' ? '' : `<dt>With it</dt><dd>${attachments}</dd>`}</dl><pre>${escape(k.mail.text ?? '')}</pre>`,
+  )
 }
 
 export function missingPage(): string {

@@ -9,7 +9,11 @@ import { mailPage, listPage, missingPage } from './pages'
  * The post office: takes every mail over SMTP, keeps it as it came, and shows it on a page. It stands in
  * for the world's mail servers; a real one takes its place by REKKO_SMTP_URL alone.
  */
-export interface Kept { readonly number: number; readonly receivedAt: string; readonly mail: ParsedMail }
+export interface Kept {
+  readonly number: number
+  readonly receivedAt: string
+  readonly mail: ParsedMail
+}
 
 const smtpPort = Number(process.env.POST_OFFICE_SMTP_PORT ?? '2525')
 const httpPort = Number(process.env.POST_OFFICE_HTTP_PORT ?? '8025')
@@ -17,17 +21,35 @@ const directory = process.env.POST_OFFICE_DIRECTORY ?? join(process.cwd(), '.rek
 const kept: Kept[] = []
 
 mkdirSync(directory, { recursive: true })
-for (const name of readdirSync(directory).filter((n) => n.endsWith('.eml')).sort()) {
+for (const name of readdirSync(directory)
+  .filter((n) => n.endsWith('.eml'))
+  .sort()) {
   const [number, at] = name.replace('.eml', '').split('_')
-  kept.push({ number: Number(number), receivedAt: new Date(Number(at)).toISOString(), mail: await simpleParser(readFileSync(join(directory, name))) })
+  kept.push({
+    number: Number(number),
+    receivedAt: new Date(Number(at)).toISOString(),
+    mail: await simpleParser(readFileSync(join(directory, name))),
+  })
 }
 
 const smtp = new SMTPServer({
-  authOptional: true, disabledCommands: ['STARTTLS', 'AUTH'], size: 40 * 1024 * 1024, logger: false,
+  authOptional: true,
+  disabledCommands: ['STARTTLS', 'AUTH'],
+  size: 40 * 1024 * 1024,
+  logger: false,
   onData(stream, _session, done) {
     const chunks: Buffer[] = []
     stream.on('data', (chunk: Buffer) => chunks.push(chunk))
-    stream.on('end', () => { void keep(Buffer.concat(chunks)).then(() => { done() }, (error: unknown) => { done(error instanceof Error ? error : new Error(String(error))) }) })
+    stream.on('end', () => {
+      void keep(Buffer.concat(chunks)).then(
+        () => {
+          done()
+        },
+        (error: unknown) => {
+          done(error instanceof Error ? error : new Error(String(error)))
+        },
+      )
+    })
   },
 })
 
@@ -39,23 +61,45 @@ async function keep(raw: Buffer): Promise<void> {
   kept.push({ number, receivedAt: new Date(now).toISOString(), mail })
 }
 
-const http = createServer((request, response) => { answer(request, response) })
+const http = createServer((request, response) => {
+  answer(request, response)
+})
 
 function answer(request: IncomingMessage, response: ServerResponse): void {
   const url = new URL(request.url ?? '/', 'http://localhost')
   const send = (status: number, type: string, body: string | Buffer, more: Record<string, string> = {}) => {
-    response.writeHead(status, { 'content-type': type, 'x-content-type-options': 'nosniff', 'content-security-policy': 'default-src \'none\'; style-src \'unsafe-inline\'', ...more })
+    response.writeHead(status, {
+      'content-type': type,
+      'x-content-type-options': 'nosniff',
+      'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'",
+      ...more,
+    })
     response.end(body)
   }
   const html = 'text/html; charset=utf-8'
-  if (url.pathname === '/') { send(200, html, listPage(kept, url.searchParams.get('words') ?? '')); return }
-  if (url.pathname === '/messages.json') { send(200, 'application/json', JSON.stringify(kept.map(summary))); return }
+  if (url.pathname === '/') {
+    send(200, html, listPage(kept, url.searchParams.get('words') ?? ''))
+    return
+  }
+  if (url.pathname === '/messages.json') {
+    send(200, 'application/json', JSON.stringify(kept.map(summary)))
+    return
+  }
   const match = /^\/mail\/(\d+)(?:\/attachments\/(\d+))?$/.exec(url.pathname)
   const found = match === null ? undefined : kept.find((k) => k.number === Number(match[1]))
-  if (match === null || found === undefined) { send(404, html, missingPage()); return }
-  if (match[2] === undefined) { send(200, html, mailPage(found)); return }
+  if (match === null || found === undefined) {
+    send(404, html, missingPage())
+    return
+  }
+  if (match[2] === undefined) {
+    send(200, html, mailPage(found))
+    return
+  }
   const attachment = found.mail.attachments[Number(match[2])]
-  if (attachment === undefined) { send(404, html, missingPage()); return }
+  if (attachment === undefined) {
+    send(404, html, missingPage())
+    return
+  }
   const name = (attachment.filename ?? 'attachment').replace(/[^\w.-]/g, '_')
   send(200, attachment.contentType, attachment.content, { 'content-disposition': `attachment; filename="${name}"` })
 }
@@ -63,14 +107,28 @@ function answer(request: IncomingMessage, response: ServerResponse): void {
 function summary(k: Kept): Record<string, unknown> {
   const to = k.mail.to === undefined ? [] : Array.isArray(k.mail.to) ? k.mail.to : [k.mail.to]
   return {
-    number: k.number, receivedAt: k.receivedAt, messageId: k.mail.messageId, subject: k.mail.subject, to: to.map((t) => t.text).join(', '), text: k.mail.text,
+    number: k.number,
+    receivedAt: k.receivedAt,
+    messageId: k.mail.messageId,
+    subject: k.mail.subject,
+    to: to.map((t) => t.text).join(', '),
+    text: k.mail.text,
     attachments: k.mail.attachments.map((a) => ({ name: a.filename, size: a.size, type: a.contentType })),
   }
 }
 
-smtp.on('error', (error) => { process.stderr.write(`post office: ${error.message}\n`) })
+smtp.on('error', (error) => {
+  process.stderr.write(`post office: ${error.message}\n`)
+})
 smtp.listen(smtpPort, '127.0.0.1')
-http.listen(httpPort, '127.0.0.1', () => { process.stdout.write('post office open\n') })
+http.listen(httpPort, '127.0.0.1', () => {
+  process.stdout.write('post office open\n')
+})
 for (const signal of ['SIGTERM', 'SIGINT'] as const) {
-  process.once(signal, () => { smtp.close(() => undefined); http.close(); http.closeAllConnections(); setTimeout(() => process.exit(0), 200) })
+  process.once(signal, () => {
+    smtp.close(() => undefined)
+    http.close()
+    http.closeAllConnections()
+    setTimeout(() => process.exit(0), 200)
+  })
 }

@@ -3,26 +3,43 @@ import { personId, startRekko, type Rekko } from '../setup/rekko'
 
 let rekko: Rekko
 let real: Rekko
-beforeAll(async () => { [rekko, real] = await Promise.all([startRekko(), startRekko({ isDemo: false })]) })
-afterAll(async () => { await Promise.all([rekko.stop(), real.stop()]) })
-const signIn = (r: Rekko, email: string, password: string, headers: Record<string, string> = {}) => r.nobody.call('POST', '/api/session', { body: { email, password }, headers })
+beforeAll(async () => {
+  ;[rekko, real] = await Promise.all([startRekko(), startRekko({ isDemo: false })])
+})
+afterAll(async () => {
+  await Promise.all([rekko.stop(), real.stop()])
+})
+const signIn = (r: Rekko, email: string, password: string, headers: Record<string, string> = {}) =>
+  r.nobody.call('POST', '/api/session', { body: { email, password }, headers })
 
 describe('signing in', () => {
   test('one press works in the demo, and is refused outside of it', async () => {
-    expect((await rekko.nobody.call('POST', '/api/session/demo', { body: { personId: personId('Owen Marsh') } })).status).toBe(200)
-    expect((await real.nobody.call('POST', '/api/session/demo', { body: { personId: personId('Owen Marsh') } })).status).toBe(404)
+    expect(
+      (await rekko.nobody.call('POST', '/api/session/demo', { body: { personId: personId('Owen Marsh') } })).status,
+    ).toBe(200)
+    expect(
+      (await real.nobody.call('POST', '/api/session/demo', { body: { personId: personId('Owen Marsh') } })).status,
+    ).toBe(404)
     expect((await real.nobody.call('GET', '/api/demo-people')).body).toEqual({ people: [], postOffice: null })
     expect((await signIn(real, 'owen.marsh@hallamere.example', 'sea-salt-and-patience')).status).toBe(200)
   })
-  test('in the demo only as whom the demo shows', async () => { expect((await rekko.nobody.call('POST', '/api/session/demo', { body: { personId: personId('Wes Okafor') } })).status).toBe(404) })
+  test('in the demo only as whom the demo shows', async () => {
+    expect(
+      (await rekko.nobody.call('POST', '/api/session/demo', { body: { personId: personId('Wes Okafor') } })).status,
+    ).toBe(404)
+  })
   test('the cookie is sealed, not readable by scripts, and same-site', async () => {
-    const cookie = (await signIn(rekko, 'OWEN.MARSH@hallamere.example', 'sea-salt-and-patience')).headers.getSetCookie()[0] ?? ''
+    const cookie =
+      (await signIn(rekko, 'OWEN.MARSH@hallamere.example', 'sea-salt-and-patience')).headers.getSetCookie()[0] ?? ''
     expect(cookie).toMatch(/^rekko=Fe26\.2\*\*.*HttpOnly/)
     expect(cookie).toMatch(/SameSite=Lax/i)
     expect(cookie).not.toContain('owen')
   })
   test('a wrong password and an unknown person are told alike; a leaver cannot come in', async () => {
-    const [wrong, unknown] = [await signIn(rekko, 'owen.marsh@hallamere.example', 'x'), await signIn(rekko, 'nobody@hallamere.example', 'x')]
+    const [wrong, unknown] = [
+      await signIn(rekko, 'owen.marsh@hallamere.example', 'x'),
+      await signIn(rekko, 'nobody@hallamere.example', 'x'),
+    ]
     expect([wrong.status, unknown.status]).toEqual([401, 401])
     expect(wrong.body.detail).toBe(unknown.body.detail)
     expect((await signIn(rekko, 'anselm.kirwan@hallamere.example', 'sea-salt-and-patience')).status).toBe(401)
@@ -42,20 +59,31 @@ describe('signing in', () => {
   })
   test('a session ends after its idle time', async () => {
     const tomas = await rekko.as('Tomas Brandt')
-    await rekko.sql('update session set seen_at = seen_at - interval \'9 hours\'')
+    await rekko.sql("update session set seen_at = seen_at - interval '9 hours'")
     expect((await tomas.call('GET', '/api/session')).status).toBe(401)
   })
 })
 
 describe('changes asked for by other sites', () => {
-  test.each([[{ 'sec-fetch-site': 'cross-site' }], [{ 'sec-fetch-site': 'same-site' }], [{ origin: 'https://elsewhere.example' }], [{ origin: 'null' }]])('%j are not made', async (headers) => {
+  test.each([
+    [{ 'sec-fetch-site': 'cross-site' }],
+    [{ 'sec-fetch-site': 'same-site' }],
+    [{ origin: 'https://elsewhere.example' }],
+    [{ origin: 'null' }],
+  ])('%j are not made', async (headers) => {
     const owen = await rekko.as('Owen Marsh')
     expect((await owen.call('POST', '/api/notices/read', { headers })).status).toBe(403)
     expect((await signIn(rekko, 'owen.marsh@hallamere.example', 'sea-salt-and-patience', headers)).status).toBe(403)
   })
   test('our own are', async () => {
     const owen = await rekko.as('Owen Marsh')
-    expect((await owen.call('POST', '/api/notices/read', { headers: { 'sec-fetch-site': 'same-origin', origin: rekko.url } })).status).toBe(204)
+    expect(
+      (
+        await owen.call('POST', '/api/notices/read', {
+          headers: { 'sec-fetch-site': 'same-origin', origin: rekko.url },
+        })
+      ).status,
+    ).toBe(204)
     expect((await owen.call('POST', '/api/notices/read', { headers: { origin: rekko.url } })).status).toBe(204)
   })
 })
@@ -77,12 +105,25 @@ describe('headers', () => {
     expect(api.headers.get('cache-control')).toBe('no-store')
   })
   test('health tells of process, database, queue and mail', async () => {
-    expect((await rekko.nobody.call('GET', '/api/health')).body).toEqual({ ok: true, process: 'works', database: 'works', queue: 'works', mail: 'works' })
+    expect((await rekko.nobody.call('GET', '/api/health')).body).toEqual({
+      ok: true,
+      process: 'works',
+      database: 'works',
+      queue: 'works',
+      mail: 'works',
+    })
   })
   test('the API describes itself in OpenAPI 3.1', async () => {
-    const { body } = await rekko.nobody.call<{ openapi: string; paths: Record<string, Record<string, { operationId: string; requestBody?: unknown }>> }>('GET', '/api/openapi.json')
+    const { body } = await rekko.nobody.call<{
+      openapi: string
+      paths: Record<string, Record<string, { operationId: string; requestBody?: unknown }>>
+    }>('GET', '/api/openapi.json')
     expect(body.openapi).toBe('3.1.0')
-    expect(Object.values(body.paths).flatMap((p) => Object.values(p)).map((o) => o.operationId)).toContain('sendRequisition')
+    expect(
+      Object.values(body.paths)
+        .flatMap((p) => Object.values(p))
+        .map((o) => o.operationId),
+    ).toContain('sendRequisition')
     expect(body.paths['/api/requisitions/{id}/decisions']?.post?.requestBody).toBeDefined()
   })
 })

@@ -1,15 +1,36 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { dec } from '#core/base/decimal'
 import type { BudgetEntryView, BudgetLineView } from '#shared/contract/budget'
-import { budgetLineId, decide, fiscalYear, freeLine, raise, soundDraft, startRekko, versionOf, type Client, type Rekko } from '../setup/rekko'
+import {
+  budgetLineId,
+  decide,
+  fiscalYear,
+  freeLine,
+  raise,
+  soundDraft,
+  startRekko,
+  versionOf,
+  type Client,
+  type Rekko,
+} from '../setup/rekko'
 
 let rekko: Rekko
 let owen: Client, tomas: Client, ines: Client
-beforeAll(async () => { rekko = await startRekko(); [owen, tomas, ines] = await Promise.all(['Owen Marsh', 'Tomas Brandt', 'Ines Adeyemi'].map(rekko.as)) as [Client, Client, Client] })
-afterAll(async () => { await rekko.stop() })
+beforeAll(async () => {
+  rekko = await startRekko()
+  ;[owen, tomas, ines] = (await Promise.all(['Owen Marsh', 'Tomas Brandt', 'Ines Adeyemi'].map(rekko.as))) as [
+    Client,
+    Client,
+    Client,
+  ]
+})
+afterAll(async () => {
+  await rekko.stop()
+})
 
 const WASTE = () => budgetLineId('Water Systems', '616', fiscalYear())
-const budgets = async (who: Client) => (await who.call<{ lines: BudgetLineView[]; year: number }>('GET', '/api/budgets')).body
+const budgets = async (who: Client) =>
+  (await who.call<{ lines: BudgetLineView[]; year: number }>('GET', '/api/budgets')).body
 const waste = async (who: Client) => {
   const line = (await budgets(who)).lines.find((l) => l.id === WASTE())
   if (line === undefined) throw new Error('the line is not shown')
@@ -18,7 +39,12 @@ const waste = async (who: Client) => {
 const entries = async (who: Client) => {
   const all: BudgetEntryView[] = []
   for (let before: number | null | undefined; before !== null;) {
-    const page = (await who.call<{ entries: BudgetEntryView[]; next: number | null }>('GET', `/api/budgets/${WASTE()}/entries${before === undefined ? '' : `?before=${before}`}`)).body
+    const page = (
+      await who.call<{ entries: BudgetEntryView[]; next: number | null }>(
+        'GET',
+        `/api/budgets/${WASTE()}/entries${before === undefined ? '' : `?before=${before}`}`,
+      )
+    ).body
     all.push(...page.entries)
     before = page.next
   }
@@ -32,14 +58,32 @@ test('every figure of a line is the sum of the entries behind it, through sendin
   expect([kept.status, rejected.status, withdrawn.status]).toEqual([200, 200, 200])
   expect((await waste(tomas)).reserved.amount).toBe('600.10')
   expect((await decide(rekko, ines, rejected.id, 'reject', 'no')).status).toBe(200)
-  expect((await owen.call('POST', `/api/requisitions/${withdrawn.id}/withdraw`, { version: await versionOf(rekko, withdrawn.id) })).status).toBe(200)
+  expect(
+    (
+      await owen.call('POST', `/api/requisitions/${withdrawn.id}/withdraw`, {
+        version: await versionOf(rekko, withdrawn.id),
+      })
+    ).status,
+  ).toBe(200)
   const line = await waste(tomas)
   const found = await entries(tomas)
   for (const stage of ['reserved', 'committed', 'spent'] as const) {
-    expect([stage, dec(line[stage].amount).toFixed(2)]).toEqual([stage, found.filter((e) => e.stage === stage).reduce((sum, e) => sum.plus(e.amount), dec('0')).toFixed(2)])
+    expect([stage, dec(line[stage].amount).toFixed(2)]).toEqual([
+      stage,
+      found
+        .filter((e) => e.stage === stage)
+        .reduce((sum, e) => sum.plus(e.amount), dec('0'))
+        .toFixed(2),
+    ])
   }
   expect(line.reserved.amount).toBe('40.00')
-  expect(dec(line.given.amount).minus(line.reserved.amount).minus(line.committed.amount).minus(line.spent.amount).eq(line.available.amount)).toBe(true)
+  expect(
+    dec(line.given.amount)
+      .minus(line.reserved.amount)
+      .minus(line.committed.amount)
+      .minus(line.spent.amount)
+      .eq(line.available.amount),
+  ).toBe(true)
   expect(line.byPeriod.reduce((sum, p) => sum.plus(p.reserved.amount), dec('0')).toFixed(2)).toBe('40.00')
   // Newest first, each once, nothing edited: what was reserved and freed stands there as two entries.
   expect(found.map((e) => e.seq)).toEqual([...found.map((e) => e.seq)].sort((a, b) => b - a))

@@ -8,42 +8,68 @@ let [number, id] = ['', '']
 beforeAll(async () => {
   rekko = await startRekko()
   owen = await rekko.as('Owen Marsh')
-  const sent = await raise(owen, soundDraft([], { title: 'Impeller for the quarantine pump', lines: [freeLine('1200')] }))
+  const sent = await raise(
+    owen,
+    soundDraft([], { title: 'Impeller for the quarantine pump', lines: [freeLine('1200')] }),
+  )
   ;[number, id] = [sent.body.number, sent.id]
-  await owen.call('POST', '/api/requisitions', { body: { id: crypto.randomUUID(), draft: soundDraft([], { title: 'Quarantine nets, not yet sent' }) } })
+  await owen.call('POST', '/api/requisitions', {
+    body: { id: crypto.randomUUID(), draft: soundDraft([], { title: 'Quarantine nets, not yet sent' }) },
+  })
 })
-afterAll(async () => { await rekko.stop() })
+afterAll(async () => {
+  await rekko.stop()
+})
 async function find(words: string, who = owen): Promise<Hit[]> {
   const r = await who.call<{ hits: Hit[] }>('GET', `/api/find?words=${encodeURIComponent(words)}`)
   expect(r.status).toBe(200)
   return r.body.hits
 }
-const ids = (hits: readonly Hit[], kind: Hit['kind'] = 'requisition') => hits.filter((h) => h.kind === kind).map((h) => h.id)
+const ids = (hits: readonly Hit[], kind: Hit['kind'] = 'requisition') =>
+  hits.filter((h) => h.kind === kind).map((h) => h.id)
 
 describe('a requisition is found', () => {
   test('by its number, by a part of it, and with wildcards', async () => {
-    for (const words of [number, number.toLowerCase(), number.slice(2), number.slice(-5), number.replace(/\d$/, '?'), `R-*${number.slice(-2)}`]) expect([words, ids(await find(words))]).toEqual([words, expect.arrayContaining([id])])
+    for (const words of [
+      number,
+      number.toLowerCase(),
+      number.slice(2),
+      number.slice(-5),
+      number.replace(/\d$/, '?'),
+      `R-*${number.slice(-2)}`,
+    ])
+      expect([words, ids(await find(words))]).toEqual([words, expect.arrayContaining([id])])
     expect(ids(await find(`${number.slice(0, 6)}?`))).toEqual([])
   })
   test('by words and by misspelt words, drafts by their author', async () => {
     expect(ids(await find('quarantine pump'))[0]).toBe(id)
     expect(ids(await find('impeler'))).toContain(id)
     const drafts = (await find('quarantine net')).filter((h) => h.kind === 'requisition')
-    expect(drafts[0]).toMatchObject({ name: 'Quarantine nets, not yet sent', link: expect.stringContaining('/raise/') as string })
+    expect(drafts[0]).toMatchObject({
+      name: 'Quarantine nets, not yet sent',
+      link: expect.stringContaining('/raise/') as string,
+    })
   })
   test('only by whoever may see it', async () => {
     const seen = async (name: string) => ids(await find(number, await rekko.as(name)))
-    for (const name of ['Ines Adeyemi', 'Tomas Brandt', 'Greta Molin', 'Signe Aalto']) expect([name, await seen(name)]).toEqual([name, [id]])
-    for (const name of ['Priya Lindqvist', 'Sorrel Quist', 'Leonie Farrow', 'Wes Okafor', 'Harriet Voss']) expect([name, await seen(name)]).toEqual([name, []])
+    for (const name of ['Ines Adeyemi', 'Tomas Brandt', 'Greta Molin', 'Signe Aalto'])
+      expect([name, await seen(name)]).toEqual([name, [id]])
+    for (const name of ['Priya Lindqvist', 'Sorrel Quist', 'Leonie Farrow', 'Wes Okafor', 'Harriet Voss'])
+      expect([name, await seen(name)]).toEqual([name, []])
     // A draft is its author's alone, whoever else sees all documents.
-    expect((await find('quarantine nets', await rekko.as('Greta Molin'))).filter((h) => h.name.includes('not yet sent'))).toEqual([])
+    expect(
+      (await find('quarantine nets', await rekko.as('Greta Molin'))).filter((h) => h.name.includes('not yet sent')),
+    ).toEqual([])
   })
 })
 
 test('the catalogue, suppliers and people are found too; what is only told leads nowhere', async () => {
   const quartz = await find('quartz slev')
   expect(quartz.find((h) => h.kind === 'item')).toMatchObject({ link: '/raise?add=CP-QS-25' })
-  expect((await find('corrigan')).find((h) => h.kind === 'supplier')).toMatchObject({ name: 'Corrigan Pumps', link: expect.stringMatching(/^\/suppliers\//) as string })
+  expect((await find('corrigan')).find((h) => h.kind === 'supplier')).toMatchObject({
+    name: 'Corrigan Pumps',
+    link: expect.stringMatching(/^\/suppliers\//) as string,
+  })
   expect((await find('adeye')).find((h) => h.kind === 'person')).toMatchObject({ name: 'Ines Adeyemi', link: null })
 })
 
@@ -52,10 +78,15 @@ test('an issued order is found by those who see orders and by those it serves', 
   const leonie = await rekko.as('Leonie Farrow')
   const desk = await leonie.call<{ lines: { id: string; requisitionId: string }[] }>('GET', '/api/desk')
   const line = desk.body.lines.find((l) => l.requisitionId === sent.id)
-  const tray = await leonie.call('POST', '/api/trays', { body: { orderId: null, supplierId: null, parts: [{ lineId: line?.id, quantity: null }] } })
+  const tray = await leonie.call('POST', '/api/trays', {
+    body: { orderId: null, supplierId: null, parts: [{ lineId: line?.id, quantity: null }] },
+  })
   const [kept] = await rekko.sql<{ id: string; version: number }>('select id, version from purchase_order')
   expect(tray.status).toBe(200)
-  const issued = await leonie.call<{ number: string }>('POST', `/api/orders/${kept?.id ?? ''}/issue`, { version: kept?.version ?? 0, key: 'issue-find' })
+  const issued = await leonie.call<{ number: string }>('POST', `/api/orders/${kept?.id ?? ''}/issue`, {
+    version: kept?.version ?? 0,
+    key: 'issue-find',
+  })
   expect(issued.status).toBe(200)
   for (const who of [leonie, owen]) expect(ids(await find('P-*1', who), 'order')).toEqual([kept?.id])
   expect(ids(await find('P-*1', await rekko.as('Sorrel Quist')), 'order')).toEqual([])
@@ -64,6 +95,6 @@ test('an issued order is found by those who see orders and by those it serves', 
 test('too little to look for finds nothing, and odd signs do no harm', async () => {
   expect(await find('')).toEqual([])
   expect(await find('a')).toEqual([])
-  for (const words of ['%%', '__', '\\', '\'; drop table person; --', '***', '🦭🦭']) await find(words)
+  for (const words of ['%%', '__', '\\', "'; drop table person; --", '***', '🦭🦭']) await find(words)
   expect((await owen.call('GET', `/api/find?words=${'x'.repeat(101)}`)).status).toBe(422)
 })

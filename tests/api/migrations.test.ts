@@ -11,69 +11,121 @@ const FOLDER = join(process.cwd(), 'server/db/migrations')
 const journal = JSON.parse(readFileSync(join(FOLDER, 'meta/_journal.json'), 'utf8')) as { entries: { tag: string }[] }
 /** The first shape that had tables, and the roles that may use them. */
 const FIRST = 3
-const shapes = journal.entries.flatMap((_, count) => count >= FIRST ? [{ count, last: journal.entries[count - 1]?.tag ?? '' }] : [])
+const shapes = journal.entries.flatMap((_, count) =>
+  count >= FIRST ? [{ count, last: journal.entries[count - 1]?.tag ?? '' }] : [],
+)
 
-interface Kept { readonly table: string; readonly columns: string[]; readonly rows: string[] }
+interface Kept {
+  readonly table: string
+  readonly columns: string[]
+  readonly rows: string[]
+}
 
 let source: Rekko
 let number = ''
 const { urls } = inject('cluster')
 const made: string[] = []
 const at = (role: 'postgres' | 'rekko_owner', database: string) => urls[role].replace(/DATABASE$/, database)
-async function query<T extends pg.QueryResultRow>(url: string, work: (client: pg.Client) => Promise<T[]>): Promise<T[]> {
+async function query<T extends pg.QueryResultRow>(
+  url: string,
+  work: (client: pg.Client) => Promise<T[]>,
+): Promise<T[]> {
   const client = new pg.Client({ connectionString: url })
   await client.connect()
-  try { return await work(client) }
-  finally { await client.end() }
+  try {
+    return await work(client)
+  } finally {
+    await client.end()
+  }
 }
 
 // Data to carry: an organisation with a request in approval, one that passed at once, a draft, and their events and entries.
 beforeAll(async () => {
   source = await startRekko()
   const owen = await source.as('Owen Marsh')
-  number = (await raise(owen, soundDraft([], { title: 'From before', lines: [freeLine('1200'), freeLine('30')] }))).body.number
+  number = (await raise(owen, soundDraft([], { title: 'From before', lines: [freeLine('1200'), freeLine('30')] }))).body
+    .number
   expect((await raise(owen, soundDraft([], { lines: [freeLine('40')] }))).status).toBe(200)
-  await owen.call('POST', '/api/requisitions', { body: { id: '11111111-1111-4111-8111-111111111111', draft: soundDraft([]) } })
+  await owen.call('POST', '/api/requisitions', {
+    body: { id: '11111111-1111-4111-8111-111111111111', draft: soundDraft([]) },
+  })
 })
 afterAll(async () => {
   await source.stop()
-  for (const name of made) await query(at('postgres', 'postgres'), async (c) => (await c.query(`drop database if exists "${name}" with (force)`)).rows as [])
+  for (const name of made)
+    await query(
+      at('postgres', 'postgres'),
+      async (c) => (await c.query(`drop database if exists "${name}" with (force)`)).rows as [],
+    )
 })
 
 /** A database in an earlier shape, with what of today's data fits into it. */
 async function earlier(count: number): Promise<{ name: string; kept: Kept[] }> {
   const name = `shape_${process.pid}_${count}`
   made.push(name)
-  await query(at('postgres', 'postgres'), async (c) => (await c.query(`create database "${name}" owner rekko_owner`)).rows as [])
+  await query(
+    at('postgres', 'postgres'),
+    async (c) => (await c.query(`create database "${name}" owner rekko_owner`)).rows as [],
+  )
   const folder = mkdtempSync('/var/tmp/rekko-shape-')
   cpSync(FOLDER, folder, { recursive: true })
-  writeFileSync(join(folder, 'meta/_journal.json'), JSON.stringify({ ...journal, entries: journal.entries.slice(0, count) }))
-  await query(at('rekko_owner', name), async (c) => { await migrate(drizzle(c), { migrationsFolder: folder }); return [] })
+  writeFileSync(
+    join(folder, 'meta/_journal.json'),
+    JSON.stringify({ ...journal, entries: journal.entries.slice(0, count) }),
+  )
+  await query(at('rekko_owner', name), async (c) => {
+    await migrate(drizzle(c), { migrationsFolder: folder })
+    return []
+  })
   rmSync(folder, { recursive: true })
-  const columns = await query(at('postgres', name), async (c) => (await c.query<{ table: string; columns: string[] }>(`
+  const columns = await query(
+    at('postgres', name),
+    async (c) =>
+      (
+        await c.query<{ table: string; columns: string[] }>(`
     select c.table_name as table, array_agg(c.column_name::text order by c.ordinal_position) as columns from information_schema.columns c join information_schema.tables t using (table_schema, table_name)
-    where c.table_schema = 'public' and t.table_type = 'BASE TABLE' and c.is_generated = 'NEVER' group by 1 order by 1`)).rows)
+    where c.table_schema = 'public' and t.table_type = 'BASE TABLE' and c.is_generated = 'NEVER' group by 1 order by 1`)
+      ).rows,
+  )
   const kept: Kept[] = []
-  for (const { table, columns: old } of columns) kept.push({ table, columns: old, rows: await rowsOf((text) => source.sql<{ row: string }>(text), table, old) })
+  for (const { table, columns: old } of columns)
+    kept.push({ table, columns: old, rows: await rowsOf((text) => source.sql<{ row: string }>(text), table, old) })
   await query(at('postgres', name), async (c) => {
     await c.query('set session_replication_role = replica')
     for (const { table, columns: old, rows } of kept) {
       // What a migration enters by itself is what was there already.
       await c.query(`delete from "${table}"`)
       const list = old.map((o) => `"${o}"`).join(', ')
-      for (const row of rows) await c.query(`insert into "${table}" (${list}) overriding system value select ${list} from jsonb_populate_record(null::"${table}", $1::jsonb)`, [row])
+      for (const row of rows)
+        await c.query(
+          `insert into "${table}" (${list}) overriding system value select ${list} from jsonb_populate_record(null::"${table}", $1::jsonb)`,
+          [row],
+        )
     }
     // Counters stand where the rows left them.
-    const counters = await c.query<{ table: string; column: string }>(`select table_name as table, column_name as column from information_schema.columns where table_schema = 'public' and (is_identity = 'YES' or column_default like 'nextval(%')`)
-    for (const { table, column } of counters.rows) await c.query(`select setval(pg_get_serial_sequence('"${table}"', '${column}'), (select coalesce(max("${column}"), 0) + 1 from "${table}"), false)`)
+    const counters = await c.query<{ table: string; column: string }>(
+      `select table_name as table, column_name as column from information_schema.columns where table_schema = 'public' and (is_identity = 'YES' or column_default like 'nextval(%')`,
+    )
+    for (const { table, column } of counters.rows)
+      await c.query(
+        `select setval(pg_get_serial_sequence('"${table}"', '${column}'), (select coalesce(max("${column}"), 0) + 1 from "${table}"), false)`,
+      )
     return []
   })
   return { name, kept }
 }
 
 /** Every row of a table as text, of the columns that are asked for. */
-async function rowsOf(run: (text: string) => Promise<{ row: string }[]>, table: string, columns: readonly string[]): Promise<string[]> {
-  return (await run(`select to_jsonb(x)::text as row from (select ${columns.map((c) => `"${c}"`).join(', ')} from "${table}") x order by 1`)).map((r) => r.row)
+async function rowsOf(
+  run: (text: string) => Promise<{ row: string }[]>,
+  table: string,
+  columns: readonly string[],
+): Promise<string[]> {
+  return (
+    await run(
+      `select to_jsonb(x)::text as row from (select ${columns.map((c) => `"${c}"`).join(', ')} from "${table}") x order by 1`,
+    )
+  ).map((r) => r.row)
 }
 
 describe.each(shapes)('from the shape of $last', ({ count }) => {
@@ -82,13 +134,20 @@ describe.each(shapes)('from the shape of $last', ({ count }) => {
     expect(kept.find((k) => k.table === 'requisition')?.rows).toHaveLength(3)
     await migrateDatabase(at('rekko_owner', name), process.cwd())
     await query(at('postgres', name), async (c) => {
-      for (const { table, columns, rows } of kept) expect([table, await rowsOf(async (text) => (await c.query<{ row: string }>(text)).rows, table, columns)]).toEqual([table, rows])
+      for (const { table, columns, rows } of kept)
+        expect([
+          table,
+          await rowsOf(async (text) => (await c.query<{ row: string }>(text)).rows, table, columns),
+        ]).toEqual([table, rows])
       return []
     })
     const rekko = await startRekko({ template: name })
     try {
       const owen = await rekko.as('Owen Marsh')
-      const mine = await owen.call<{ rows: { id: string; number: string | null; title: string }[] }>('GET', '/api/requisitions')
+      const mine = await owen.call<{ rows: { id: string; number: string | null; title: string }[] }>(
+        'GET',
+        '/api/requisitions',
+      )
       expect(mine.body.rows).toHaveLength(3)
       const before = mine.body.rows.find((r) => r.number === number)
       expect(before?.title).toBe('From before')
@@ -99,8 +158,9 @@ describe.each(shapes)('from the shape of $last', ({ count }) => {
       const next = await raise(owen, soundDraft([], { lines: [freeLine('20')] }))
       expect(next.status, JSON.stringify(next.body)).toBe(200)
       expect([next.status, Number(next.body.number.slice(-5))]).toEqual([200, Number(number.slice(-5)) + 2])
+    } finally {
+      await rekko.stop()
     }
-    finally { await rekko.stop() }
   })
 })
 

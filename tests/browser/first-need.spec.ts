@@ -4,7 +4,9 @@ import { Keys } from './setup/keys'
 test.describe.configure({ mode: 'serial' })
 
 let trail = ''
-test('a requester raises a whole requisition by keyboard alone, and hears who will decide before sending', async ({ browser }) => {
+test('a requester raises a whole requisition by keyboard alone, and hears who will decide before sending', async ({
+  browser,
+}) => {
   const page = await pageAs(browser, 'Owen Marsh')
   const keys = new Keys(page)
   await page.goto('/raise')
@@ -50,8 +52,15 @@ test('a requester raises a whole requisition by keyboard alone, and hears who wi
   await expect(page.getByText('your manager; may approve up to 1,000.00')).toBeVisible()
   await expect(page.getByText('the first above whose limit covers it; may approve up to 5,000.00')).toBeVisible()
 
-  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByRole('button', { name: 'Attach a quote' }).click()])
-  await chooser.setFiles({ name: 'Waste carrier quote.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4\n1 0 obj<<>>endobj\ntrailer<<>>\n%%EOF') })
+  const [chooser] = await Promise.all([
+    page.waitForEvent('filechooser'),
+    page.getByRole('button', { name: 'Attach a quote' }).click(),
+  ])
+  await chooser.setFiles({
+    name: 'Waste carrier quote.pdf',
+    mimeType: 'application/pdf',
+    buffer: Buffer.from('%PDF-1.4\n1 0 obj<<>>endobj\ntrailer<<>>\n%%EOF'),
+  })
   await expect(page.getByRole('button', { name: 'Look at Waste carrier quote.pdf' })).toBeVisible()
   await keys.press('Control+Enter')
   await page.waitForURL(/\/trail\//)
@@ -137,13 +146,17 @@ test('an expired sign-in is renewed in place, and nothing typed is lost', async 
   await page.context().close()
 })
 
-test('the approver decides by keyboard; the requester’s open page changes by itself; a decision is taken back', async ({ browser }) => {
+test('the approver decides by keyboard; the requester’s open page changes by itself; a decision is taken back', async ({
+  browser,
+}) => {
   const [owen, ines] = [await pageAs(browser, 'Owen Marsh'), await pageAs(browser, 'Ines Adeyemi')]
   await owen.goto(trail)
   await alive(owen)
   await ines.goto(`/decide${trail.replace('/trail', '')}`)
   await alive(ines)
-  await expect(ines.getByRole('heading', { level: 1 })).toContainText('Owen Marsh asks for EUR 1,217.00 for Water Systems')
+  await expect(ines.getByRole('heading', { level: 1 })).toContainText(
+    'Owen Marsh asks for EUR 1,217.00 for Water Systems',
+  )
   await expect(ines.locator('.main-action')).toHaveText(/Approve and pass to Tomas Brandt/)
   await expect(ines.getByRole('button', { name: /Waste carrier quote.pdf/ })).toBeVisible()
 
@@ -175,7 +188,7 @@ test('the approver decides by keyboard; the requester’s open page changes by i
     const name = (await chosen.innerText()).split('\n')[0] ?? ''
     await expect(ines.getByRole('heading', { level: 1 })).toContainText(`${name} asks for`)
     // Two in a row may be the same person's: the number tells which one is shown.
-    const id = (await chosen.getAttribute('href') ?? '').split('/').pop() ?? ''
+    const id = ((await chosen.getAttribute('href')) ?? '').split('/').pop() ?? ''
     await expect(ines.locator(`article a[href="/trail/${id}"]`)).toBeVisible()
     await expect(ines.locator('.main-action')).toHaveText(/Approve and pass to/)
     await ines.keyboard.press('Control+Enter')
@@ -195,7 +208,9 @@ test('the approver decides by keyboard; the requester’s open page changes by i
   await Promise.all([owen, tomas].map((p) => p.context().close()))
 })
 
-test('the buyer lays lines of two requests on one tray by keys and issues the order; the mail arrives', async ({ browser }) => {
+test('the buyer lays lines of two requests on one tray by keys and issues the order; the mail arrives', async ({
+  browser,
+}) => {
   const page = await pageAs(browser, 'Leonie Farrow')
   await page.goto('/desk')
   await alive(page)
@@ -224,14 +239,18 @@ test('the buyer lays lines of two requests on one tray by keys and issues the or
   await page.context().close()
 })
 
-test('above her limit the order is refused, naming who may issue it; Mine and Budgets show where things stand', async ({ browser }) => {
+test('above her limit the order is refused, naming who may issue it; Mine and Budgets show where things stand', async ({
+  browser,
+}) => {
   const leonie = await pageAs(browser, 'Leonie Farrow')
   await leonie.goto('/desk')
   await alive(leonie)
   await leonie.getByRole('row', { name: /Circulation pump, 5.5 kW/ }).click()
   await leonie.getByRole('button', { name: /Lay the marked line on a new tray/ }).click()
   const tray = leonie.getByRole('region', { name: 'Tray for Corrigan Pumps' })
-  await expect(tray).toContainText('Your ordering limit is EUR 3,000.00; this order is EUR 3,480.00: Harriet Voss may issue it.')
+  await expect(tray).toContainText(
+    'Your ordering limit is EUR 3,000.00; this order is EUR 3,480.00: Harriet Voss may issue it.',
+  )
   await expect(tray.getByRole('button', { name: /Issue and e-mail/ })).toHaveCount(0)
   await tray.getByRole('button', { name: /Put this tray away/ }).click()
   await expect(tray).toHaveCount(0)
@@ -256,7 +275,9 @@ test('above her limit the order is refused, naming who may issue it; Mine and Bu
   await tomas.context().close()
 })
 
-test('what is sent back is changed and sent again; within the own limit it is approved at once', async ({ browser }) => {
+test('what is sent back is changed and sent again; within the own limit it is approved at once', async ({
+  browser,
+}) => {
   const sorrel = await pageAs(browser, 'Sorrel Quist')
   await sorrel.goto('/mine')
   await alive(sorrel)
@@ -327,6 +348,8 @@ test('signing in by e-mail leads to where one wanted to go; a stranger sees only
   await page.keyboard.press('Enter')
   await expect(page).toHaveURL(/\d\/budgets$/)
   await page.goto('/trail/00000000-0000-4000-8000-000000000000')
-  await expect(page.getByRole('heading', { level: 1 })).toHaveText('There is nothing here, or it is not for you to see.')
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(
+    'There is nothing here, or it is not for you to see.',
+  )
   await context.close()
 })

@@ -2,18 +2,32 @@ import { alive, expect, pageAs, test } from './setup/as'
 import { Keys } from './setup/keys'
 
 const RANGE = [
-  ['Part no', 'What', 'Qty', 'Unit', 'Price'], ['CP-QS-25', 'Quartz sleeve', '6', 'pcs', ''], ['st-hc-60', 'Hose clip', '40', 'each', ''],
-  ['', 'Rope for the winch, hand laid', '2', 'roll', '€ 42.00'], ['', 'Hire of a hoist', '1.5', 'days', '110'], ['', 'Marking of the valves', '12', 'each', '4.25'],
-  ['', 'Antifouling paint', 'many', 'each', '88'], ['', 'Clean the sump', '3', 'hours', '38'],
-].map((r) => r.join('\t')).join('\n')
+  ['Part no', 'What', 'Qty', 'Unit', 'Price'],
+  ['CP-QS-25', 'Quartz sleeve', '6', 'pcs', ''],
+  ['st-hc-60', 'Hose clip', '40', 'each', ''],
+  ['', 'Rope for the winch, hand laid', '2', 'roll', '€ 42.00'],
+  ['', 'Hire of a hoist', '1.5', 'days', '110'],
+  ['', 'Marking of the valves', '12', 'each', '4.25'],
+  ['', 'Antifouling paint', 'many', 'each', '88'],
+  ['', 'Clean the sump', '3', 'hours', '38'],
+]
+  .map((r) => r.join('\t'))
+  .join('\n')
 
-test('ten mixed lines by keyboard alone: four typed, six of a pasted range, one divided, one quote', async ({ browser }) => {
+test('ten mixed lines by keyboard alone: four typed, six of a pasted range, one divided, one quote', async ({
+  browser,
+}) => {
   const page = await pageAs(browser, 'Owen Marsh', { permissions: ['clipboard-read', 'clipboard-write'] })
   const keys = new Keys(page)
   await page.goto('/raise')
   await alive(page)
   await expect(page.getByRole('combobox', { name: /^Add a line/ })).toBeFocused()
-  for (const [typed, first] of [['6 cp-uv-80a', 'Ultraviolet lamp 80 W'], ['4 cp-gs-25', 'Gland seal'], ['2 cp-ssk-28', 'Shaft seal kit'], ['Take away old lamps 140', 'line of your own']] as const) {
+  for (const [typed, first] of [
+    ['6 cp-uv-80a', 'Ultraviolet lamp 80 W'],
+    ['4 cp-gs-25', 'Gland seal'],
+    ['2 cp-ssk-28', 'Shaft seal kit'],
+    ['Take away old lamps 140', 'line of your own'],
+  ] as const) {
     await keys.type(typed)
     await expect(page.getByRole('option').first()).toContainText(first)
     await keys.press('Enter')
@@ -51,7 +65,13 @@ test('ten mixed lines by keyboard alone: four typed, six of a pasted range, one 
 
   await keys.to(/^Attach a quote/, 'Tab')
   await keys.press('Enter')
-  await (await chooser).setFiles({ name: 'Hoist quote.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4\n1 0 obj<<>>endobj\ntrailer<<>>\n%%EOF') })
+  await (
+    await chooser
+  ).setFiles({
+    name: 'Hoist quote.pdf',
+    mimeType: 'application/pdf',
+    buffer: Buffer.from('%PDF-1.4\n1 0 obj<<>>endobj\ntrailer<<>>\n%%EOF'),
+  })
   await expect(page.getByRole('button', { name: 'Look at Hoist quote.pdf' })).toBeVisible()
 
   // The main action leads to what is missing, one after the other.
@@ -65,13 +85,18 @@ test('ten mixed lines by keyboard alone: four typed, six of a pasted range, one 
   await page.context().close()
 })
 
-test('lines out and in again: copied to a spreadsheet, taken from a file, taken off with an undo, moved', async ({ browser }) => {
+test('lines out and in again: copied to a spreadsheet, taken from a file, taken off with an undo, moved', async ({
+  browser,
+}) => {
   const page = await pageAs(browser, 'Owen Marsh', { permissions: ['clipboard-read', 'clipboard-write'] })
   await page.goto('/raise')
   await alive(page)
-  const file = (name: string, text: string) => page.getByLabel('A file of lines').setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
+  const file = (name: string, text: string) =>
+    page.getByLabel('A file of lines').setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
   await file('broken.csv', 'What,Qty\n"Hose,2\n')
-  await expect(page.getByRole('alert')).toHaveText('broken.csv: This CSV is broken in or before line 2: a quotation mark is never closed.')
+  await expect(page.getByRole('alert')).toHaveText(
+    'broken.csv: This CSV is broken in or before line 2: a quotation mark is never closed.',
+  )
   await file('parts.csv', 'Menge;Was\n3;=Hose, blue\n2;Rope\n')
   const dialog = page.getByRole('dialog')
   await expect(dialog.getByRole('heading')).toHaveText('Two rows from parts.csv: is this what they mean?')
@@ -99,7 +124,9 @@ test('lines out and in again: copied to a spreadsheet, taken from a file, taken 
   await expect(what.first()).toBeFocused()
   await page.getByRole('button', { name: 'copy the lines' }).click()
   await expect(page.getByText('copied, with their headings')).toBeVisible()
-  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('Description\tPart number\tQuantity\tUnit\tPrice\nRope\t\t2\teach\t\nHose\t\t3\teach\t')
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe(
+    'Description\tPart number\tQuantity\tUnit\tPrice\nRope\t\t2\teach\t\nHose\t\t3\teach\t',
+  )
   await page.context().close()
 })
 
@@ -107,9 +134,15 @@ test('Mine is kept as a file of what is shown', async ({ browser }) => {
   const page = await pageAs(browser, 'Owen Marsh')
   await page.goto('/mine?view=drafts')
   await alive(page)
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'XLSX', exact: true }).click()])
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'XLSX', exact: true }).click(),
+  ])
   expect(download.suggestedFilename()).toBe('mine.xlsx')
-  const [lines] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Lines as CSV' }).click()])
+  const [lines] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Lines as CSV' }).click(),
+  ])
   expect(lines.suggestedFilename()).toBe('mine-lines.csv')
   await page.context().close()
 })

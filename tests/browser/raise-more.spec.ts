@@ -2,7 +2,10 @@ import { alive, expect, pageAs, test } from './setup/as'
 import { Keys } from './setup/keys'
 
 const PDF = Buffer.from('%PDF-1.4\n1 0 obj<<>>endobj\ntrailer<<>>\n%%EOF')
-const PIXEL = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==', 'base64')
+const PIXEL = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+  'base64',
+)
 
 test('somebody who was never here orders from the catalogue in at most twelve presses', async ({ browser }) => {
   const page = await pageAs(browser, 'Owen Marsh')
@@ -28,7 +31,11 @@ test('somebody who was never here orders from the catalogue in at most twelve pr
 })
 
 test('by touch on a small screen: lines, a reason, a day, a quote, and off it goes', async ({ browser }) => {
-  const page = await pageAs(browser, 'Owen Marsh', { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
+  const page = await pageAs(browser, 'Owen Marsh', {
+    viewport: { width: 390, height: 844 },
+    hasTouch: true,
+    isMobile: true,
+  })
   await page.goto('/raise')
   await alive(page)
   const add = page.getByRole('combobox', { name: /^Add a line/ })
@@ -47,7 +54,10 @@ test('by touch on a small screen: lines, a reason, a day, a quote, and off it go
   const why = page.getByRole('textbox', { name: 'Why it is needed' })
   await why.tap()
   await why.pressSequentially('bank 3 is below half strength')
-  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByRole('button', { name: 'Attach a quote or another file' }).tap()])
+  const [chooser] = await Promise.all([
+    page.waitForEvent('filechooser'),
+    page.getByRole('button', { name: 'Attach a quote or another file' }).tap(),
+  ])
   await chooser.setFiles({ name: 'Lamps.pdf', mimeType: 'application/pdf', buffer: PDF })
   await expect(page.getByRole('button', { name: 'Look at Lamps.pdf' })).toBeVisible()
   // Nothing is wider than the screen, and what is pressed is large enough for a finger.
@@ -61,7 +71,9 @@ test('by touch on a small screen: lines, a reason, a day, a quote, and off it go
   await page.context().close()
 })
 
-test('more about a line and a request: with tax, less a percentage, typed codes, once an address, notes, warnings', async ({ browser }) => {
+test('more about a line and a request: with tax, less a percentage, typed codes, once an address, notes, warnings', async ({
+  browser,
+}) => {
   const page = await pageAs(browser, 'Jonas Abara')
   await page.goto('/raise')
   await alive(page)
@@ -191,7 +203,9 @@ test('a journey asks for its own fields and for its rules to be read', async ({ 
   await page.context().close()
 })
 
-test('kept for another time: a template with a rhythm and a list of regulars, begun from and taken from', async ({ browser }) => {
+test('kept for another time: a template with a rhythm and a list of regulars, begun from and taken from', async ({
+  browser,
+}) => {
   const page = await pageAs(browser, 'Owen Marsh')
   await page.goto('/raise')
   await alive(page)
@@ -199,7 +213,10 @@ test('kept for another time: a template with a rhythm and a list of regulars, be
   await add.fill('12 nw-fb-50')
   await expect(page.getByRole('option').first()).toContainText('Filter bag, 50 micron')
   await page.keyboard.press('Enter')
-  const keep = async () => { await page.getByRole('button', { name: 'keep it for another time' }).click(); return page.getByRole('dialog') }
+  const keep = async () => {
+    await page.getByRole('button', { name: 'keep it for another time' }).click()
+    return page.getByRole('dialog')
+  }
   const dialog = await keep()
   await dialog.getByLabel('Called').fill('Bags of skimmer 2')
   await dialog.getByRole('button', { name: /^How often/ }).click()
@@ -258,7 +275,9 @@ test('a supplier that is not there yet is proposed on the way; who may be meant 
   await dialog.getByLabel('Name').fill('Lens and Brass')
   await expect(dialog).not.toContainText('Is it this one?')
   await dialog.getByLabel('Town').fill('Cold Harbour')
-  await dialog.getByLabel('Tax form, PDF or picture').setInputFiles({ name: 'form.pdf', mimeType: 'application/pdf', buffer: PDF })
+  await dialog
+    .getByLabel('Tax form, PDF or picture')
+    .setInputFiles({ name: 'form.pdf', mimeType: 'application/pdf', buffer: PDF })
   await dialog.getByRole('button', { name: /Propose Lens and Brass to finance/ }).click()
   await expect(supplier).toHaveValue('Lens and Brass')
   await page.context().close()
@@ -292,7 +311,10 @@ test('attachments: a kind, whether the supplier gets it, a look at it, and quote
   await expect(page.getByRole('option').first()).toContainText('as a line of your own')
   await page.keyboard.press('Enter')
   await expect(page.getByText('2 quotes are asked for, 0 are attached.')).toBeVisible()
-  await page.getByLabel('Attach files').setInputFiles([{ name: 'One.pdf', mimeType: 'application/pdf', buffer: PDF }, { name: 'Sump drawing.png', mimeType: 'image/png', buffer: PIXEL }])
+  await page.getByLabel('Attach files').setInputFiles([
+    { name: 'One.pdf', mimeType: 'application/pdf', buffer: PDF },
+    { name: 'Sump drawing.png', mimeType: 'image/png', buffer: PIXEL },
+  ])
   await expect(page.getByRole('button', { name: 'Look at Sump drawing.png' })).toBeVisible()
   await expect(page.getByText('2 quotes are asked for, 1 is attached.')).toBeVisible()
   await expect(page.getByRole('button', { name: 'Sump drawing.png is a: drawing' })).toBeVisible()
@@ -312,24 +334,38 @@ test('five hundred lines: only what is near is drawn, and every line is still re
   await page.goto('/raise')
   await alive(page)
   // The first line is of the catalogue and says what pays; those below take it over. One has no price.
-  const rows = Array.from({ length: 499 }, (_, i) => `;Thing number ${i + 2};${i % 7 + 1};${i === 398 ? '' : '0.50'}`)
-  await page.getByLabel('A file of lines').setInputFiles({ name: 'many.csv', mimeType: 'text/csv', buffer: Buffer.from(['Part;What;Qty;Price', 'CP-QS-25;;2;', ...rows].join('\n')) })
+  const rows = Array.from({ length: 499 }, (_, i) => `;Thing number ${i + 2};${(i % 7) + 1};${i === 398 ? '' : '0.50'}`)
+  await page
+    .getByLabel('A file of lines')
+    .setInputFiles({
+      name: 'many.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(['Part;What;Qty;Price', 'CP-QS-25;;2;', ...rows].join('\n')),
+    })
   await page.getByRole('button', { name: /Take 500 lines/ }).click()
   await expect(page.locator('tr[id^="line-"]').first()).toBeVisible()
   expect(await page.locator('tr[id^="line-"]').count()).toBeLessThan(120)
   // An entry of the missing list leads to a line that was not drawn.
   await expect(page.getByLabel('Line 400: what')).toHaveCount(0)
-  await page.getByRole('list', { name: 'What is missing' }).getByRole('button', { name: /Thing number 400.* has no price yet/ }).click()
+  await page
+    .getByRole('list', { name: 'What is missing' })
+    .getByRole('button', { name: /Thing number 400.* has no price yet/ })
+    .click()
   await expect(page.getByLabel(/^Line 400: price of one/)).toBeFocused()
   await page.keyboard.type('0.50')
   await page.keyboard.press('Tab')
-  await page.evaluate(() => { window.scrollTo(0, 0) })
+  await page.evaluate(() => {
+    window.scrollTo(0, 0)
+  })
   await expect(page.getByLabel('Line 1: what')).toBeVisible()
   await page.getByLabel(/^Line 1: how many/).fill('3')
   await page.getByLabel(/^Line 1: how many/).press('Tab')
   await expect(page.locator('tr[id^="line-"]').first()).toContainText('94.50')
   // Where the focus is stays drawn; elsewhere what goes out of sight does not.
-  await page.evaluate(() => { (document.activeElement as HTMLElement | null)?.blur(); window.scrollTo(0, document.body.scrollHeight) })
+  await page.evaluate(() => {
+    ;(document.activeElement as HTMLElement | null)?.blur()
+    window.scrollTo(0, document.body.scrollHeight)
+  })
   await expect(page.getByLabel('Line 500: what')).toBeVisible()
   await expect(page.getByLabel('Line 1: what')).toHaveCount(0)
   await page.context().close()
@@ -339,7 +375,10 @@ test('Mine: reminding in the row, a view kept and taken up again, a change asked
   const page = await pageAs(browser, 'Owen Marsh')
   await page.goto('/mine?view=open')
   await alive(page)
-  await page.getByRole('button', { name: /^Remind: / }).first().click()
+  await page
+    .getByRole('button', { name: /^Remind: / })
+    .first()
+    .click()
   await expect(page.getByText(/(is|are) reminded of/)).toBeVisible()
   await page.getByLabel('Find among mine').fill('pump')
   await page.waitForURL(/words=pump/)
@@ -362,20 +401,29 @@ test('Mine: reminding in the row, a view kept and taken up again, a change asked
   await page.getByLabel('What the buyer should know').fill('the smaller size, please')
   await page.getByRole('button', { name: 'Ask the buyer to change it' }).click()
   await expect(page.getByText(/asked for a change: “the smaller size, please”/)).toBeVisible()
-  const [pdf] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'PDF', exact: true }).click()])
+  const [pdf] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'PDF', exact: true }).click(),
+  ])
   expect(pdf.suggestedFilename()).toMatch(/^R-\d\d-\d{5}\.pdf$/)
   await page.context().close()
 })
 
-test('a trail on paper: its number, what was asked for, who decided and where the money is, in ink on white, without buttons', async ({ browser }) => {
+test('a trail on paper: its number, what was asked for, who decided and where the money is, in ink on white, without buttons', async ({
+  browser,
+}) => {
   const page = await pageAs(browser, 'Owen Marsh', { colorScheme: 'dark' })
   await page.goto('/mine?words=kelp')
   await alive(page)
-  await page.getByRole('link', { name: /Sea salt for the kelp tank/ }).first().click()
+  await page
+    .getByRole('link', { name: /Sea salt for the kelp tank/ })
+    .first()
+    .click()
   await page.waitForURL(/\/trail\//)
   await page.emulateMedia({ media: 'print', colorScheme: 'dark' })
   await expect(page.getByText(/R-\d\d-\d{5} · owner Owen Marsh · printed/)).toBeVisible()
-  for (const said of ['Who decided', 'Where the money is']) await expect(page.getByRole('heading', { name: said })).toBeVisible()
+  for (const said of ['Who decided', 'Where the money is'])
+    await expect(page.getByRole('heading', { name: said })).toBeVisible()
   await expect(page.getByRole('cell', { name: 'Synthetic sea salt, 25 kg bag' })).toBeVisible()
   await expect(page.getByRole('button', { name: 'Hand over' })).toBeHidden()
   await expect(page.getByRole('navigation', { name: 'Stations' })).toBeHidden()

@@ -2,14 +2,33 @@ import AxeBuilder from '@axe-core/playwright'
 import { alive, expect, pageAs, POST_OF, test, URL_OF } from './setup/as'
 
 const SCREENS: [who: string, path: string][] = [
-  ['Owen Marsh', '/raise'], ['Owen Marsh', '/mine'], ['Owen Marsh', '/regulars'], ['Ines Adeyemi', '/decide'], ['Signe Aalto', '/decide'], ['Harriet Voss', '/away'], ['Harriet Voss', '/set-up/requests'], ['Leonie Farrow', '/desk'], ['Leonie Farrow', '/orders'], ['Tomas Brandt', '/budgets'], ['Greta Molin', '/budgets'],
+  ['Owen Marsh', '/raise'],
+  ['Owen Marsh', '/mine'],
+  ['Owen Marsh', '/regulars'],
+  ['Ines Adeyemi', '/decide'],
+  ['Signe Aalto', '/decide'],
+  ['Harriet Voss', '/away'],
+  ['Harriet Voss', '/set-up/requests'],
+  ['Leonie Farrow', '/desk'],
+  ['Leonie Farrow', '/orders'],
+  ['Tomas Brandt', '/budgets'],
+  ['Greta Molin', '/budgets'],
 ]
 
 for (const scheme of ['light', 'dark'] as const) {
   test.describe(`accessibility, ${scheme}`, () => {
     const check = async (page: Parameters<typeof alive>[0]) => {
-      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze()
-      expect(violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => ({ id: v.id, at: v.nodes.slice(0, 3).map((n) => `${n.html.slice(0, 160)} ${n.failureSummary ?? ''}`) }))).toEqual([])
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+        .analyze()
+      expect(
+        violations
+          .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+          .map((v) => ({
+            id: v.id,
+            at: v.nodes.slice(0, 3).map((n) => `${n.html.slice(0, 160)} ${n.failureSummary ?? ''}`),
+          })),
+      ).toEqual([])
     }
     for (const [who, path] of SCREENS) {
       test(`${path} as ${who}`, async ({ browser }) => {
@@ -20,11 +39,16 @@ for (const scheme of ['light', 'dark'] as const) {
         await page.context().close()
       })
     }
-    test('a requisition being written, its trail, an order, sign-in, the keys, and the post office', async ({ browser }) => {
+    test('a requisition being written, its trail, an order, sign-in, the keys, and the post office', async ({
+      browser,
+    }) => {
       const page = await pageAs(browser, 'Owen Marsh', { colorScheme: scheme })
       await page.goto('/mine')
       await alive(page)
-      const link = await page.getByRole('link', { name: /^Go on/ }).first().getAttribute('href')
+      const link = await page
+        .getByRole('link', { name: /^Go on/ })
+        .first()
+        .getAttribute('href')
       await page.goto(link ?? '')
       await alive(page)
       await page.getByRole('combobox', { name: /^Add a line/ }).fill('quartz')
@@ -32,7 +56,10 @@ for (const scheme of ['light', 'dark'] as const) {
       await check(page)
       await page.keyboard.press('Enter')
       await page.getByRole('button', { name: 'delivery, job, notes and more' }).click()
-      await page.getByRole('button', { name: /^More about line/ }).last().click()
+      await page
+        .getByRole('button', { name: /^More about line/ })
+        .last()
+        .click()
       await expect(page.getByLabel('More about it')).toBeFocused()
       await check(page)
       await page.getByRole('button', { name: 'bought before' }).click()
@@ -56,7 +83,9 @@ for (const scheme of ['light', 'dark'] as const) {
       await leonie.getByRole('link', { name: /^P-/ }).first().click()
       await leonie.waitForURL(/\/orders\/./)
       await check(leonie)
-      const { suppliers } = await (await leonie.request.get('/api/suppliers?words=Cold')).json() as { suppliers: { id: string }[] }
+      const { suppliers } = (await (await leonie.request.get('/api/suppliers?words=Cold')).json()) as {
+        suppliers: { id: string }[]
+      }
       await leonie.goto(`/suppliers/${suppliers[0]?.id ?? ''}`)
       await alive(leonie)
       await check(leonie)
@@ -73,10 +102,14 @@ for (const scheme of ['light', 'dark'] as const) {
 }
 
 test.describe('narrow, enlarged and long', () => {
-  const fits = (page: Parameters<typeof alive>[0]) => page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth + 1)
+  const fits = (page: Parameters<typeof alive>[0]) =>
+    page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth + 1)
   for (const [who, path] of SCREENS.filter(([, p]) => ['/raise', '/mine', '/regulars', '/decide'].includes(p))) {
     test(`${path} as ${who} at 390 by 844, and at 640 by 400 as if enlarged to 200 %`, async ({ browser }) => {
-      for (const viewport of [{ width: 390, height: 844 }, { width: 640, height: 400 }]) {
+      for (const viewport of [
+        { width: 390, height: 844 },
+        { width: 640, height: 400 },
+      ]) {
         const page = await pageAs(browser, who, { viewport })
         await page.goto(path)
         await alive(page)
@@ -91,7 +124,9 @@ test.describe('narrow, enlarged and long', () => {
     await page.goto('/raise')
     await alive(page)
     await page.locator('#blank-why').click()
-    await page.keyboard.insertText(`${'Unterwasserbeleuchtungsanlagenwartungsvertrag'.repeat(3)} ${'because it is so '.repeat(60)}`)
+    await page.keyboard.insertText(
+      `${'Unterwasserbeleuchtungsanlagenwartungsvertrag'.repeat(3)} ${'because it is so '.repeat(60)}`,
+    )
     for (let i = 0; i < 40; i += 1) {
       const add = page.getByRole('combobox', { name: /^Add a line/ })
       await add.fill(`${i + 1} ${i % 2 === 0 ? 'Langwortzusammensetzungsungetüm'.repeat(2) : 'bolt'} 1.${i + 10}`)

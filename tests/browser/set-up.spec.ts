@@ -1,6 +1,8 @@
 import { alive, expect, pageAs, test } from './setup/as'
 
-test('an administrator defines an own field in a sentence, tries it, puts it in force; staff are asked; it is taken away again', async ({ browser }) => {
+test('an administrator defines an own field in a sentence, tries it, puts it in force; staff are asked; it is taken away again', async ({
+  browser,
+}) => {
   const harriet = await pageAs(browser, 'Harriet Voss')
   await harriet.goto('/mine')
   await alive(harriet)
@@ -79,10 +81,21 @@ test('what is taken away may be put back until it is put in force', async ({ bro
 
 test('two administrators at once: the second is told, and both changes stand', async ({ browser }) => {
   const [one, two] = [await pageAs(browser, 'Harriet Voss'), await pageAs(browser, 'Harriet Voss')]
-  for (const page of [one, two]) { await page.goto('/set-up/requests'); await alive(page) }
-  const help = (page: typeof one, of: string) => page.getByRole('listitem').filter({ hasText: of }).first().getByRole('textbox', { name: /^What staff read about this kind/ })
+  for (const page of [one, two]) {
+    await page.goto('/set-up/requests')
+    await alive(page)
+  }
+  const help = (page: typeof one, of: string) =>
+    page
+      .getByRole('listitem')
+      .filter({ hasText: of })
+      .first()
+      .getByRole('textbox', { name: /^What staff read about this kind/ })
   const before = [await help(one, 'a service').innerText(), await help(one, 'a journey').innerText()]
-  const change = async (page: typeof one, of: string, text: string) => { await help(page, of).fill(text); await expect(page.locator('.main-action')).toHaveText(/Put one change in force/) }
+  const change = async (page: typeof one, of: string, text: string) => {
+    await help(page, of).fill(text)
+    await expect(page.locator('.main-action')).toHaveText(/Put one change in force/)
+  }
   await change(two, 'a journey', 'Tickets and beds.')
   await change(one, 'a service', 'Work that somebody does.')
   await one.keyboard.press('Control+Enter')
@@ -102,7 +115,9 @@ test('two administrators at once: the second is told, and both changes stand', a
   for (const page of [one, two]) await page.context().close()
 })
 
-test('an amount that cannot be read changes nothing and says so; what a rule would have done is counted', async ({ browser }) => {
+test('an amount that cannot be read changes nothing and says so; what a rule would have done is counted', async ({
+  browser,
+}) => {
   const page = await pageAs(browser, 'Harriet Voss')
   await page.goto('/set-up/requests')
   await alive(page)

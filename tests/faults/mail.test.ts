@@ -9,12 +9,18 @@ beforeAll(async () => {
   owen = await rekko.as('Owen Marsh')
   leonie = await rekko.as('Leonie Farrow')
 })
-afterAll(async () => { await rekko.stop() })
+afterAll(async () => {
+  await rekko.stop()
+})
 
 async function trayOf(price: string): Promise<string> {
   const sent = await raise(owen, soundDraft([], { lines: [freeLine(price)] }))
   const [line] = await rekko.sql<{ id: string }>('select id from requisition_line where requisition_id = $1', [sent.id])
-  return (await leonie.call<{ orderId: string }>('POST', '/api/trays', { body: { orderId: null, supplierId: null, parts: [{ lineId: line?.id, quantity: null }] } })).body.orderId
+  return (
+    await leonie.call<{ orderId: string }>('POST', '/api/trays', {
+      body: { orderId: null, supplierId: null, parts: [{ lineId: line?.id, quantity: null }] },
+    })
+  ).body.orderId
 }
 const mailsOf = async (number: string) => (await rekko.mails()).filter((m) => m.subject.includes(number))
 
@@ -23,9 +29,20 @@ test('the mail server is down: the order is issued all the same, and its mail fo
   await rekko.closePostOffice()
   const issued = await leonie.call<{ number: string }>('POST', `/api/orders/${tray}/issue`, { version: 1 })
   expect(issued.status).toBe(200)
-  await until('a first try', async () => (await rekko.sql('select 1 from outgoing_mail where last_error is not null and about_id = $1', [tray])).length === 1)
-  expect((await leonie.call<{ mail: string; ok: boolean }>('GET', '/api/health')).body).toMatchObject({ ok: true, mail: 'cannot be reached' })
-  const order = await leonie.call<{ state: string; revisions: { hasPdf: boolean; mailSentAt: string | null }[] }>('GET', `/api/orders/${tray}`)
+  await until(
+    'a first try',
+    async () =>
+      (await rekko.sql('select 1 from outgoing_mail where last_error is not null and about_id = $1', [tray])).length ===
+      1,
+  )
+  expect((await leonie.call<{ mail: string; ok: boolean }>('GET', '/api/health')).body).toMatchObject({
+    ok: true,
+    mail: 'cannot be reached',
+  })
+  const order = await leonie.call<{ state: string; revisions: { hasPdf: boolean; mailSentAt: string | null }[] }>(
+    'GET',
+    `/api/orders/${tray}`,
+  )
   expect(order.body).toMatchObject({ state: 'issued', revisions: [{ hasPdf: true, mailSentAt: null }] })
   await rekko.openPostOffice()
   await until('the mail', async () => (await mailsOf(issued.body.number)).length === 1, 60)
@@ -39,7 +56,9 @@ test('the server is killed between issue and mail: after the restart exactly one
   await rekko.startAgain()
   await until('the mail', async () => (await mailsOf(issued.body.number)).length >= 1, 200)
   // The sweep and the queue's own repeat had their chance by now.
-  await new Promise((r) => { setTimeout(r, 4000) })
+  await new Promise((r) => {
+    setTimeout(r, 4000)
+  })
   expect(await mailsOf(issued.body.number)).toHaveLength(1)
 })
 
@@ -57,21 +76,37 @@ test('killed after the mail server took it: at most one repeat, with the same Me
     let message = ''
     socket.on('data', (chunk) => {
       const text = chunk.toString()
-      if (data) { message += text; if (message.endsWith('\r\n.\r\n')) taken.push(message); return }
-      if (/^DATA/im.test(text)) { data = true; socket.write('354 go on\r\n') }
-      else socket.write('250 ok\r\n')
+      if (data) {
+        message += text
+        if (message.endsWith('\r\n.\r\n')) taken.push(message)
+        return
+      }
+      if (/^DATA/im.test(text)) {
+        data = true
+        socket.write('354 go on\r\n')
+      } else socket.write('250 ok\r\n')
     })
   })
-  await new Promise<void>((r) => { mute.listen(rekko.smtpPort, '127.0.0.1', r) })
+  await new Promise<void>((r) => {
+    mute.listen(rekko.smtpPort, '127.0.0.1', r)
+  })
   const issued = await leonie.call<{ number: string }>('POST', `/api/orders/${tray}/issue`, { version: 1 })
-  const first = await until('the message to be taken', () => Promise.resolve(taken.find((t) => t.includes(issued.body.number))), 60)
+  const first = await until(
+    'the message to be taken',
+    () => Promise.resolve(taken.find((t) => t.includes(issued.body.number))),
+    60,
+  )
   await rekko.kill()
   for (const s of sockets) s.destroy()
-  await new Promise((r) => { mute.close(r) })
+  await new Promise((r) => {
+    mute.close(r)
+  })
   await rekko.openPostOffice()
   await rekko.startAgain()
   await until('the repeat', async () => (await mailsOf(issued.body.number)).length >= 1, 60)
-  await new Promise((r) => { setTimeout(r, 3000) })
+  await new Promise((r) => {
+    setTimeout(r, 3000)
+  })
   const repeats = await mailsOf(issued.body.number)
   expect(repeats).toHaveLength(1)
   expect(/^Message-ID: (\S+)/im.exec(first)?.[1]).toBe(repeats[0]?.messageId)
@@ -82,13 +117,16 @@ test('two servers on one database: each mail leaves once, and a decision on one 
   const tray = await trayOf('43')
   const issued = await leonie.call<{ number: string }>('POST', `/api/orders/${tray}/issue`, { version: 1 })
   await until('the mail', async () => (await mailsOf(issued.body.number)).length >= 1)
-  await new Promise((r) => { setTimeout(r, 1500) })
+  await new Promise((r) => {
+    setTimeout(r, 1500)
+  })
   expect(await mailsOf(issued.body.number)).toHaveLength(1)
   const seen = await fetch(`${other.url}/api/live`, { headers: { cookie: leonie.cookie } })
   const reader = seen.body?.getReader()
   const sent = await raise(owen, soundDraft([], { lines: [freeLine('44')] }))
   let heard = ''
-  for (const end = Date.now() + 15_000; Date.now() < end && !heard.includes(sent.id);) heard += new TextDecoder().decode((await reader?.read())?.value)
+  for (const end = Date.now() + 15_000; Date.now() < end && !heard.includes(sent.id);)
+    heard += new TextDecoder().decode((await reader?.read())?.value)
   expect(heard).toContain(sent.id)
   await reader?.cancel()
   await other.stop()

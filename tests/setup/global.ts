@@ -9,7 +9,9 @@ import { createDatabase, startCluster } from '../../scripts/setup/cluster'
 
 const ROOT = process.cwd()
 declare module 'vitest' {
-  export interface ProvidedContext { cluster: { port: number; urls: Record<'postgres' | 'rekko_owner' | 'rekko_app', string>; template: string } }
+  export interface ProvidedContext {
+    cluster: { port: number; urls: Record<'postgres' | 'rekko_owner' | 'rekko_app', string>; template: string }
+  }
 }
 
 /** One private cluster for all API tests, with a template database that each test file copies. */
@@ -24,7 +26,11 @@ export default async function setup(project: TestProject): Promise<() => Promise
   await loadBareHallamere(db, new Date())
   await pool.end()
   const url = (role: 'postgres' | 'rekko_owner' | 'rekko_app') => cluster.url(role, 'DATABASE')
-  project.provide('cluster', { port: cluster.port, template, urls: { postgres: url('postgres'), rekko_owner: url('rekko_owner'), rekko_app: url('rekko_app') } })
+  project.provide('cluster', {
+    port: cluster.port,
+    template,
+    urls: { postgres: url('postgres'), rekko_owner: url('rekko_owner'), rekko_app: url('rekko_app') },
+  })
   return async () => {
     await cluster.stop()
     rmSync(directory, { recursive: true, force: true })

@@ -16,13 +16,34 @@ import { startPostOffice, startServer, waitFor, type Running } from '../../scrip
 const ROOT = process.cwd()
 export const TODAY = dayOf(new Date(), 'Europe/London')
 
-export interface Reply<T = Record<string, unknown>> { status: number; body: T; headers: Headers }
+export interface Reply<T = Record<string, unknown>> {
+  status: number
+  body: T
+  headers: Headers
+}
 type Method = 'GET' | 'POST' | 'PUT' | 'DELETE'
 export interface Client {
   readonly cookie: string
-  call: <T = Record<string, unknown>>(method: Method, path: string, options?: { body?: unknown; version?: number; key?: string; headers?: Record<string, string>; raw?: Buffer | string }) => Promise<Reply<T>>
+  call: <T = Record<string, unknown>>(
+    method: Method,
+    path: string,
+    options?: {
+      body?: unknown
+      version?: number
+      key?: string
+      headers?: Record<string, string>
+      raw?: Buffer | string
+    },
+  ) => Promise<Reply<T>>
 }
-export interface Mail { number: number; messageId: string; subject: string; to: string; text: string; attachments: { name: string; size: number; type: string }[] }
+export interface Mail {
+  number: number
+  messageId: string
+  subject: string
+  to: string
+  text: string
+  attachments: { name: string; size: number; type: string }[]
+}
 
 /** A whole Rekko for one test file: a database of its own, a server, a post office. */
 export interface Rekko {
@@ -49,19 +70,29 @@ export async function startRekko(options: { isDemo?: boolean; template?: string 
   const at = (role: 'postgres' | 'rekko_app', name: string) => cluster.urls[role].replace(/DATABASE$/, name)
   const admin = new pg.Client({ connectionString: at('postgres', 'postgres') })
   await admin.connect()
-  await admin.query(`create database "${database}" owner rekko_owner template "${options.template ?? cluster.template}" strategy file_copy`)
+  await admin.query(
+    `create database "${database}" owner rekko_owner template "${options.template ?? cluster.template}" strategy file_copy`,
+  )
   const pool = new pg.Pool({ connectionString: at('postgres', database), max: 4 })
   pool.on('error', () => undefined)
   const directory = mkdtempSync('/var/tmp/rekko-post-')
   const [port, smtpPort, httpPort] = [await freePort(), await freePort(), await freePort()]
   const url = `http://127.0.0.1:${port}`
   const log = join(ROOT, '.rekko/test-server.log')
-  const settings = { databaseUrl: at('rekko_app', database), port, smtpPort, sessionSecret: 'a-secret-for-tests-that-is-long-enough', isDemo: options.isDemo ?? true }
+  const settings = {
+    databaseUrl: at('rekko_app', database),
+    port,
+    smtpPort,
+    sessionSecret: 'a-secret-for-tests-that-is-long-enough',
+    isDemo: options.isDemo ?? true,
+  }
   let post: Running = await startPostOffice(ROOT, smtpPort, httpPort, directory, log)
   let server: Running = startServer(ROOT, settings, log)
   await waitFor(`${url}/api/health`, server)
   const rekko: Rekko = {
-    url, appUrl: settings.databaseUrl, smtpPort,
+    url,
+    appUrl: settings.databaseUrl,
+    smtpPort,
     second: async () => {
       const more = await freePort()
       const running = startServer(ROOT, { ...settings, port: more }, log)
@@ -71,11 +102,22 @@ export async function startRekko(options: { isDemo?: boolean; template?: string 
     sql: async (text, values) => (await pool.query(text, values)).rows,
     nobody: client(url, ''),
     as: async (name) => client(url, await signIn(url, name)),
-    mails: async () => await fetch(`http://127.0.0.1:${httpPort}/messages.json`).then((r) => r.json()) as Mail[],
-    kill: () => new Promise((resolve) => { server.child.once('exit', () => { resolve() }); server.child.kill('SIGKILL') }),
-    startAgain: async () => { server = startServer(ROOT, settings, log); await waitFor(`${url}/api/health`, server) },
+    mails: async () => (await fetch(`http://127.0.0.1:${httpPort}/messages.json`).then((r) => r.json())) as Mail[],
+    kill: () =>
+      new Promise((resolve) => {
+        server.child.once('exit', () => {
+          resolve()
+        })
+        server.child.kill('SIGKILL')
+      }),
+    startAgain: async () => {
+      server = startServer(ROOT, settings, log)
+      await waitFor(`${url}/api/health`, server)
+    },
     closePostOffice: () => post.stop(),
-    openPostOffice: async () => { post = await startPostOffice(ROOT, smtpPort, httpPort, directory, log) },
+    openPostOffice: async () => {
+      post = await startPostOffice(ROOT, smtpPort, httpPort, directory, log)
+    },
     stop: async () => {
       await server.stop()
       await post.stop()
@@ -90,7 +132,12 @@ export async function startRekko(options: { isDemo?: boolean; template?: string 
 
 async function signIn(url: string, name: string): Promise<string> {
   const r = await fetch(`${url}/api/session`, {
-    method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: `${name.toLowerCase().replace(/ /g, '.')}@hallamere.example`, password: 'sea-salt-and-patience' }),
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({
+      email: `${name.toLowerCase().replace(/ /g, '.')}@hallamere.example`,
+      password: 'sea-salt-and-patience',
+    }),
   })
   if (r.status !== 200) throw new Error(`${name} could not sign in: ${r.status} ${await r.text()}`)
   return (r.headers.getSetCookie()[0] ?? '').split(';')[0] ?? ''
@@ -104,7 +151,20 @@ function client(url: string, cookie: string): Client {
       if (o.version !== undefined) headers['if-match'] = `"${o.version}"`
       if (o.key !== undefined) headers['idempotency-key'] = o.key
       if (o.raw === undefined && method !== 'GET') headers['content-type'] ??= 'application/json'
-      const r = await fetch(url + path, { method, headers, ...(method === 'GET' ? {} : { body: o.raw === undefined ? JSON.stringify(o.body ?? {}) : typeof o.raw === 'string' ? o.raw : new Uint8Array(o.raw) }) })
+      const r = await fetch(url + path, {
+        method,
+        headers,
+        ...(method === 'GET'
+          ? {}
+          : {
+              body:
+                o.raw === undefined
+                  ? JSON.stringify(o.body ?? {})
+                  : typeof o.raw === 'string'
+                    ? o.raw
+                    : new Uint8Array(o.raw),
+            }),
+      })
       const type = r.headers.get('content-type') ?? ''
       const text = type.includes('json') ? await r.text() : ''
       return { status: r.status, body: (text === '' ? {} : JSON.parse(text)) as never, headers: r.headers }
@@ -113,23 +173,45 @@ function client(url: string, cookie: string): Client {
 }
 
 /** A sound draft of Water Systems, with the lines given. */
-export function soundDraft(lines: readonly NeedLine[], change: Partial<Draft> = {}, department = 'Water Systems'): Draft {
-  const draft = draftOf({ department, by: [], title: 'A test', why: 'it is needed for a test', lines }, TODAY, randomUUID())
-  return { ...draft, needBy: addBusinessDays(TODAY, 10, new Set()), lines: draft.lines.map((l) => ({ ...l, id: randomUUID() })), ...change }
+export function soundDraft(
+  lines: readonly NeedLine[],
+  change: Partial<Draft> = {},
+  department = 'Water Systems',
+): Draft {
+  const draft = draftOf(
+    { department, by: [], title: 'A test', why: 'it is needed for a test', lines },
+    TODAY,
+    randomUUID(),
+  )
+  return {
+    ...draft,
+    needBy: addBusinessDays(TODAY, 10, new Set()),
+    lines: draft.lines.map((l) => ({ ...l, id: randomUUID() })),
+    ...change,
+  }
 }
 
 export function freeLine(price: string, change: Partial<DraftLine> = {}, account = '616'): DraftLine {
-  const [line] = soundDraft([{ text: 'Something of our own', quantity: 1, price, unit: 'E48', account, supplier: 'Harbour Waste' }]).lines
+  const [line] = soundDraft([
+    { text: 'Something of our own', quantity: 1, price, unit: 'E48', account, supplier: 'Harbour Waste' },
+  ]).lines
   if (line === undefined) throw new Error('no line')
   return { ...line, id: randomUUID(), ...change }
 }
 
 /** Keeps a draft and sends it; what came back of the sending. */
-export async function raise(who: Client, draft: Draft): Promise<Reply<{ id: string; number: string; state: string; version: number }> & { id: string }> {
+export async function raise(
+  who: Client,
+  draft: Draft,
+): Promise<Reply<{ id: string; number: string; state: string; version: number }> & { id: string }> {
   const id = randomUUID()
   const kept = await who.call('POST', '/api/requisitions', { body: { id, draft } })
   if (kept.status !== 200) throw new Error(`the draft was not kept: ${JSON.stringify(kept.body)}`)
-  const sent = await who.call<{ id: string; number: string; state: string; version: number }>('POST', `/api/requisitions/${id}/send`, { version: 1, key: `send-${id}` })
+  const sent = await who.call<{ id: string; number: string; state: string; version: number }>(
+    'POST',
+    `/api/requisitions/${id}/send`,
+    { version: 1, key: `send-${id}` },
+  )
   return { ...sent, id }
 }
 
@@ -139,8 +221,17 @@ export async function versionOf(rekko: Rekko, id: string): Promise<number> {
   return row?.version ?? 0
 }
 
-export async function decide(rekko: Rekko, who: Client, id: string, outcome: 'approve' | 'sendBack' | 'reject', comment = ''): Promise<Reply<{ decisionId: string; state: string }>> {
-  return who.call('POST', `/api/requisitions/${id}/decisions`, { body: { outcome, comment }, version: await versionOf(rekko, id) })
+export async function decide(
+  rekko: Rekko,
+  who: Client,
+  id: string,
+  outcome: 'approve' | 'sendBack' | 'reject',
+  comment = '',
+): Promise<Reply<{ decisionId: string; state: string }>> {
+  return who.call('POST', `/api/requisitions/${id}/decisions`, {
+    body: { outcome, comment },
+    version: await versionOf(rekko, id),
+  })
 }
 
 /** Where the ledger and the balances disagree: nowhere, at any moment. */
@@ -153,8 +244,17 @@ export function disagreements(rekko: Rekko): Promise<{ id: string }[]> {
 }
 
 /** What stands in a stage of a budget line. */
-export async function standsAt(rekko: Rekko, department: string, account: string, stage: 'reserved' | 'committed', year = fiscalYear()): Promise<string> {
-  const [row] = await rekko.sql<{ sum: string }>(`select sum(${stage})::numeric(20,2)::text as sum from budget_balance where budget_line_id = $1`, [budgetLineId(department, account, year)])
+export async function standsAt(
+  rekko: Rekko,
+  department: string,
+  account: string,
+  stage: 'reserved' | 'committed',
+  year = fiscalYear(),
+): Promise<string> {
+  const [row] = await rekko.sql<{ sum: string }>(
+    `select sum(${stage})::numeric(20,2)::text as sum from budget_balance where budget_line_id = $1`,
+    [budgetLineId(department, account, year)],
+  )
   return row?.sum ?? ''
 }
 export function fiscalYear(): number {
@@ -162,11 +262,17 @@ export function fiscalYear(): number {
   return month >= 4 ? year : year - 1
 }
 
-export async function until<T>(what: string, look: () => Promise<T | null | undefined | false>, seconds = 30): Promise<T> {
+export async function until<T>(
+  what: string,
+  look: () => Promise<T | null | undefined | false>,
+  seconds = 30,
+): Promise<T> {
   for (const end = Date.now() + seconds * 1000; Date.now() < end;) {
     const found = await look()
     if (found) return found
-    await new Promise((r) => { setTimeout(r, 150) })
+    await new Promise((r) => {
+      setTimeout(r, 150)
+    })
   }
   throw new Error(`${what} did not happen within ${seconds} seconds`)
 }

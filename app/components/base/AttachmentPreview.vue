@@ -9,8 +9,21 @@ const address = computed(() => `/api/requisitions/${props.requisitionId}/attachm
 
 <template>
   <DialogSheet :title="attachment.name" hide-title :width="960" @close="emit('close')">
-    <div class="mb-3 flex items-baseline justify-between gap-4"><p class="head min-w-0 truncate">{{ attachment.name }}</p><span class="flex shrink-0 gap-4"><a class="quiet-link" :href="address">keep a copy</a><button type="button" class="quiet-link" @click="emit('close')">close</button></span></div>
-    <iframe v-if="attachment.mime === 'application/pdf'" class="h-[72dvh] w-full border border-rule bg-margin" :src="`${address}?show=true`" :title="attachment.name" />
-    <div v-else class="max-h-[76dvh] overflow-auto"><img class="mx-auto max-w-full" :src="`${address}?show=true`" :alt="attachment.name"></div>
+    <div class="mb-3 flex items-baseline justify-between gap-4">
+      <p class="head min-w-0 truncate">{{ attachment.name }}</p>
+      <span class="flex shrink-0 gap-4"
+        ><a class="quiet-link" :href="address">keep a copy</a
+        ><button type="button" class="quiet-link" @click="emit('close')">close</button></span
+      >
+    </div>
+    <iframe
+      v-if="attachment.mime === 'application/pdf'"
+      class="h-[72dvh] w-full border border-rule bg-margin"
+      :src="`${address}?show=true`"
+      :title="attachment.name"
+    />
+    <div v-else class="max-h-[76dvh] overflow-auto">
+      <img class="mx-auto max-w-full" :src="`${address}?show=true`" :alt="attachment.name" />
+    </div>
   </DialogSheet>
 </template>

@@ -3,7 +3,17 @@ import { addBusinessDays, addDays, isBusinessDay } from '#core/base/day'
 import { formatDay, formatMonth, weeksOf } from '#shared/words/format'
 
 /** A blank of a sentence that is filled with a day: a calendar that arrows walk through, and two short ways. */
-const props = defineProps<{ modelValue: string | null; label: string; placeholder: string; today: string; holidays?: readonly string[]; id?: string; boxed?: boolean; compact?: boolean; earliest?: string }>()
+const props = defineProps<{
+  modelValue: string | null
+  label: string
+  placeholder: string
+  today: string
+  holidays?: readonly string[]
+  id?: string
+  boxed?: boolean
+  compact?: boolean
+  earliest?: string
+}>()
 const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
 
 const open = ref(false)
@@ -30,11 +40,21 @@ function choose(day: string): void {
   emit('update:modelValue', day)
   close()
 }
-const STEPS: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -7, ArrowDown: 7, PageUp: -28, PageDown: 28 }
+const STEPS: Record<string, number> = {
+  ArrowLeft: -1,
+  ArrowRight: 1,
+  ArrowUp: -7,
+  ArrowDown: 7,
+  PageUp: -28,
+  PageDown: 28,
+}
 function onKey(event: KeyboardEvent): void {
   const step = STEPS[event.key]
-  if (event.key === 'Escape') { event.preventDefault(); event.stopPropagation(); close() }
-  else if (step !== undefined) {
+  if (event.key === 'Escape') {
+    event.preventDefault()
+    event.stopPropagation()
+    close()
+  } else if (step !== undefined) {
     event.preventDefault()
     event.stopPropagation()
     at.value = addDays(at.value, step)
@@ -48,25 +68,78 @@ function leave(event: FocusEvent): void {
 
 <template>
   <span ref="root" class="relative" @focusout="leave">
-    <span :id="id" ref="button" role="button" tabindex="0" aria-haspopup="dialog" :aria-expanded="open" :class="boxed ? 'field cursor-pointer' : compact ? 'cell inline-block w-auto! cursor-pointer' : 'blank'" :data-empty="modelValue === null" :aria-label="`${label}: ${modelValue === null ? placeholder : formatDay(modelValue, today)}`" @click="open ? close() : show()" @keydown.enter.exact.prevent="show" @keydown.space.prevent="show" @keydown.down.prevent="show">{{ modelValue === null ? placeholder : formatDay(modelValue, today) }}</span>
-    <span v-if="open" role="dialog" :aria-label="label" class="picker picker-foot left-0 top-full block max-h-none! p-3!" @keydown="onKey">
+    <span
+      :id="id"
+      ref="button"
+      role="button"
+      tabindex="0"
+      aria-haspopup="dialog"
+      :aria-expanded="open"
+      :class="boxed ? 'field cursor-pointer' : compact ? 'cell inline-block w-auto! cursor-pointer' : 'blank'"
+      :data-empty="modelValue === null"
+      :aria-label="`${label}: ${modelValue === null ? placeholder : formatDay(modelValue, today)}`"
+      @click="open ? close() : show()"
+      @keydown.enter.exact.prevent="show"
+      @keydown.space.prevent="show"
+      @keydown.down.prevent="show"
+      >{{ modelValue === null ? placeholder : formatDay(modelValue, today) }}</span
+    >
+    <span
+      v-if="open"
+      role="dialog"
+      :aria-label="label"
+      class="picker picker-foot left-0 top-full block max-h-none! p-3!"
+      @keydown="onKey"
+    >
       <span class="mb-2 flex items-center justify-between">
         <button type="button" class="px-2" aria-label="Month before" @click="at = addDays(at, -28)">‹</button>
         <span class="head">{{ formatMonth(at) }}</span>
         <button type="button" class="px-2" aria-label="Month after" @click="at = addDays(at, 28)">›</button>
       </span>
       <table class="w-full border-collapse text-center" role="grid">
-        <thead><tr><th v-for="d in ['Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa', 'Su']" :key="d" scope="col" class="small pb-1 font-medium">{{ d }}</th></tr></thead>
+        <thead>
+          <tr>
+            <th
+              v-for="d in ['Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa', 'Su']"
+              :key="d"
+              scope="col"
+              class="small pb-1 font-medium"
+            >
+              {{ d }}
+            </th>
+          </tr>
+        </thead>
         <tbody>
           <tr v-for="week in weeks" :key="week[0]">
             <td v-for="day in week" :key="day" role="gridcell" class="p-0">
-              <button type="button" class="h-8 w-9 rounded-[3px]" :class="[day === modelValue ? 'bg-ink text-sheet' : day === at ? 'bg-green-ground' : '', day < earliest ? 'text-ink3 line-through' : !isBusinessDay(day, holidays) || day.slice(0, 7) !== at.slice(0, 7) ? 'text-ink3' : 'font-medium', day === today ? 'underline underline-offset-4' : '']" :tabindex="day === at ? 0 : -1" :data-at="day === at" :aria-label="formatDay(day, today)" :aria-disabled="day < earliest" @click="choose(day)">{{ Number(day.slice(8)) }}</button>
+              <button
+                type="button"
+                class="h-8 w-9 rounded-[3px]"
+                :class="[
+                  day === modelValue ? 'bg-ink text-sheet' : day === at ? 'bg-green-ground' : '',
+                  day < earliest
+                    ? 'text-ink3 line-through'
+                    : !isBusinessDay(day, holidays) || day.slice(0, 7) !== at.slice(0, 7)
+                      ? 'text-ink3'
+                      : 'font-medium',
+                  day === today ? 'underline underline-offset-4' : '',
+                ]"
+                :tabindex="day === at ? 0 : -1"
+                :data-at="day === at"
+                :aria-label="formatDay(day, today)"
+                :aria-disabled="day < earliest"
+                @click="choose(day)"
+              >
+                {{ Number(day.slice(8)) }}
+              </button>
             </td>
           </tr>
         </tbody>
       </table>
       <span class="mt-2 flex gap-3 border-t border-rule pt-2">
-        <button v-for="s in shortcuts" :key="s.n" type="button" class="quiet-link" @click="choose(s.day)">{{ s.n }} working days on</button>
+        <button v-for="s in shortcuts" :key="s.n" type="button" class="quiet-link" @click="choose(s.day)">
+          {{ s.n }} working days on
+        </button>
       </span>
     </span>
   </span>

@@ -15,12 +15,36 @@ function paste(event: ClipboardEvent): void {
   const text = (event.clipboardData?.getData('text/plain') ?? '').replace(/\s+/g, ' ').slice(0, props.most)
   document.execCommand('insertText', false, text)
 }
-function show(): void { if (box.value !== null && box.value.textContent !== props.modelValue) box.value.textContent = props.modelValue }
+function show(): void {
+  if (box.value !== null && box.value.textContent !== props.modelValue) box.value.textContent = props.modelValue
+}
 // Whoever is writing in it sees what became of it when they leave.
-watch(() => props.modelValue, () => { if (document.activeElement !== box.value) show() })
+watch(
+  () => props.modelValue,
+  () => {
+    if (document.activeElement !== box.value) show()
+  },
+)
 onMounted(show)
 </script>
 
 <template>
-  <span :id="id" ref="box" class="blank blank-text" role="textbox" aria-multiline="false" :aria-label="label" contenteditable="plaintext-only" tabindex="0" spellcheck="true" :data-empty="modelValue === ''" :data-placeholder="placeholder" @input="read" @paste="paste" @blur="show" @keydown.enter.exact.prevent>{{ initial }}</span>
+  <span
+    :id="id"
+    ref="box"
+    class="blank blank-text"
+    role="textbox"
+    aria-multiline="false"
+    :aria-label="label"
+    contenteditable="plaintext-only"
+    tabindex="0"
+    spellcheck="true"
+    :data-empty="modelValue === ''"
+    :data-placeholder="placeholder"
+    @input="read"
+    @paste="paste"
+    @blur="show"
+    @keydown.enter.exact.prevent
+    >{{ initial }}</span
+  >
 </template>

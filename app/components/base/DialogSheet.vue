@@ -18,7 +18,10 @@ function onKey(event: KeyboardEvent): void {
   <Dialog :open="true" class="relative z-50" @close="emit('close')" @keydown="onKey">
     <div class="fixed inset-0 bg-ground/70" aria-hidden="true" />
     <div class="fixed inset-0 flex items-start justify-center overflow-y-auto p-6 pt-16 max-[900px]:p-3">
-      <DialogPanel class="flex max-h-[calc(100dvh-88px)] w-full flex-col rounded border border-ink bg-sheet p-6 max-[900px]:p-4" :style="{ maxWidth: `${width}px` }">
+      <DialogPanel
+        class="flex max-h-[calc(100dvh-88px)] w-full flex-col rounded border border-ink bg-sheet p-6 max-[900px]:p-4"
+        :style="{ maxWidth: `${width}px` }"
+      >
         <DialogTitle :class="hideTitle ? 'sr-only' : 'sentence'">{{ title }}</DialogTitle>
         <slot />
       </DialogPanel>

@@ -5,7 +5,13 @@ const emit = defineEmits<{ press: [] }>()
 </script>
 
 <template>
-  <button type="button" class="main-action moves" :data-missing="missing === true" :aria-busy="busy === true" @click="emit('press')">
+  <button
+    type="button"
+    class="main-action moves"
+    :data-missing="missing === true"
+    :aria-busy="busy === true"
+    @click="emit('press')"
+  >
     <span class="min-w-0"><slot /></span>
     <kbd v-if="keys" class="key font-sans max-[900px]:hidden" aria-hidden="true">{{ keys }}</kbd>
   </button>

@@ -15,17 +15,34 @@ async function search(words: string): Promise<void> {
   try {
     const { people } = await api.get<{ people: PersonFound[] }>('/api/people', { words })
     if (mine === asked) found.value = people
+  } catch {
+    found.value = []
   }
-  catch { found.value = [] }
 }
 const nameOf = (p: unknown) => (p as PersonFound | null)?.name ?? ''
 </script>
 
 <template>
   <Combobox v-model="person" as="span" class="relative" :class="boxed ? 'block' : ''" nullable>
-    <ComboboxInput v-bind="id === undefined ? {} : { id }" :class="boxed ? 'field' : compact ? 'cell cell-fit w-auto! placeholder:italic' : 'blank blank-input placeholder:italic'" :aria-label="label" :placeholder="placeholder" :display-value="nameOf" autocomplete="off" @click="openCombobox" @focus="search('')" @change="(e: Event) => search((e.target as HTMLInputElement).value)" />
+    <ComboboxInput
+      v-bind="id === undefined ? {} : { id }"
+      :class="
+        boxed ? 'field' : compact ? 'cell cell-fit w-auto! placeholder:italic' : 'blank blank-input placeholder:italic'
+      "
+      :aria-label="label"
+      :placeholder="placeholder"
+      :display-value="nameOf"
+      autocomplete="off"
+      @click="openCombobox"
+      @focus="search('')"
+      @change="(e: Event) => search((e.target as HTMLInputElement).value)"
+    />
     <ComboboxOptions class="picker left-0" :class="up ? 'bottom-full mb-1' : 'top-full'">
-      <ComboboxOption v-for="p in found" v-slot="{ active }" :key="p.id" as="template" :value="p"><li class="option list-none" :data-active="active">{{ p.name }}<span class="small block">{{ p.jobTitle }}, {{ p.department }}</span></li></ComboboxOption>
+      <ComboboxOption v-for="p in found" v-slot="{ active }" :key="p.id" as="template" :value="p"
+        ><li class="option list-none" :data-active="active">
+          {{ p.name }}<span class="small block">{{ p.jobTitle }}, {{ p.department }}</span>
+        </li></ComboboxOption
+      >
       <li v-if="found.length === 0" class="option list-none text-ink3">Nobody here has this in their name.</li>
     </ComboboxOptions>
   </Combobox>

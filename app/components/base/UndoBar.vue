@@ -6,10 +6,18 @@ const undo = useUndo()
 </script>
 
 <template>
-  <div aria-live="polite" class="no-print pointer-events-none fixed inset-x-0 bottom-5 z-40 flex justify-center px-4 max-[900px]:bottom-36">
-    <div v-if="undo.offer" class="pointer-events-auto flex max-w-[640px] items-center gap-4 rounded border border-ink bg-sheet px-4 py-2.5">
+  <div
+    aria-live="polite"
+    class="no-print pointer-events-none fixed inset-x-0 bottom-5 z-40 flex justify-center px-4 max-[900px]:bottom-36"
+  >
+    <div
+      v-if="undo.offer"
+      class="pointer-events-auto flex max-w-[640px] items-center gap-4 rounded border border-ink bg-sheet px-4 py-2.5"
+    >
       <span class="min-w-0">{{ undo.offer.sentence }}</span>
-      <button type="button" class="quiet-link shrink-0 font-semibold" @click="undo.take()">{{ undo.offer.label }}</button>
+      <button type="button" class="quiet-link shrink-0 font-semibold" @click="undo.take()">
+        {{ undo.offer.label }}
+      </button>
       <span class="small w-6 shrink-0 text-right" aria-hidden="true">{{ undo.left }} s</span>
     </div>
   </div>

@@ -10,9 +10,34 @@ export function stationsOfRow(r: MineRow): SmallStation[] {
   const percent = Math.round(r.orderedShare * 100)
   const waiting = r.waitsFor.length > 0 ? `waits for ${r.waitsFor.join(', ')}` : 'not yet'
   return [
-    { name: 'Need', look: draft || back ? 'dashed' : 'filled', share: 1, waits: r.state === 'sent back', word: draft ? 'draft' : back ? r.state : 'sent' },
-    { name: 'Decision', look: r.state === 'rejected' ? 'stopped' : approved || r.decisionShare > 0 ? 'filled' : 'empty', share: approved ? 1 : r.decisionShare, waits: r.question !== null, word: r.question !== null ? 'a question waits for you' : approved ? 'approved' : r.state === 'rejected' ? 'rejected' : waiting },
-    { name: 'Order', look: stopped && r.state === 'cancelled' ? 'stopped' : 'filled', share: r.orderedShare, waits: false, word: percent > 0 ? `${percent} % ordered` : 'not yet' },
+    {
+      name: 'Need',
+      look: draft || back ? 'dashed' : 'filled',
+      share: 1,
+      waits: r.state === 'sent back',
+      word: draft ? 'draft' : back ? r.state : 'sent',
+    },
+    {
+      name: 'Decision',
+      look: r.state === 'rejected' ? 'stopped' : approved || r.decisionShare > 0 ? 'filled' : 'empty',
+      share: approved ? 1 : r.decisionShare,
+      waits: r.question !== null,
+      word:
+        r.question !== null
+          ? 'a question waits for you'
+          : approved
+            ? 'approved'
+            : r.state === 'rejected'
+              ? 'rejected'
+              : waiting,
+    },
+    {
+      name: 'Order',
+      look: stopped && r.state === 'cancelled' ? 'stopped' : 'filled',
+      share: r.orderedShare,
+      waits: false,
+      word: percent > 0 ? `${percent} % ordered` : 'not yet',
+    },
     { name: 'Delivery', look: 'empty', share: 0, waits: false, word: 'not yet' },
     { name: 'Bill', look: 'empty', share: 0, waits: false, word: 'not yet' },
   ]

@@ -4,7 +4,18 @@ import { formatAmount } from '#shared/words/format'
 import BudgetBar from './BudgetBar.vue'
 
 /** Each budget line that pays, with what is left of it without and with this document. */
-export interface EffectView { readonly lineId: string; readonly name: string; readonly given: Money; readonly spent: Money; readonly committed: Money; readonly reserved: Money; readonly effect: Money; readonly before: Money; readonly after: Money; readonly passed: boolean }
+export interface EffectView {
+  readonly lineId: string
+  readonly name: string
+  readonly given: Money
+  readonly spent: Money
+  readonly committed: Money
+  readonly reserved: Money
+  readonly effect: Money
+  readonly before: Money
+  readonly after: Money
+  readonly passed: boolean
+}
 defineProps<{ effects: readonly EffectView[] }>()
 const whole = (m: Money) => formatAmount(m).replace(/\.\d+$/, '')
 </script>
@@ -12,8 +23,21 @@ const whole = (m: Money) => formatAmount(m).replace(/\.\d+$/, '')
 <template>
   <ul class="space-y-2.5">
     <li v-for="e in effects" :key="e.lineId">
-      <p class="mb-1 flex justify-between gap-3"><span class="min-w-0">{{ e.name }}</span><span class="shrink-0" :title="`${formatAmount(e.before)} left without it, ${formatAmount(e.after)} with it`">{{ whole(e.before) }} → <b class="font-semibold" :class="e.passed ? 'text-red' : ''">{{ whole(e.after) }}</b></span></p>
-      <BudgetBar :given="e.given" :spent="e.spent" :committed="e.committed" :reserved="e.reserved" :own="e.effect" :label="`${e.name}: ${formatAmount(e.before)} left without this, ${formatAmount(e.after)} with it`" />
+      <p class="mb-1 flex justify-between gap-3">
+        <span class="min-w-0">{{ e.name }}</span
+        ><span class="shrink-0" :title="`${formatAmount(e.before)} left without it, ${formatAmount(e.after)} with it`"
+          >{{ whole(e.before) }} →
+          <b class="font-semibold" :class="e.passed ? 'text-red' : ''">{{ whole(e.after) }}</b></span
+        >
+      </p>
+      <BudgetBar
+        :given="e.given"
+        :spent="e.spent"
+        :committed="e.committed"
+        :reserved="e.reserved"
+        :own="e.effect"
+        :label="`${e.name}: ${formatAmount(e.before)} left without this, ${formatAmount(e.after)} with it`"
+      />
     </li>
   </ul>
 </template>

@@ -4,10 +4,17 @@ import { formatPrice } from '#shared/words/format'
 import { useWording } from '~/composables/base/use-wording'
 
 /** A price beside the last ones paid: small bars, this one in ink, and the difference in words. */
-const props = defineProps<{ unitPrice: string; paid: readonly { unitPrice: string; currency: string; day: string }[] }>()
+const props = defineProps<{
+  unitPrice: string
+  paid: readonly { unitPrice: string; currency: string; day: string }[]
+}>()
 const wording = useWording()
 const bars = computed(() => {
-  const all = [...props.paid].slice(0, 4).reverse().map((p) => new Decimal(p.unitPrice)).concat(new Decimal(props.unitPrice))
+  const all = [...props.paid]
+    .slice(0, 4)
+    .reverse()
+    .map((p) => new Decimal(p.unitPrice))
+    .concat(new Decimal(props.unitPrice))
   const most = Decimal.max(...all, new Decimal('0.000001'))
   return all.map((v) => Math.max(2, v.dividedBy(most).times(14).toNumber()))
 })
@@ -17,14 +24,28 @@ const words = computed(() => {
   const before = new Decimal(last.value.unitPrice)
   if (before.isZero()) return 'was free'
   const change = new Decimal(props.unitPrice).minus(before).dividedBy(before).times(100)
-  return change.isZero() ? 'the same' : `${change.abs().toDecimalPlaces(1).toString()} % ${change.isNegative() ? 'less' : 'more'}`
+  return change.isZero()
+    ? 'the same'
+    : `${change.abs().toDecimalPlaces(1).toString()} % ${change.isNegative() ? 'less' : 'more'}`
 })
 </script>
 
 <template>
   <span class="flex items-end gap-2">
-    <svg v-if="last" :width="bars.length * 6" height="14" aria-hidden="true"><rect v-for="(h, i) in bars" :key="i" :x="i * 6" :y="14 - h" width="4" :height="h" :fill="i === bars.length - 1 ? 'var(--ink)' : 'var(--rule-strong)'" /></svg>
+    <svg v-if="last" :width="bars.length * 6" height="14" aria-hidden="true">
+      <rect
+        v-for="(h, i) in bars"
+        :key="i"
+        :x="i * 6"
+        :y="14 - h"
+        width="4"
+        :height="h"
+        :fill="i === bars.length - 1 ? 'var(--ink)' : 'var(--rule-strong)'"
+      />
+    </svg>
     <span>{{ words }}</span>
   </span>
-  <span v-if="last" class="small block">{{ formatPrice(last.unitPrice, last.currency) }}, {{ wording.shortDay(last.day) }}</span>
+  <span v-if="last" class="small block"
+    >{{ formatPrice(last.unitPrice, last.currency) }}, {{ wording.shortDay(last.day) }}</span
+  >
 </template>

@@ -9,15 +9,26 @@ import { useWording } from '~/composables/base/use-wording'
 
 /** An order being put together: what lies on it, what it costs and saves, and the one action that issues it. */
 const props = defineProps<{ tray: TrayView; active: boolean; over: boolean; busy: boolean; trouble: string }>()
-const emit = defineEmits<{ issue: []; off: [lineIds: string[] | null]; price: [lineId: string, price: string]; choose: [] }>()
+const emit = defineEmits<{
+  issue: []
+  off: [lineIds: string[] | null]
+  price: [lineId: string, price: string]
+  choose: []
+}>()
 const wording = useWording()
 const freight = computed(() => {
   const { freight: cost, freightFreeFrom: free, net } = props.tray
   if (free === null) return cost === null ? '' : `freight ${formatKept(cost, props.tray.currency)}`
   const share = dec(net.amount).dividedBy(dec(free))
-  return share.gte(1) ? `past ${formatKept(free, props.tray.currency)}, so freight is free` : `${formatKept(dec(free).minus(dec(net.amount)).toFixed(), props.tray.currency)} more and freight is free`
+  return share.gte(1)
+    ? `past ${formatKept(free, props.tray.currency)}, so freight is free`
+    : `${formatKept(dec(free).minus(dec(net.amount)).toFixed(), props.tray.currency)} more and freight is free`
 })
-const reach = computed(() => props.tray.freightFreeFrom === null ? null : Math.min(100, dec(props.tray.net.amount).dividedBy(dec(props.tray.freightFreeFrom)).times(100).toNumber()))
+const reach = computed(() =>
+  props.tray.freightFreeFrom === null
+    ? null
+    : Math.min(100, dec(props.tray.net.amount).dividedBy(dec(props.tray.freightFreeFrom)).times(100).toNumber()),
+)
 function agree(lineId: string, event: Event): void {
   const read = readTypedNumber((event.target as HTMLInputElement).value, wording.decimalMark.value)
   if (read !== null && !read.startsWith('-')) emit('price', lineId, read)
@@ -25,26 +36,76 @@ function agree(lineId: string, event: Event): void {
 </script>
 
 <template>
-  <section class="rounded border bg-sheet p-3.5" :class="[active ? 'border-2 border-ink' : 'border-strong', over ? 'bg-green-ground!' : '']" :aria-label="`Tray for ${tray.supplier}`" @focusin="emit('choose')" @click="emit('choose')">
-    <div class="flex items-baseline justify-between gap-3"><h3 class="font-semibold">{{ tray.supplier }}</h3><span class="sum-small">{{ formatAmount(tray.net) }}</span></div>
-    <p class="small mb-1.5">to {{ tray.shipTo }} · by {{ wording.shortDay(tray.needBy) }} · {{ tray.terms }} · {{ tray.currency }}</p>
+  <section
+    class="rounded border bg-sheet p-3.5"
+    :class="[active ? 'border-2 border-ink' : 'border-strong', over ? 'bg-green-ground!' : '']"
+    :aria-label="`Tray for ${tray.supplier}`"
+    @focusin="emit('choose')"
+    @click="emit('choose')"
+  >
+    <div class="flex items-baseline justify-between gap-3">
+      <h3 class="font-semibold">{{ tray.supplier }}</h3>
+      <span class="sum-small">{{ formatAmount(tray.net) }}</span>
+    </div>
+    <p class="small mb-1.5">
+      to {{ tray.shipTo }} · by {{ wording.shortDay(tray.needBy) }} · {{ tray.terms }} · {{ tray.currency }}
+    </p>
     <ul>
-      <li v-for="l in tray.lines" :key="l.lineIds[0]" class="group grid grid-cols-[minmax(0,1fr)_auto_68px] items-baseline gap-x-3 py-1">
-        <span class="min-w-0">{{ l.description }}<span class="small flex justify-between gap-2"><span>{{ l.requests > 1 ? `from ${inWords(l.requests)} requests` : '' }}</span><button type="button" class="quiet-link opacity-0 group-focus-within:opacity-100 group-hover:opacity-100" :aria-label="`Take ${l.description} off the tray`" @click.stop="emit('off', l.lineIds)">take off</button></span></span>
-        <span class="num">{{ formatQuantity(l.quantity, l.unit) }}</span><span class="num">{{ formatAmount(l.net) }}</span>
-        <label v-if="l.itemId === null" class="small col-span-3 flex items-baseline gap-2">agreed at <input class="cell w-[90px]! border-b border-dotted! border-edge!" :value="formatPrice(l.unitPrice, tray.currency)" :aria-label="`Price agreed for ${l.description}`" inputmode="decimal" @change="agree(l.lineIds[0] ?? '', $event)"> asked {{ formatAmount(l.asked) }}</label>
+      <li
+        v-for="l in tray.lines"
+        :key="l.lineIds[0]"
+        class="group grid grid-cols-[minmax(0,1fr)_auto_68px] items-baseline gap-x-3 py-1"
+      >
+        <span class="min-w-0"
+          >{{ l.description
+          }}<span class="small flex justify-between gap-2"
+            ><span>{{ l.requests > 1 ? `from ${inWords(l.requests)} requests` : '' }}</span
+            ><button
+              type="button"
+              class="quiet-link opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
+              :aria-label="`Take ${l.description} off the tray`"
+              @click.stop="emit('off', l.lineIds)"
+            >
+              take off
+            </button></span
+          ></span
+        >
+        <span class="num">{{ formatQuantity(l.quantity, l.unit) }}</span><span class="num">{{
+          formatAmount(l.net)
+        }}</span>
+        <label v-if="l.itemId === null" class="small col-span-3 flex items-baseline gap-2"
+          >agreed at
+          <input
+            class="cell w-[90px]! border-b border-dotted! border-edge!"
+            :value="formatPrice(l.unitPrice, tray.currency)"
+            :aria-label="`Price agreed for ${l.description}`"
+            inputmode="decimal"
+            @change="agree(l.lineIds[0] ?? '', $event)"
+          />
+          asked {{ formatAmount(l.asked) }}</label
+        >
       </li>
     </ul>
-    <p v-if="!isZero(tray.saved)" class="mt-1 font-semibold text-green">Together they reach a lower price: {{ formatAmount(tray.saved) }} less</p>
+    <p v-if="!isZero(tray.saved)" class="mt-1 font-semibold text-green">
+      Together they reach a lower price: {{ formatAmount(tray.saved) }} less
+    </p>
     <template v-if="freight">
-      <div v-if="reach !== null" class="mt-2 h-[5px] overflow-hidden rounded-[2px] bg-rule" aria-hidden="true"><div class="h-full bg-ink" :style="{ width: `${reach}%` }" /></div>
+      <div v-if="reach !== null" class="mt-2 h-[5px] overflow-hidden rounded-[2px] bg-rule" aria-hidden="true">
+        <div class="h-full bg-ink" :style="{ width: `${reach}%` }" />
+      </div>
       <p class="small mt-1">{{ freight }}</p>
     </template>
-    <ul v-if="tray.refusals.length > 0" class="mt-2 space-y-1.5"><li v-for="r in tray.refusals" :key="r" class="notice-amber">{{ r }}</li></ul>
+    <ul v-if="tray.refusals.length > 0" class="mt-2 space-y-1.5">
+      <li v-for="r in tray.refusals" :key="r" class="notice-amber">{{ r }}</li>
+    </ul>
     <p v-if="trouble" class="notice-red mt-2" role="alert">{{ trouble }}</p>
     <div class="mt-2.5">
-      <MainAction v-if="tray.mayIssue" :busy="busy" keys="Ctrl ⏎" @press="emit('issue')">{{ busy ? 'Issuing …' : `Issue and e-mail to ${tray.supplier}` }}</MainAction>
-      <button type="button" class="small quiet-link mt-2" @click.stop="emit('off', null)">Put this tray away; its lines go back</button>
+      <MainAction v-if="tray.mayIssue" :busy="busy" keys="Ctrl ⏎" @press="emit('issue')">{{
+        busy ? 'Issuing …' : `Issue and e-mail to ${tray.supplier}`
+      }}</MainAction>
+      <button type="button" class="small quiet-link mt-2" @click.stop="emit('off', null)">
+        Put this tray away; its lines go back
+      </button>
     </div>
   </section>
 </template>

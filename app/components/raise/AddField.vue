@@ -25,21 +25,37 @@ let asked = 0
 let timer: ReturnType<typeof setTimeout> | undefined
 
 /** Everything but the quantity: a number at the end may be a price, or belong to the name. */
-const wanted = computed(() => entry.value.price === null ? entry.value.words : text.value.trim().slice(text.value.trim().indexOf(entry.value.words)))
+const wanted = computed(() =>
+  entry.value.price === null
+    ? entry.value.words
+    : text.value.trim().slice(text.value.trim().indexOf(entry.value.words)),
+)
 watch(wanted, (words) => {
   clearTimeout(timer)
-  if (words.trim().length < 2) { found.value = []; searching.value = false; return }
+  if (words.trim().length < 2) {
+    found.value = []
+    searching.value = false
+    return
+  }
   searching.value = true
-  timer = setTimeout(() => { void search(words) }, 120)
+  timer = setTimeout(() => {
+    void search(words)
+  }, 120)
 })
 async function search(words: string): Promise<void> {
   const mine = ++asked
   try {
-    const { items } = await api.get<{ items: ItemFound[] }>('/api/items', { words, departmentId: props.departmentId ?? undefined, limit: 6 })
+    const { items } = await api.get<{ items: ItemFound[] }>('/api/items', {
+      words,
+      departmentId: props.departmentId ?? undefined,
+      limit: 6,
+    })
     if (mine === asked) found.value = items
+  } catch {
+    if (mine === asked) found.value = []
+  } finally {
+    if (mine === asked) searching.value = false
   }
-  catch { if (mine === asked) found.value = [] }
-  finally { if (mine === asked) searching.value = false }
 }
 const options = computed<Option[]>(() => {
   if (entry.value.words.trim() === '') return []
@@ -50,15 +66,27 @@ const options = computed<Option[]>(() => {
 })
 function isNamed(item: ItemFound): boolean {
   const known = `${item.name} ${item.supplierPart} ${item.number}`.toLowerCase()
-  return wanted.value.toLowerCase().split(/\s+/).every((word) => known.includes(word))
+  return wanted.value
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => known.includes(word))
 }
 function price(item: ItemFound): string {
   const step = priceFor(item.prices, quantity.value, props.today)
-  return step === null ? 'no price now' : `${item.currency === props.currency ? '' : `${item.currency} `}${formatPrice(step.unitPrice, item.currency)} ${item.priceBase === '1' ? unitName(item.unit) : `per ${item.priceBase}`}`
+  return step === null
+    ? 'no price now'
+    : `${item.currency === props.currency ? '' : `${item.currency} `}${formatPrice(step.unitPrice, item.currency)} ${item.priceBase === '1' ? unitName(item.unit) : `per ${item.priceBase}`}`
 }
 function more(item: ItemFound): string {
   const step = nextStep(item.prices, quantity.value, props.today)
-  return [item.supplier, item.supplierPart, ...(item.hasAgreement ? ['agreement price'] : []), `here in ${item.leadDays} days`, ...(step === null ? [] : [`${formatPrice(step.unitPrice, item.currency)} from ${step.from}`]), ...(item.bought > 0 ? [`bought ${item.bought} ${item.bought === 1 ? 'time' : 'times'}`] : [])].join(' · ')
+  return [
+    item.supplier,
+    item.supplierPart,
+    ...(item.hasAgreement ? ['agreement price'] : []),
+    `here in ${item.leadDays} days`,
+    ...(step === null ? [] : [`${formatPrice(step.unitPrice, item.currency)} from ${step.from}`]),
+    ...(item.bought > 0 ? [`bought ${item.bought} ${item.bought === 1 ? 'time' : 'times'}`] : []),
+  ].join(' · ')
 }
 async function take(option: Option | null): Promise<void> {
   if (option === null) return
@@ -79,7 +107,9 @@ async function enterEarly(event: KeyboardEvent): Promise<void> {
   await search(wanted.value)
   await take(options.value[0] ?? null)
 }
-function focus(): void { input.value?.el.focus() }
+function focus(): void {
+  input.value?.el.focus()
+}
 /** Begins with words, as if they had been typed. */
 function begin(words: string): void {
   const el = input.value?.el
@@ -90,28 +120,66 @@ function begin(words: string): void {
 }
 // What is typed before the page is alive would go when it comes alive: it is typed again then.
 let early = ''
-onBeforeMount(() => { const el = document.getElementById('add-line'); if (el instanceof HTMLInputElement) early = el.value })
-onMounted(async () => { await nextTick(); if (early !== '') begin(early) })
+onBeforeMount(() => {
+  const el = document.getElementById('add-line')
+  if (el instanceof HTMLInputElement) early = el.value
+})
+onMounted(async () => {
+  await nextTick()
+  if (early !== '') begin(early)
+})
 defineExpose({ focus, begin })
 </script>
 
 <template>
   <Combobox as="div" class="relative" :model-value="nothing" @update:model-value="take">
-    <div class="flex items-center gap-3 rounded border border-edge bg-sheet px-3 focus-within:outline-2 focus-within:outline-green">
+    <div
+      class="flex items-center gap-3 rounded border border-edge bg-sheet px-3 focus-within:outline-2 focus-within:outline-green"
+    >
       <span aria-hidden="true" class="text-ink2">+</span>
-      <ComboboxInput id="add-line" ref="input" class="min-h-[40px] w-full bg-transparent outline-none" aria-label="Add a line: words, a part number or your own text" placeholder="Type words, a part number or your own text, with how many in front and a price behind" autocomplete="off" :display-value="() => text" @change="(e: Event) => text = (e.target as HTMLInputElement).value" @keydown.enter.capture="enterEarly" />
-      <span v-if="entry.quantity !== null || entry.price !== null" class="small shrink-0 max-[700px]:hidden">read as {{ formatQuantity(quantity, '').trim() }} × “{{ entry.words }}”<template v-if="entry.price !== null"> at {{ formatPrice(entry.price, currency) }}</template></span>
+      <ComboboxInput
+        id="add-line"
+        ref="input"
+        class="min-h-[40px] w-full bg-transparent outline-none"
+        aria-label="Add a line: words, a part number or your own text"
+        placeholder="Type words, a part number or your own text, with how many in front and a price behind"
+        autocomplete="off"
+        :display-value="() => text"
+        @change="(e: Event) => (text = (e.target as HTMLInputElement).value)"
+        @keydown.enter.capture="enterEarly"
+      />
+      <span v-if="entry.quantity !== null || entry.price !== null" class="small shrink-0 max-[700px]:hidden"
+        >read as {{ formatQuantity(quantity, '').trim() }} × “{{ entry.words }}”<template v-if="entry.price !== null">
+          at {{ formatPrice(entry.price, currency) }}</template
+        ></span
+      >
     </div>
-    <ComboboxOptions v-if="options.length > 0" static class="picker left-0 right-0 top-full mt-1 max-w-none! max-h-[340px]!">
+    <ComboboxOptions
+      v-if="options.length > 0"
+      static
+      class="picker left-0 right-0 top-full mt-1 max-w-none! max-h-[340px]!"
+    >
       <ComboboxOption v-for="o in options" v-slot="{ active }" :key="o.key" as="template" :value="o">
         <li class="option flex list-none justify-between gap-4" :data-active="active">
           <template v-if="o.item">
-            <span class="min-w-0"><span class="block font-medium">{{ o.item.name }}</span><span class="small block">{{ more(o.item) }}</span></span>
+            <span class="min-w-0"
+              ><span class="block font-medium">{{ o.item.name }}</span
+              ><span class="small block">{{ more(o.item) }}</span></span
+            >
             <span class="num shrink-0">{{ price(o.item) }}</span>
           </template>
           <template v-else>
-            <span class="min-w-0"><span class="block font-medium">“{{ entry.words }}” as a line of your own</span><span class="small block">{{ searching ? 'looking in the catalogue …' : 'not in the catalogue: you choose the supplier, or the buyer does' }}</span></span>
-            <span class="num shrink-0">{{ entry.price === null ? 'price to be filled in' : formatPrice(entry.price, currency) }}</span>
+            <span class="min-w-0"
+              ><span class="block font-medium">“{{ entry.words }}” as a line of your own</span
+              ><span class="small block">{{
+                searching
+                  ? 'looking in the catalogue …'
+                  : 'not in the catalogue: you choose the supplier, or the buyer does'
+              }}</span></span
+            >
+            <span class="num shrink-0">{{
+              entry.price === null ? 'price to be filled in' : formatPrice(entry.price, currency)
+            }}</span>
           </template>
         </li>
       </ComboboxOption>

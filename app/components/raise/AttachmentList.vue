@@ -7,28 +7,78 @@ import BlankChoice from '~/components/base/BlankChoice.vue'
 const AttachmentPreview = defineAsyncComponent(() => import('~/components/base/AttachmentPreview.vue'))
 
 /** What is attached, of which kind, and whether the supplier gets it. */
-defineProps<{ attachments: readonly AttachmentView[]; requisitionId: string; mayChange: boolean; uploading: { name: string; share: number } | null }>()
-const emit = defineEmits<{ remove: [id: string]; describe: [attachment: AttachmentView, as: { kind: AttachmentKind; forSupplier: boolean }] }>()
+defineProps<{
+  attachments: readonly AttachmentView[]
+  requisitionId: string
+  mayChange: boolean
+  uploading: { name: string; share: number } | null
+}>()
+const emit = defineEmits<{
+  remove: [id: string]
+  describe: [attachment: AttachmentView, as: { kind: AttachmentKind; forSupplier: boolean }]
+}>()
 const looking = shallowRef<AttachmentView | null>(null)
 const KINDS = ATTACHMENT_KINDS.map((k) => ({ id: k, name: k }))
-const WHO = [{ id: 'internal', name: 'for colleagues only' }, { id: 'supplier', name: 'goes to the supplier', note: 'with the order' }]
+const WHO = [
+  { id: 'internal', name: 'for colleagues only' },
+  { id: 'supplier', name: 'goes to the supplier', note: 'with the order' },
+]
 </script>
 
 <template>
   <div>
     <ul v-if="attachments.length > 0" class="mb-2 flex flex-wrap gap-2" aria-label="Attached">
-      <li v-for="a in attachments" :key="a.id" class="inline-flex max-w-full flex-wrap items-baseline gap-x-2 rounded border border-edge px-2.5 py-1">
-        <button type="button" class="min-w-0 truncate hover:underline" :aria-label="`Look at ${a.name}`" @click="looking = a">{{ a.name }}</button><span class="small shrink-0">{{ formatSize(a.size) }}</span>
+      <li
+        v-for="a in attachments"
+        :key="a.id"
+        class="inline-flex max-w-full flex-wrap items-baseline gap-x-2 rounded border border-edge px-2.5 py-1"
+      >
+        <button
+          type="button"
+          class="min-w-0 truncate hover:underline"
+          :aria-label="`Look at ${a.name}`"
+          @click="looking = a"
+        >
+          {{ a.name }}</button><span class="small shrink-0">{{ formatSize(a.size) }}</span>
         <template v-if="mayChange">
-          <BlankChoice compact class="small" :model-value="a.kind" :choices="KINDS" :label="`${a.name} is a`" placeholder="what" @update:model-value="emit('describe', a, { kind: $event as AttachmentKind, forSupplier: a.forSupplier })" />
-          <BlankChoice compact class="small" :model-value="a.forSupplier ? 'supplier' : 'internal'" :choices="WHO" :label="`Who gets ${a.name}`" placeholder="who" @update:model-value="emit('describe', a, { kind: a.kind, forSupplier: $event === 'supplier' })" />
-          <button type="button" class="small quiet-link shrink-0" :aria-label="`Take ${a.name} off`" @click="emit('remove', a.id)">take off</button>
+          <BlankChoice
+            compact
+            class="small"
+            :model-value="a.kind"
+            :choices="KINDS"
+            :label="`${a.name} is a`"
+            placeholder="what"
+            @update:model-value="emit('describe', a, { kind: $event as AttachmentKind, forSupplier: a.forSupplier })"
+          />
+          <BlankChoice
+            compact
+            class="small"
+            :model-value="a.forSupplier ? 'supplier' : 'internal'"
+            :choices="WHO"
+            :label="`Who gets ${a.name}`"
+            placeholder="who"
+            @update:model-value="emit('describe', a, { kind: a.kind, forSupplier: $event === 'supplier' })"
+          />
+          <button
+            type="button"
+            class="small quiet-link shrink-0"
+            :aria-label="`Take ${a.name} off`"
+            @click="emit('remove', a.id)"
+          >
+            take off
+          </button>
         </template>
         <span v-else class="small shrink-0">{{ a.kind }}{{ a.forSupplier ? ', goes to the supplier' : '' }}</span>
       </li>
     </ul>
     <p v-if="uploading" class="small mb-2" role="status">
-      <label>taking in {{ uploading.name }} <progress class="mx-1 h-1.5 w-[120px] align-middle accent-[var(--ink)]" :value="uploading.share" max="1">{{ Math.round(uploading.share * 100) }} %</progress></label> {{ Math.round(uploading.share * 100) }} %
+      <label
+        >taking in {{ uploading.name }}
+        <progress class="mx-1 h-1.5 w-[120px] align-middle accent-[var(--ink)]" :value="uploading.share" max="1">
+          {{ Math.round(uploading.share * 100) }} %
+        </progress></label
+      >
+      {{ Math.round(uploading.share * 100) }} %
     </p>
     <AttachmentPreview v-if="looking" :attachment="looking" :requisition-id="requisitionId" @close="looking = null" />
   </div>

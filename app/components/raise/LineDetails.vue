@@ -11,18 +11,36 @@ import { jobChoices } from '~/composables/raise/job-choices'
 import OwnFieldInput from './OwnFieldInput.vue'
 
 /** What else may be said of a line: more words, price with tax, discount, tax, currency, job, notes, own fields. */
-const props = defineProps<{ line: EditableLine; at: number; draft: EditableDraft; facts: DraftFacts; names: Record<string, string>; decimalMark: '.' | ','; lacking: string }>()
+const props = defineProps<{
+  line: EditableLine
+  at: number
+  draft: EditableDraft
+  facts: DraftFacts
+  names: Record<string, string>
+  decimalMark: '.' | ','
+  lacking: string
+}>()
 const emit = defineEmits<{ done: [] }>()
 const first = useTemplateRef<HTMLInputElement>('first')
 const wrong = reactive({ withTax: '', discount: '' })
 const id = `line-${props.line.id}`
 const jobs = computed(() => [...props.facts.jobs.values()])
 const choices = computed(() => jobChoices(jobs.value))
-const taxes = computed(() => [...props.facts.taxCodes].map(([code, t]) => ({ id: code, name: `${formatDecimal(t.rate)} %`, note: t.name })))
+const taxes = computed(() =>
+  [...props.facts.taxCodes].map(([code, t]) => ({ id: code, name: `${formatDecimal(t.rate)} %`, note: t.name })),
+)
 const currencies = computed(() => [...props.facts.toBase.keys()].sort().map((c) => ({ id: c, name: c })))
 const rate = computed(() => props.facts.toBase.get(props.line.currency) ?? '1')
-const fields = computed(() => props.facts.ownFields.filter((f) => f.on === 'line' && isAsked(f, { kind: props.draft.kind, departmentId: props.draft.departmentId, categoryId: props.line.categoryId })))
-onMounted(() => { first.value?.focus() })
+const fields = computed(() =>
+  props.facts.ownFields.filter(
+    (f) =>
+      f.on === 'line' &&
+      isAsked(f, { kind: props.draft.kind, departmentId: props.draft.departmentId, categoryId: props.line.categoryId }),
+  ),
+)
+onMounted(() => {
+  first.value?.focus()
+})
 
 function taxed(code: string): void {
   const { line } = props
@@ -33,7 +51,11 @@ function taxed(code: string): void {
 function withTax(event: Event): void {
   const text = (event.target as HTMLInputElement).value
   const t = props.facts.taxCodes.get(props.line.taxCode)
-  if (text.trim() === '') { props.line.priceWithTax = null; wrong.withTax = ''; return }
+  if (text.trim() === '') {
+    props.line.priceWithTax = null
+    wrong.withTax = ''
+    return
+  }
   const read = readTypedNumber(text, props.decimalMark)
   wrong.withTax = read === null || dec(read).isNegative() || t === undefined ? 'not a price' : ''
   if (read === null || t === undefined || wrong.withTax !== '') return
@@ -42,31 +64,145 @@ function withTax(event: Event): void {
 }
 function takeOff(event: Event): void {
   const text = (event.target as HTMLInputElement).value.trim()
-  if (text === '') { props.line.discount = null; wrong.discount = ''; return }
+  if (text === '') {
+    props.line.discount = null
+    wrong.discount = ''
+    return
+  }
   const percent = text.endsWith('%')
   const read = readTypedNumber(text.replace(/%$/, ''), props.decimalMark)
   wrong.discount = read === null ? 'not a number' : ''
   if (read !== null) props.line.discount = { of: percent ? 'percent' : 'amount', value: read }
 }
-const discount = computed(() => props.line.discount === null ? '' : `${formatDecimal(props.line.discount.value)}${props.line.discount.of === 'percent' ? ' %' : ''}`)
+const discount = computed(() =>
+  props.line.discount === null
+    ? ''
+    : `${formatDecimal(props.line.discount.value)}${props.line.discount.of === 'percent' ? ' %' : ''}`,
+)
 </script>
 
 <template>
   <div class="small space-y-1.5 border-l-2 border-strong py-1 pl-3 text-ink2!" @keydown.esc.stop.prevent="emit('done')">
-    <p class="flex items-baseline gap-1.5"><label :for="`${id}-second`" class="shrink-0">More about it</label><input :id="`${id}-second`" ref="first" v-model="line.secondDescription" class="cell text-ink placeholder:italic" maxlength="400" placeholder="colour, drawing number, what to mind; it stands on the order"></p>
-    <p class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
-      <span class="inline-flex items-baseline gap-1.5"><label :for="`${id}-with-tax`">price with tax</label><input :id="`${id}-with-tax`" class="cell cell-fit w-auto! text-ink placeholder:italic" inputmode="decimal" :value="line.priceWithTax === null ? '' : formatPrice(line.priceWithTax, line.currency)" placeholder="if you only know that" @change="withTax"><span v-if="wrong.withTax" class="text-red">{{ wrong.withTax }}</span></span>
-      <span class="inline-flex items-baseline gap-1.5">taxed <BlankChoice :id="`${id}-tax`" compact class="text-ink" :model-value="line.taxCode" :choices="taxes" :label="`Line ${at}: tax`" placeholder="which rate" @update:model-value="taxed" /></span>
-      <span class="inline-flex items-baseline gap-1.5"><label :for="`${id}-discount`">less</label><input :id="`${id}-discount`" class="cell cell-fit w-auto! text-ink placeholder:italic" :value="discount" :aria-invalid="lacking.split('|').includes('discount')" placeholder="5 % or an amount" @change="takeOff"><span v-if="wrong.discount" class="text-red">{{ wrong.discount }}</span></span>
-      <span v-if="line.itemId === null" class="inline-flex items-baseline gap-1.5">in <BlankChoice :id="`${id}-currency`" compact class="text-ink" :model-value="line.currency" :choices="currencies" :label="`Line ${at}: currency`" placeholder="currency" @update:model-value="line.currency = $event" /></span>
-      <span v-if="line.currency !== facts.baseCurrency">1 {{ line.currency }} is {{ facts.baseCurrency }} {{ dec(rate).toDecimalPlaces(5).toString() }}</span>
-      <span v-if="line.itemId === null" class="inline-flex items-baseline gap-1.5"><label :for="`${id}-part`">supplier’s part number</label><input :id="`${id}-part`" :value="line.supplierPart ?? ''" class="cell cell-fit w-auto! text-ink placeholder:italic" maxlength="80" placeholder="none" @input="line.supplierPart = ($event.target as HTMLInputElement).value || null"></span>
+    <p class="flex items-baseline gap-1.5">
+      <label :for="`${id}-second`" class="shrink-0">More about it</label
+      ><input
+        :id="`${id}-second`"
+        ref="first"
+        v-model="line.secondDescription"
+        class="cell text-ink placeholder:italic"
+        maxlength="400"
+        placeholder="colour, drawing number, what to mind; it stands on the order"
+      />
     </p>
     <p class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
-      <span v-if="jobs.length > 0" class="inline-flex items-baseline gap-1.5">for job <BlankChoice :id="`${id}-job`" compact class="text-ink" :model-value="line.jobId ?? ''" :choices="choices" :label="`Line ${at}: job`" placeholder="no job" @update:model-value="line.jobId = $event || null" /></span>
-      <OwnFieldInput v-for="f in fields" :id="`${id}-own-${f.id}`" :key="f.id" class="text-ink" :field="f" :model-value="line.own[f.id] ?? ''" :today="facts.today" :decimal-mark="decimalMark" :jobs="jobs" :person-name="names[line.own[f.id] ?? ''] ?? null" :lacking="lacking.split('|').includes(`own ${f.id}`)" @update:model-value="line.own[f.id] = $event" @person="names[$event.id] = $event.name" />
+      <span class="inline-flex items-baseline gap-1.5"
+        ><label :for="`${id}-with-tax`">price with tax</label
+        ><input
+          :id="`${id}-with-tax`"
+          class="cell cell-fit w-auto! text-ink placeholder:italic"
+          inputmode="decimal"
+          :value="line.priceWithTax === null ? '' : formatPrice(line.priceWithTax, line.currency)"
+          placeholder="if you only know that"
+          @change="withTax"
+        /><span v-if="wrong.withTax" class="text-red">{{ wrong.withTax }}</span></span
+      >
+      <span class="inline-flex items-baseline gap-1.5"
+        >taxed
+        <BlankChoice
+          :id="`${id}-tax`"
+          compact
+          class="text-ink"
+          :model-value="line.taxCode"
+          :choices="taxes"
+          :label="`Line ${at}: tax`"
+          placeholder="which rate"
+          @update:model-value="taxed"
+      /></span>
+      <span class="inline-flex items-baseline gap-1.5"
+        ><label :for="`${id}-discount`">less</label
+        ><input
+          :id="`${id}-discount`"
+          class="cell cell-fit w-auto! text-ink placeholder:italic"
+          :value="discount"
+          :aria-invalid="lacking.split('|').includes('discount')"
+          placeholder="5 % or an amount"
+          @change="takeOff"
+        /><span v-if="wrong.discount" class="text-red">{{ wrong.discount }}</span></span
+      >
+      <span v-if="line.itemId === null" class="inline-flex items-baseline gap-1.5"
+        >in
+        <BlankChoice
+          :id="`${id}-currency`"
+          compact
+          class="text-ink"
+          :model-value="line.currency"
+          :choices="currencies"
+          :label="`Line ${at}: currency`"
+          placeholder="currency"
+          @update:model-value="line.currency = $event"
+      /></span>
+      <span v-if="line.currency !== facts.baseCurrency"
+        >1 {{ line.currency }} is {{ facts.baseCurrency }} {{ dec(rate).toDecimalPlaces(5).toString() }}</span
+      >
+      <span v-if="line.itemId === null" class="inline-flex items-baseline gap-1.5"
+        ><label :for="`${id}-part`">supplier’s part number</label
+        ><input
+          :id="`${id}-part`"
+          :value="line.supplierPart ?? ''"
+          class="cell cell-fit w-auto! text-ink placeholder:italic"
+          maxlength="80"
+          placeholder="none"
+          @input="line.supplierPart = ($event.target as HTMLInputElement).value || null"
+      /></span>
     </p>
-    <p class="flex items-baseline gap-1.5"><label :for="`${id}-to-supplier`" class="shrink-0">To the supplier</label><input :id="`${id}-to-supplier`" v-model="line.noteToSupplier" class="cell text-ink placeholder:italic" maxlength="1000" placeholder="stands on the order"></p>
-    <p class="flex items-baseline gap-1.5"><label :for="`${id}-internal`" class="shrink-0">For colleagues only</label><input :id="`${id}-internal`" v-model="line.noteInternal" class="cell text-ink placeholder:italic" maxlength="1000" placeholder="the supplier never sees it"></p>
+    <p class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
+      <span v-if="jobs.length > 0" class="inline-flex items-baseline gap-1.5"
+        >for job
+        <BlankChoice
+          :id="`${id}-job`"
+          compact
+          class="text-ink"
+          :model-value="line.jobId ?? ''"
+          :choices="choices"
+          :label="`Line ${at}: job`"
+          placeholder="no job"
+          @update:model-value="line.jobId = $event || null"
+      /></span>
+      <OwnFieldInput
+        v-for="f in fields"
+        :id="`${id}-own-${f.id}`"
+        :key="f.id"
+        class="text-ink"
+        :field="f"
+        :model-value="line.own[f.id] ?? ''"
+        :today="facts.today"
+        :decimal-mark="decimalMark"
+        :jobs="jobs"
+        :person-name="names[line.own[f.id] ?? ''] ?? null"
+        :lacking="lacking.split('|').includes(`own ${f.id}`)"
+        @update:model-value="line.own[f.id] = $event"
+        @person="names[$event.id] = $event.name"
+      />
+    </p>
+    <p class="flex items-baseline gap-1.5">
+      <label :for="`${id}-to-supplier`" class="shrink-0">To the supplier</label
+      ><input
+        :id="`${id}-to-supplier`"
+        v-model="line.noteToSupplier"
+        class="cell text-ink placeholder:italic"
+        maxlength="1000"
+        placeholder="stands on the order"
+      />
+    </p>
+    <p class="flex items-baseline gap-1.5">
+      <label :for="`${id}-internal`" class="shrink-0">For colleagues only</label
+      ><input
+        :id="`${id}-internal`"
+        v-model="line.noteInternal"
+        class="cell text-ink placeholder:italic"
+        maxlength="1000"
+        placeholder="the supplier never sees it"
+      />
+    </p>
   </div>
 </template>

@@ -12,19 +12,37 @@ const SplitEditor = defineAsyncComponent(() => import('./SplitEditor.vue'))
 const LineDetails = defineAsyncComponent(() => import('./LineDetails.vue'))
 
 /** The lines of a requisition. Of many, only those near the part in sight are drawn. */
-const props = defineProps<{ draft: EditableDraft; verdict: DraftVerdict | null; facts: DraftFacts | null; suppliers: Record<string, string>; names: Record<string, string>; decimalMark: '.' | ','; currency: string; mayName: boolean }>()
-const emit = defineEmits<{ remove: [id: string]; duplicate: [id: string]; move: [id: string, by: -1 | 1]; quantity: [line: EditableLine]; supplier: [line: EditableLine, supplier: SupplierFound | null]; nameSupplier: [line: EditableLine, words: string] }>()
+const props = defineProps<{
+  draft: EditableDraft
+  verdict: DraftVerdict | null
+  facts: DraftFacts | null
+  suppliers: Record<string, string>
+  names: Record<string, string>
+  decimalMark: '.' | ','
+  currency: string
+  mayName: boolean
+}>()
+const emit = defineEmits<{
+  remove: [id: string]
+  duplicate: [id: string]
+  move: [id: string, by: -1 | 1]
+  quantity: [line: EditableLine]
+  supplier: [line: EditableLine, supplier: SupplierFound | null]
+  nameSupplier: [line: EditableLine, words: string]
+}>()
 const grid = useTemplateRef<HTMLElement>('grid')
 const lines = computed(() => props.draft.lines)
 const { pieces, reveal } = useLineWindow(lines, grid)
 const splitting = ref<string | null>(null)
 const opened = ref<string | null>(null)
-const payers = computed<PayingLine[]>(() => [...props.facts?.budgetLines.values() ?? []])
+const payers = computed<PayingLine[]>(() => [...(props.facts?.budgetLines.values() ?? [])])
 
 /** Fields of lines that something is missing in, by line, as one text so that only rows that change are drawn anew. */
 const lacking = computed(() => {
   const by = new Map<string, string>()
-  for (const m of props.verdict?.missing ?? []) if (m.stops && typeof m.at === 'object' && m.at.line !== null) by.set(m.at.line, `${by.get(m.at.line) ?? ''}|${m.at.field}`)
+  for (const m of props.verdict?.missing ?? [])
+    if (m.stops && typeof m.at === 'object' && m.at.line !== null)
+      by.set(m.at.line, `${by.get(m.at.line) ?? ''}|${m.at.field}`)
   return by
 })
 const outcomes = computed(() => new Map((props.verdict?.budget ?? []).map((b) => [b.lineId, b])))
@@ -41,32 +59,48 @@ function pay(line: EditableLine, budgetLineId: string): void {
 function leave(id: string, to: string): void {
   splitting.value = null
   opened.value = null
-  void nextTick(() => { document.getElementById(`line-${id}-${to}`)?.focus() })
+  void nextTick(() => {
+    document.getElementById(`line-${id}-${to}`)?.focus()
+  })
 }
 function paidFrom(line: EditableLine): string {
-  return line.codings.map((c) => `${props.facts?.budgetLines.get(c.budgetLineId)?.name ?? 'unknown'}${c.value === null ? '' : ` ${c.value}${line.splitMethod === 'percent' ? ' %' : ''}`}`).join(' · ')
+  return line.codings
+    .map(
+      (c) =>
+        `${props.facts?.budgetLines.get(c.budgetLineId)?.name ?? 'unknown'}${c.value === null ? '' : ` ${c.value}${line.splitMethod === 'percent' ? ' %' : ''}`}`,
+    )
+    .join(' · ')
 }
 function left(line: EditableLine): string {
   const b = line.codings.length === 1 ? outcomes.value.get(line.codings[0]?.budgetLineId ?? '') : undefined
-  return b === undefined ? '' : b.passedBy !== null ? `passed by ${formatAmount(b.passedBy)}` : `${formatAmount(b.after)} left with this`
+  return b === undefined
+    ? ''
+    : b.passedBy !== null
+      ? `passed by ${formatAmount(b.passedBy)}`
+      : `${formatAmount(b.after)} left with this`
 }
 /** What is left of a payer, before this requisition where it takes nothing of it yet. */
 function leftOf(id: string): string {
   const b = outcomes.value.get(id)
-  if (b !== undefined) return b.passedBy === null ? `${formatAmount(b.after)} left` : `passed by ${formatAmount(b.passedBy)}`
+  if (b !== undefined)
+    return b.passedBy === null ? `${formatAmount(b.after)} left` : `passed by ${formatAmount(b.passedBy)}`
   const line = props.facts?.budgetLines.get(id)
-  return line === undefined || props.verdict === null ? '' : `${formatAmount(figuresFor(line, props.verdict.period.period).available)} left`
+  return line === undefined || props.verdict === null
+    ? ''
+    : `${formatAmount(figuresFor(line, props.verdict.period.period).available)} left`
 }
 function amount(line: EditableLine): string {
   const net = props.verdict?.lineNets.get(line.id)
   return net === undefined ? '–' : `${net.currency === props.currency ? '' : `${net.currency} `}${formatAmount(net)}`
 }
-const jobOf = (line: EditableLine) => line.jobId === null ? '' : props.facts?.jobs.get(line.jobId)?.name ?? ''
+const jobOf = (line: EditableLine) => (line.jobId === null ? '' : (props.facts?.jobs.get(line.jobId)?.name ?? ''))
 function toggle(id: string): void {
   if (opened.value === id) leave(id, 'more')
   else opened.value = id
 }
-function readWarning(id: string): void { if (!props.draft.readWarnings.includes(id)) props.draft.readWarnings = [...props.draft.readWarnings, id] }
+function readWarning(id: string): void {
+  if (!props.draft.readWarnings.includes(id)) props.draft.readWarnings = [...props.draft.readWarnings, id]
+}
 /** Up and down move through a column; Enter goes to the next line, or to the add field after the last. */
 function walk(event: KeyboardEvent): void {
   const at = event.target as HTMLElement
@@ -76,15 +110,23 @@ function walk(event: KeyboardEvent): void {
     if (id === undefined) return
     event.preventDefault()
     emit('move', id, event.key === 'ArrowUp' ? -1 : 1)
-    void nextTick(() => { at.focus() })
+    void nextTick(() => {
+      at.focus()
+    })
     return
   }
-  if (column === undefined || !['ArrowUp', 'ArrowDown', 'Enter'].includes(event.key) || event.ctrlKey || event.metaKey) return
-  const cells = [...grid.value?.querySelectorAll<HTMLElement>(`[data-column="${column}"]`) ?? []]
+  if (column === undefined || !['ArrowUp', 'ArrowDown', 'Enter'].includes(event.key) || event.ctrlKey || event.metaKey)
+    return
+  const cells = [...(grid.value?.querySelectorAll<HTMLElement>(`[data-column="${column}"]`) ?? [])]
   const next = cells[cells.indexOf(at) + (event.key === 'ArrowUp' ? -1 : 1)]
   event.preventDefault()
-  if (next !== undefined) { next.focus(); if (next instanceof HTMLInputElement) next.select() }
-  else if (event.key === 'Enter') { at.blur(); document.querySelector<HTMLElement>('[data-add-field] input')?.focus() }
+  if (next !== undefined) {
+    next.focus()
+    if (next instanceof HTMLInputElement) next.select()
+  } else if (event.key === 'Enter') {
+    at.blur()
+    document.querySelector<HTMLElement>('[data-add-field] input')?.focus()
+  }
 }
 /** Draws a line and, where the field lies among what is said besides, opens that. */
 async function show(lineId: string, field: string): Promise<void> {
@@ -97,16 +139,77 @@ defineExpose({ show })
 <template>
   <div ref="grid" @keydown="walk">
     <table class="table table-fixed max-[700px]:block">
-      <caption class="sr-only">Lines</caption>
+      <caption class="sr-only">
+        Lines
+      </caption>
       <thead class="max-[700px]:sr-only">
-        <tr><th scope="col">What</th><th scope="col" class="num w-[124px]">How many</th><th scope="col" class="num w-[104px]">Price</th><th scope="col" class="w-[150px] pl-3!">Paid from</th><th scope="col" class="num w-[104px]">Amount</th></tr>
+        <tr>
+          <th scope="col">What</th>
+          <th scope="col" class="num w-[124px]">How many</th>
+          <th scope="col" class="num w-[104px]">Price</th>
+          <th scope="col" class="w-[150px] pl-3!">Paid from</th>
+          <th scope="col" class="num w-[104px]">Amount</th>
+        </tr>
       </thead>
       <tbody v-for="piece in pieces" :key="piece.at" class="max-[700px]:block" :data-piece="piece.at">
-        <tr v-if="!piece.drawn" aria-hidden="true"><td colspan="5" class="border-0! p-0!" :style="{ height: `${piece.height}px` }" /></tr>
+        <tr v-if="!piece.drawn" aria-hidden="true">
+          <td colspan="5" class="border-0! p-0!" :style="{ height: `${piece.height}px` }" />
+        </tr>
         <template v-for="(line, i) in piece.drawn ? piece.lines : []" v-else :key="line.id">
-          <LineRow :line="line" :at="piece.at + i + 1" :supplier="suppliers[line.supplierId ?? ''] ?? ''" :amount="amount(line)" :left="left(line)" :paid-from="paidFrom(line)" :lacking="lacking.get(line.id) ?? ''" :warnings="warnings(line)" :read="draft.readWarnings" :job="jobOf(line)" :payers="payers" :lefts="leftOf" :category-account="facts?.budgetLines.get(line.codings[0]?.budgetLineId ?? '')?.account ?? null" :decimal-mark="decimalMark" :currency="currency" :is-open="opened === line.id" :may-name="mayName" @remove="emit('remove', line.id)" @duplicate="emit('duplicate', line.id)" @quantity="emit('quantity', line)" @details="toggle(line.id)" @divide="splitting = line.id" @pay="pay(line, $event)" @supplier="emit('supplier', line, $event)" @name-supplier="emit('nameSupplier', line, $event)" @read-warning="readWarning" />
-          <tr v-if="opened === line.id && facts" class="max-[700px]:block"><td colspan="5" class="max-[700px]:block"><LineDetails :line="line" :at="piece.at + i + 1" :draft="draft" :facts="facts" :names="names" :decimal-mark="decimalMark" :lacking="lacking.get(line.id) ?? ''" @done="leave(line.id, 'more')" /></td></tr>
-          <tr v-if="splitting === line.id" class="max-[700px]:block"><td colspan="5" class="max-[700px]:block"><SplitEditor :line="line" :name="line.description" :payers="payers.map((p) => ({ id: p.id, name: p.name, note: p.code }))" :net="verdict?.lineNets.get(line.id) ?? null" :decimal-mark="decimalMark" @done="leave(line.id, 'coding')" /></td></tr>
+          <LineRow
+            :line="line"
+            :at="piece.at + i + 1"
+            :supplier="suppliers[line.supplierId ?? ''] ?? ''"
+            :amount="amount(line)"
+            :left="left(line)"
+            :paid-from="paidFrom(line)"
+            :lacking="lacking.get(line.id) ?? ''"
+            :warnings="warnings(line)"
+            :read="draft.readWarnings"
+            :job="jobOf(line)"
+            :payers="payers"
+            :lefts="leftOf"
+            :category-account="facts?.budgetLines.get(line.codings[0]?.budgetLineId ?? '')?.account ?? null"
+            :decimal-mark="decimalMark"
+            :currency="currency"
+            :is-open="opened === line.id"
+            :may-name="mayName"
+            @remove="emit('remove', line.id)"
+            @duplicate="emit('duplicate', line.id)"
+            @quantity="emit('quantity', line)"
+            @details="toggle(line.id)"
+            @divide="splitting = line.id"
+            @pay="pay(line, $event)"
+            @supplier="emit('supplier', line, $event)"
+            @name-supplier="emit('nameSupplier', line, $event)"
+            @read-warning="readWarning"
+          />
+          <tr v-if="opened === line.id && facts" class="max-[700px]:block">
+            <td colspan="5" class="max-[700px]:block">
+              <LineDetails
+                :line="line"
+                :at="piece.at + i + 1"
+                :draft="draft"
+                :facts="facts"
+                :names="names"
+                :decimal-mark="decimalMark"
+                :lacking="lacking.get(line.id) ?? ''"
+                @done="leave(line.id, 'more')"
+              />
+            </td>
+          </tr>
+          <tr v-if="splitting === line.id" class="max-[700px]:block">
+            <td colspan="5" class="max-[700px]:block">
+              <SplitEditor
+                :line="line"
+                :name="line.description"
+                :payers="payers.map((p) => ({ id: p.id, name: p.name, note: p.code }))"
+                :net="verdict?.lineNets.get(line.id) ?? null"
+                :decimal-mark="decimalMark"
+                @done="leave(line.id, 'coding')"
+              />
+            </td>
+          </tr>
         </template>
       </tbody>
     </table>

@@ -20,11 +20,12 @@ onMounted(async () => {
     notices.value = (await api.get<{ notices: Notice[] }>('/api/notices')).notices
     await api.post('/api/notices/read')
     await session.load()
+  } catch (error) {
+    trouble.value = sayError(error)
   }
-  catch (error) { trouble.value = sayError(error) }
 })
 /** What a notice is about has a page of its own. */
-const leadsTo = (n: Notice) => n.aboutKind === 'supplier' ? `/suppliers/${n.aboutId}` : `/trail/${n.aboutId}`
+const leadsTo = (n: Notice) => (n.aboutKind === 'supplier' ? `/suppliers/${n.aboutId}` : `/trail/${n.aboutId}`)
 async function leave(): Promise<void> {
   await api.remove('/api/session').catch(() => null)
   session.me = null
@@ -35,15 +36,37 @@ async function leave(): Promise<void> {
 <template>
   <Dialog :open="true" class="relative z-40" @close="emit('close')">
     <div class="fixed inset-0 flex justify-end p-5 pt-12 max-[900px]:p-3 max-[900px]:pt-11">
-      <DialogPanel class="h-fit max-h-[70dvh] w-full max-w-[380px] overflow-y-auto rounded border border-ink bg-sheet p-4">
-        <div class="mb-3 flex items-baseline justify-between"><DialogTitle class="head">What you were told</DialogTitle><button type="button" class="quiet-link" @click="leave">Sign out</button></div>
-        <p v-if="beside.length > 0" class="mb-3 flex gap-4 min-[700px]:hidden"><NuxtLink v-for="b in beside" :key="b.name" class="quiet-link" :to="b.places[0].path" @click="emit('close')">{{ b.name }}</NuxtLink></p>
+      <DialogPanel
+        class="h-fit max-h-[70dvh] w-full max-w-[380px] overflow-y-auto rounded border border-ink bg-sheet p-4"
+      >
+        <div class="mb-3 flex items-baseline justify-between">
+          <DialogTitle class="head">What you were told</DialogTitle
+          ><button type="button" class="quiet-link" @click="leave">Sign out</button>
+        </div>
+        <p v-if="beside.length > 0" class="mb-3 flex gap-4 min-[700px]:hidden">
+          <NuxtLink
+            v-for="b in beside"
+            :key="b.name"
+            class="quiet-link"
+            :to="b.places[0].path"
+            @click="emit('close')"
+            >{{ b.name }}</NuxtLink
+          >
+        </p>
         <p v-if="trouble" class="notice-red">{{ trouble }}</p>
         <p v-else-if="notices === null" class="text-ink3">Reading …</p>
-        <p v-else-if="notices.length === 0" class="text-ink2">Nothing yet. When somebody decides on a request of yours, asks you something or orders it, it stands here.</p>
+        <p v-else-if="notices.length === 0" class="text-ink2">
+          Nothing yet. When somebody decides on a request of yours, asks you something or orders it, it stands here.
+        </p>
         <ul v-else>
           <li v-for="n in notices" :key="n.id" class="border-b border-rule py-2 last:border-0">
-            <NuxtLink :to="leadsTo(n)" class="block hover:underline" :class="n.read ? 'text-ink2' : 'font-medium'" @click="emit('close')">{{ n.sentence }}</NuxtLink>
+            <NuxtLink
+              :to="leadsTo(n)"
+              class="block hover:underline"
+              :class="n.read ? 'text-ink2' : 'font-medium'"
+              @click="emit('close')"
+              >{{ n.sentence }}</NuxtLink
+            >
             <time class="small" :datetime="n.at" :title="wording.exact(n.at)">{{ wording.moment(n.at) }}</time>
           </li>
         </ul>

@@ -13,16 +13,26 @@ const busy = ref(false)
 async function signIn(): Promise<void> {
   busy.value = true
   trouble.value = ''
-  try { emit('done', await api.post<Me>('/api/session', { body: { email: email.value, password: password.value } })) }
-  catch (error) { trouble.value = sayError(error) }
-  finally { busy.value = false }
+  try {
+    emit('done', await api.post<Me>('/api/session', { body: { email: email.value, password: password.value } }))
+  } catch (error) {
+    trouble.value = sayError(error)
+  } finally {
+    busy.value = false
+  }
 }
 </script>
 
 <template>
   <form class="space-y-4" @submit.prevent="signIn">
-    <div><label class="label" for="email">E-mail</label><input id="email" v-model="email" class="field" type="email" autocomplete="username" required></div>
-    <div><label class="label" for="password">Password</label><input id="password" v-model="password" class="field" type="password" autocomplete="current-password" required></div>
+    <div>
+      <label class="label" for="email">E-mail</label
+      ><input id="email" v-model="email" class="field" type="email" autocomplete="username" required />
+    </div>
+    <div>
+      <label class="label" for="password">Password</label
+      ><input id="password" v-model="password" class="field" type="password" autocomplete="current-password" required />
+    </div>
     <p v-if="trouble" class="notice-red" role="alert">{{ trouble }}</p>
     <button type="submit" class="main-action" :aria-busy="busy">Sign in and see what waits</button>
   </form>

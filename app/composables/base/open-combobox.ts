@@ -13,5 +13,6 @@ export function openCombobox(event: Event): void {
 /** Closes the list without taking anything: leaving a field in which nothing was typed chooses nothing. */
 export function closeCombobox(event: Event): void {
   const field = event.target as HTMLElement
-  if (field.getAttribute('aria-expanded') === 'true') field.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true, cancelable: true }))
+  if (field.getAttribute('aria-expanded') === 'true')
+    field.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true, cancelable: true }))
 }

@@ -1,13 +1,44 @@
 import type { Right } from '#core/people/rights'
 
 export type StationName = 'Need' | 'Decision' | 'Order' | 'Delivery' | 'Bill'
-export interface Place { readonly name: string; readonly path: string; readonly right: Right }
+export interface Place {
+  readonly name: string
+  readonly path: string
+  readonly right: Right
+}
 
 /** The five stations and the places that stand under each, as far as they exist. */
-export const STATIONS: readonly { readonly name: StationName; readonly waits: 'need' | 'decision' | 'order' | null; readonly places: readonly Place[] }[] = [
-  { name: 'Need', waits: 'need', places: [{ name: 'Raise', path: '/raise', right: 'raise' }, { name: 'Mine', path: '/mine', right: 'see own' }, { name: 'Regulars', path: '/regulars', right: 'raise' }] },
-  { name: 'Decision', waits: 'decision', places: [{ name: 'Decide', path: '/decide', right: 'decide' }, { name: 'Budgets', path: '/budgets', right: 'see budgets' }, { name: 'Away', path: '/away', right: 'be away' }] },
-  { name: 'Order', waits: 'order', places: [{ name: 'Desk', path: '/desk', right: 'order' }, { name: 'Orders', path: '/orders', right: 'see orders' }] },
+export const STATIONS: readonly {
+  readonly name: StationName
+  readonly waits: 'need' | 'decision' | 'order' | null
+  readonly places: readonly Place[]
+}[] = [
+  {
+    name: 'Need',
+    waits: 'need',
+    places: [
+      { name: 'Raise', path: '/raise', right: 'raise' },
+      { name: 'Mine', path: '/mine', right: 'see own' },
+      { name: 'Regulars', path: '/regulars', right: 'raise' },
+    ],
+  },
+  {
+    name: 'Decision',
+    waits: 'decision',
+    places: [
+      { name: 'Decide', path: '/decide', right: 'decide' },
+      { name: 'Budgets', path: '/budgets', right: 'see budgets' },
+      { name: 'Away', path: '/away', right: 'be away' },
+    ],
+  },
+  {
+    name: 'Order',
+    waits: 'order',
+    places: [
+      { name: 'Desk', path: '/desk', right: 'order' },
+      { name: 'Orders', path: '/orders', right: 'see orders' },
+    ],
+  },
   { name: 'Delivery', waits: null, places: [] },
   { name: 'Bill', waits: null, places: [] },
 ]
@@ -18,7 +49,9 @@ const BESIDE: readonly { readonly name: string; readonly places: readonly Place[
 ]
 
 /** What stands beside the line for somebody with these rights, each with at least one place. */
-export function besideFor(rights: readonly string[]): { readonly name: string; readonly places: readonly [Place, ...Place[]] }[] {
+export function besideFor(
+  rights: readonly string[],
+): { readonly name: string; readonly places: readonly [Place, ...Place[]] }[] {
   return BESIDE.flatMap(({ name, places }) => {
     const [first, ...more] = places.filter((p) => rights.includes(p.right))
     return first === undefined ? [] : [{ name, places: [first, ...more] }]

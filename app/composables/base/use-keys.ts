@@ -1,6 +1,9 @@
 import { defineStore } from 'pinia'
 
-export interface KeyLine { readonly keys: string; readonly does: string }
+export interface KeyLine {
+  readonly keys: string
+  readonly does: string
+}
 
 /** The keys of the place one is in, for F1. */
 export const useKeysStore = defineStore('keys', () => {
@@ -9,17 +12,31 @@ export const useKeysStore = defineStore('keys', () => {
   return { lines, open }
 })
 
-const ALWAYS: KeyLine[] = [{ keys: '/', does: 'find anything' }, { keys: 'F1', does: 'these keys' }, { keys: 'Tab', does: 'to the next field or button' }]
+const ALWAYS: KeyLine[] = [
+  { keys: '/', does: 'find anything' },
+  { keys: 'F1', does: 'these keys' },
+  { keys: 'Tab', does: 'to the next field or button' },
+]
 
 /** Says the keys of a place, listens for them while it is shown, and never inside an open picker. */
 export function usePlaceKeys(lines: readonly KeyLine[], handle: (event: KeyboardEvent) => void): void {
   const store = useKeysStore()
   const listen = (event: KeyboardEvent) => {
-    if (event.key === 'F1') { event.preventDefault(); store.open = true; return }
+    if (event.key === 'F1') {
+      event.preventDefault()
+      store.open = true
+      return
+    }
     if (!event.defaultPrevented && !store.open) handle(event)
   }
-  onMounted(() => { store.lines = [...lines, ...ALWAYS]; window.addEventListener('keydown', listen) })
-  onBeforeUnmount(() => { window.removeEventListener('keydown', listen); store.lines = [] })
+  onMounted(() => {
+    store.lines = [...lines, ...ALWAYS]
+    window.addEventListener('keydown', listen)
+  })
+  onBeforeUnmount(() => {
+    window.removeEventListener('keydown', listen)
+    store.lines = []
+  })
 }
 
 /** Ctrl+Enter, or Cmd+Enter on a Mac. */
@@ -30,7 +47,13 @@ export function isMainKey(event: KeyboardEvent): boolean {
 /** True when a key belongs to what one is writing in. */
 export function isTyping(event: KeyboardEvent): boolean {
   const at = event.target as HTMLElement | null
-  return at !== null && (at.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(at.tagName) || at.getAttribute('role') === 'option' || at.getAttribute('role') === 'listbox')
+  return (
+    at !== null &&
+    (at.isContentEditable ||
+      /^(INPUT|TEXTAREA|SELECT)$/.test(at.tagName) ||
+      at.getAttribute('role') === 'option' ||
+      at.getAttribute('role') === 'listbox')
+  )
 }
 
 /** Hands the key of the main action on to what lies around a blank, where any Enter would open the blank's list. */

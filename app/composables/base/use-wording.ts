@@ -8,12 +8,13 @@ export function useWording() {
   const today = computed(() => session.me?.today ?? '2000-01-01')
   const zone = computed(() => session.me?.organisation.timeZone ?? 'UTC')
   return {
-    today, zone,
+    today,
+    zone,
     day: (day: string) => formatDay(day, today.value),
     shortDay: (day: string) => formatShortDate(day, today.value),
     moment: (iso: string) => formatMoment(iso, zone.value, today.value),
     exact: (iso: string) => formatExact(iso, zone.value),
     since: (iso: string) => formatSince(dayOf(new Date(iso), zone.value), today.value),
-    decimalMark: computed((): '.' | ',' => (session.me?.locale ?? 'en-GB').startsWith('en') ? '.' : ','),
+    decimalMark: computed((): '.' | ',' => ((session.me?.locale ?? 'en-GB').startsWith('en') ? '.' : ',')),
   }
 }

@@ -1,9 +1,15 @@
-export interface LiveChange { readonly kind: 'requisition' | 'order' | 'absence' | 'mail' | 'settings' | 'again'; readonly id?: string }
+export interface LiveChange {
+  readonly kind: 'requisition' | 'order' | 'absence' | 'mail' | 'settings' | 'again'
+  readonly id?: string
+}
 type Follower = (change: LiveChange) => void
 
 const CHANNEL = 'rekko-live'
 
-interface Shared { followers: Set<Follower>; started: boolean }
+interface Shared {
+  followers: Set<Follower>
+  started: boolean
+}
 
 /**
  * Follows what changes elsewhere. A browser gives a site six connections, so one tab holds the stream
@@ -12,29 +18,60 @@ interface Shared { followers: Set<Follower>; started: boolean }
 export function useLive(follow: Follower): void {
   const nuxt = useNuxtApp() as unknown as { _rekkoLive?: Shared }
   onMounted(() => {
-    const shared = nuxt._rekkoLive ??= { followers: new Set(), started: false }
+    const shared = (nuxt._rekkoLive ??= { followers: new Set(), started: false })
     shared.followers.add(follow)
-    if (!shared.started) { shared.started = true; start(shared) }
+    if (!shared.started) {
+      shared.started = true
+      start(shared)
+    }
   })
-  onBeforeUnmount(() => { nuxt._rekkoLive?.followers.delete(follow) })
+  onBeforeUnmount(() => {
+    nuxt._rekkoLive?.followers.delete(follow)
+  })
 }
 
 function start(shared: Shared): void {
-  const tell = (change: LiveChange) => { for (const f of shared.followers) f(change) }
+  const tell = (change: LiveChange) => {
+    for (const f of shared.followers) f(change)
+  }
   const channel = 'BroadcastChannel' in window ? new BroadcastChannel(CHANNEL) : null
-  channel?.addEventListener('message', (e: MessageEvent<LiveChange>) => { tell(e.data) })
-  const lead = () => { open((change) => { tell(change); channel?.postMessage(change) }) }
-  if (channel === null || !('locks' in navigator)) { lead(); return }
-  void navigator.locks.request(CHANNEL, () => { lead(); return new Promise(() => undefined) })
+  channel?.addEventListener('message', (e: MessageEvent<LiveChange>) => {
+    tell(e.data)
+  })
+  const lead = () => {
+    open((change) => {
+      tell(change)
+      channel?.postMessage(change)
+    })
+  }
+  if (channel === null || !('locks' in navigator)) {
+    lead()
+    return
+  }
+  void navigator.locks.request(CHANNEL, () => {
+    lead()
+    return new Promise(() => undefined)
+  })
 }
 
 function open(tell: (change: LiveChange) => void): void {
   let lost = false
   const source = new EventSource('/api/live')
-  source.addEventListener('message', (e: MessageEvent<string>) => { tell(JSON.parse(e.data) as LiveChange) })
-  source.addEventListener('open', () => { if (lost) { lost = false; tell({ kind: 'again' }) } })
+  source.addEventListener('message', (e: MessageEvent<string>) => {
+    tell(JSON.parse(e.data) as LiveChange)
+  })
+  source.addEventListener('open', () => {
+    if (lost) {
+      lost = false
+      tell({ kind: 'again' })
+    }
+  })
   source.addEventListener('error', () => {
     lost = true
-    if (source.readyState === EventSource.CLOSED) setTimeout(() => { open(tell); tell({ kind: 'again' }) }, 5000)
+    if (source.readyState === EventSource.CLOSED)
+      setTimeout(() => {
+        open(tell)
+        tell({ kind: 'again' })
+      }, 5000)
   })
 }

@@ -14,16 +14,36 @@ interface Making {
 }
 
 /** Rows of a table as lines: what has a part number of the catalogue becomes that item, all else a line of one's own. */
-export async function linesOfRows(rows: readonly ReadRow[], m: Making, match: (numbers: readonly string[]) => Promise<readonly ItemFound[]>): Promise<EditableLine[]> {
-  const numbers = [...new Set(rows.flatMap((r) => r.part === null ? [] : [r.part]))]
+export async function linesOfRows(
+  rows: readonly ReadRow[],
+  m: Making,
+  match: (numbers: readonly string[]) => Promise<readonly ItemFound[]>,
+): Promise<EditableLine[]> {
+  const numbers = [...new Set(rows.flatMap((r) => (r.part === null ? [] : [r.part])))]
   const items = numbers.length === 0 ? [] : await match(numbers)
-  const byNumber = new Map([...items].reverse().flatMap((i) => [[i.number.toLowerCase(), i], [i.supplierPart.toLowerCase(), i]] as const))
+  const byNumber = new Map(
+    [...items].reverse().flatMap(
+      (i) =>
+        [
+          [i.number.toLowerCase(), i],
+          [i.supplierPart.toLowerCase(), i],
+        ] as const,
+    ),
+  )
   const made: EditableLine[] = []
   for (const row of rows) {
     const above = made.at(-1) ?? m.above
     const item = row.part === null ? undefined : byNumber.get(row.part.toLowerCase())
-    const own = freeLine({ words: row.description === '' ? row.part ?? '' : row.description, quantity: row.quantity, price: row.price }, above, m.facts)
-    made.push(item !== undefined ? m.forItem(item, row.quantity, above) : { ...own, supplierPart: row.part, unit: row.unit ?? own.unit })
+    const own = freeLine(
+      { words: row.description === '' ? (row.part ?? '') : row.description, quantity: row.quantity, price: row.price },
+      above,
+      m.facts,
+    )
+    made.push(
+      item !== undefined
+        ? m.forItem(item, row.quantity, above)
+        : { ...own, supplierPart: row.part, unit: row.unit ?? own.unit },
+    )
   }
   return made
 }
@@ -42,7 +62,13 @@ export function linesOfSource(lines: readonly SourceLine[], items: readonly Item
 
 /** All lines as a range that a spreadsheet takes; false where the browser does not allow it. */
 export async function copyLines(lines: readonly EditableLine[]): Promise<boolean> {
-  const text = writeTable(lines).map((r) => r.map((c) => safeCell(c).replace(/[\t\r\n]+/g, ' ')).join('\t')).join('\n')
-  try { await navigator.clipboard.writeText(text); return true }
-  catch { return false }
+  const text = writeTable(lines)
+    .map((r) => r.map((c) => safeCell(c).replace(/[\t\r\n]+/g, ' ')).join('\t'))
+    .join('\n')
+  try {
+    await navigator.clipboard.writeText(text)
+    return true
+  } catch {
+    return false
+  }
 }

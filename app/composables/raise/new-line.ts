@@ -7,8 +7,12 @@ import type { SourceLine } from '#shared/contract/regulars'
 import type { EditableLine } from './use-draft'
 
 /** The coding a new line begins with: its category's account in this department, else that of the line above. */
-function codingFor(account: string | null, above: EditableLine | undefined, facts: DraftFacts | null): EditableLine['codings'] {
-  const lines = [...facts?.budgetLines.values() ?? []]
+function codingFor(
+  account: string | null,
+  above: EditableLine | undefined,
+  facts: DraftFacts | null,
+): EditableLine['codings'] {
+  const lines = [...(facts?.budgetLines.values() ?? [])]
   const byAccount = account === null ? undefined : lines.find((l) => l.account === account)
   if (byAccount !== undefined) return [{ budgetLineId: byAccount.id, value: null }]
   if (above !== undefined) return above.codings.map((c) => ({ ...c }))
@@ -16,30 +20,76 @@ function codingFor(account: string | null, above: EditableLine | undefined, fact
 }
 
 /** A line for a catalogue item, at the price that its quantity reaches today. */
-export function lineForItem(item: ItemFound, quantity: string, above: EditableLine | undefined, facts: DraftFacts | null, today: string): EditableLine {
+export function lineForItem(
+  item: ItemFound,
+  quantity: string,
+  above: EditableLine | undefined,
+  facts: DraftFacts | null,
+  today: string,
+): EditableLine {
   const codings = codingFor(item.accountCode, above, facts)
-  const fromAbove = item.accountCode === null || !codings.some((c) => facts?.budgetLines.get(c.budgetLineId)?.account === item.accountCode)
+  const fromAbove =
+    item.accountCode === null ||
+    !codings.some((c) => facts?.budgetLines.get(c.budgetLineId)?.account === item.accountCode)
   const price = priceFor(item.prices, quantity, today)?.unitPrice ?? null
   return {
-    ...BLANK_LINE, id: crypto.randomUUID(), own: {}, jobId: above?.jobId ?? null, itemId: item.id, categoryId: item.categoryId, description: item.name, quantity, unit: item.unit, unitPrice: price, listPrice: price,
-    priceBase: item.priceBase, currency: item.currency, taxCode: item.taxCode, supplierId: item.supplierId, supplierPart: item.supplierPart,
-    splitMethod: fromAbove && above !== undefined ? above.splitMethod : 'percent', codings,
+    ...BLANK_LINE,
+    id: crypto.randomUUID(),
+    own: {},
+    jobId: above?.jobId ?? null,
+    itemId: item.id,
+    categoryId: item.categoryId,
+    description: item.name,
+    quantity,
+    unit: item.unit,
+    unitPrice: price,
+    listPrice: price,
+    priceBase: item.priceBase,
+    currency: item.currency,
+    taxCode: item.taxCode,
+    supplierId: item.supplierId,
+    supplierPart: item.supplierPart,
+    splitMethod: fromAbove && above !== undefined ? above.splitMethod : 'percent',
+    codings,
   }
 }
 
 /** A free line as it was typed; a new line copies the coding of the line above. */
 export function freeLine(entry: Entry, above: EditableLine | undefined, facts: DraftFacts | null): EditableLine {
   return {
-    ...BLANK_LINE, id: crypto.randomUUID(), own: {}, jobId: above?.jobId ?? null, description: entry.words, quantity: entry.quantity ?? '1', unitPrice: entry.price,
-    currency: facts?.baseCurrency ?? 'EUR', splitMethod: above?.splitMethod ?? 'percent', codings: codingFor(null, above, facts),
+    ...BLANK_LINE,
+    id: crypto.randomUUID(),
+    own: {},
+    jobId: above?.jobId ?? null,
+    description: entry.words,
+    quantity: entry.quantity ?? '1',
+    unitPrice: entry.price,
+    currency: facts?.baseCurrency ?? 'EUR',
+    splitMethod: above?.splitMethod ?? 'percent',
+    codings: codingFor(null, above, facts),
   }
 }
 
 /** A line as a source offers it, that is not, or no longer, of the catalogue. */
 export function lineFromSource(l: SourceLine, above: EditableLine | undefined, facts: DraftFacts | null): EditableLine {
   return {
-    ...BLANK_LINE, id: crypto.randomUUID(), own: {}, jobId: above?.jobId ?? null, description: l.description, secondDescription: l.secondDescription, quantity: l.quantity, unit: l.unit, unitPrice: l.unitPrice,
-    priceBase: l.priceBase, currency: l.currency, taxCode: l.taxCode, supplierId: l.supplierId, supplierPart: l.supplierPart, categoryId: l.categoryId, splitMethod: 'percent', codings: codingFor(l.account, above, facts),
+    ...BLANK_LINE,
+    id: crypto.randomUUID(),
+    own: {},
+    jobId: above?.jobId ?? null,
+    description: l.description,
+    secondDescription: l.secondDescription,
+    quantity: l.quantity,
+    unit: l.unit,
+    unitPrice: l.unitPrice,
+    priceBase: l.priceBase,
+    currency: l.currency,
+    taxCode: l.taxCode,
+    supplierId: l.supplierId,
+    supplierPart: l.supplierPart,
+    categoryId: l.categoryId,
+    splitMethod: 'percent',
+    codings: codingFor(l.account, above, facts),
   }
 }
 

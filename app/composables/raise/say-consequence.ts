@@ -3,7 +3,10 @@ import { progressOf } from '#core/approval/progress'
 import { inWords, capital, listWords } from '#shared/words/format'
 
 /** Where sending would lead, in a few words: what the main action says. */
-export function sayConsequence(verdict: DraftVerdict, nameOf: (id: string) => string): { missing: number; words: string } {
+export function sayConsequence(
+  verdict: DraftVerdict,
+  nameOf: (id: string) => string,
+): { missing: number; words: string } {
   const missing = verdict.missing.filter((m) => m.stops).length
   const progress = progressOf(verdict.route, [])
   const names = [...new Set(progress.open.map((s) => nameOf(s.actorId)))]
@@ -12,8 +15,19 @@ export function sayConsequence(verdict: DraftVerdict, nameOf: (id: string) => st
     const counted = `${capital(inWords(missing))} ${missing === 1 ? 'thing' : 'things'} missing`
     // Without a line there is nothing to decide on, and saying who would mislead.
     if (verdict.lineNets.size === 0) return { missing, words: counted }
-    const then = progress.state === 'approved' ? 'then it is approved at once' : progress.state === 'held' ? 'then it goes on' : `then to ${first}`
+    const then =
+      progress.state === 'approved'
+        ? 'then it is approved at once'
+        : progress.state === 'held'
+          ? 'then it goes on'
+          : `then to ${first}`
     return { missing, words: `${counted}, ${then}` }
   }
-  return { missing, words: progress.state === 'approved' ? 'Send: approved at once, and on to the buyers' : `Send to ${first} for a decision` }
+  return {
+    missing,
+    words:
+      progress.state === 'approved'
+        ? 'Send: approved at once, and on to the buyers'
+        : `Send to ${first} for a decision`,
+  }
 }

@@ -5,16 +5,34 @@ import { ApiProblem, sayError, type useApi } from '~/composables/base/use-api'
 import type { useDraft } from './use-draft'
 
 /** The files of a draft: attaching, saying what they are, taking off. A new draft is kept before its first file. */
-export function useAttachments(d: ReturnType<typeof useDraft>, api: ReturnType<typeof useApi>, complain: (sentence: string) => void, progress: (now: { name: string; share: number } | null) => void) {
+export function useAttachments(
+  d: ReturnType<typeof useDraft>,
+  api: ReturnType<typeof useApi>,
+  complain: (sentence: string) => void,
+  progress: (now: { name: string; share: number } | null) => void,
+) {
   const at = (id = '') => `/api/requisitions/${d.id.value}/attachments${id === '' ? '' : `/${id}`}`
 
   async function attach(files: readonly File[]): Promise<void> {
     d.state.value = d.id.value === '' ? 'changed' : d.state.value
-    if (!(await d.save())) { complain(d.trouble.value); return }
+    if (!(await d.save())) {
+      complain(d.trouble.value)
+      return
+    }
     for (const file of files) {
       progress({ name: file.name, share: 0 })
-      try { d.attachments.value.push(await uploadFile<AttachmentView>(at(), file, { name: file.name.slice(0, 300), kind: guessKind(file.name) }, (share) => { progress({ name: file.name, share }) })) }
-      catch (e) {
+      try {
+        d.attachments.value.push(
+          await uploadFile<AttachmentView>(
+            at(),
+            file,
+            { name: file.name.slice(0, 300), kind: guessKind(file.name) },
+            (share) => {
+              progress({ name: file.name, share })
+            },
+          ),
+        )
+      } catch (e) {
         if (e instanceof ApiProblem) api.noticed(e)
         complain(`${file.name}: ${sayError(e)}`)
       }
@@ -25,22 +43,28 @@ export function useAttachments(d: ReturnType<typeof useDraft>, api: ReturnType<t
   async function describe(a: AttachmentView, as: { kind: AttachmentKind; forSupplier: boolean }): Promise<void> {
     try {
       const now = await api.put<AttachmentView>(at(a.id), { body: as })
-      d.attachments.value = d.attachments.value.map((x) => x.id === a.id ? now : x)
+      d.attachments.value = d.attachments.value.map((x) => (x.id === a.id ? now : x))
+    } catch (e) {
+      complain(sayError(e))
     }
-    catch (e) { complain(sayError(e)) }
   }
 
   async function detach(id: string): Promise<void> {
     try {
       await api.remove(at(id))
       d.attachments.value = d.attachments.value.filter((a) => a.id !== id)
+    } catch (e) {
+      complain(sayError(e))
     }
-    catch (e) { complain(sayError(e)) }
   }
   return { attach, describe, detach }
 }
 
 /** Most files are quotes; a name may say otherwise. */
 function guessKind(name: string): AttachmentKind {
-  return /spec|datasheet|data sheet/i.test(name) ? 'specification' : /drawing|sketch|plan/i.test(name) ? 'drawing' : 'quote'
+  return /spec|datasheet|data sheet/i.test(name)
+    ? 'specification'
+    : /drawing|sketch|plan/i.test(name)
+      ? 'drawing'
+      : 'quote'
 }

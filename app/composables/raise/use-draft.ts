@@ -10,14 +10,21 @@ import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
 
 type Mutable<T> = { -readonly [K in keyof T]: T[K] }
-export interface EditableLine extends Omit<Mutable<DraftLine>, 'own'> { own: Record<string, string> }
-export interface EditableDraft extends Omit<Mutable<Draft>, 'lines' | 'readWarnings' | 'own'> { lines: EditableLine[]; readWarnings: string[]; own: Record<string, string> }
+export interface EditableLine extends Omit<Mutable<DraftLine>, 'own'> {
+  own: Record<string, string>
+}
+export interface EditableDraft extends Omit<Mutable<Draft>, 'lines' | 'readWarnings' | 'own'> {
+  lines: EditableLine[]
+  readWarnings: string[]
+  own: Record<string, string>
+}
 
 const SAVE_AFTER_MS = 700
 /** A browser that ends at once loses at most what was typed in this time. */
 const KEEP_AFTER_MS = 150
 
-export const emptyDraft = (departmentId: string | null, shipToId: string | null): EditableDraft => structuredClone({ ...BLANK_DRAFT, departmentId, shipToId }) as EditableDraft
+export const emptyDraft = (departmentId: string | null, shipToId: string | null): EditableDraft =>
+  structuredClone({ ...BLANK_DRAFT, departmentId, shipToId }) as EditableDraft
 
 /**
  * One requisition while it is written: computes its verdict with the core at every change, saves itself
@@ -37,14 +44,22 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
   const read = shallowRef(start.facts === null ? null : readFacts(start.facts))
   /** What is known of suppliers and items that were picked since the facts were read. */
   const picked = shallowReactive({ suppliers: new Map<string, SupplierFacts>(), items: new Map<string, ItemFacts>() })
-  const facts = computed(() => read.value === null ? null : {
-    ...read.value, attached: attachments.value.map((a) => a.kind),
-    suppliers: new Map([...read.value.suppliers, ...picked.suppliers]), items: new Map([...read.value.items, ...picked.items]),
-  })
+  const facts = computed(() =>
+    read.value === null
+      ? null
+      : {
+          ...read.value,
+          attached: attachments.value.map((a) => a.kind),
+          suppliers: new Map([...read.value.suppliers, ...picked.suppliers]),
+          items: new Map([...read.value.items, ...picked.items]),
+        },
+  )
   /** Takes in what is known of something picked, so that its warnings and lead times count at once. */
   function know(found: { readonly suppliers?: readonly SupplierFacts[]; readonly items?: readonly ItemFacts[] }): void {
-    if (found.suppliers !== undefined && found.suppliers.length > 0) picked.suppliers = new Map([...picked.suppliers, ...found.suppliers.map((x) => [x.id, x] as const)])
-    if (found.items !== undefined && found.items.length > 0) picked.items = new Map([...picked.items, ...found.items.map((x) => [x.id, x] as const)])
+    if (found.suppliers !== undefined && found.suppliers.length > 0)
+      picked.suppliers = new Map([...picked.suppliers, ...found.suppliers.map((x) => [x.id, x] as const)])
+    if (found.items !== undefined && found.items.length > 0)
+      picked.items = new Map([...picked.items, ...found.items.map((x) => [x.id, x] as const)])
   }
   const state = ref<'kept' | 'changed' | 'saving' | 'offline' | 'conflict' | 'refused'>('kept')
   const trouble = ref('')
@@ -54,8 +69,14 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
   // Reading a draft of 500 lines through its proxies costs many times the sums: it is read as it lies, whenever it changed.
   const raw = toRaw(draft)
   const revision = useRevision(draft, changed)
-  const verdict = computed<DraftVerdict | null>(() => { void revision.value; return facts.value === null ? null : computeDraft(raw, facts.value, memo) })
-  const proposedTitle = computed(() => { void revision.value; return proposeTitle(raw, (supplierId) => suppliers[supplierId]) })
+  const verdict = computed<DraftVerdict | null>(() => {
+    void revision.value
+    return facts.value === null ? null : computeDraft(raw, facts.value, memo)
+  })
+  const proposedTitle = computed(() => {
+    void revision.value
+    return proposeTitle(raw, (supplierId) => suppliers[supplierId])
+  })
 
   let timer: ReturnType<typeof setTimeout> | undefined
   let keeper: ReturnType<typeof setTimeout> | undefined
@@ -64,12 +85,18 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
 
   const localKey = () => `rekko-draft-${session.me?.id ?? ''}-${id.value === '' ? 'new' : id.value}`
   function keepHere(): void {
-    try { localStorage.setItem(localKey(), JSON.stringify({ draft: raw, version: version.value, at: Date.now() })) }
-    catch { /* A full or closed store only costs the second copy. */ }
+    try {
+      localStorage.setItem(localKey(), JSON.stringify({ draft: raw, version: version.value, at: Date.now() }))
+    } catch {
+      /* A full or closed store only costs the second copy. */
+    }
   }
   function forgetHere(): void {
-    try { localStorage.removeItem(localKey()) }
-    catch { /* as above */ }
+    try {
+      localStorage.removeItem(localKey())
+    } catch {
+      /* as above */
+    }
   }
 
   function changed(): void {
@@ -78,7 +105,9 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
     clearTimeout(keeper)
     keeper = setTimeout(keepHere, KEEP_AFTER_MS)
     clearTimeout(timer)
-    timer = setTimeout(() => { void save() }, SAVE_AFTER_MS)
+    timer = setTimeout(() => {
+      void save()
+    }, SAVE_AFTER_MS)
   }
 
   async function save(): Promise<boolean> {
@@ -87,7 +116,9 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
     if (settled || state.value === 'kept') return true
     if (state.value === 'conflict') return false
     let ok = false
-    saving = write().then((done) => { ok = done })
+    saving = write().then((done) => {
+      ok = done
+    })
     await saving
     saving = null
     return ok
@@ -95,42 +126,79 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
 
   async function write(): Promise<boolean> {
     state.value = 'saving'
-    const body = { draft: JSON.parse(JSON.stringify(raw)) as Draft, ownerId: ownerId.value === '' ? null : ownerId.value }
+    const body = {
+      draft: JSON.parse(JSON.stringify(raw)) as Draft,
+      ownerId: ownerId.value === '' ? null : ownerId.value,
+    }
     try {
       if (id.value === '') {
         const fresh = crypto.randomUUID()
         forgetHere()
-        const made = await api.post<{ version: number }>('/api/requisitions', { body: { id: fresh, ...body }, key: fresh })
+        const made = await api.post<{ version: number }>('/api/requisitions', {
+          body: { id: fresh, ...body },
+          key: fresh,
+        })
         id.value = fresh
         version.value = made.version
         window.history.replaceState(window.history.state, '', `/raise/${fresh}`)
-      }
-      else version.value = (await api.put<{ version: number }>(`/api/requisitions/${id.value}`, { body, version: version.value })).version
+      } else
+        version.value = (
+          await api.put<{ version: number }>(`/api/requisitions/${id.value}`, { body, version: version.value })
+        ).version
       trouble.value = ''
       keptAt.value = Date.now()
-      if (state.value === 'saving') { state.value = 'kept'; clearTimeout(keeper); forgetHere() }
+      if (state.value === 'saving') {
+        state.value = 'kept'
+        clearTimeout(keeper)
+        forgetHere()
+      }
       return true
-    }
-    catch (error) {
+    } catch (error) {
       trouble.value = sayError(error)
       const status = error instanceof ApiProblem ? error.status : 0
-      state.value = status === 412 ? 'conflict' : status === 0 || status === 401 || status >= 500 ? 'offline' : 'refused'
-      if (state.value === 'offline') { clearTimeout(timer); timer = setTimeout(() => { void save() }, 4000) }
+      state.value =
+        status === 412 ? 'conflict' : status === 0 || status === 401 || status >= 500 ? 'offline' : 'refused'
+      if (state.value === 'offline') {
+        clearTimeout(timer)
+        timer = setTimeout(() => {
+          void save()
+        }, 4000)
+      }
       return false
     }
   }
 
   watch(ownerId, changed)
-  watch(() => [draft.departmentId, draft.accountingDate, ownerId.value], () => { void readFactsAgain() })
+  watch(
+    () => [draft.departmentId, draft.accountingDate, ownerId.value],
+    () => {
+      void readFactsAgain()
+    },
+  )
   // What is asked for may change while one writes.
-  useLive((change) => { if (change.kind === 'settings') void readFactsAgain() })
-  watch(() => session.expired, (expired) => { if (!expired && state.value === 'offline') void save() })
+  useLive((change) => {
+    if (change.kind === 'settings') void readFactsAgain()
+  })
+  watch(
+    () => session.expired,
+    (expired) => {
+      if (!expired && state.value === 'offline') void save()
+    },
+  )
 
   async function readFactsAgain(): Promise<void> {
     try {
-      read.value = readFacts(await api.get<DraftFactsWire>('/api/draft-facts', { departmentId: draft.departmentId ?? undefined, accountingDate: draft.accountingDate ?? undefined, ownerId: ownerId.value === '' ? undefined : ownerId.value, requisitionId: id.value === '' ? undefined : id.value }))
+      read.value = readFacts(
+        await api.get<DraftFactsWire>('/api/draft-facts', {
+          departmentId: draft.departmentId ?? undefined,
+          accountingDate: draft.accountingDate ?? undefined,
+          ownerId: ownerId.value === '' ? undefined : ownerId.value,
+          requisitionId: id.value === '' ? undefined : id.value,
+        }),
+      )
+    } catch (error) {
+      trouble.value = sayError(error)
     }
-    catch (error) { trouble.value = sayError(error) }
   }
 
   /** A copy that this browser kept and the server did not get: from a closed tab or a lost connection. */
@@ -139,17 +207,58 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
       const text = localStorage.getItem(localKey())
       if (text === null) return null
       const lost = JSON.parse(text) as { draft: EditableDraft; version: number }
-      return lost.version === version.value && JSON.stringify(lost.draft) !== JSON.stringify(raw) ? completeDraft(lost.draft) as EditableDraft : null
+      return lost.version === version.value && JSON.stringify(lost.draft) !== JSON.stringify(raw)
+        ? (completeDraft(lost.draft) as EditableDraft)
+        : null
+    } catch {
+      return null
     }
-    catch { return null }
   }
-  function takeUp(lost: EditableDraft): void { Object.assign(draft, lost) }
+  function takeUp(lost: EditableDraft): void {
+    Object.assign(draft, lost)
+  }
 
-  function settle(): void { settled = true; clearTimeout(timer); clearTimeout(keeper); forgetHere() }
-  const online = () => { if (state.value === 'offline') void save() }
-  const leaving = () => { if (!settled && state.value === 'changed') keepHere() }
-  onMounted(() => { window.addEventListener('online', online); window.addEventListener('pagehide', leaving) })
-  onBeforeUnmount(() => { window.removeEventListener('online', online); window.removeEventListener('pagehide', leaving); if (!settled && state.value === 'changed') void save() })
+  function settle(): void {
+    settled = true
+    clearTimeout(timer)
+    clearTimeout(keeper)
+    forgetHere()
+  }
+  const online = () => {
+    if (state.value === 'offline') void save()
+  }
+  const leaving = () => {
+    if (!settled && state.value === 'changed') keepHere()
+  }
+  onMounted(() => {
+    window.addEventListener('online', online)
+    window.addEventListener('pagehide', leaving)
+  })
+  onBeforeUnmount(() => {
+    window.removeEventListener('online', online)
+    window.removeEventListener('pagehide', leaving)
+    if (!settled && state.value === 'changed') void save()
+  })
 
-  return { id, ownerId, version, draft, attachments, remarks, suppliers, facts, know, verdict, proposedTitle, state, trouble, keptAt, save, findLost, takeUp, settle, readFactsAgain }
+  return {
+    id,
+    ownerId,
+    version,
+    draft,
+    attachments,
+    remarks,
+    suppliers,
+    facts,
+    know,
+    verdict,
+    proposedTitle,
+    state,
+    trouble,
+    keptAt,
+    save,
+    findLost,
+    takeUp,
+    settle,
+    readFactsAgain,
+  }
 }

@@ -7,7 +7,12 @@ const PIECE = 3
 const ALL_UP_TO = 40
 const ROW_HEIGHT = 61
 
-interface Piece { readonly at: number; readonly lines: EditableLine[]; readonly drawn: boolean; readonly height: number }
+interface Piece {
+  readonly at: number
+  readonly lines: EditableLine[]
+  readonly drawn: boolean
+  readonly height: number
+}
 
 /**
  * Which of many lines are drawn: those in pieces near the part in sight. A piece that goes out of sight
@@ -43,10 +48,14 @@ export function useLineWindow(lines: ComputedRef<EditableLine[]>, grid: Readonly
     for (const entry of entries) {
       const el = entry.target as HTMLElement
       const at = Number(el.dataset.piece)
-      if (entry.isIntersecting) { if (!near.value.has(at)) coming.add(at) }
-      else if (!el.contains(document.activeElement)) {
+      if (entry.isIntersecting) {
+        if (!near.value.has(at)) coming.add(at)
+      } else if (!el.contains(document.activeElement)) {
         coming.delete(at)
-        if (near.value.has(at)) { heights.set(at, entry.boundingClientRect.height); gone.add(at) }
+        if (near.value.has(at)) {
+          heights.set(at, entry.boundingClientRect.height)
+          gone.add(at)
+        }
       }
     }
     if (gone.size > 0) near.value = new Set([...near.value].filter((at) => !gone.has(at)))
@@ -58,15 +67,23 @@ export function useLineWindow(lines: ComputedRef<EditableLine[]>, grid: Readonly
     observer = new IntersectionObserver(seen, { rootMargin: '500px 0px' })
     for (const el of grid.value.querySelectorAll('[data-piece]')) observer.observe(el)
   }
-  watch(() => Math.ceil(lines.value.length / PIECE), () => { void nextTick(observe) })
+  watch(
+    () => Math.ceil(lines.value.length / PIECE),
+    () => {
+      void nextTick(observe)
+    },
+  )
   onMounted(observe)
-  onBeforeUnmount(() => { observer?.disconnect(); cancelAnimationFrame(frame) })
+  onBeforeUnmount(() => {
+    observer?.disconnect()
+    cancelAnimationFrame(frame)
+  })
 
   /** Draws the piece of a line, so that its fields can be gone to. */
   async function reveal(lineId: string): Promise<void> {
     const index = lines.value.findIndex((l) => l.id === lineId)
     if (index < 0) return
-    near.value = new Set([...near.value, index - index % PIECE])
+    near.value = new Set([...near.value, index - (index % PIECE)])
     await nextTick()
   }
   return { pieces, reveal }

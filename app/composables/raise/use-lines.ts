@@ -29,7 +29,9 @@ export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => vo
     d.know({ items: [item.facts], suppliers: [item.supplierFacts] })
     return lineForItem(item, quantity, above, facts.value, wording.today.value)
   }
-  function addItem(item: ItemFound, quantity: string): void { draft.lines.push(forItem(item, quantity, draft.lines.at(-1))) }
+  function addItem(item: ItemFound, quantity: string): void {
+    draft.lines.push(forItem(item, quantity, draft.lines.at(-1)))
+  }
   function addFree(entry: Entry): void {
     const line = freeLine(entry, draft.lines.at(-1), facts.value)
     draft.lines.push(line)
@@ -40,30 +42,60 @@ export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => vo
     const before = JSON.stringify(draft.lines.find((l) => l.id === lineId)?.codings)
     if (draft.departmentId === null) return
     try {
-      const { account } = await api.get<{ account: string | null }>('/api/account-proposal', { departmentId: draft.departmentId, words: words.slice(0, 400) })
-      const payer = account === null ? undefined : [...facts.value?.budgetLines.values() ?? []].find((l) => l.account === account)
+      const { account } = await api.get<{ account: string | null }>('/api/account-proposal', {
+        departmentId: draft.departmentId,
+        words: words.slice(0, 400),
+      })
+      const payer =
+        account === null ? undefined : [...(facts.value?.budgetLines.values() ?? [])].find((l) => l.account === account)
       const line = draft.lines.find((l) => l.id === lineId)
       const isChosenNow = document.activeElement?.id === `line-${lineId}-coding`
-      if (payer !== undefined && line !== undefined && !isChosenNow && JSON.stringify(line.codings) === before) { line.splitMethod = 'percent'; line.codings = [{ budgetLineId: payer.id, value: null }] }
+      if (payer !== undefined && line !== undefined && !isChosenNow && JSON.stringify(line.codings) === before) {
+        line.splitMethod = 'percent'
+        line.codings = [{ budgetLineId: payer.id, value: null }]
+      }
+    } catch {
+      /* A proposal that does not come is not missed. */
     }
-    catch { /* A proposal that does not come is not missed. */ }
   }
   const making = () => ({ above: draft.lines.at(-1), facts: facts.value, forItem })
   function append(added: EditableLine[]): void {
     draft.lines.push(...added)
     const ids = new Set(added.map((l) => l.id))
-    undo.show(`${capital(formatCount(added.length, 'line is', 'lines are'))} on the list.`, 'Take them off again', 10, () => { draft.lines = draft.lines.filter((l) => !ids.has(l.id)) })
+    undo.show(
+      `${capital(formatCount(added.length, 'line is', 'lines are'))} on the list.`,
+      'Take them off again',
+      10,
+      () => {
+        draft.lines = draft.lines.filter((l) => !ids.has(l.id))
+      },
+    )
   }
-  async function addFromSource(lines: readonly SourceLine[], items: readonly ItemFound[], names: Record<string, string>): Promise<void> {
+  async function addFromSource(
+    lines: readonly SourceLine[],
+    items: readonly ItemFound[],
+    names: Record<string, string>,
+  ): Promise<void> {
     Object.assign(suppliers, names)
     append((await manyLines()).linesOfSource(lines, items, making()))
   }
   async function addRows(rows: readonly ReadRow[]): Promise<void> {
-    append(await (await manyLines()).linesOfRows(rows, making(), async (numbers) => (await api.post<{ items: ItemFound[] }>('/api/items/match', { body: { numbers } })).items))
+    append(
+      await (
+        await manyLines()
+      ).linesOfRows(
+        rows,
+        making(),
+        async (numbers) => (await api.post<{ items: ItemFound[] }>('/api/items/match', { body: { numbers } })).items,
+      ),
+    )
   }
   const copyOut = async (): Promise<boolean> => (await manyLines()).copyLines(draft.lines)
   function supply(line: EditableLine, supplier: SupplierFound | null): void {
-    if (supplier !== null) { suppliers[supplier.id] = supplier.name; d.know({ suppliers: [supplier.facts] }) }
+    if (supplier !== null) {
+      suppliers[supplier.id] = supplier.name
+      d.know({ suppliers: [supplier.facts] })
+    }
     line.supplierId = supplier?.id ?? null
   }
 
@@ -75,13 +107,21 @@ export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => vo
     const at = draft.lines.findIndex((l) => l.id === id)
     const [gone] = draft.lines.splice(at, 1)
     if (gone === undefined) return
-    undo.show(`“${gone.description}” is off the list.`, 'Put it back', 10, () => { draft.lines.splice(at, 0, gone) })
+    undo.show(`“${gone.description}” is off the list.`, 'Put it back', 10, () => {
+      draft.lines.splice(at, 0, gone)
+    })
     focusAddField()
   }
   function duplicate(id: string): void {
     const at = draft.lines.findIndex((l) => l.id === id)
     const line = draft.lines[at]
-    if (line !== undefined) draft.lines.splice(at + 1, 0, { ...line, id: crypto.randomUUID(), own: { ...line.own }, codings: line.codings.map((c) => ({ ...c })) })
+    if (line !== undefined)
+      draft.lines.splice(at + 1, 0, {
+        ...line,
+        id: crypto.randomUUID(),
+        own: { ...line.own },
+        codings: line.codings.map((c) => ({ ...c })),
+      })
   }
   /** Moves a line up (-1) or down (1). */
   function move(id: string, by: -1 | 1): void {

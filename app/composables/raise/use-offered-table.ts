@@ -2,13 +2,21 @@ import type { ReadRow } from '#core/requisition/line-table'
 import { sayError, useApi } from '~/composables/base/use-api'
 
 /** A table that was pasted or given as a file, before its rows become lines. */
-export interface OfferedTable { readonly rows: readonly (readonly string[])[]; readonly source: string; readonly notes: readonly string[] }
+export interface OfferedTable {
+  readonly rows: readonly (readonly string[])[]
+  readonly source: string
+  readonly notes: readonly string[]
+}
 
 /** A file of lines rather than one to be attached. */
 export const isLineFile = (file: File) => /\.(csv|tsv|txt|xlsx)$/i.test(file.name)
 
 /** Takes tables from the clipboard and from files, and offers them to be looked at; `take` makes lines of what was agreed to. */
-export function useOfferedTable(o: { readonly take: (rows: readonly ReadRow[]) => Promise<void>; readonly complain: (sentence: string) => void; readonly focusAddField: () => void }) {
+export function useOfferedTable(o: {
+  readonly take: (rows: readonly ReadRow[]) => Promise<void>
+  readonly complain: (sentence: string) => void
+  readonly focusAddField: () => void
+}) {
   const api = useApi()
   const offered = shallowRef<OfferedTable | null>(null)
 
@@ -20,15 +28,24 @@ export function useOfferedTable(o: { readonly take: (rows: readonly ReadRow[]) =
     const { parse } = await import('csv-parse/browser/esm/sync')
     const quote = text.includes('\t"') || text.startsWith('"') ? '"' : null
     let rows: string[][]
-    try { rows = parse(text, { delimiter: '\t', relax_quotes: true, relax_column_count: true, quote }) }
-    catch { rows = text.split(/\r?\n/).map((r) => r.split('\t')) }
+    try {
+      rows = parse(text, { delimiter: '\t', relax_quotes: true, relax_column_count: true, quote })
+    } catch {
+      rows = text.split(/\r?\n/).map((r) => r.split('\t'))
+    }
     offered.value = { rows, source: 'what you pasted', notes: [] }
   }
 
   async function readFile(file: File): Promise<void> {
     o.complain('')
-    try { offered.value = { ...await api.post<Omit<OfferedTable, 'source'>>('/api/line-files', { raw: file }), source: file.name } }
-    catch (e) { o.complain(`${file.name}: ${sayError(e)}`) }
+    try {
+      offered.value = {
+        ...(await api.post<Omit<OfferedTable, 'source'>>('/api/line-files', { raw: file })),
+        source: file.name,
+      }
+    } catch (e) {
+      o.complain(`${file.name}: ${sayError(e)}`)
+    }
   }
   function choose(event: Event): void {
     const box = event.target as HTMLInputElement
@@ -43,9 +60,13 @@ export function useOfferedTable(o: { readonly take: (rows: readonly ReadRow[]) =
     setTimeout(o.focusAddField, 50)
   }
   async function take(rows: readonly ReadRow[]): Promise<void> {
-    try { await o.take(rows) }
-    catch (e) { o.complain(sayError(e)) }
-    finally { leave() }
+    try {
+      await o.take(rows)
+    } catch (e) {
+      o.complain(sayError(e))
+    } finally {
+      leave()
+    }
   }
 
   return { offered, paste, readFile, choose, leave, take }

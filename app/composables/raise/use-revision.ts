@@ -9,17 +9,36 @@ export function useRevision(draft: EditableDraft, changed: () => void): Readonly
   const revision = ref(0)
   const scope = effectScope()
   const watched = new Map<EditableLine, () => void>()
-  const tell = () => { revision.value += 1; changed() }
+  const tell = () => {
+    revision.value += 1
+    changed()
+  }
 
   function watchLines(): void {
     const now = new Set(draft.lines)
-    for (const [line, stop] of watched) if (!now.has(line)) { stop(); watched.delete(line) }
-    for (const line of now) if (!watched.has(line)) watched.set(line, scope.run(() => watch(line, tell, { deep: true })) ?? (() => undefined))
+    for (const [line, stop] of watched)
+      if (!now.has(line)) {
+        stop()
+        watched.delete(line)
+      }
+    for (const line of now)
+      if (!watched.has(line)) watched.set(line, scope.run(() => watch(line, tell, { deep: true })) ?? (() => undefined))
   }
   watchLines()
   // Lines added, taken off, moved, or put in anew.
-  watch(() => [...draft.lines], () => { watchLines(); tell() })
-  watch(() => { const { lines: _, ...head } = draft; return JSON.stringify(head) }, tell)
-  onBeforeUnmount(() => { scope.stop() })
+  watch(
+    () => [...draft.lines],
+    () => {
+      watchLines()
+      tell()
+    },
+  )
+  watch(() => {
+    const { lines: _, ...head } = draft
+    return JSON.stringify(head)
+  }, tell)
+  onBeforeUnmount(() => {
+    scope.stop()
+  })
   return revision
 }

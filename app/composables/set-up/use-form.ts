@@ -1,4 +1,11 @@
-import { changesOf, checkForm, mergeForm, type FormFacts, type FormReason, type RequestForm } from '#core/requisition/form'
+import {
+  changesOf,
+  checkForm,
+  mergeForm,
+  type FormFacts,
+  type FormReason,
+  type RequestForm,
+} from '#core/requisition/form'
 import type { OwnField } from '#core/requisition/own-field'
 import type { RequestKind, RequestRule } from '#core/requisition/rules'
 import type { RequestFormView } from '#shared/contract/request-form'
@@ -10,7 +17,12 @@ import { useSessionStore } from '~/stores/session'
 type Mutable<T> = { -readonly [K in keyof T]: T[K] }
 export type EditableField = Mutable<OwnField>
 export type EditableRule = Omit<Mutable<RequestRule>, 'when'> & { when: Mutable<RequestRule['when']> }
-export interface EditableForm { newSuppliers: RequestForm['newSuppliers']; kinds: Mutable<RequestKind>[]; ownFields: EditableField[]; rules: EditableRule[] }
+export interface EditableForm {
+  newSuppliers: RequestForm['newSuppliers']
+  kinds: Mutable<RequestKind>[]
+  ownFields: EditableField[]
+  rules: EditableRule[]
+}
 
 /** It crosses to the server as JSON anyway, and a proxy cannot be cloned otherwise. */
 const copy = (form: RequestForm): EditableForm => JSON.parse(JSON.stringify(form)) as EditableForm
@@ -30,14 +42,18 @@ export function useForm(view: RequestFormView) {
   const place = `rekko set-up requests ${session.me?.id ?? ''}`
 
   const facts = computed<FormFacts>(() => ({
-    baseCurrency: inForce.value.currency, departmentIds: new Set(inForce.value.departments.map((d) => d.id)), categoryIds: new Set(inForce.value.categories.map((c) => c.id)),
+    baseCurrency: inForce.value.currency,
+    departmentIds: new Set(inForce.value.departments.map((d) => d.id)),
+    categoryIds: new Set(inForce.value.categories.map((c) => c.id)),
     everFields: new Map(inForce.value.form.ownFields.map((f) => [f.id, f])),
   }))
   const changes = computed(() => changesOf(inForce.value.form, form))
   const reasons = computed<FormReason[]>(() => checkForm(form, facts.value))
 
   /** Writes another form over the one that is being written. */
-  function set(next: RequestForm): void { Object.assign(form, copy(next)) }
+  function set(next: RequestForm): void {
+    Object.assign(form, copy(next))
+  }
 
   function throwAway(): RequestForm {
     const before = copy(form)
@@ -54,13 +70,13 @@ export function useForm(view: RequestFormView) {
       inForce.value = await read()
       set(inForce.value.form)
       return true
-    }
-    catch (error) {
+    } catch (error) {
       if (error instanceof ApiProblem && error.status === 412) await carryOver()
       else trouble.value = sayError(error)
       return false
+    } finally {
+      busy.value = false
     }
-    finally { busy.value = false }
   }
 
   const read = () => api.get<RequestFormView>('/api/request-form')
@@ -72,11 +88,16 @@ export function useForm(view: RequestFormView) {
       const had = changes.value.length > 0
       set(mergeForm(inForce.value.form, form, newest.form))
       inForce.value = newest
-      if (had) told.value = 'Somebody else put changes in force meanwhile. Yours stand on top of them now; look at them, then put them in force.'
+      if (had)
+        told.value =
+          'Somebody else put changes in force meanwhile. Yours stand on top of them now; look at them, then put them in force.'
+    } catch (error) {
+      trouble.value = sayError(error)
     }
-    catch (error) { trouble.value = sayError(error) }
   }
-  useLive((change) => { if ((change.kind === 'settings' || change.kind === 'again') && !busy.value) void carryOver() })
+  useLive((change) => {
+    if ((change.kind === 'settings' || change.kind === 'again') && !busy.value) void carryOver()
+  })
 
   onMounted(() => {
     try {
@@ -85,15 +106,21 @@ export function useForm(view: RequestFormView) {
         set(mergeForm(kept.base, kept.form, inForce.value.form))
         if (changes.value.length > 0) told.value = 'What you changed last time is still here, and holds for nobody yet.'
       }
+    } catch {
+      localStorage.removeItem(place)
     }
-    catch { localStorage.removeItem(place) }
-    watch([form, inForce], () => {
-      try {
-        if (changes.value.length === 0) localStorage.removeItem(place)
-        else localStorage.setItem(place, JSON.stringify({ base: inForce.value.form, form }))
-      }
-      catch { /* a browser that keeps nothing still puts in force */ }
-    }, { deep: true })
+    watch(
+      [form, inForce],
+      () => {
+        try {
+          if (changes.value.length === 0) localStorage.removeItem(place)
+          else localStorage.setItem(place, JSON.stringify({ base: inForce.value.form, form }))
+        } catch {
+          /* a browser that keeps nothing still puts in force */
+        }
+      },
+      { deep: true },
+    )
   })
 
   return { form, inForce, changes, reasons, busy, trouble, told, set, throwAway, putInForce }

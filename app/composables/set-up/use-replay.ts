@@ -14,14 +14,29 @@ export function useReplay(rules: () => readonly RequestRule[], sound: () => bool
   function later(): void {
     clearTimeout(timer)
     replay.value = null
-    const mine = turn += 1
+    const mine = (turn += 1)
     if (!sound() || rules().length === 0) return
     timer = setTimeout(() => {
       // Figures that cannot be had are left out; nothing hangs on them.
-      void api.post<RulesReplay>('/api/request-form/replays', { body: { rules: rules() } }).then((found) => { if (mine === turn) replay.value = found }, () => undefined)
+      void api.post<RulesReplay>('/api/request-form/replays', { body: { rules: rules() } }).then(
+        (found) => {
+          if (mine === turn) replay.value = found
+        },
+        () => undefined,
+      )
     }, AFTER_MS)
   }
-  onMounted(() => { watch(() => rules().map((r) => [r.when, r.asks]), later, { deep: true, immediate: true }) })
-  onBeforeUnmount(() => { clearTimeout(timer) })
-  return { replay, say: (at: number) => { const figures = replay.value?.rules[at]; return figures === undefined || replay.value === null ? '' : sayReplay(figures, replay.value.sent) } }
+  onMounted(() => {
+    watch(() => rules().map((r) => [r.when, r.asks]), later, { deep: true, immediate: true })
+  })
+  onBeforeUnmount(() => {
+    clearTimeout(timer)
+  })
+  return {
+    replay,
+    say: (at: number) => {
+      const figures = replay.value?.rules[at]
+      return figures === undefined || replay.value === null ? '' : sayReplay(figures, replay.value.sent)
+    },
+  }
 }

@@ -15,46 +15,122 @@ const id = String(route.params.id)
 const { data: order, error, refresh } = await useAsyncData(`order-${id}`, () => api.get<OrderView>(`/api/orders/${id}`))
 if (error.value || !order.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
 useHead({ title: () => `${order.value?.number ?? 'Order'} · Rekko` })
-useLive((c) => { if (c.kind === 'again' || c.id === id) void refresh() })
-const served = computed(() => [...new Map((order.value?.lines ?? []).flatMap((l) => l.sources.map((s) => [s.requisitionId, s.number] as const)))])
+useLive((c) => {
+  if (c.kind === 'again' || c.id === id) void refresh()
+})
+const served = computed(() => [
+  ...new Map((order.value?.lines ?? []).flatMap((l) => l.sources.map((s) => [s.requisitionId, s.number] as const))),
+])
 const first = computed(() => (order.value?.lines ?? []).map((l) => l.needBy).sort()[0] ?? '')
 usePlaceKeys([], () => undefined)
 </script>
 
 <template>
   <div v-if="order">
-    <PageNote>{{ order.number }} · {{ order.state }} · <NuxtLink class="quiet-link" :to="`/raise?order=${id}`">ask for the same again</NuxtLink></PageNote>
+    <PageNote
+      >{{ order.number }} · {{ order.state }} ·
+      <NuxtLink class="quiet-link" :to="`/raise?order=${id}`">ask for the same again</NuxtLink></PageNote
+    >
     <SheetPage>
-      <h1 class="sentence"><b>{{ order.number }}</b> to <b>{{ order.supplier }}</b> for <b>{{ formatMoney(order.net) }}</b>, delivered to {{ order.shipTo }} by {{ wording.day(first) }}.</h1>
-      <p class="mt-1.5 text-ink2">issued <time :datetime="order.issuedAt" :title="wording.exact(order.issuedAt)">{{ wording.moment(order.issuedAt) }}</time> by {{ order.buyer }} · {{ order.terms }} · {{ [order.shipToAddress, ...order.deliveryDetails].join(' · ') }}</p>
+      <h1 class="sentence">
+        <b>{{ order.number }}</b> to <b>{{ order.supplier }}</b> for <b>{{ formatMoney(order.net) }}</b>, delivered to
+        {{ order.shipTo }} by {{ wording.day(first) }}.
+      </h1>
+      <p class="mt-1.5 text-ink2">
+        issued
+        <time :datetime="order.issuedAt" :title="wording.exact(order.issuedAt)">{{
+          wording.moment(order.issuedAt)
+        }}</time>
+        by {{ order.buyer }} · {{ order.terms }} · {{ [order.shipToAddress, ...order.deliveryDetails].join(' · ') }}
+      </p>
       <table class="table mt-4">
-        <caption class="sr-only">Lines</caption>
-        <thead><tr><th scope="col">What</th><th scope="col" class="num">How many</th><th scope="col" class="num">Price</th><th scope="col" class="pl-3!">Needed</th><th scope="col">For</th><th scope="col" class="num">Amount</th></tr></thead>
+        <caption class="sr-only">
+          Lines
+        </caption>
+        <thead>
+          <tr>
+            <th scope="col">What</th>
+            <th scope="col" class="num">How many</th>
+            <th scope="col" class="num">Price</th>
+            <th scope="col" class="pl-3!">Needed</th>
+            <th scope="col">For</th>
+            <th scope="col" class="num">Amount</th>
+          </tr>
+        </thead>
         <tbody>
           <tr v-for="l in order.lines" :key="l.id">
-            <td><span class="block font-semibold">{{ l.description }}</span><span class="small block">{{ [l.supplierPart, ...l.more].filter((t) => t).join(' · ') }}</span></td><td class="num">{{ formatQuantity(l.quantity, l.unit) }}</td><td class="num">{{ formatPrice(l.unitPrice, order.currency) }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span></td><td class="pl-3!">{{ wording.shortDay(l.needBy) }}</td>
-            <td class="text-ink2"><span v-for="s in l.sources" :key="s.requisitionId" class="block"><NuxtLink class="quiet-link" :to="`/trail/${s.requisitionId}`">{{ s.number }}</NuxtLink><template v-if="l.sources.length > 1">, {{ s.quantity }}</template></span></td><td class="num">{{ formatAmount(l.net) }}</td>
+            <td>
+              <span class="block font-semibold">{{ l.description }}</span
+              ><span class="small block">{{ [l.supplierPart, ...l.more].filter((t) => t).join(' · ') }}</span>
+            </td>
+            <td class="num">{{ formatQuantity(l.quantity, l.unit) }}</td>
+            <td class="num">
+              {{ formatPrice(l.unitPrice, order.currency)
+              }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span>
+            </td>
+            <td class="pl-3!">{{ wording.shortDay(l.needBy) }}</td>
+            <td class="text-ink2">
+              <span v-for="s in l.sources" :key="s.requisitionId" class="block"
+                ><NuxtLink class="quiet-link" :to="`/trail/${s.requisitionId}`">{{ s.number }}</NuxtLink
+                ><template v-if="l.sources.length > 1">, {{ s.quantity }}</template></span
+              >
+            </td>
+            <td class="num">{{ formatAmount(l.net) }}</td>
           </tr>
         </tbody>
         <tfoot>
-          <tr><td colspan="5" class="num border-0! pb-0!">Without tax</td><td class="num border-0! pb-0!">{{ formatAmount(order.net) }}</td></tr><tr><td colspan="5" class="num border-0! pb-0! pt-1!">Tax</td><td class="num border-0! pb-0! pt-1!">{{ formatAmount(order.tax) }}</td></tr><tr><td colspan="5" class="num border-0! pt-1! font-semibold">{{ order.currency }}</td><td class="num border-0! pt-1! font-semibold">{{ formatAmount(order.total) }}</td></tr>
+          <tr>
+            <td colspan="5" class="num border-0! pb-0!">Without tax</td>
+            <td class="num border-0! pb-0!">{{ formatAmount(order.net) }}</td>
+          </tr>
+          <tr>
+            <td colspan="5" class="num border-0! pb-0! pt-1!">Tax</td>
+            <td class="num border-0! pb-0! pt-1!">{{ formatAmount(order.tax) }}</td>
+          </tr>
+          <tr>
+            <td colspan="5" class="num border-0! pt-1! font-semibold">{{ order.currency }}</td>
+            <td class="num border-0! pt-1! font-semibold">{{ formatAmount(order.total) }}</td>
+          </tr>
         </tfoot>
       </table>
-      <p v-if="order.note" class="mt-4 whitespace-pre-line"><span class="text-ink3">To the supplier:</span> {{ order.note }}</p>
-      <section v-if="order.internalNotes.length > 0" class="mt-4"><h2 class="head mb-1">For colleagues only</h2><p v-for="(n, i) in order.internalNotes" :key="i" class="text-ink2">{{ n.number }}: {{ n.note }}</p></section>
+      <p v-if="order.note" class="mt-4 whitespace-pre-line">
+        <span class="text-ink3">To the supplier:</span> {{ order.note }}
+      </p>
+      <section v-if="order.internalNotes.length > 0" class="mt-4">
+        <h2 class="head mb-1">For colleagues only</h2>
+        <p v-for="(n, i) in order.internalNotes" :key="i" class="text-ink2">{{ n.number }}: {{ n.note }}</p>
+      </section>
       <template #margin>
         <h2 class="head mb-1.5">As it was sent</h2>
         <ul>
           <li v-for="v in order.revisions" :key="v.revision" class="border-b border-rule py-2">
-            <p class="font-medium">{{ v.revision === 0 ? 'First sending' : `Revision ${v.revision}` }}, {{ wording.moment(v.issuedAt) }}</p>
-            <p class="small">{{ v.mailSentAt !== null ? `e-mailed to ${v.mailTo ?? ''}, ${wording.moment(v.mailSentAt)}` : v.mailError !== null ? 'the mail server does not take it just now; it follows by itself' : 'its e-mail is on the way' }}</p>
+            <p class="font-medium">
+              {{ v.revision === 0 ? 'First sending' : `Revision ${v.revision}` }}, {{ wording.moment(v.issuedAt) }}
+            </p>
+            <p class="small">
+              {{
+                v.mailSentAt !== null
+                  ? `e-mailed to ${v.mailTo ?? ''}, ${wording.moment(v.mailSentAt)}`
+                  : v.mailError !== null
+                    ? 'the mail server does not take it just now; it follows by itself'
+                    : 'its e-mail is on the way'
+              }}
+            </p>
           </li>
         </ul>
         <h2 class="head mb-1.5 mt-5">What it serves</h2>
-        <p class="text-ink2">{{ served.length === 1 ? 'one request' : `${served.length} requests` }}: <template v-for="([rid, number], i) in served" :key="rid"><template v-if="i > 0">, </template><NuxtLink class="quiet-link" :to="`/trail/${rid}`">{{ number }}</NuxtLink></template></p>
+        <p class="text-ink2">
+          {{ served.length === 1 ? 'one request' : `${served.length} requests` }}:
+          <template v-for="([rid, number], i) in served" :key="rid"
+            ><template v-if="i > 0">, </template
+            ><NuxtLink class="quiet-link" :to="`/trail/${rid}`">{{ number }}</NuxtLink></template
+          >
+        </p>
       </template>
       <template #action>
-        <a v-if="order.revisions[0]?.hasPdf" class="main-action" :href="`/api/orders/${order.id}/pdf`"><span>Keep the PDF as it was sent</span></a>
+        <a v-if="order.revisions[0]?.hasPdf" class="main-action" :href="`/api/orders/${order.id}/pdf`"
+          ><span>Keep the PDF as it was sent</span></a
+        >
         <p v-else class="text-ink2">Its PDF is being made.</p>
       </template>
     </SheetPage>

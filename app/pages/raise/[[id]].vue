@@ -45,7 +45,10 @@ const TakeLines = defineAsyncComponent(() => import('~/components/raise/TakeLine
 const KeepDialog = defineAsyncComponent(() => import('~/components/raise/KeepDialog.vue'))
 const NewSupplier = defineAsyncComponent(() => import('~/components/raise/NewSupplier.vue'))
 // Saving gives a new draft its address without making the page anew.
-definePageMeta({ key: (route) => `raise ${['add', 'from', 'template', 'order'].map((k) => String(route.query[k] ?? '')).join(' ')} ${String(route.params.id ?? '')}` })
+definePageMeta({
+  key: (route) =>
+    `raise ${['add', 'from', 'template', 'order'].map((k) => String(route.query[k] ?? '')).join(' ')} ${String(route.params.id ?? '')}`,
+})
 
 const route = useRoute()
 const api = useApi()
@@ -55,7 +58,11 @@ const undo = useUndo()
 const given = typeof route.params.id === 'string' ? route.params.id : ''
 /** Where a new one begins from: an earlier request, a template, an order. */
 const BEGINNINGS = { from: 'requisitions', template: 'templates', order: 'orders' } as const
-const beginning = (Object.keys(BEGINNINGS) as (keyof typeof BEGINNINGS)[]).flatMap((k) => { const at = route.query[k]; return typeof at === 'string' && at !== '' ? [`/api/${BEGINNINGS[k]}/${encodeURIComponent(at)}/copy`] : [] })[0] ?? ''
+const beginning =
+  (Object.keys(BEGINNINGS) as (keyof typeof BEGINNINGS)[]).flatMap((k) => {
+    const at = route.query[k]
+    return typeof at === 'string' && at !== '' ? [`/api/${BEGINNINGS[k]}/${encodeURIComponent(at)}/copy`] : []
+  })[0] ?? ''
 
 const { data: start, error } = await useAsyncData(`raise-${given}-${beginning}`, async () => {
   const choices = await api.get<RaiseChoices>('/api/raise-choices')
@@ -63,10 +70,20 @@ const { data: start, error } = await useAsyncData(`raise-${given}-${beginning}`,
   const source = beginning === '' ? null : await api.get<Beginning>(beginning)
   const first = choices.departments[0]
   const draft = view?.draft ?? source?.draft ?? emptyDraft(first?.id ?? null, first?.usualShipToId ?? null)
-  const facts = await api.get<DraftFactsWire>('/api/draft-facts', { departmentId: draft.departmentId ?? undefined, accountingDate: draft.accountingDate ?? undefined, requisitionId: view?.id })
+  const facts = await api.get<DraftFactsWire>('/api/draft-facts', {
+    departmentId: draft.departmentId ?? undefined,
+    accountingDate: draft.accountingDate ?? undefined,
+    requisitionId: view?.id,
+  })
   // A new request begins as the first kind; so does a copy of one whose kind is no longer offered.
   const keepsKind = view !== null || (source !== null && facts.kinds.some((k) => k.code === draft.kind))
-  return { choices, view, source, draft: keepsKind ? draft : { ...draft, kind: facts.kinds[0]?.code ?? draft.kind }, facts }
+  return {
+    choices,
+    view,
+    source,
+    draft: keepsKind ? draft : { ...draft, kind: facts.kinds[0]?.code ?? draft.kind },
+    facts,
+  }
 })
 if (error.value || !start.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
 const { choices, view, source } = start.value
@@ -94,49 +111,140 @@ const addField = useTemplateRef<{ focus: () => void; begin: (words: string) => v
 
 /** A choice among the places that opens an address for this time alone. */
 const ONCE = 'once'
-const shipTos = computed(() => [...choices.shipTos.map((s) => ({ id: s.id, name: s.name, note: `${s.street}, ${s.postcode} ${s.town}` })), { id: ONCE, name: draft.address === null ? 'Another address' : draft.address.name || 'an address for this once', note: 'for this delivery alone' }])
-const kinds = computed(() => [...facts.value?.kinds.values() ?? []].map((k) => ({ id: k.code, name: k.name, note: k.help })))
-const people = computed(() => choices.people.map((p) => ({ id: p.id, name: p.id === session.me?.id ? 'yourself' : p.name, note: p.jobTitle })))
+const shipTos = computed(() => [
+  ...choices.shipTos.map((s) => ({ id: s.id, name: s.name, note: `${s.street}, ${s.postcode} ${s.town}` })),
+  {
+    id: ONCE,
+    name: draft.address === null ? 'Another address' : draft.address.name || 'an address for this once',
+    note: 'for this delivery alone',
+  },
+])
+const kinds = computed(() =>
+  [...(facts.value?.kinds.values() ?? [])].map((k) => ({ id: k.code, name: k.name, note: k.help })),
+)
+const people = computed(() =>
+  choices.people.map((p) => ({ id: p.id, name: p.id === session.me?.id ? 'yourself' : p.name, note: p.jobTitle })),
+)
 // After the first sending its owner hands it over instead.
 const mayRaiseFor = view === null || (view.number === null && view.raisedById === session.me?.id)
 const nameOf = (id: string) => facts.value?.people.people.get(id)?.name ?? ''
-const consequence = computed(() => verdict.value === null ? { missing: 0, words: 'Working it out …' } : sayConsequence(verdict.value, nameOf))
+const consequence = computed(() =>
+  verdict.value === null ? { missing: 0, words: 'Working it out …' } : sayConsequence(verdict.value, nameOf),
+)
 const stops = computed(() => verdict.value?.missing ?? [])
 /** Whether more is said, or has to be, than the sentence holds. */
-const hasDetails = computed(() => draft.address !== null || draft.jobId !== null || draft.accountingDate !== null || [draft.shipToDetail, draft.attention, draft.telephone, draft.instructions, draft.noteToSupplier, draft.noteInternal, ...Object.values(draft.own)].some((t) => t !== '')
-  || (facts.value?.ownFields.some((f) => f.on === 'requisition' && f.required && isAsked(f, { ...draft, categoryId: null })) ?? false))
+const hasDetails = computed(
+  () =>
+    draft.address !== null ||
+    draft.jobId !== null ||
+    draft.accountingDate !== null ||
+    [
+      draft.shipToDetail,
+      draft.attention,
+      draft.telephone,
+      draft.instructions,
+      draft.noteToSupplier,
+      draft.noteInternal,
+      ...Object.values(draft.own),
+    ].some((t) => t !== '') ||
+    (facts.value?.ownFields.some(
+      (f) => f.on === 'requisition' && f.required && isAsked(f, { ...draft, categoryId: null }),
+    ) ??
+      false),
+)
 const justifies = computed(() => verdict.value?.rules.some((r) => r.asks.what === 'justification') ?? false)
-const readings = computed(() => (verdict.value?.rules ?? []).flatMap((r) => r.asks.what === 'reading' ? [{ id: r.id, text: r.asks.text }] : []))
-const quotes = computed(() => { const asked = verdict.value === null ? null : mostQuotes(verdict.value.rules); return asked === null ? null : { needs: asked.count, has: facts.value?.attached.filter((k) => k === 'quote').length ?? 0 } })
+const readings = computed(() =>
+  (verdict.value?.rules ?? []).flatMap((r) => (r.asks.what === 'reading' ? [{ id: r.id, text: r.asks.text }] : [])),
+)
+const quotes = computed(() => {
+  const asked = verdict.value === null ? null : mostQuotes(verdict.value.rules)
+  return asked === null
+    ? null
+    : { needs: asked.count, has: facts.value?.attached.filter((k) => k === 'quote').length ?? 0 }
+})
 const asksWhy = computed(() => verdict.value?.budget.some((b) => b.control === 'asks' && b.passedBy !== null) ?? false)
-const effects = computed<EffectView[]>(() => (verdict.value?.budget ?? []).flatMap((b) => {
-  const line = facts.value?.budgetLines.get(b.lineId)
-  if (line === undefined || verdict.value === null) return []
-  const f = figuresFor(line, verdict.value.period.period)
-  return [{ lineId: b.lineId, name: b.name, given: sum([f.budgeted, f.adjustments], currency), spent: f.spent, committed: f.committed, reserved: f.reserved, effect: b.effect, before: b.before, after: b.after, passed: b.passedBy !== null }]
-}))
-const entries = computed<RouteEntry[]>(() => (verdict.value?.route.steps ?? []).flatMap((step, i) => step.seats.map((seat) => ({
-  key: `${i} ${seat.actorId}`, name: nameOf(seat.actorId), state: 'ahead' as const, you: false,
-  why: saySeat(seat.why, { of: d.ownerId.value === session.me?.id ? 'you' : nameOf(d.ownerId.value), forName: seat.forId === null ? null : nameOf(seat.forId), lines: seat.why.code === 'budget-holder' ? seat.why.budgetLineIds.map((b) => facts.value?.budgetLines.get(b)?.name ?? '') : [] }),
-}))))
-const notes = computed(() => [...new Set((verdict.value?.route.notes ?? []).flatMap((n) => { const said = sayNote(n, nameOf); return said === null ? [] : [said] }))])
+const effects = computed<EffectView[]>(() =>
+  (verdict.value?.budget ?? []).flatMap((b) => {
+    const line = facts.value?.budgetLines.get(b.lineId)
+    if (line === undefined || verdict.value === null) return []
+    const f = figuresFor(line, verdict.value.period.period)
+    return [
+      {
+        lineId: b.lineId,
+        name: b.name,
+        given: sum([f.budgeted, f.adjustments], currency),
+        spent: f.spent,
+        committed: f.committed,
+        reserved: f.reserved,
+        effect: b.effect,
+        before: b.before,
+        after: b.after,
+        passed: b.passedBy !== null,
+      },
+    ]
+  }),
+)
+const entries = computed<RouteEntry[]>(() =>
+  (verdict.value?.route.steps ?? []).flatMap((step, i) =>
+    step.seats.map((seat) => ({
+      key: `${i} ${seat.actorId}`,
+      name: nameOf(seat.actorId),
+      state: 'ahead' as const,
+      you: false,
+      why: saySeat(seat.why, {
+        of: d.ownerId.value === session.me?.id ? 'you' : nameOf(d.ownerId.value),
+        forName: seat.forId === null ? null : nameOf(seat.forId),
+        lines:
+          seat.why.code === 'budget-holder'
+            ? seat.why.budgetLineIds.map((b) => facts.value?.budgetLines.get(b)?.name ?? '')
+            : [],
+      }),
+    })),
+  ),
+)
+const notes = computed(() => [
+  ...new Set(
+    (verdict.value?.route.notes ?? []).flatMap((n) => {
+      const said = sayNote(n, nameOf)
+      return said === null ? [] : [said]
+    }),
+  ),
+])
 const tax = computed(() => {
   const v = verdict.value
   if (v === null || v.sums.length === 0) return ''
   const parts = v.sums.map((s) => `${s.currency === currency ? '' : `${s.currency} `}${formatAmount(s.tax)}`).join(', ')
   const factor = (c: string) => facts.value?.toBase.get(c) ?? '1'
-  const net = sum(v.sums.map((s) => convert(s.net, factor(s.currency), currency)), currency)
+  const net = sum(
+    v.sums.map((s) => convert(s.net, factor(s.currency), currency)),
+    currency,
+  )
   const felt = subtract(v.approvalAmount, net)
-  const all = sum(v.sums.map((s) => convert(s.tax, factor(s.currency), currency)), currency)
+  const all = sum(
+    v.sums.map((s) => convert(s.tax, factor(s.currency), currency)),
+    currency,
+  )
   if (dec(all.amount).isZero()) return 'no tax'
   if (dec(felt.amount).lte('0.05')) return `tax ${parts} comes back in full`
-  return dec(subtract(all, felt).amount).abs().lte('0.05') ? `tax ${parts} is in it, since none comes back` : `of the tax, ${parts}, ${formatAmount(felt)} is in it`
+  return dec(subtract(all, felt).amount).abs().lte('0.05')
+    ? `tax ${parts} is in it, since none comes back`
+    : `of the tax, ${parts}, ${formatAmount(felt)} is in it`
 })
 const foreign = computed(() => (verdict.value?.sums ?? []).filter((s) => s.currency !== currency))
-const kept = computed(() => ({
-  kept: d.keptAt.value === null ? 'a new draft keeps itself' : `draft kept ${wording.moment(new Date(d.keptAt.value).toISOString()).split(', ')[1] ?? ''}`, changed: 'keeping …', saving: 'keeping …',
-  offline: 'kept in this browser, goes on by itself', conflict: 'changed in another tab', refused: 'not kept yet',
-}[d.state.value]))
+const kept = computed(
+  () =>
+    ({
+      kept:
+        d.keptAt.value === null
+          ? 'a new draft keeps itself'
+          : `draft kept ${wording.moment(new Date(d.keptAt.value).toISOString()).split(', ')[1] ?? ''}`,
+      changed: 'keeping …',
+      saving: 'keeping …',
+      offline: 'kept in this browser, goes on by itself',
+      conflict: 'changed in another tab',
+      refused: 'not kept yet',
+    })[d.state.value],
+)
 
 function chooseDepartment(id: string): void {
   if (id === draft.departmentId) return
@@ -148,24 +256,36 @@ function chooseDepartment(id: string): void {
 function chooseShipTo(id: string): void {
   if (id === ONCE) {
     draft.address ??= { name: '', street: '', postcode: '', town: '', country: '' }
-    void nextTick(() => { document.getElementById('blank-address-name')?.focus() })
+    void nextTick(() => {
+      document.getElementById('blank-address-name')?.focus()
+    })
     return
   }
   draft.address = null
   draft.shipToId = id
 }
-function readRule(id: string): void { if (!draft.readWarnings.includes(id)) draft.readWarnings = [...draft.readWarnings, id] }
+function readRule(id: string): void {
+  if (!draft.readWarnings.includes(id)) draft.readWarnings = [...draft.readWarnings, id]
+}
 const lines = useLines(d, () => addField.value?.focus())
 
-const { offered, ...table } = useOfferedTable({ take: lines.addRows, complain: (sentence) => { trouble.value = sentence }, focusAddField: () => addField.value?.focus() })
+const { offered, ...table } = useOfferedTable({
+  take: lines.addRows,
+  complain: (sentence) => {
+    trouble.value = sentence
+  },
+  focusAddField: () => addField.value?.focus(),
+})
 const copied = ref('')
 async function copyOut(): Promise<void> {
-  copied.value = await lines.copyOut() ? 'copied, with their headings' : 'this browser does not let a page copy here'
+  copied.value = (await lines.copyOut()) ? 'copied, with their headings' : 'this browser does not let a page copy here'
 }
 
 function takeLines(taken: SourceLine[], items: ItemFound[], from: Record<string, string>): void {
   taking.value = null
-  void lines.addFromSource(taken, items, from).then(() => { addField.value?.focus() })
+  void lines.addFromSource(taken, items, from).then(() => {
+    addField.value?.focus()
+  })
 }
 const keptSentence = ref('')
 function named(supplier: SupplierFound): void {
@@ -174,35 +294,67 @@ function named(supplier: SupplierFound): void {
   if (at !== null) lines.supply(at.line, supplier)
 }
 const grid = useTemplateRef<{ show: (lineId: string, field: string) => Promise<void> }>('grid')
-const FIELD: Record<string, string> = { 'kind': 'blank-kind', 'attachments': 'attach', 'justification': 'justification', 'job': 'blank-job', 'department': 'blank-department', 'ship-to': 'blank-ship-to', 'need-by': 'blank-need-by', 'why': 'blank-why', 'over-budget-reason': 'over-budget-reason', 'accounting-date': 'blank-accounting' }
+const FIELD: Record<string, string> = {
+  kind: 'blank-kind',
+  attachments: 'attach',
+  justification: 'justification',
+  job: 'blank-job',
+  department: 'blank-department',
+  'ship-to': 'blank-ship-to',
+  'need-by': 'blank-need-by',
+  why: 'blank-why',
+  'over-budget-reason': 'over-budget-reason',
+  'accounting-date': 'blank-accounting',
+}
 /** The field that an entry of the missing list leads to. */
 function fieldOf(at: FieldRef): string {
-  if (typeof at === 'string') return at === 'ship-to' && draft.address !== null ? 'blank-address-name' : FIELD[at] ?? ''
+  if (typeof at === 'string')
+    return at === 'ship-to' && draft.address !== null ? 'blank-address-name' : (FIELD[at] ?? '')
   const field = at.field.replace(' ', '-')
   return at.line === null ? field : `line-${at.line}-${field === 'unit' ? 'quantity' : field}`
 }
 async function goTo(at: FieldRef): Promise<void> {
-  if (at === 'lines') { addField.value?.focus(); return }
+  if (at === 'lines') {
+    addField.value?.focus()
+    return
+  }
   if (at === 'job' || at === 'accounting-date' || (typeof at === 'object' && at.line === null)) more.value = true
   if (typeof at === 'object' && at.line !== null) await grid.value?.show(at.line, at.field)
   // What opens on the way comes a moment later.
-  for (let tries = 0; tries < 20 && document.getElementById(fieldOf(at)) === null; tries += 1) await new Promise((r) => { setTimeout(r, 25) })
+  for (let tries = 0; tries < 20 && document.getElementById(fieldOf(at)) === null; tries += 1)
+    await new Promise((r) => {
+      setTimeout(r, 25)
+    })
   const el = document.getElementById(fieldOf(at))
   el?.scrollIntoView({ block: 'center' })
   el?.focus()
 }
 // What is done with files comes with the first one.
-const withFiles = async (work: (files: ReturnType<typeof import('~/composables/raise/use-attachments').useAttachments>) => Promise<void>): Promise<void> => {
+const withFiles = async (
+  work: (files: ReturnType<typeof import('~/composables/raise/use-attachments').useAttachments>) => Promise<void>,
+): Promise<void> => {
   trouble.value = ''
   const { useAttachments } = await import('~/composables/raise/use-attachments')
-  await work(useAttachments(d, api, (sentence) => { trouble.value = sentence }, (now) => { uploading.value = now }))
+  await work(
+    useAttachments(
+      d,
+      api,
+      (sentence) => {
+        trouble.value = sentence
+      },
+      (now) => {
+        uploading.value = now
+      },
+    ),
+  )
 }
 const attach = (files: readonly File[]) => withFiles((f) => f.attach(files))
-const describe = (a: AttachmentView, as: { kind: AttachmentKind; forSupplier: boolean }) => withFiles((f) => f.describe(a, as))
+const describe = (a: AttachmentView, as: { kind: AttachmentKind; forSupplier: boolean }) =>
+  withFiles((f) => f.describe(a, as))
 const detach = (id: string) => withFiles((f) => f.detach(id))
 function drop(event: DragEvent): void {
   dragging.value = false
-  const files = [...event.dataTransfer?.files ?? []]
+  const files = [...(event.dataTransfer?.files ?? [])]
   const sheet = files.find(isLineFile)
   const others = files.filter((f) => !isLineFile(f))
   if (others.length > 0) void attach(others)
@@ -215,20 +367,29 @@ async function send(): Promise<void> {
   ;(document.activeElement as HTMLElement | null)?.blur()
   await nextTick()
   const first = verdict.value.missing.find((m) => m.stops)
-  if (first !== undefined) { await goTo(first.at); return }
+  if (first !== undefined) {
+    await goTo(first.at)
+    return
+  }
   sending.value = true
   trouble.value = ''
   try {
     if (d.id.value === '') d.state.value = 'changed'
-    if (!(await d.save())) { trouble.value = d.trouble.value; return }
+    if (!(await d.save())) {
+      trouble.value = d.trouble.value
+      return
+    }
     sendKey = `send-${d.id.value}-${d.version.value}`
     await api.post(`/api/requisitions/${d.id.value}/send`, { version: d.version.value, key: sendKey })
     d.settle()
     await session.load()
     await navigateTo(`/trail/${d.id.value}`)
+  } catch (e) {
+    trouble.value = sayError(e)
+    await d.readFactsAgain()
+  } finally {
+    sending.value = false
   }
-  catch (e) { trouble.value = sayError(e); await d.readFactsAgain() }
-  finally { sending.value = false }
 }
 async function throwAway(): Promise<void> {
   const id = d.id.value
@@ -243,87 +404,351 @@ async function throwAway(): Promise<void> {
       await navigateTo(`/raise/${id}`)
     })
     await navigateTo('/mine')
+  } catch (e) {
+    trouble.value = sayError(e)
   }
-  catch (e) { trouble.value = sayError(e) }
 }
 
-onMounted(() => { lost.value = d.findLost(); if (typeof route.query.add === 'string') addField.value?.begin(route.query.add); else if (given === '' && beginning === '') addField.value?.focus() })
-usePlaceKeys([
-  { keys: 'Ctrl Enter', does: 'send, or go to what is missing' }, { keys: 'Enter', does: 'take the first suggestion; in a cell, the line below' }, { keys: '↑ ↓', does: 'between lines, suggestions and days' }, { keys: 'Alt ↑ ↓', does: 'move the line' }, { keys: 'Esc', does: 'close a picker' },
-], (event) => { if (isMainKey(event)) { event.preventDefault(); void send() } })
+onMounted(() => {
+  lost.value = d.findLost()
+  if (typeof route.query.add === 'string') addField.value?.begin(route.query.add)
+  else if (given === '' && beginning === '') addField.value?.focus()
+})
+usePlaceKeys(
+  [
+    { keys: 'Ctrl Enter', does: 'send, or go to what is missing' },
+    { keys: 'Enter', does: 'take the first suggestion; in a cell, the line below' },
+    { keys: '↑ ↓', does: 'between lines, suggestions and days' },
+    { keys: 'Alt ↑ ↓', does: 'move the line' },
+    { keys: 'Esc', does: 'close a picker' },
+  ],
+  (event) => {
+    if (isMainKey(event)) {
+      event.preventDefault()
+      void send()
+    }
+  },
+)
 </script>
 
 <template>
   <div @dragover.prevent="dragging = true" @dragleave.self="dragging = false" @drop.prevent="drop">
-    <PageNote><span :title="d.trouble.value">{{ kept }}</span><template v-if="d.id.value !== '' && !view?.number"> · <button type="button" class="quiet-link" @click="throwAway">throw away</button></template></PageNote>
+    <PageNote
+      ><span :title="d.trouble.value">{{ kept }}</span
+      ><template v-if="d.id.value !== '' && !view?.number">
+        · <button type="button" class="quiet-link" @click="throwAway">throw away</button></template
+      ></PageNote
+    >
     <SheetPage>
-      <p v-if="lost" class="notice-amber mb-4">This browser kept changes that did not reach Rekko. <button type="button" class="quiet-link font-semibold" @click="d.takeUp(lost); lost = null">Take them up</button> or <button type="button" class="quiet-link" @click="lost = null">leave them</button>.</p>
-      <p v-if="d.state.value === 'conflict'" class="notice-red mb-4" role="alert">{{ d.trouble.value }} <a class="quiet-link font-semibold" :href="`/raise/${d.id.value}`">See it as it is now</a>; what you typed here stays in sight until then.</p>
+      <p v-if="lost" class="notice-amber mb-4">
+        This browser kept changes that did not reach Rekko.
+        <button
+          type="button"
+          class="quiet-link font-semibold"
+          @click="
+            d.takeUp(lost)
+            lost = null
+          "
+        >
+          Take them up
+        </button>
+        or <button type="button" class="quiet-link" @click="lost = null">leave them</button>.
+      </p>
+      <p v-if="d.state.value === 'conflict'" class="notice-red mb-4" role="alert">
+        {{ d.trouble.value }}
+        <a class="quiet-link font-semibold" :href="`/raise/${d.id.value}`">See it as it is now</a>; what you typed here
+        stays in sight until then.
+      </p>
       <p v-else-if="d.state.value === 'refused'" class="notice-red mb-4" role="alert">{{ d.trouble.value }}</p>
-      <p v-if="view?.state === 'sent back'" class="notice-amber mb-4">Sent back{{ d.remarks.value.filter((r) => r.kind === 'reason').at(-1) ? ` by ${d.remarks.value.filter((r) => r.kind === 'reason').at(-1)?.name}: “${d.remarks.value.filter((r) => r.kind === 'reason').at(-1)?.text}”` : '' }}. Change it and send it again.</p>
+      <p v-if="view?.state === 'sent back'" class="notice-amber mb-4">
+        Sent back{{
+          d.remarks.value.filter((r) => r.kind === 'reason').at(-1)
+            ? ` by ${d.remarks.value.filter((r) => r.kind === 'reason').at(-1)?.name}: “${d.remarks.value.filter((r) => r.kind === 'reason').at(-1)?.text}”`
+            : ''
+        }}. Change it and send it again.
+      </p>
       <h1 class="sr-only">Raise a requisition</h1>
       <div class="sentence">
-        <BlankChoice id="blank-department" :model-value="draft.departmentId" :choices="choices.departments" label="For which department" placeholder="Which department" @update:model-value="chooseDepartment" /> needs <BlankChoice v-if="kinds.length > 1 || kinds[0]?.id !== draft.kind" id="blank-kind" :model-value="draft.kind" :choices="kinds" label="What kind of request" placeholder="what kind of thing" @update:model-value="draft.kind = $event" /><template v-else>this</template> by
-        <BlankDay id="blank-need-by" v-model="draft.needBy" :today="wording.today.value" :holidays="choices.holidays" label="Needed by" placeholder="which day" />, delivered to
-        <BlankChoice id="blank-ship-to" :model-value="draft.address === null ? draft.shipToId : ONCE" :choices="shipTos" label="Where to" placeholder="which place" @update:model-value="chooseShipTo" />, because
-        <BlankText id="blank-why" v-model="draft.why" label="Why it is needed" placeholder="why it is needed" :most="4000" />.
+        <BlankChoice
+          id="blank-department"
+          :model-value="draft.departmentId"
+          :choices="choices.departments"
+          label="For which department"
+          placeholder="Which department"
+          @update:model-value="chooseDepartment"
+        />
+        needs
+        <BlankChoice
+          v-if="kinds.length > 1 || kinds[0]?.id !== draft.kind"
+          id="blank-kind"
+          :model-value="draft.kind"
+          :choices="kinds"
+          label="What kind of request"
+          placeholder="what kind of thing"
+          @update:model-value="draft.kind = $event"
+        /><template v-else>this</template> by
+        <BlankDay
+          id="blank-need-by"
+          v-model="draft.needBy"
+          :today="wording.today.value"
+          :holidays="choices.holidays"
+          label="Needed by"
+          placeholder="which day"
+        />, delivered to
+        <BlankChoice
+          id="blank-ship-to"
+          :model-value="draft.address === null ? draft.shipToId : ONCE"
+          :choices="shipTos"
+          label="Where to"
+          placeholder="which place"
+          @update:model-value="chooseShipTo"
+        />, because
+        <BlankText
+          id="blank-why"
+          v-model="draft.why"
+          label="Why it is needed"
+          placeholder="why it is needed"
+          :most="4000"
+        />.
       </div>
       <p class="small mt-1.5 flex flex-wrap items-baseline gap-x-2">
-        <span v-if="mayRaiseFor">Raised by you, for <BlankChoice id="blank-owner" compact :model-value="d.ownerId.value" :choices="people" label="For whom" placeholder="whom" @update:model-value="d.ownerId.value = $event" /> ·</span>
-        <span v-else>Owned by {{ view?.owner ?? 'you' }} ·</span><label for="title">called</label><input id="title" v-model="draft.title" class="cell cell-fit w-auto!" maxlength="120" :placeholder="proposedTitle">
-        <span>·</span><button type="button" class="quiet-link min-h-[24px]" :aria-expanded="more" @click="more = !more">{{ more ? 'less' : 'delivery, job, notes and more' }}</button>
+        <span v-if="mayRaiseFor"
+          >Raised by you, for
+          <BlankChoice
+            id="blank-owner"
+            compact
+            :model-value="d.ownerId.value"
+            :choices="people"
+            label="For whom"
+            placeholder="whom"
+            @update:model-value="d.ownerId.value = $event"
+          />
+          ·</span
+        >
+        <span v-else>Owned by {{ view?.owner ?? 'you' }} ·</span><label for="title">called</label
+        ><input
+          id="title"
+          v-model="draft.title"
+          class="cell cell-fit w-auto!"
+          maxlength="120"
+          :placeholder="proposedTitle"
+        />
+        <span>·</span
+        ><button type="button" class="quiet-link min-h-[24px]" :aria-expanded="more" @click="more = !more">
+          {{ more ? 'less' : 'delivery, job, notes and more' }}
+        </button>
       </p>
-      <HeadDetails v-if="facts && (more || hasDetails)" class="mt-1" :draft="draft" :facts="facts" :verdict="verdict" :names="names" :decimal-mark="wording.decimalMark.value" :is-open="more" />
-      <p v-for="r in readings" :id="`reading-${r.id}`" :key="r.id" tabindex="-1" class="mt-3" :class="draft.readWarnings.includes(r.id) ? 'small' : 'notice-amber'">{{ r.text }} <button v-if="!draft.readWarnings.includes(r.id)" type="button" class="quiet-link font-semibold" @click="readRule(r.id)">I have read this</button><span v-else>Read.</span></p>
+      <HeadDetails
+        v-if="facts && (more || hasDetails)"
+        class="mt-1"
+        :draft="draft"
+        :facts="facts"
+        :verdict="verdict"
+        :names="names"
+        :decimal-mark="wording.decimalMark.value"
+        :is-open="more"
+      />
+      <p
+        v-for="r in readings"
+        :id="`reading-${r.id}`"
+        :key="r.id"
+        tabindex="-1"
+        class="mt-3"
+        :class="draft.readWarnings.includes(r.id) ? 'small' : 'notice-amber'"
+      >
+        {{ r.text }}
+        <button
+          v-if="!draft.readWarnings.includes(r.id)"
+          type="button"
+          class="quiet-link font-semibold"
+          @click="readRule(r.id)"
+        >
+          I have read this</button
+        ><span v-else>Read.</span>
+      </p>
       <div class="mt-5" @paste="table.paste">
-        <LineGrid v-if="draft.lines.length > 0" ref="grid" :draft="draft" :verdict="verdict" :facts="facts" :suppliers="d.suppliers" :names="names" :decimal-mark="wording.decimalMark.value" :currency="currency" :may-name="choices.newSuppliers !== 'nobody'" @remove="lines.remove" @duplicate="lines.duplicate" @move="lines.move" @quantity="lines.follow" @supplier="lines.supply" @name-supplier="(line: EditableLine, words: string) => naming = { line, words }" />
-        <p v-else class="mb-3 max-w-[60ch] text-ink2">What is needed stands here, line by line. Begin below: “6 quartz sleeve” looks in the catalogue, “take away old lamps 140” is a line of your own.</p>
+        <LineGrid
+          v-if="draft.lines.length > 0"
+          ref="grid"
+          :draft="draft"
+          :verdict="verdict"
+          :facts="facts"
+          :suppliers="d.suppliers"
+          :names="names"
+          :decimal-mark="wording.decimalMark.value"
+          :currency="currency"
+          :may-name="choices.newSuppliers !== 'nobody'"
+          @remove="lines.remove"
+          @duplicate="lines.duplicate"
+          @move="lines.move"
+          @quantity="lines.follow"
+          @supplier="lines.supply"
+          @name-supplier="(line: EditableLine, words: string) => (naming = { line, words })"
+        />
+        <p v-else class="mb-3 max-w-[60ch] text-ink2">
+          What is needed stands here, line by line. Begin below: “6 quartz sleeve” looks in the catalogue, “take away
+          old lamps 140” is a line of your own.
+        </p>
       </div>
-      <div data-add-field class="mt-3.5" @paste="table.paste" @input.once="loadGrid"><AddField ref="addField" :department-id="draft.departmentId" :today="wording.today.value" :decimal-mark="wording.decimalMark.value" :currency="currency" @item="lines.addItem" @free="lines.addFree" /></div>
+      <div data-add-field class="mt-3.5" @paste="table.paste" @input.once="loadGrid">
+        <AddField
+          ref="addField"
+          :department-id="draft.departmentId"
+          :today="wording.today.value"
+          :decimal-mark="wording.decimalMark.value"
+          :currency="currency"
+          @item="lines.addItem"
+          @free="lines.addFree"
+        />
+      </div>
       <p class="small mt-1.5 flex flex-wrap items-baseline gap-x-3">
-        <span>Take lines from</span><button v-for="s in LINE_SOURCES" :key="s" type="button" class="quiet-link min-h-[24px]" @click="taking = s">{{ SOURCE_NAMES[s] }}</button><button type="button" class="quiet-link min-h-[24px]" @click="sheetChooser?.click()">a file</button><span v-if="draft.lines.length === 0" class="max-[900px]:hidden">or paste a range of a spreadsheet.</span>
-        <input ref="sheetChooser" type="file" class="sr-only" tabindex="-1" aria-label="A file of lines" accept=".csv,.tsv,.txt,.xlsx" @change="table.choose">
-        <template v-if="draft.lines.length > 0"><button type="button" class="quiet-link ml-auto min-h-[24px]" @click="copyOut">copy the lines</button><button type="button" class="quiet-link min-h-[24px]" @click="keeping = true">keep it for another time</button></template><span role="status">{{ keptSentence || copied }}</span>
+        <span>Take lines from</span
+        ><button v-for="s in LINE_SOURCES" :key="s" type="button" class="quiet-link min-h-[24px]" @click="taking = s">
+          {{ SOURCE_NAMES[s] }}</button
+        ><button type="button" class="quiet-link min-h-[24px]" @click="sheetChooser?.click()">a file</button
+        ><span v-if="draft.lines.length === 0" class="max-[900px]:hidden">or paste a range of a spreadsheet.</span>
+        <input
+          ref="sheetChooser"
+          type="file"
+          class="sr-only"
+          tabindex="-1"
+          aria-label="A file of lines"
+          accept=".csv,.tsv,.txt,.xlsx"
+          @change="table.choose"
+        />
+        <template v-if="draft.lines.length > 0"
+          ><button type="button" class="quiet-link ml-auto min-h-[24px]" @click="copyOut">copy the lines</button
+          ><button type="button" class="quiet-link min-h-[24px]" @click="keeping = true">
+            keep it for another time
+          </button></template
+        ><span role="status">{{ keptSentence || copied }}</span>
       </p>
       <div v-if="asksWhy || draft.overBudgetReason !== ''" class="mt-5">
         <label class="label" for="over-budget-reason">Why the budget may be passed</label>
-        <textarea id="over-budget-reason" v-model="draft.overBudgetReason" class="field" rows="2" maxlength="2000" placeholder="Whoever decides reads this" />
+        <textarea
+          id="over-budget-reason"
+          v-model="draft.overBudgetReason"
+          class="field"
+          rows="2"
+          maxlength="2000"
+          placeholder="Whoever decides reads this"
+        />
       </div>
       <div v-if="justifies || draft.justification !== ''" class="mt-5">
         <label class="label" for="justification">Justification</label>
-        <textarea id="justification" v-model="draft.justification" class="field" rows="2" maxlength="4000" :placeholder="verdict?.rules.find((r) => r.asks.what === 'justification')?.name ?? 'Why it has to be this'" />
+        <textarea
+          id="justification"
+          v-model="draft.justification"
+          class="field"
+          rows="2"
+          maxlength="4000"
+          :placeholder="verdict?.rules.find((r) => r.asks.what === 'justification')?.name ?? 'Why it has to be this'"
+        />
       </div>
-      <div class="mt-4"><p v-if="quotes" class="small mb-1.5">{{ quotes.has >= quotes.needs ? `${quotes.has} of ${quotes.needs} quotes are attached.` : `${quotes.needs} quotes are asked for, ${quotes.has} ${quotes.has === 1 ? 'is' : 'are'} attached.` }}</p><AttachmentList v-if="d.attachments.value.length > 0 || uploading" :attachments="d.attachments.value" :requisition-id="d.id.value" :may-change="true" :uploading="uploading" @remove="detach" @describe="describe" /><AttachField @add="attach" /></div>
-      <p v-if="dragging" class="notice-green mt-3">Let go: a PDF or picture is attached, a CSV or XLSX file is read as lines.</p>
-      <TakeTable v-if="offered" :rows="offered.rows" :source="offered.source" :notes="offered.notes" :room="lines.room.value" :currency="currency" :decimal-mark="wording.decimalMark.value" @take="table.take" @close="table.leave" />
-      <TakeLines v-if="taking" :source="taking" :department-id="draft.departmentId" :room="lines.room.value" @take="takeLines" @close="taking = null" />
-      <KeepDialog v-if="keeping" :draft="draft" :title="draft.title || proposedTitle" :departments="choices.departments" :today="wording.today.value" @kept="(s: string) => { keptSentence = s; keeping = false }" @close="keeping = false" />
-      <NewSupplier v-if="naming && choices.newSuppliers !== 'nobody'" :words="naming.words" :currency="currency" :policy="choices.newSuppliers" @made="named" @close="naming = null" />
+      <div class="mt-4">
+        <p v-if="quotes" class="small mb-1.5">
+          {{
+            quotes.has >= quotes.needs
+              ? `${quotes.has} of ${quotes.needs} quotes are attached.`
+              : `${quotes.needs} quotes are asked for, ${quotes.has} ${quotes.has === 1 ? 'is' : 'are'} attached.`
+          }}
+        </p>
+        <AttachmentList
+          v-if="d.attachments.value.length > 0 || uploading"
+          :attachments="d.attachments.value"
+          :requisition-id="d.id.value"
+          :may-change="true"
+          :uploading="uploading"
+          @remove="detach"
+          @describe="describe"
+        /><AttachField @add="attach" />
+      </div>
+      <p v-if="dragging" class="notice-green mt-3">
+        Let go: a PDF or picture is attached, a CSV or XLSX file is read as lines.
+      </p>
+      <TakeTable
+        v-if="offered"
+        :rows="offered.rows"
+        :source="offered.source"
+        :notes="offered.notes"
+        :room="lines.room.value"
+        :currency="currency"
+        :decimal-mark="wording.decimalMark.value"
+        @take="table.take"
+        @close="table.leave"
+      />
+      <TakeLines
+        v-if="taking"
+        :source="taking"
+        :department-id="draft.departmentId"
+        :room="lines.room.value"
+        @take="takeLines"
+        @close="taking = null"
+      />
+      <KeepDialog
+        v-if="keeping"
+        :draft="draft"
+        :title="draft.title || proposedTitle"
+        :departments="choices.departments"
+        :today="wording.today.value"
+        @kept="
+          (s: string) => {
+            keptSentence = s
+            keeping = false
+          }
+        "
+        @close="keeping = false"
+      />
+      <NewSupplier
+        v-if="naming && choices.newSuppliers !== 'nobody'"
+        :words="naming.words"
+        :currency="currency"
+        :policy="choices.newSuppliers"
+        @made="named"
+        @close="naming = null"
+      />
       <template #margin>
         <template v-if="verdict">
           <p class="text-ink2">All in, without tax you can reclaim</p>
           <p class="sum">{{ formatMoney(verdict.approvalAmount) }}</p>
           <p class="small min-h-[17px]">{{ tax }}</p>
-          <p v-for="s in foreign" :key="s.currency" class="small">{{ formatMoney(s.net) }} without tax, at {{ dec(facts?.toBase.get(s.currency) ?? '1').toDecimalPlaces(5).toString() }}</p>
+          <p v-for="s in foreign" :key="s.currency" class="small">
+            {{ formatMoney(s.net) }} without tax, at
+            {{
+              dec(facts?.toBase.get(s.currency) ?? '1')
+                .toDecimalPlaces(5)
+                .toString()
+            }}
+          </p>
           <h2 class="head mb-1.5 mt-5">What it does to the budget</h2>
           <BudgetEffects v-if="effects.length > 0" :effects="effects" />
           <p v-else class="text-ink3">Each line that pays stands here, before and after.</p>
           <h2 class="head mb-2 mt-5">Who decides, and why</h2>
           <RouteList v-if="entries.length > 0" :entries="entries" />
-          <p v-else-if="verdict.route.held === null" class="text-ink2">Nobody has to: it is approved when you send it.</p>
+          <p v-else-if="verdict.route.held === null" class="text-ink2">
+            Nobody has to: it is approved when you send it.
+          </p>
           <p v-for="n in notes" :key="n" class="small">{{ n }}</p>
         </template>
         <p v-else class="text-ink3">Working out budget and route …</p>
       </template>
       <template #action>
         <ul v-if="stops.length > 0" class="mb-2.5 space-y-1.5" aria-label="What is missing">
-          <li v-for="(m, i) in stops.slice(0, 6)" :key="i" :class="m.code === 'budget-refuses' ? 'notice-red' : 'notice-amber'">
-            <button type="button" class="block w-full text-left hover:underline" @click="goTo(m.at)">{{ sayMissing(m) }}</button>
+          <li
+            v-for="(m, i) in stops.slice(0, 6)"
+            :key="i"
+            :class="m.code === 'budget-refuses' ? 'notice-red' : 'notice-amber'"
+          >
+            <button type="button" class="block w-full text-left hover:underline" @click="goTo(m.at)">
+              {{ sayMissing(m) }}
+            </button>
           </li>
           <li v-if="stops.length > 6" class="small">and {{ stops.length - 6 }} more</li>
         </ul>
         <p v-if="trouble" class="notice-red mb-2.5" role="alert">{{ trouble }}</p>
-        <MainAction :missing="consequence.missing > 0" :busy="sending" keys="Ctrl ⏎" @press="send">{{ sending ? 'Sending …' : consequence.words }}</MainAction>
+        <MainAction :missing="consequence.missing > 0" :busy="sending" keys="Ctrl ⏎" @press="send">{{
+          sending ? 'Sending …' : consequence.words
+        }}</MainAction>
       </template>
     </SheetPage>
   </div>

@@ -2,4 +2,6 @@ import { regularsRoutes } from '#shared/contract/regulars'
 import { route } from '../../http/route'
 import { readLineSource } from '../../regulars/line-sources'
 
-export default route(regularsRoutes.readLineSource, ({ ctx, params, query }) => readLineSource(ctx, params.source, query))
+export default route(regularsRoutes.readLineSource, ({ ctx, params, query }) =>
+  readLineSource(ctx, params.source, query),
+)

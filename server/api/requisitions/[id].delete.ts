@@ -2,4 +2,6 @@ import { requisitionRoutes } from '#shared/contract/requisition'
 import { route } from '../../http/route'
 import { throwAwayDraft } from '../../requisition/throw-away-draft'
 
-export default route(requisitionRoutes.throwAwayDraft, ({ ctx, params, version }) => throwAwayDraft(ctx, params.id, version))
+export default route(requisitionRoutes.throwAwayDraft, ({ ctx, params, version }) =>
+  throwAwayDraft(ctx, params.id, version),
+)

@@ -3,4 +3,6 @@ import { asDownload } from '../../http/download'
 import { route } from '../../http/route'
 import { exportMine } from '../../requisition/export-mine'
 
-export default route(requisitionRoutes.exportMine, async ({ ctx, event, query }) => asDownload(event, await exportMine(ctx, query)))
+export default route(requisitionRoutes.exportMine, async ({ ctx, event, query }) =>
+  asDownload(event, await exportMine(ctx, query)),
+)

@@ -1,83 +1,134 @@
-import { boolean, check, date, index, integer, jsonb, numeric, pgTable, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core'
+import {
+  boolean,
+  check,
+  date,
+  index,
+  integer,
+  jsonb,
+  numeric,
+  pgTable,
+  text,
+  timestamp,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
 import type { Condition, Who } from '#core/approval/policy'
 import type { Route, SeatReason } from '#core/approval/route'
 import { person } from './people'
 
-export const approvalPolicy = pgTable('approval_policy', {
-  id: uuid().primaryKey().defaultRandom(),
-  name: text().notNull(),
-  inForceFrom: date('in_force_from').notNull(),
-  ending: text().notNull(),
-  fallbackId: uuid('fallback_id').references(() => person.id),
-}, (t) => [check('approval_policy_ending', sql`${t.ending} in ('fallback', 'passes')`)])
+export const approvalPolicy = pgTable(
+  'approval_policy',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    name: text().notNull(),
+    inForceFrom: date('in_force_from').notNull(),
+    ending: text().notNull(),
+    fallbackId: uuid('fallback_id').references(() => person.id),
+  },
+  (t) => [check('approval_policy_ending', sql`${t.ending} in ('fallback', 'passes')`)],
+)
 
-export const approvalRule = pgTable('approval_rule', {
-  id: uuid().primaryKey().defaultRandom(),
-  policyId: uuid('policy_id').notNull().references(() => approvalPolicy.id),
-  position: integer().notNull(),
-  name: text().notNull(),
-  conditions: jsonb().$type<Condition[]>().notNull(),
-  sparesManagers: boolean('spares_managers').notNull().default(false),
-}, (t) => [unique('approval_rule_position').on(t.policyId, t.position)])
+export const approvalRule = pgTable(
+  'approval_rule',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    policyId: uuid('policy_id')
+      .notNull()
+      .references(() => approvalPolicy.id),
+    position: integer().notNull(),
+    name: text().notNull(),
+    conditions: jsonb().$type<Condition[]>().notNull(),
+    sparesManagers: boolean('spares_managers').notNull().default(false),
+  },
+  (t) => [unique('approval_rule_position').on(t.policyId, t.position)],
+)
 
-export const approvalStep = pgTable('approval_step', {
-  id: uuid().primaryKey().defaultRandom(),
-  ruleId: uuid('rule_id').notNull().references(() => approvalRule.id),
-  position: integer().notNull(),
-  rank: integer().notNull(),
-  who: jsonb().$type<Who>().notNull(),
-  mustCover: boolean('must_cover').notNull().default(false),
-}, (t) => [unique('approval_step_position').on(t.ruleId, t.position)])
+export const approvalStep = pgTable(
+  'approval_step',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    ruleId: uuid('rule_id')
+      .notNull()
+      .references(() => approvalRule.id),
+    position: integer().notNull(),
+    rank: integer().notNull(),
+    who: jsonb().$type<Who>().notNull(),
+    mustCover: boolean('must_cover').notNull().default(false),
+  },
+  (t) => [unique('approval_step_position').on(t.ruleId, t.position)],
+)
 
 /** The route of one sending of a document, as it was last worked out. */
-export const approvalRoute = pgTable('approval_route', {
-  id: uuid().primaryKey().defaultRandom(),
-  documentKind: text('document_kind').notNull(),
-  documentId: uuid('document_id').notNull(),
-  round: integer().notNull(),
-  state: text().notNull(),
-  amount: numeric({ precision: 20, scale: 2 }).notNull(),
-  currency: text().notNull(),
-  route: jsonb().$type<Route>().notNull(),
-  createdAt: timestamp('created_at', { withTimezone: true }).notNull(),
-}, (t) => [
-  unique('approval_route_round').on(t.documentId, t.round),
-  check('approval_route_state', sql`${t.state} in ('open', 'held', 'approved', 'stopped')`),
-])
+export const approvalRoute = pgTable(
+  'approval_route',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    documentKind: text('document_kind').notNull(),
+    documentId: uuid('document_id').notNull(),
+    round: integer().notNull(),
+    state: text().notNull(),
+    amount: numeric({ precision: 20, scale: 2 }).notNull(),
+    currency: text().notNull(),
+    route: jsonb().$type<Route>().notNull(),
+    createdAt: timestamp('created_at', { withTimezone: true }).notNull(),
+  },
+  (t) => [
+    unique('approval_route_round').on(t.documentId, t.round),
+    check('approval_route_state', sql`${t.state} in ('open', 'held', 'approved', 'stopped')`),
+  ],
+)
 
 /** Who is asked on a route: one row a person and step. */
-export const approvalSeat = pgTable('approval_seat', {
-  id: uuid().primaryKey().defaultRandom(),
-  routeId: uuid('route_id').notNull().references(() => approvalRoute.id),
-  documentId: uuid('document_id').notNull(),
-  stepAt: integer('step_at').notNull(),
-  actorId: uuid('actor_id').notNull().references(() => person.id),
-  forId: uuid('for_id').references(() => person.id),
-  why: jsonb().$type<SeatReason>().notNull(),
-  state: text().notNull(),
-  openedAt: timestamp('opened_at', { withTimezone: true }),
-}, (t) => [
-  index('approval_seat_waiting').on(t.actorId, t.openedAt).where(sql`${t.state} = 'open'`),
-  index('approval_seat_document').on(t.documentId),
-  index('approval_seat_route').on(t.routeId),
-  check('approval_seat_state', sql`${t.state} in ('ahead', 'open', 'decided', 'met', 'dropped')`),
-])
+export const approvalSeat = pgTable(
+  'approval_seat',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    routeId: uuid('route_id')
+      .notNull()
+      .references(() => approvalRoute.id),
+    documentId: uuid('document_id').notNull(),
+    stepAt: integer('step_at').notNull(),
+    actorId: uuid('actor_id')
+      .notNull()
+      .references(() => person.id),
+    forId: uuid('for_id').references(() => person.id),
+    why: jsonb().$type<SeatReason>().notNull(),
+    state: text().notNull(),
+    openedAt: timestamp('opened_at', { withTimezone: true }),
+  },
+  (t) => [
+    index('approval_seat_waiting')
+      .on(t.actorId, t.openedAt)
+      .where(sql`${t.state} = 'open'`),
+    index('approval_seat_document').on(t.documentId),
+    index('approval_seat_route').on(t.routeId),
+    check('approval_seat_state', sql`${t.state} in ('ahead', 'open', 'decided', 'met', 'dropped')`),
+  ],
+)
 
 /** What was decided; a decision taken back stays, marked. */
-export const approvalDecision = pgTable('approval_decision', {
-  id: uuid().primaryKey().defaultRandom(),
-  routeId: uuid('route_id').notNull().references(() => approvalRoute.id),
-  documentId: uuid('document_id').notNull(),
-  actorId: uuid('actor_id').notNull().references(() => person.id),
-  forId: uuid('for_id').references(() => person.id),
-  outcome: text().notNull(),
-  comment: text().notNull().default(''),
-  at: timestamp({ withTimezone: true }).notNull(),
-  /** The event after which nobody else may have acted for it to be taken back. */
-  eventSeq: integer('event_seq').notNull(),
-  takenBackAt: timestamp('taken_back_at', { withTimezone: true }),
-}, (t) => [
-  index('approval_decision_document').on(t.documentId),
-  check('approval_decision_outcome', sql`${t.outcome} in ('approved', 'sent back', 'rejected')`),
-])
+export const approvalDecision = pgTable(
+  'approval_decision',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    routeId: uuid('route_id')
+      .notNull()
+      .references(() => approvalRoute.id),
+    documentId: uuid('document_id').notNull(),
+    actorId: uuid('actor_id')
+      .notNull()
+      .references(() => person.id),
+    forId: uuid('for_id').references(() => person.id),
+    outcome: text().notNull(),
+    comment: text().notNull().default(''),
+    at: timestamp({ withTimezone: true }).notNull(),
+    /** The event after which nobody else may have acted for it to be taken back. */
+    eventSeq: integer('event_seq').notNull(),
+    takenBackAt: timestamp('taken_back_at', { withTimezone: true }),
+  },
+  (t) => [
+    index('approval_decision_document').on(t.documentId),
+    check('approval_decision_outcome', sql`${t.outcome} in ('approved', 'sent back', 'rejected')`),
+  ],
+)

@@ -1,62 +1,94 @@
-import { bigserial, check, index, integer, numeric, pgTable, primaryKey, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core'
+import {
+  bigserial,
+  check,
+  index,
+  integer,
+  numeric,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
 import { department, person } from './people'
 
 export const account = pgTable('account', { code: text().primaryKey(), name: text().notNull() })
 
-export const budgetLine = pgTable('budget_line', {
-  id: uuid().primaryKey().defaultRandom(),
-  departmentId: uuid('department_id').notNull().references(() => department.id),
-  accountCode: text('account_code').notNull().references(() => account.code),
-  projectCode: text('project_code'),
-  fiscalYear: integer('fiscal_year').notNull(),
-  name: text().notNull(),
-  control: text().notNull(),
-  mayFallBelow: numeric('may_fall_below', { precision: 20, scale: 2 }).notNull().default('0'),
-  span: text().notNull().default('year'),
-  holderId: uuid('holder_id').references(() => person.id),
-}, (t) => [
-  unique('budget_line_once').on(t.departmentId, t.accountCode, t.projectCode, t.fiscalYear).nullsNotDistinct(),
-  index('budget_line_holder').on(t.holderId),
-  check('budget_line_control', sql`${t.control} in ('tells', 'asks', 'refuses')`),
-  check('budget_line_span', sql`${t.span} in ('year', 'to date', 'period')`),
-])
+export const budgetLine = pgTable(
+  'budget_line',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    departmentId: uuid('department_id')
+      .notNull()
+      .references(() => department.id),
+    accountCode: text('account_code')
+      .notNull()
+      .references(() => account.code),
+    projectCode: text('project_code'),
+    fiscalYear: integer('fiscal_year').notNull(),
+    name: text().notNull(),
+    control: text().notNull(),
+    mayFallBelow: numeric('may_fall_below', { precision: 20, scale: 2 }).notNull().default('0'),
+    span: text().notNull().default('year'),
+    holderId: uuid('holder_id').references(() => person.id),
+  },
+  (t) => [
+    unique('budget_line_once').on(t.departmentId, t.accountCode, t.projectCode, t.fiscalYear).nullsNotDistinct(),
+    index('budget_line_holder').on(t.holderId),
+    check('budget_line_control', sql`${t.control} in ('tells', 'asks', 'refuses')`),
+    check('budget_line_span', sql`${t.span} in ('year', 'to date', 'period')`),
+  ],
+)
 
 /**
  * What each period of a line was given and what stands in each stage: kept beside the ledger for speed.
  * The stages must equal the sums of the ledger's entries at any moment.
  */
-export const budgetBalance = pgTable('budget_balance', {
-  budgetLineId: uuid('budget_line_id').notNull().references(() => budgetLine.id),
-  period: integer().notNull(),
-  budgeted: numeric({ precision: 20, scale: 2 }).notNull().default('0'),
-  adjustments: numeric({ precision: 20, scale: 2 }).notNull().default('0'),
-  reserved: numeric({ precision: 20, scale: 2 }).notNull().default('0'),
-  committed: numeric({ precision: 20, scale: 2 }).notNull().default('0'),
-  spent: numeric({ precision: 20, scale: 2 }).notNull().default('0'),
-}, (t) => [
-  primaryKey({ columns: [t.budgetLineId, t.period] }),
-  check('budget_balance_reserved', sql`${t.reserved} >= 0`),
-  check('budget_balance_period', sql`${t.period} between 1 and 12`),
-])
+export const budgetBalance = pgTable(
+  'budget_balance',
+  {
+    budgetLineId: uuid('budget_line_id')
+      .notNull()
+      .references(() => budgetLine.id),
+    period: integer().notNull(),
+    budgeted: numeric({ precision: 20, scale: 2 }).notNull().default('0'),
+    adjustments: numeric({ precision: 20, scale: 2 }).notNull().default('0'),
+    reserved: numeric({ precision: 20, scale: 2 }).notNull().default('0'),
+    committed: numeric({ precision: 20, scale: 2 }).notNull().default('0'),
+    spent: numeric({ precision: 20, scale: 2 }).notNull().default('0'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.budgetLineId, t.period] }),
+    check('budget_balance_reserved', sql`${t.reserved} >= 0`),
+    check('budget_balance_period', sql`${t.period} between 1 and 12`),
+  ],
+)
 
 /** Append-only: one entry for each document line, coding, stage and amount. */
-export const budgetEntry = pgTable('budget_entry', {
-  seq: bigserial({ mode: 'number' }).primaryKey(),
-  at: timestamp({ withTimezone: true }).notNull(),
-  budgetLineId: uuid('budget_line_id').notNull().references(() => budgetLine.id),
-  period: integer().notNull(),
-  stage: text().notNull(),
-  amount: numeric({ precision: 20, scale: 2 }).notNull(),
-  documentKind: text('document_kind').notNull(),
-  documentId: uuid('document_id').notNull(),
-  lineId: uuid('line_id').notNull(),
-  codingAt: integer('coding_at').notNull(),
-  cause: text().notNull(),
-  actorId: uuid('actor_id').references(() => person.id),
-}, (t) => [
-  index('budget_entry_line').on(t.budgetLineId, t.seq),
-  index('budget_entry_document').on(t.documentId),
-  index('budget_entry_document_line').on(t.lineId),
-  check('budget_entry_stage', sql`${t.stage} in ('reserved', 'committed', 'spent')`),
-])
+export const budgetEntry = pgTable(
+  'budget_entry',
+  {
+    seq: bigserial({ mode: 'number' }).primaryKey(),
+    at: timestamp({ withTimezone: true }).notNull(),
+    budgetLineId: uuid('budget_line_id')
+      .notNull()
+      .references(() => budgetLine.id),
+    period: integer().notNull(),
+    stage: text().notNull(),
+    amount: numeric({ precision: 20, scale: 2 }).notNull(),
+    documentKind: text('document_kind').notNull(),
+    documentId: uuid('document_id').notNull(),
+    lineId: uuid('line_id').notNull(),
+    codingAt: integer('coding_at').notNull(),
+    cause: text().notNull(),
+    actorId: uuid('actor_id').references(() => person.id),
+  },
+  (t) => [
+    index('budget_entry_line').on(t.budgetLineId, t.seq),
+    index('budget_entry_document').on(t.documentId),
+    index('budget_entry_document_line').on(t.lineId),
+    check('budget_entry_stage', sql`${t.stage} in ('reserved', 'committed', 'spent')`),
+  ],
+)

@@ -1,4 +1,15 @@
-import { type AnyPgColumn, check, date, index, integer, numeric, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core'
+import {
+  type AnyPgColumn,
+  check,
+  date,
+  index,
+  integer,
+  numeric,
+  pgTable,
+  text,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
 import { supplier } from './supplier'
 import { taxCode } from './settings'
@@ -12,36 +23,55 @@ export const category = pgTable('category', {
   accountCode: text('account_code').references(() => account.code),
 })
 
-export const item = pgTable('item', {
-  id: uuid().primaryKey().defaultRandom(),
-  number: text().notNull().unique(),
-  name: text().notNull(),
-  description: text().notNull().default(''),
-  categoryId: uuid('category_id').notNull().references(() => category.id),
-  supplierId: uuid('supplier_id').notNull().references(() => supplier.id),
-  supplierPart: text('supplier_part').notNull(),
-  unit: text().notNull(),
-  priceBase: numeric('price_base', { precision: 20, scale: 6 }).notNull().default('1'),
-  currency: text().notNull(),
-  taxCode: text('tax_code').notNull().references(() => taxCode.code),
-  leadDays: integer('lead_days').notNull(),
-  packSize: numeric('pack_size', { precision: 20, scale: 6 }),
-  hasAgreement: integer('has_agreement').notNull().default(0),
-  warning: text(),
-  warningMode: text('warning_mode').notNull().default('informs'),
-  /** Name, part numbers and supplier in one lower-case text, for the search. */
-  searchText: text('search_text').notNull(),
-}, (t) => [
-  unique('item_supplier_part').on(t.supplierId, t.supplierPart),
-  check('item_warning_mode', sql`${t.warningMode} in ('informs', 'must be read', 'stops')`),
-  index('item_search').using('gin', sql`${t.searchText} gin_trgm_ops`),
-])
+export const item = pgTable(
+  'item',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    number: text().notNull().unique(),
+    name: text().notNull(),
+    description: text().notNull().default(''),
+    categoryId: uuid('category_id')
+      .notNull()
+      .references(() => category.id),
+    supplierId: uuid('supplier_id')
+      .notNull()
+      .references(() => supplier.id),
+    supplierPart: text('supplier_part').notNull(),
+    unit: text().notNull(),
+    priceBase: numeric('price_base', { precision: 20, scale: 6 }).notNull().default('1'),
+    currency: text().notNull(),
+    taxCode: text('tax_code')
+      .notNull()
+      .references(() => taxCode.code),
+    leadDays: integer('lead_days').notNull(),
+    packSize: numeric('pack_size', { precision: 20, scale: 6 }),
+    hasAgreement: integer('has_agreement').notNull().default(0),
+    warning: text(),
+    warningMode: text('warning_mode').notNull().default('informs'),
+    /** Name, part numbers and supplier in one lower-case text, for the search. */
+    searchText: text('search_text').notNull(),
+  },
+  (t) => [
+    unique('item_supplier_part').on(t.supplierId, t.supplierPart),
+    check('item_warning_mode', sql`${t.warningMode} in ('informs', 'must be read', 'stops')`),
+    index('item_search').using('gin', sql`${t.searchText} gin_trgm_ops`),
+  ],
+)
 
-export const itemPrice = pgTable('item_price', {
-  id: uuid().primaryKey().defaultRandom(),
-  itemId: uuid('item_id').notNull().references(() => item.id),
-  fromQuantity: numeric('from_quantity', { precision: 20, scale: 6 }).notNull(),
-  unitPrice: numeric('unit_price', { precision: 20, scale: 6 }).notNull(),
-  validFrom: date('valid_from'),
-  validUntil: date('valid_until'),
-}, (t) => [index('item_price_item').on(t.itemId), check('item_price_sound', sql`${t.unitPrice} >= 0 and ${t.fromQuantity} >= 0`)])
+export const itemPrice = pgTable(
+  'item_price',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    itemId: uuid('item_id')
+      .notNull()
+      .references(() => item.id),
+    fromQuantity: numeric('from_quantity', { precision: 20, scale: 6 }).notNull(),
+    unitPrice: numeric('unit_price', { precision: 20, scale: 6 }).notNull(),
+    validFrom: date('valid_from'),
+    validUntil: date('valid_until'),
+  },
+  (t) => [
+    index('item_price_item').on(t.itemId),
+    check('item_price_sound', sql`${t.unitPrice} >= 0 and ${t.fromQuantity} >= 0`),
+  ],
+)

@@ -2,22 +2,30 @@ import { index, integer, jsonb, pgTable, text, timestamp, uuid } from 'drizzle-o
 import { sql } from 'drizzle-orm'
 
 /** Mail that leaves at least once; its Message-ID stays the same, so that a repeat can be seen as one. */
-export const outgoingMail = pgTable('outgoing_mail', {
-  id: uuid().primaryKey(),
-  messageId: text('message_id').notNull().unique(),
-  toName: text('to_name').notNull(),
-  toAddress: text('to_address').notNull(),
-  subject: text().notNull(),
-  body: text().notNull(),
-  attachments: jsonb().$type<{ hash: string; name: string }[]>().notNull(),
-  aboutKind: text('about_kind').notNull(),
-  aboutId: uuid('about_id').notNull(),
-  /** The decision that caused it: taking that back cancels the mail. */
-  decisionId: uuid('decision_id'),
-  createdAt: timestamp('created_at', { withTimezone: true }).notNull(),
-  notBefore: timestamp('not_before', { withTimezone: true }).notNull(),
-  sentAt: timestamp('sent_at', { withTimezone: true }),
-  cancelledAt: timestamp('cancelled_at', { withTimezone: true }),
-  attempts: integer().notNull().default(0),
-  lastError: text('last_error'),
-}, (t) => [index('outgoing_mail_waiting').on(t.notBefore).where(sql`${t.sentAt} is null and ${t.cancelledAt} is null`)])
+export const outgoingMail = pgTable(
+  'outgoing_mail',
+  {
+    id: uuid().primaryKey(),
+    messageId: text('message_id').notNull().unique(),
+    toName: text('to_name').notNull(),
+    toAddress: text('to_address').notNull(),
+    subject: text().notNull(),
+    body: text().notNull(),
+    attachments: jsonb().$type<{ hash: string; name: string }[]>().notNull(),
+    aboutKind: text('about_kind').notNull(),
+    aboutId: uuid('about_id').notNull(),
+    /** The decision that caused it: taking that back cancels the mail. */
+    decisionId: uuid('decision_id'),
+    createdAt: timestamp('created_at', { withTimezone: true }).notNull(),
+    notBefore: timestamp('not_before', { withTimezone: true }).notNull(),
+    sentAt: timestamp('sent_at', { withTimezone: true }),
+    cancelledAt: timestamp('cancelled_at', { withTimezone: true }),
+    attempts: integer().notNull().default(0),
+    lastError: text('last_error'),
+  },
+  (t) => [
+    index('outgoing_mail_waiting')
+      .on(t.notBefore)
+      .where(sql`${t.sentAt} is null and ${t.cancelledAt} is null`),
+  ],
+)

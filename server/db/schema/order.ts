@@ -1,4 +1,18 @@
-import { check, date, index, integer, jsonb, numeric, pgTable, primaryKey, text, timestamp, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import {
+  check,
+  date,
+  index,
+  integer,
+  jsonb,
+  numeric,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  unique,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
 import { person, shipTo } from './people'
 import { supplier } from './supplier'
@@ -6,84 +20,130 @@ import { item } from './catalogue'
 import { requisitionLine } from './requisition'
 import { file } from './file'
 
-export const purchaseOrder = pgTable('purchase_order', {
-  id: uuid().primaryKey(),
-  number: text(),
-  version: integer().notNull().default(1),
-  state: text().notNull().default('draft'),
-  buyerId: uuid('buyer_id').notNull().references(() => person.id),
-  supplierId: uuid('supplier_id').notNull().references(() => supplier.id),
-  shipToId: uuid('ship_to_id').notNull().references(() => shipTo.id),
-  currency: text().notNull(),
-  termsKind: text('terms_kind').notNull(),
-  termsDays: integer('terms_days').notNull(),
-  note: text().notNull().default(''),
-  revision: integer().notNull().default(0),
-  toBase: numeric('to_base', { precision: 30, scale: 20 }),
-  net: numeric({ precision: 20, scale: 4 }),
-  tax: numeric({ precision: 20, scale: 4 }),
-  createdAt: timestamp('created_at', { withTimezone: true }).notNull(),
-  issuedAt: timestamp('issued_at', { withTimezone: true }),
-}, (t) => [
-  uniqueIndex('purchase_order_number').on(t.number),
-  index('purchase_order_buyer').on(t.buyerId, t.state),
-  check('purchase_order_state', sql`${t.state} in ('draft', 'in approval', 'approved', 'issued', 'acknowledged', 'part received', 'received', 'closed', 'cancelled')`),
-  check('purchase_order_numbered', sql`${t.state} in ('draft', 'in approval', 'approved') or ${t.number} is not null`),
-])
+export const purchaseOrder = pgTable(
+  'purchase_order',
+  {
+    id: uuid().primaryKey(),
+    number: text(),
+    version: integer().notNull().default(1),
+    state: text().notNull().default('draft'),
+    buyerId: uuid('buyer_id')
+      .notNull()
+      .references(() => person.id),
+    supplierId: uuid('supplier_id')
+      .notNull()
+      .references(() => supplier.id),
+    shipToId: uuid('ship_to_id')
+      .notNull()
+      .references(() => shipTo.id),
+    currency: text().notNull(),
+    termsKind: text('terms_kind').notNull(),
+    termsDays: integer('terms_days').notNull(),
+    note: text().notNull().default(''),
+    revision: integer().notNull().default(0),
+    toBase: numeric('to_base', { precision: 30, scale: 20 }),
+    net: numeric({ precision: 20, scale: 4 }),
+    tax: numeric({ precision: 20, scale: 4 }),
+    createdAt: timestamp('created_at', { withTimezone: true }).notNull(),
+    issuedAt: timestamp('issued_at', { withTimezone: true }),
+  },
+  (t) => [
+    uniqueIndex('purchase_order_number').on(t.number),
+    index('purchase_order_buyer').on(t.buyerId, t.state),
+    check(
+      'purchase_order_state',
+      sql`${t.state} in ('draft', 'in approval', 'approved', 'issued', 'acknowledged', 'part received', 'received', 'closed', 'cancelled')`,
+    ),
+    check(
+      'purchase_order_numbered',
+      sql`${t.state} in ('draft', 'in approval', 'approved') or ${t.number} is not null`,
+    ),
+  ],
+)
 
 /** What lies on a tray: parts of requisition lines, while the order is a draft. */
-export const trayPart = pgTable('tray_part', {
-  orderId: uuid('order_id').notNull().references(() => purchaseOrder.id, { onDelete: 'cascade' }),
-  requisitionLineId: uuid('requisition_line_id').notNull().references(() => requisitionLine.id),
-  quantity: numeric({ precision: 24, scale: 6 }).notNull(),
-  /** A price that the buyer agreed for a line without a catalogue price. */
-  unitPrice: numeric('unit_price', { precision: 24, scale: 6 }),
-  addedAt: timestamp('added_at', { withTimezone: true }).notNull(),
-}, (t) => [
-  primaryKey({ columns: [t.orderId, t.requisitionLineId] }),
-  index('tray_part_line').on(t.requisitionLineId),
-  check('tray_part_quantity', sql`${t.quantity} > 0`),
-])
+export const trayPart = pgTable(
+  'tray_part',
+  {
+    orderId: uuid('order_id')
+      .notNull()
+      .references(() => purchaseOrder.id, { onDelete: 'cascade' }),
+    requisitionLineId: uuid('requisition_line_id')
+      .notNull()
+      .references(() => requisitionLine.id),
+    quantity: numeric({ precision: 24, scale: 6 }).notNull(),
+    /** A price that the buyer agreed for a line without a catalogue price. */
+    unitPrice: numeric('unit_price', { precision: 24, scale: 6 }),
+    addedAt: timestamp('added_at', { withTimezone: true }).notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.orderId, t.requisitionLineId] }),
+    index('tray_part_line').on(t.requisitionLineId),
+    check('tray_part_quantity', sql`${t.quantity} > 0`),
+  ],
+)
 
-export const orderLine = pgTable('order_line', {
-  id: uuid().primaryKey(),
-  orderId: uuid('order_id').notNull().references(() => purchaseOrder.id),
-  position: integer().notNull(),
-  itemId: uuid('item_id').references(() => item.id),
-  description: text().notNull(),
-  secondDescription: text('second_description').notNull().default(''),
-  note: text().notNull().default(''),
-  discountPercent: numeric('discount_percent', { precision: 24, scale: 6 }),
-  discountAmount: numeric('discount_amount', { precision: 30, scale: 20 }),
-  supplierPart: text('supplier_part'),
-  quantity: numeric({ precision: 24, scale: 6 }).notNull(),
-  unit: text().notNull(),
-  unitPrice: numeric('unit_price', { precision: 24, scale: 6 }).notNull(),
-  priceBase: numeric('price_base', { precision: 20, scale: 6 }).notNull(),
-  taxCode: text('tax_code').notNull(),
-  taxRate: numeric('tax_rate', { precision: 6, scale: 3 }).notNull(),
-  needBy: date('need_by').notNull(),
-  net: numeric({ precision: 20, scale: 4 }).notNull(),
-}, (t) => [unique('order_line_position').on(t.orderId, t.position), index('order_line_item').on(t.itemId)])
+export const orderLine = pgTable(
+  'order_line',
+  {
+    id: uuid().primaryKey(),
+    orderId: uuid('order_id')
+      .notNull()
+      .references(() => purchaseOrder.id),
+    position: integer().notNull(),
+    itemId: uuid('item_id').references(() => item.id),
+    description: text().notNull(),
+    secondDescription: text('second_description').notNull().default(''),
+    note: text().notNull().default(''),
+    discountPercent: numeric('discount_percent', { precision: 24, scale: 6 }),
+    discountAmount: numeric('discount_amount', { precision: 30, scale: 20 }),
+    supplierPart: text('supplier_part'),
+    quantity: numeric({ precision: 24, scale: 6 }).notNull(),
+    unit: text().notNull(),
+    unitPrice: numeric('unit_price', { precision: 24, scale: 6 }).notNull(),
+    priceBase: numeric('price_base', { precision: 20, scale: 6 }).notNull(),
+    taxCode: text('tax_code').notNull(),
+    taxRate: numeric('tax_rate', { precision: 6, scale: 3 }).notNull(),
+    needBy: date('need_by').notNull(),
+    net: numeric({ precision: 20, scale: 4 }).notNull(),
+  },
+  (t) => [unique('order_line_position').on(t.orderId, t.position), index('order_line_item').on(t.itemId)],
+)
 
 /** How much of an order line belongs to which requisition line; money and goods flow back along it. */
-export const orderLineSource = pgTable('order_line_source', {
-  orderLineId: uuid('order_line_id').notNull().references(() => orderLine.id),
-  requisitionLineId: uuid('requisition_line_id').notNull().references(() => requisitionLine.id),
-  quantity: numeric({ precision: 24, scale: 6 }).notNull(),
-}, (t) => [
-  primaryKey({ columns: [t.orderLineId, t.requisitionLineId] }),
-  index('order_line_source_line').on(t.requisitionLineId),
-])
+export const orderLineSource = pgTable(
+  'order_line_source',
+  {
+    orderLineId: uuid('order_line_id')
+      .notNull()
+      .references(() => orderLine.id),
+    requisitionLineId: uuid('requisition_line_id')
+      .notNull()
+      .references(() => requisitionLine.id),
+    quantity: numeric({ precision: 24, scale: 6 }).notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.orderLineId, t.requisitionLineId] }),
+    index('order_line_source_line').on(t.requisitionLineId),
+  ],
+)
 
 /** Every sent state of an order, kept as it was sent. */
-export const orderRevision = pgTable('order_revision', {
-  orderId: uuid('order_id').notNull().references(() => purchaseOrder.id),
-  revision: integer().notNull(),
-  issuedById: uuid('issued_by_id').notNull().references(() => person.id),
-  issuedAt: timestamp('issued_at', { withTimezone: true }).notNull(),
-  /** The order as it stood, from which its PDF is made. */
-  snapshot: jsonb().notNull(),
-  pdfHash: text('pdf_hash').references(() => file.hash),
-  mailId: uuid('mail_id'),
-}, (t) => [primaryKey({ columns: [t.orderId, t.revision] })])
+export const orderRevision = pgTable(
+  'order_revision',
+  {
+    orderId: uuid('order_id')
+      .notNull()
+      .references(() => purchaseOrder.id),
+    revision: integer().notNull(),
+    issuedById: uuid('issued_by_id')
+      .notNull()
+      .references(() => person.id),
+    issuedAt: timestamp('issued_at', { withTimezone: true }).notNull(),
+    /** The order as it stood, from which its PDF is made. */
+    snapshot: jsonb().notNull(),
+    pdfHash: text('pdf_hash').references(() => file.hash),
+    mailId: uuid('mail_id'),
+  },
+  (t) => [primaryKey({ columns: [t.orderId, t.revision] })],
+)

@@ -1,81 +1,138 @@
-import { type AnyPgColumn, boolean, check, date, index, numeric, pgTable, primaryKey, text, timestamp, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import {
+  type AnyPgColumn,
+  boolean,
+  check,
+  date,
+  index,
+  numeric,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  unique,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
 
-export const shipTo = pgTable('ship_to', {
-  id: uuid().primaryKey().defaultRandom(),
-  name: text().notNull(),
-  street: text().notNull(),
-  postcode: text().notNull(),
-  town: text().notNull(),
-  country: text().notNull(),
-  /** An address for one delivery: it is offered to nobody else. */
-  isOnce: boolean('is_once').notNull().default(false),
-}, (t) => [uniqueIndex('ship_to_name').on(t.name).where(sql`not ${t.isOnce}`)])
+export const shipTo = pgTable(
+  'ship_to',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    name: text().notNull(),
+    street: text().notNull(),
+    postcode: text().notNull(),
+    town: text().notNull(),
+    country: text().notNull(),
+    /** An address for one delivery: it is offered to nobody else. */
+    isOnce: boolean('is_once').notNull().default(false),
+  },
+  (t) => [
+    uniqueIndex('ship_to_name')
+      .on(t.name)
+      .where(sql`not ${t.isOnce}`),
+  ],
+)
 
-export const department = pgTable('department', {
-  id: uuid().primaryKey().defaultRandom(),
-  name: text().notNull().unique(),
-  costCentre: text('cost_centre').notNull().unique(),
-  parentId: uuid('parent_id').references((): AnyPgColumn => department.id),
-  /** Share of tax that it can reclaim, in percent. */
-  reclaimable: numeric({ precision: 5, scale: 2 }).notNull().default('0'),
-  usualShipToId: uuid('usual_ship_to_id').references(() => shipTo.id),
-}, (t) => [check('department_reclaimable', sql`${t.reclaimable} between 0 and 100`)])
+export const department = pgTable(
+  'department',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    name: text().notNull().unique(),
+    costCentre: text('cost_centre').notNull().unique(),
+    parentId: uuid('parent_id').references((): AnyPgColumn => department.id),
+    /** Share of tax that it can reclaim, in percent. */
+    reclaimable: numeric({ precision: 5, scale: 2 }).notNull().default('0'),
+    usualShipToId: uuid('usual_ship_to_id').references(() => shipTo.id),
+  },
+  (t) => [check('department_reclaimable', sql`${t.reclaimable} between 0 and 100`)],
+)
 
-export const person = pgTable('person', {
-  id: uuid().primaryKey().defaultRandom(),
-  name: text().notNull(),
-  email: text().notNull(),
-  jobTitle: text('job_title').notNull().default(''),
-  passwordHash: text('password_hash'),
-  departmentId: uuid('department_id').notNull().references(() => department.id),
-  managerId: uuid('manager_id').references((): AnyPgColumn => person.id),
-  /** Limits in the base currency; null is none. */
-  ownLimit: numeric('own_limit', { precision: 20, scale: 2 }),
-  decidingLimit: numeric('deciding_limit', { precision: 20, scale: 2 }),
-  orderingLimit: numeric('ordering_limit', { precision: 20, scale: 2 }),
-  leftOn: date('left_on'),
-  locale: text().notNull().default('en-GB'),
-  /** What a visitor of the demo can try as this person; null outside the demo. */
-  demoNote: text('demo_note'),
-  demoRank: numeric('demo_rank', { precision: 4, scale: 0 }),
-}, (t) => [
-  uniqueIndex('person_email').on(sql`lower(${t.email})`),
-  index('person_manager').on(t.managerId),
-  check('person_limits', sql`coalesce(${t.ownLimit}, 0) >= 0 and coalesce(${t.decidingLimit}, 0) >= 0 and coalesce(${t.orderingLimit}, 0) >= 0`),
-])
+export const person = pgTable(
+  'person',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    name: text().notNull(),
+    email: text().notNull(),
+    jobTitle: text('job_title').notNull().default(''),
+    passwordHash: text('password_hash'),
+    departmentId: uuid('department_id')
+      .notNull()
+      .references(() => department.id),
+    managerId: uuid('manager_id').references((): AnyPgColumn => person.id),
+    /** Limits in the base currency; null is none. */
+    ownLimit: numeric('own_limit', { precision: 20, scale: 2 }),
+    decidingLimit: numeric('deciding_limit', { precision: 20, scale: 2 }),
+    orderingLimit: numeric('ordering_limit', { precision: 20, scale: 2 }),
+    leftOn: date('left_on'),
+    locale: text().notNull().default('en-GB'),
+    /** What a visitor of the demo can try as this person; null outside the demo. */
+    demoNote: text('demo_note'),
+    demoRank: numeric('demo_rank', { precision: 4, scale: 0 }),
+  },
+  (t) => [
+    uniqueIndex('person_email').on(sql`lower(${t.email})`),
+    index('person_manager').on(t.managerId),
+    check(
+      'person_limits',
+      sql`coalesce(${t.ownLimit}, 0) >= 0 and coalesce(${t.decidingLimit}, 0) >= 0 and coalesce(${t.orderingLimit}, 0) >= 0`,
+    ),
+  ],
+)
 
 /** The departments that a person may raise for. */
-export const departmentMember = pgTable('department_member', {
-  personId: uuid('person_id').notNull().references(() => person.id),
-  departmentId: uuid('department_id').notNull().references(() => department.id),
-}, (t) => [primaryKey({ columns: [t.personId, t.departmentId] })])
+export const departmentMember = pgTable(
+  'department_member',
+  {
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    departmentId: uuid('department_id')
+      .notNull()
+      .references(() => department.id),
+  },
+  (t) => [primaryKey({ columns: [t.personId, t.departmentId] })],
+)
 
-export const roleGrant = pgTable('role_grant', {
-  id: uuid().primaryKey().defaultRandom(),
-  personId: uuid('person_id').notNull().references(() => person.id),
-  role: text().notNull(),
-  /** Null: for the whole organisation. */
-  departmentId: uuid('department_id').references(() => department.id),
-}, (t) => [unique('role_grant_once').on(t.personId, t.role, t.departmentId).nullsNotDistinct()])
+export const roleGrant = pgTable(
+  'role_grant',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    role: text().notNull(),
+    /** Null: for the whole organisation. */
+    departmentId: uuid('department_id').references(() => department.id),
+  },
+  (t) => [unique('role_grant_once').on(t.personId, t.role, t.departmentId).nullsNotDistinct()],
+)
 
-export const absence = pgTable('absence', {
-  id: uuid().primaryKey().defaultRandom(),
-  personId: uuid('person_id').notNull().references(() => person.id),
-  fromDay: date('from_day').notNull(),
-  untilDay: date('until_day').notNull(),
-  substituteId: uuid('substitute_id').references(() => person.id),
-  note: text().notNull().default(''),
-  version: numeric({ precision: 10, scale: 0 }).notNull().default('1'),
-}, (t) => [
-  index('absence_person').on(t.personId, t.untilDay),
-  check('absence_days', sql`${t.fromDay} <= ${t.untilDay}`),
-  check('absence_substitute', sql`${t.substituteId} is null or ${t.substituteId} <> ${t.personId}`),
-])
+export const absence = pgTable(
+  'absence',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    fromDay: date('from_day').notNull(),
+    untilDay: date('until_day').notNull(),
+    substituteId: uuid('substitute_id').references(() => person.id),
+    note: text().notNull().default(''),
+    version: numeric({ precision: 10, scale: 0 }).notNull().default('1'),
+  },
+  (t) => [
+    index('absence_person').on(t.personId, t.untilDay),
+    check('absence_days', sql`${t.fromDay} <= ${t.untilDay}`),
+    check('absence_substitute', sql`${t.substituteId} is null or ${t.substituteId} <> ${t.personId}`),
+  ],
+)
 
 export const session = pgTable('session', {
   id: text().primaryKey(),
-  personId: uuid('person_id').notNull().references(() => person.id),
+  personId: uuid('person_id')
+    .notNull()
+    .references(() => person.id),
   createdAt: timestamp('created_at', { withTimezone: true }).notNull(),
   seenAt: timestamp('seen_at', { withTimezone: true }).notNull(),
   endedAt: timestamp('ended_at', { withTimezone: true }),
@@ -90,12 +147,18 @@ export const signInAttempt = pgTable('sign_in_attempt', {
 })
 
 /** What a person is told inside the application. */
-export const notice = pgTable('notice', {
-  id: uuid().primaryKey().defaultRandom(),
-  personId: uuid('person_id').notNull().references(() => person.id),
-  at: timestamp({ withTimezone: true }).notNull(),
-  sentence: text().notNull(),
-  aboutKind: text('about_kind').notNull(),
-  aboutId: uuid('about_id').notNull(),
-  readAt: timestamp('read_at', { withTimezone: true }),
-}, (t) => [index('notice_person').on(t.personId, t.at)])
+export const notice = pgTable(
+  'notice',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    at: timestamp({ withTimezone: true }).notNull(),
+    sentence: text().notNull(),
+    aboutKind: text('about_kind').notNull(),
+    aboutId: uuid('about_id').notNull(),
+    readAt: timestamp('read_at', { withTimezone: true }),
+  },
+  (t) => [index('notice_person').on(t.personId, t.at)],
+)

@@ -1,4 +1,18 @@
-import { boolean, check, date, index, integer, jsonb, numeric, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import {
+  boolean,
+  check,
+  date,
+  index,
+  integer,
+  jsonb,
+  numeric,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
 import type { Address } from '#core/base/address'
 import type { Draft, OwnValues } from '#core/requisition/draft'
@@ -9,132 +23,185 @@ import { budgetLine } from './budget'
 import { file } from './file'
 import { job, requestKind } from './request-form'
 
-export const requisition = pgTable('requisition', {
-  id: uuid().primaryKey(),
-  number: text(),
-  version: integer().notNull().default(1),
-  state: text().notNull().default('draft'),
-  kind: text().notNull().default('goods').references(() => requestKind.code),
-  title: text().notNull().default(''),
-  departmentId: uuid('department_id').references(() => department.id),
-  raisedById: uuid('raised_by_id').notNull().references(() => person.id),
-  ownerId: uuid('owner_id').notNull().references(() => person.id),
-  shipToId: uuid('ship_to_id').references(() => shipTo.id),
-  /** An address for this delivery alone; sending makes a ship-to of it that nobody else is offered. */
-  address: jsonb().$type<Address>(),
-  shipToDetail: text('ship_to_detail').notNull().default(''),
-  attention: text().notNull().default(''),
-  telephone: text().notNull().default(''),
-  instructions: text().notNull().default(''),
-  needBy: date('need_by'),
-  why: text().notNull().default(''),
-  overBudgetReason: text('over_budget_reason').notNull().default(''),
-  justification: text().notNull().default(''),
-  noteToSupplier: text('note_to_supplier').notNull().default(''),
-  noteInternal: text('note_internal').notNull().default(''),
-  jobId: uuid('job_id').references(() => job.id),
-  own: jsonb().$type<OwnValues>().notNull().default({}),
-  readWarnings: text('read_warnings').array().notNull().default([]),
-  accountingDate: date('accounting_date'),
-  /** Set by sending: where its reservations stand. */
-  fiscalYear: integer('fiscal_year'),
-  period: integer(),
-  /** Approval amount at the last sending, in the base currency. */
-  amount: numeric({ precision: 20, scale: 2 }),
-  round: integer().notNull().default(0),
-  /** The draft as it was last sent, to tell whether it comes back with no more. */
-  sentDraft: jsonb('sent_draft').$type<Draft>(),
-  createdAt: timestamp('created_at', { withTimezone: true }).notNull(),
-  changedAt: timestamp('changed_at', { withTimezone: true }).notNull(),
-  sentAt: timestamp('sent_at', { withTimezone: true }),
-  /** Since when it stands in this state. */
-  stateSince: timestamp('state_since', { withTimezone: true }).notNull(),
-  /** When its owner last reminded those it waits for. */
-  remindedAt: timestamp('reminded_at', { withTimezone: true }),
-}, (t) => [
-  uniqueIndex('requisition_number').on(t.number),
-  index('requisition_owner').on(t.ownerId, t.changedAt.desc(), t.id),
-  index('requisition_title_words').using('gin', sql`${t.title} gin_trgm_ops`),
-  index('requisition_number_parts').using('gin', sql`${t.number} gin_trgm_ops`),
-  index('requisition_raised_by').on(t.raisedById),
-  index('requisition_desk').on(t.sentAt, t.number).where(sql`${t.state} in ('approved', 'part ordered')`),
-  index('requisition_open').on(t.state).where(sql`${t.state} in ('approved', 'part ordered', 'in approval')`),
-  check('requisition_state', sql`${t.state} in ('draft', 'in approval', 'approved', 'part ordered', 'ordered', 'closed', 'sent back', 'rejected', 'withdrawn', 'cancelled')`),
-  check('requisition_numbered', sql`${t.state} = 'draft' or ${t.number} is not null`),
-])
+export const requisition = pgTable(
+  'requisition',
+  {
+    id: uuid().primaryKey(),
+    number: text(),
+    version: integer().notNull().default(1),
+    state: text().notNull().default('draft'),
+    kind: text()
+      .notNull()
+      .default('goods')
+      .references(() => requestKind.code),
+    title: text().notNull().default(''),
+    departmentId: uuid('department_id').references(() => department.id),
+    raisedById: uuid('raised_by_id')
+      .notNull()
+      .references(() => person.id),
+    ownerId: uuid('owner_id')
+      .notNull()
+      .references(() => person.id),
+    shipToId: uuid('ship_to_id').references(() => shipTo.id),
+    /** An address for this delivery alone; sending makes a ship-to of it that nobody else is offered. */
+    address: jsonb().$type<Address>(),
+    shipToDetail: text('ship_to_detail').notNull().default(''),
+    attention: text().notNull().default(''),
+    telephone: text().notNull().default(''),
+    instructions: text().notNull().default(''),
+    needBy: date('need_by'),
+    why: text().notNull().default(''),
+    overBudgetReason: text('over_budget_reason').notNull().default(''),
+    justification: text().notNull().default(''),
+    noteToSupplier: text('note_to_supplier').notNull().default(''),
+    noteInternal: text('note_internal').notNull().default(''),
+    jobId: uuid('job_id').references(() => job.id),
+    own: jsonb().$type<OwnValues>().notNull().default({}),
+    readWarnings: text('read_warnings').array().notNull().default([]),
+    accountingDate: date('accounting_date'),
+    /** Set by sending: where its reservations stand. */
+    fiscalYear: integer('fiscal_year'),
+    period: integer(),
+    /** Approval amount at the last sending, in the base currency. */
+    amount: numeric({ precision: 20, scale: 2 }),
+    round: integer().notNull().default(0),
+    /** The draft as it was last sent, to tell whether it comes back with no more. */
+    sentDraft: jsonb('sent_draft').$type<Draft>(),
+    createdAt: timestamp('created_at', { withTimezone: true }).notNull(),
+    changedAt: timestamp('changed_at', { withTimezone: true }).notNull(),
+    sentAt: timestamp('sent_at', { withTimezone: true }),
+    /** Since when it stands in this state. */
+    stateSince: timestamp('state_since', { withTimezone: true }).notNull(),
+    /** When its owner last reminded those it waits for. */
+    remindedAt: timestamp('reminded_at', { withTimezone: true }),
+  },
+  (t) => [
+    uniqueIndex('requisition_number').on(t.number),
+    index('requisition_owner').on(t.ownerId, t.changedAt.desc(), t.id),
+    index('requisition_title_words').using('gin', sql`${t.title} gin_trgm_ops`),
+    index('requisition_number_parts').using('gin', sql`${t.number} gin_trgm_ops`),
+    index('requisition_raised_by').on(t.raisedById),
+    index('requisition_desk')
+      .on(t.sentAt, t.number)
+      .where(sql`${t.state} in ('approved', 'part ordered')`),
+    index('requisition_open')
+      .on(t.state)
+      .where(sql`${t.state} in ('approved', 'part ordered', 'in approval')`),
+    check(
+      'requisition_state',
+      sql`${t.state} in ('draft', 'in approval', 'approved', 'part ordered', 'ordered', 'closed', 'sent back', 'rejected', 'withdrawn', 'cancelled')`,
+    ),
+    check('requisition_numbered', sql`${t.state} = 'draft' or ${t.number} is not null`),
+  ],
+)
 
-export const requisitionLine = pgTable('requisition_line', {
-  id: uuid().primaryKey(),
-  requisitionId: uuid('requisition_id').notNull().references(() => requisition.id, { onDelete: 'cascade' }),
-  position: integer().notNull(),
-  itemId: uuid('item_id').references(() => item.id),
-  categoryId: uuid('category_id').references(() => category.id),
-  description: text().notNull(),
-  secondDescription: text('second_description').notNull().default(''),
-  quantity: numeric({ precision: 24, scale: 6 }).notNull(),
-  unit: text().notNull(),
-  unitPrice: numeric('unit_price', { precision: 24, scale: 6 }),
-  /** The catalogue's price as it was picked, and a price as it was typed with tax. */
-  listPrice: numeric('list_price', { precision: 24, scale: 6 }),
-  priceWithTax: numeric('price_with_tax', { precision: 24, scale: 6 }),
-  discountOf: text('discount_of'),
-  discount: numeric({ precision: 24, scale: 6 }),
-  priceBase: numeric('price_base', { precision: 20, scale: 6 }).notNull().default('1'),
-  currency: text().notNull(),
-  /** The factor into the base currency at the last sending; null while a draft. */
-  toBase: numeric('to_base', { precision: 30, scale: 20 }),
-  taxCode: text('tax_code').notNull(),
-  taxRate: numeric('tax_rate', { precision: 6, scale: 3 }),
-  supplierId: uuid('supplier_id').references(() => supplier.id),
-  supplierPart: text('supplier_part'),
-  noteToSupplier: text('note_to_supplier').notNull().default(''),
-  noteInternal: text('note_internal').notNull().default(''),
-  jobId: uuid('job_id').references(() => job.id),
-  own: jsonb().$type<OwnValues>().notNull().default({}),
-  splitMethod: text('split_method').notNull().default('percent'),
-  /** How much of it stands on issued orders, on trays, and cancelled. */
-  ordered: numeric({ precision: 24, scale: 6 }).notNull().default('0'),
-  onTray: numeric('on_tray', { precision: 24, scale: 6 }).notNull().default('0'),
-  cancelled: numeric({ precision: 24, scale: 6 }).notNull().default('0'),
-}, (t) => [
-  index('requisition_line_of').on(t.requisitionId, t.position),
-  index('requisition_line_item').on(t.itemId),
-  check('requisition_line_discount', sql`(${t.discountOf} is null) = (${t.discount} is null) and ${t.discountOf} in ('percent', 'amount')`),
-  check('requisition_line_quantities', sql`${t.ordered} >= 0 and ${t.onTray} >= 0 and ${t.cancelled} >= 0`),
-])
+export const requisitionLine = pgTable(
+  'requisition_line',
+  {
+    id: uuid().primaryKey(),
+    requisitionId: uuid('requisition_id')
+      .notNull()
+      .references(() => requisition.id, { onDelete: 'cascade' }),
+    position: integer().notNull(),
+    itemId: uuid('item_id').references(() => item.id),
+    categoryId: uuid('category_id').references(() => category.id),
+    description: text().notNull(),
+    secondDescription: text('second_description').notNull().default(''),
+    quantity: numeric({ precision: 24, scale: 6 }).notNull(),
+    unit: text().notNull(),
+    unitPrice: numeric('unit_price', { precision: 24, scale: 6 }),
+    /** The catalogue's price as it was picked, and a price as it was typed with tax. */
+    listPrice: numeric('list_price', { precision: 24, scale: 6 }),
+    priceWithTax: numeric('price_with_tax', { precision: 24, scale: 6 }),
+    discountOf: text('discount_of'),
+    discount: numeric({ precision: 24, scale: 6 }),
+    priceBase: numeric('price_base', { precision: 20, scale: 6 }).notNull().default('1'),
+    currency: text().notNull(),
+    /** The factor into the base currency at the last sending; null while a draft. */
+    toBase: numeric('to_base', { precision: 30, scale: 20 }),
+    taxCode: text('tax_code').notNull(),
+    taxRate: numeric('tax_rate', { precision: 6, scale: 3 }),
+    supplierId: uuid('supplier_id').references(() => supplier.id),
+    supplierPart: text('supplier_part'),
+    noteToSupplier: text('note_to_supplier').notNull().default(''),
+    noteInternal: text('note_internal').notNull().default(''),
+    jobId: uuid('job_id').references(() => job.id),
+    own: jsonb().$type<OwnValues>().notNull().default({}),
+    splitMethod: text('split_method').notNull().default('percent'),
+    /** How much of it stands on issued orders, on trays, and cancelled. */
+    ordered: numeric({ precision: 24, scale: 6 }).notNull().default('0'),
+    onTray: numeric('on_tray', { precision: 24, scale: 6 }).notNull().default('0'),
+    cancelled: numeric({ precision: 24, scale: 6 }).notNull().default('0'),
+  },
+  (t) => [
+    index('requisition_line_of').on(t.requisitionId, t.position),
+    index('requisition_line_item').on(t.itemId),
+    check(
+      'requisition_line_discount',
+      sql`(${t.discountOf} is null) = (${t.discount} is null) and ${t.discountOf} in ('percent', 'amount')`,
+    ),
+    check('requisition_line_quantities', sql`${t.ordered} >= 0 and ${t.onTray} >= 0 and ${t.cancelled} >= 0`),
+  ],
+)
 
-export const requisitionCoding = pgTable('requisition_coding', {
-  lineId: uuid('line_id').notNull().references(() => requisitionLine.id, { onDelete: 'cascade' }),
-  position: integer().notNull(),
-  budgetLineId: uuid('budget_line_id').notNull().references(() => budgetLine.id),
-  value: numeric({ precision: 24, scale: 6 }),
-  /** What its department could reclaim when it was sent; null while a draft. */
-  reclaimable: numeric({ precision: 5, scale: 2 }),
-}, (t) => [primaryKey({ columns: [t.lineId, t.position] }), index('requisition_coding_budget').on(t.budgetLineId)])
+export const requisitionCoding = pgTable(
+  'requisition_coding',
+  {
+    lineId: uuid('line_id')
+      .notNull()
+      .references(() => requisitionLine.id, { onDelete: 'cascade' }),
+    position: integer().notNull(),
+    budgetLineId: uuid('budget_line_id')
+      .notNull()
+      .references(() => budgetLine.id),
+    value: numeric({ precision: 24, scale: 6 }),
+    /** What its department could reclaim when it was sent; null while a draft. */
+    reclaimable: numeric({ precision: 5, scale: 2 }),
+  },
+  (t) => [primaryKey({ columns: [t.lineId, t.position] }), index('requisition_coding_budget').on(t.budgetLineId)],
+)
 
-export const attachment = pgTable('attachment', {
-  id: uuid().primaryKey(),
-  requisitionId: uuid('requisition_id').notNull().references(() => requisition.id, { onDelete: 'cascade' }),
-  fileHash: text('file_hash').notNull().references(() => file.hash),
-  name: text().notNull(),
-  kind: text().notNull().default('quote'),
-  forSupplier: boolean('for_supplier').notNull().default(false),
-  addedById: uuid('added_by_id').notNull().references(() => person.id),
-  addedAt: timestamp('added_at', { withTimezone: true }).notNull(),
-}, (t) => [index('attachment_requisition').on(t.requisitionId)])
+export const attachment = pgTable(
+  'attachment',
+  {
+    id: uuid().primaryKey(),
+    requisitionId: uuid('requisition_id')
+      .notNull()
+      .references(() => requisition.id, { onDelete: 'cascade' }),
+    fileHash: text('file_hash')
+      .notNull()
+      .references(() => file.hash),
+    name: text().notNull(),
+    kind: text().notNull().default('quote'),
+    forSupplier: boolean('for_supplier').notNull().default(false),
+    addedById: uuid('added_by_id')
+      .notNull()
+      .references(() => person.id),
+    addedAt: timestamp('added_at', { withTimezone: true }).notNull(),
+  },
+  (t) => [index('attachment_requisition').on(t.requisitionId)],
+)
 
 /** What was said about a requisition: questions, answers, reasons, and its owner's wishes for a change. */
-export const remark = pgTable('remark', {
-  id: uuid().primaryKey().defaultRandom(),
-  requisitionId: uuid('requisition_id').notNull().references(() => requisition.id),
-  personId: uuid('person_id').notNull().references(() => person.id),
-  at: timestamp({ withTimezone: true }).notNull(),
-  kind: text().notNull(),
-  text: text().notNull(),
-  answeredAt: timestamp('answered_at', { withTimezone: true }),
-  /** The decision it was said with, so that taking that back takes this back too. */
-  decisionId: uuid('decision_id'),
-}, (t) => [
-  index('remark_requisition').on(t.requisitionId, t.at),
-  check('remark_kind', sql`${t.kind} in ('question', 'answer', 'reason', 'wish')`),
-])
+export const remark = pgTable(
+  'remark',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    requisitionId: uuid('requisition_id')
+      .notNull()
+      .references(() => requisition.id),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    at: timestamp({ withTimezone: true }).notNull(),
+    kind: text().notNull(),
+    text: text().notNull(),
+    answeredAt: timestamp('answered_at', { withTimezone: true }),
+    /** The decision it was said with, so that taking that back takes this back too. */
+    decisionId: uuid('decision_id'),
+  },
+  (t) => [
+    index('remark_requisition').on(t.requisitionId, t.at),
+    check('remark_kind', sql`${t.kind} in ('question', 'answer', 'reason', 'wish')`),
+  ],
+)

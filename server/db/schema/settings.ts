@@ -2,22 +2,29 @@ import { check, date, integer, jsonb, numeric, pgTable, primaryKey, text, timest
 import { sql } from 'drizzle-orm'
 
 /** One row: who we are and how we count. */
-export const organisation = pgTable('organisation', {
-  id: integer().primaryKey().default(1),
-  name: text().notNull(),
-  address: text().notNull(),
-  timeZone: text('time_zone').notNull(),
-  baseCurrency: text('base_currency').notNull(),
-  fiscalStartMonth: integer('fiscal_start_month').notNull(),
-  orderTolerancePercent: numeric('order_tolerance_percent', { precision: 5, scale: 2 }).notNull(),
-  orderToleranceAmount: numeric('order_tolerance_amount', { precision: 20, scale: 2 }).notNull(),
-  mailFrom: text('mail_from').notNull(),
-  /** Whether somebody who raises may name a supplier that is not there yet. */
-  newSuppliers: text('new_suppliers').notNull().default('propose'),
-  /** The version of what is asked for with requisitions: kinds, own fields, rules and new suppliers, kept as a whole. */
-  formVersion: integer('form_version').notNull().default(1),
-  isDemo: integer('is_demo').notNull().default(0),
-}, (t) => [check('organisation_one', sql`${t.id} = 1`), check('organisation_new_suppliers', sql`${t.newSuppliers} in ('nobody', 'propose', 'create')`)])
+export const organisation = pgTable(
+  'organisation',
+  {
+    id: integer().primaryKey().default(1),
+    name: text().notNull(),
+    address: text().notNull(),
+    timeZone: text('time_zone').notNull(),
+    baseCurrency: text('base_currency').notNull(),
+    fiscalStartMonth: integer('fiscal_start_month').notNull(),
+    orderTolerancePercent: numeric('order_tolerance_percent', { precision: 5, scale: 2 }).notNull(),
+    orderToleranceAmount: numeric('order_tolerance_amount', { precision: 20, scale: 2 }).notNull(),
+    mailFrom: text('mail_from').notNull(),
+    /** Whether somebody who raises may name a supplier that is not there yet. */
+    newSuppliers: text('new_suppliers').notNull().default('propose'),
+    /** The version of what is asked for with requisitions: kinds, own fields, rules and new suppliers, kept as a whole. */
+    formVersion: integer('form_version').notNull().default(1),
+    isDemo: integer('is_demo').notNull().default(0),
+  },
+  (t) => [
+    check('organisation_one', sql`${t.id} = 1`),
+    check('organisation_new_suppliers', sql`${t.newSuppliers} in ('nobody', 'propose', 'create')`),
+  ],
+)
 
 export const holiday = pgTable('holiday', { day: date().primaryKey(), name: text().notNull() })
 
@@ -28,34 +35,50 @@ export const taxCode = pgTable('tax_code', {
   rate: numeric({ precision: 6, scale: 3 }).notNull(),
 })
 
-export const exchangeRate = pgTable('exchange_rate', {
-  day: date().notNull(),
-  currency: text().notNull(),
-  perBase: numeric('per_base', { precision: 20, scale: 8 }).notNull(),
-}, (t) => [primaryKey({ columns: [t.currency, t.day] }), check('exchange_rate_positive', sql`${t.perBase} > 0`)])
+export const exchangeRate = pgTable(
+  'exchange_rate',
+  {
+    day: date().notNull(),
+    currency: text().notNull(),
+    perBase: numeric('per_base', { precision: 20, scale: 8 }).notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.currency, t.day] }), check('exchange_rate_positive', sql`${t.perBase} > 0`)],
+)
 
-export const fiscalPeriod = pgTable('fiscal_period', {
-  year: integer().notNull(),
-  period: integer().notNull(),
-  fromDay: date('from_day').notNull(),
-  untilDay: date('until_day').notNull(),
-  closedAt: timestamp('closed_at', { withTimezone: true }),
-}, (t) => [primaryKey({ columns: [t.year, t.period] })])
+export const fiscalPeriod = pgTable(
+  'fiscal_period',
+  {
+    year: integer().notNull(),
+    period: integer().notNull(),
+    fromDay: date('from_day').notNull(),
+    untilDay: date('until_day').notNull(),
+    closedAt: timestamp('closed_at', { withTimezone: true }),
+  },
+  (t) => [primaryKey({ columns: [t.year, t.period] })],
+)
 
 /** Gapless numbers: the row is locked last in a transaction, so that a number is only taken by what commits. */
-export const numberSeries = pgTable('number_series', {
-  series: text().notNull(),
-  fiscalYear: integer('fiscal_year').notNull(),
-  last: integer().notNull(),
-}, (t) => [primaryKey({ columns: [t.series, t.fiscalYear] })])
+export const numberSeries = pgTable(
+  'number_series',
+  {
+    series: text().notNull(),
+    fiscalYear: integer('fiscal_year').notNull(),
+    last: integer().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.series, t.fiscalYear] })],
+)
 
 /** What was answered to a request that carried an Idempotency-Key. */
-export const idempotency = pgTable('idempotency', {
-  personId: text('person_id').notNull(),
-  key: text().notNull(),
-  route: text().notNull(),
-  bodyHash: text('body_hash').notNull(),
-  status: integer().notNull(),
-  reply: jsonb(),
-  at: timestamp({ withTimezone: true }).notNull(),
-}, (t) => [primaryKey({ columns: [t.personId, t.key] })])
+export const idempotency = pgTable(
+  'idempotency',
+  {
+    personId: text('person_id').notNull(),
+    key: text().notNull(),
+    route: text().notNull(),
+    bodyHash: text('body_hash').notNull(),
+    status: integer().notNull(),
+    reply: jsonb(),
+    at: timestamp({ withTimezone: true }).notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.personId, t.key] })],
+)

@@ -7,27 +7,38 @@ export const POST_OF = () => process.env.REKKO_TEST_POST ?? ''
 /** A page of its own for a demo person, signed in with one press; fails the test when the page reports a fault. */
 export async function pageAs(browser: Browser, name: string, options: BrowserContextOptions = {}): Promise<Page> {
   const context = await browser.newContext({ baseURL: URL_OF(), ...options })
-  const { people } = await (await context.request.get('/api/demo-people')).json() as { people: { id: string; name: string }[] }
+  const { people } = (await (await context.request.get('/api/demo-people')).json()) as {
+    people: { id: string; name: string }[]
+  }
   const person = people.find((p) => p.name === name)
   expect(person, `${name} is in the demo`).toBeDefined()
   expect((await context.request.post('/api/session/demo', { data: { personId: person?.id } })).ok()).toBe(true)
   const page = await context.newPage()
-  page.on('pageerror', (error) => { faults.push(error.message) })
-  page.on('console', (m) => { if (m.type() === 'error' && !/status of 4\d\d/.test(m.text())) faults.push(m.text()) })
+  page.on('pageerror', (error) => {
+    faults.push(error.message)
+  })
+  page.on('console', (m) => {
+    if (m.type() === 'error' && !/status of 4\d\d/.test(m.text())) faults.push(m.text())
+  })
   return page
 }
 const faults: string[] = []
 
 export const test = base.extend<{ noFaults: undefined }>({
-  noFaults: [async ({ browserName: _ }, use) => {
-    faults.length = 0
-    await use(undefined)
-    expect(faults).toEqual([])
-  }, { auto: true }],
+  noFaults: [
+    async ({ browserName: _ }, use) => {
+      faults.length = 0
+      await use(undefined)
+      expect(faults).toEqual([])
+    },
+    { auto: true },
+  ],
 })
 
 /** Waits until the page is alive: its scripts have taken over from what the server drew. */
 export async function alive(page: Page): Promise<void> {
   await page.waitForLoadState('load')
-  await page.waitForFunction(() => (document.querySelector('#__nuxt') as unknown as { __vue_app__?: unknown } | null)?.__vue_app__ !== undefined)
+  await page.waitForFunction(
+    () => (document.querySelector('#__nuxt') as unknown as { __vue_app__?: unknown } | null)?.__vue_app__ !== undefined,
+  )
 }

@@ -3,4 +3,6 @@ import { route } from '../../../http/route'
 import { readRequisitionPdf } from '../../../requisition/requisition-pdf'
 import { asDownload } from '../../../http/download'
 
-export default route(requisitionRoutes.readRequisitionPdf, async ({ ctx, event, params }) => asDownload(event, await readRequisitionPdf(ctx, params.id)))
+export default route(requisitionRoutes.readRequisitionPdf, async ({ ctx, event, params }) =>
+  asDownload(event, await readRequisitionPdf(ctx, params.id)),
+)

@@ -2,4 +2,6 @@ import { requisitionRoutes } from '#shared/contract/requisition'
 import { route } from '../../../http/route'
 import { wishForChange } from '../../../requisition/wish-for-change'
 
-export default route(requisitionRoutes.wishForChange, ({ ctx, params, body }) => wishForChange(ctx, params.id, body.what, body.text))
+export default route(requisitionRoutes.wishForChange, ({ ctx, params, body }) =>
+  wishForChange(ctx, params.id, body.what, body.text),
+)

@@ -3,4 +3,6 @@ import { route } from '../../../http/route'
 import { readTaxForm } from '../../../supplier/tax-form'
 import { asDownload } from '../../../http/download'
 
-export default route(supplierRoutes.readTaxForm, async ({ ctx, event, params }) => asDownload(event, await readTaxForm(ctx, params.id)))
+export default route(supplierRoutes.readTaxForm, async ({ ctx, event, params }) =>
+  asDownload(event, await readTaxForm(ctx, params.id)),
+)
