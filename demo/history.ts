@@ -36,6 +36,8 @@ const ANSWER_MINUTES = 260
 export class History {
   private readonly agenda: Doing[] = []
   private readonly random = seeded(20260401)
+  /** What stands open stands open at any hour: no buyer's morning takes it. */
+  private readonly staysOpen = new Set(OPEN_NEEDS.map((_, i) => idOf('requisition', `open ${i}`)))
 
   constructor(
     private readonly db: Db,
@@ -200,6 +202,7 @@ export class History {
   private async buy(at: Date): Promise<void> {
     const groups = new Map<string, DeskLineRow[]>()
     for (const line of await listDeskLines(this.db, 'all', 500)) {
+      if (this.staysOpen.has(line.requisitionId)) continue
       const key = `${line.supplierId ?? line.requisitionId} ${line.shipToId} ${line.currency}`
       groups.set(key, [...(groups.get(key) ?? []), line])
     }

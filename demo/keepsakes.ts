@@ -222,8 +222,8 @@ export async function layKeepsakes(db: Db, now: Date, timeZone: string): Promise
       if (actor === null) throw new Error(`${name} is gone`)
       return work({ tx, now: at, actor })
     })
-  const draft = (k: { department: string; lines: readonly NeedLine[] }, key: string): Draft =>
-    draftOf({ department: k.department, by: [], title: '', why: '', lines: k.lines }, today, key)
+  const draft = (k: { department: string; lines: readonly NeedLine[] }, key: string, at = now): Draft =>
+    draftOf({ department: k.department, by: [], title: '', why: '', lines: k.lines }, dayOf(at, timeZone), key)
   for (const r of REGULARS) {
     await as(r.by, now, (ctx) =>
       makeRegulars(
@@ -266,7 +266,7 @@ export async function layKeepsakes(db: Db, now: Date, timeZone: string): Promise
     await as(d.by, at, (ctx) =>
       createDraft(ctx, idOf('requisition', `kept draft ${i}`), {
         ...BLANK_DRAFT,
-        ...draft(d, `kept draft ${i}`),
+        ...draft(d, `kept draft ${i}`, at),
         ...d.draft,
       }),
     )
@@ -275,7 +275,7 @@ export async function layKeepsakes(db: Db, now: Date, timeZone: string): Promise
     const at = new Date(now.getTime() - (i + 1) * 11_000_000)
     const id = idOf('requisition', `sent of a kind ${i}`)
     await as(d.by, at, async (ctx) => {
-      await createDraft(ctx, id, { ...draft(d, `sent of a kind ${i}`), needBy: addDays(today, 19), ...d.draft })
+      await createDraft(ctx, id, { ...draft(d, `sent of a kind ${i}`, at), needBy: addDays(today, 19), ...d.draft })
       await sendRequisition(ctx, id, 1)
     })
   }

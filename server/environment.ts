@@ -38,6 +38,6 @@ export function environment(): Environment {
 }
 
 /** An empty variable counts as false. */
-function isTrue(value: string | undefined): boolean {
+export function isTrue(value: string | undefined): boolean {
   return value === '1' || value === 'true' || value === 'yes'
 }

@@ -18,6 +18,11 @@ const wording = useWording()
 const undo = useUndo()
 const from = ref<string | null>(null)
 const until = ref<string | null>(null)
+/** The first day away; a last day before it moves along. */
+function beginOn(day: string): void {
+  from.value = day
+  if (until.value !== null && until.value < day) until.value = day
+}
 const who = shallowRef<PersonFound | null>(null)
 const whose = shallowRef<PersonFound | null>(null)
 const trouble = ref('')
@@ -119,10 +124,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'write it down' }], (e) => {
             label="First day away"
             placeholder="which day"
             :today="wording.today.value"
-            @update:model-value="
-              from = $event
-              if (until !== null && until < $event) until = $event
-            "
+            @update:model-value="beginOn"
           />
           to
           <BlankDay

@@ -307,8 +307,8 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
                 v-if="e.visible"
                 class="quiet-link"
                 :to="e.documentKind === 'order' ? `/orders/${e.documentId}` : `/trail/${e.documentId}`"
-                >{{ e.number ?? e.title }}</NuxtLink
-              ><template v-else>a {{ e.documentKind }}</template> {{ STAGE[e.stage] }}
+                >{{ e.number ?? e.title }}</NuxtLink><template v-else>a {{ e.documentKind }}</template>
+              {{ STAGE[e.stage] }}
             </p>
             <span class="num" :class="e.amount.startsWith('-') ? 'text-ink2' : ''">{{
               formatKept(e.amount, data.currency)

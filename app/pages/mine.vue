@@ -18,6 +18,7 @@ interface Page {
   rows: MineRow[]
   next: string | null
   total: number
+  now: string
   waiting: number
   currency: string
   sum: string
@@ -177,7 +178,7 @@ const DAY_MS = 86_400_000
 const mayRemind = (r: MineRow) =>
   ['in approval', 'approved', 'part ordered'].includes(r.state) &&
   r.question === null &&
-  (r.remindedAt === null || Date.now() - Date.parse(r.remindedAt) >= DAY_MS)
+  (r.remindedAt === null || Date.parse(data.value?.now ?? '') - Date.parse(r.remindedAt) >= DAY_MS)
 async function remind(r: MineRow): Promise<void> {
   trouble.value = ''
   try {

@@ -77,12 +77,13 @@ export function describeHallamere(today: Day, passwordHash: string): Organisatio
           period: i + 1,
           fromDay,
           untilDay: addDays(next, -1),
+          // What is closed is told by the moment: a year is closed period by period, three weeks after each.
           closedAt: y < year ? new Date(`${addDays(next, 20)}T12:00:00Z`) : null,
         }
       }),
     ),
     accounts: ACCOUNTS,
-    budgetLines: [...describeBudgets(year), ...describeBudgets(year + 1)].map(({ department: _, ...l }) => l),
+    budgetLines: [year - 1, year, year + 1].flatMap(describeBudgets).map(({ department: _, ...l }) => l),
     suppliers: SUPPLIER_ROWS,
     categories: CATEGORY_ROWS,
     items: ITEM_ROWS.map(({ category: _, ...i }) => ({ ...i, prices: stepsOf({ category: _, ...i }, today) })),

@@ -52,6 +52,8 @@ export interface ServerSettings {
   readonly smtpPort: number
   readonly sessionSecret: string
   readonly isDemo: boolean
+  /** Where its clock starts; the machine's where absent. Only a demo may have one of its own. */
+  readonly now?: Date | undefined
   readonly postOfficeUrl?: string
 }
 
@@ -72,6 +74,7 @@ export function startServer(root: string, s: ServerSettings, log: string | 'inhe
       REKKO_SMTP_URL: `smtp://127.0.0.1:${s.smtpPort}`,
       REKKO_PUBLIC_URL: `http://127.0.0.1:${s.port}`,
       REKKO_ROOT: root,
+      REKKO_NOW: s.now?.toISOString() ?? '',
       ...(s.postOfficeUrl === undefined ? {} : { REKKO_POST_OFFICE_URL: s.postOfficeUrl }),
     },
     log,

@@ -2,8 +2,8 @@ import { createHash, randomBytes } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { join } from 'node:path'
-import { addDays } from '#core/base/day'
 import { loadDemo, DEMO_PASSWORD } from '../../demo/load-demo'
+import { readStartOfClock } from '../../server/clock'
 import { migrateDatabase } from '../../server/db/migrate'
 import { buildIfChanged } from './build'
 import { createDatabase, databaseExists, dropDatabase, freePort, startCluster, type Cluster } from './cluster'
@@ -18,6 +18,8 @@ interface State {
   url: string
 }
 
+/** Where the demo's clock starts, if not at the machine's moment. */
+const startOfClock = readStartOfClock({ ...process.env, REKKO_DEMO: '1' })
 const reset = process.argv.includes('--reset')
 const running: { stop: () => Promise<void> }[] = []
 let ending = false
@@ -59,12 +61,6 @@ async function portOr(wanted: number): Promise<number> {
   return free ? wanted : freePort()
 }
 
-/** The moment the demo stands at: now, or ten in the morning of the day in REKKO_TODAY. */
-function demoNow(): Date {
-  const today = process.env.REKKO_TODAY
-  return today === undefined || today === '' ? new Date() : new Date(`${addDays(today, 0)}T10:00:00Z`)
-}
-
 async function prepareDatabase(cluster: Cluster, smtpPort: number, secret: string): Promise<void> {
   if (reset) await step('Throwing the old demo away', () => dropDatabase(cluster, DATABASE))
   const fresh = !(await databaseExists(cluster, DATABASE))
@@ -80,7 +76,7 @@ async function prepareDatabase(cluster: Cluster, smtpPort: number, secret: strin
   })
   try {
     const made = await step('Loading Hallamere Oceanarium', () =>
-      loadDemo(cluster.url('rekko_app', DATABASE), demoNow()),
+      loadDemo(cluster.url('rekko_app', DATABASE), startOfClock ?? new Date()),
     )
     process.stdout.write(`  ${made.requisitions} requisitions, ${made.orders} orders, ${made.mails} mails\n`)
   } catch (error) {
@@ -124,6 +120,7 @@ async function main(): Promise<void> {
         smtpPort,
         sessionSecret: secret,
         isDemo: true,
+        now: startOfClock ?? undefined,
         postOfficeUrl: `http://127.0.0.1:${postPort}`,
       },
       join(ROOT, '.rekko/server.log'),

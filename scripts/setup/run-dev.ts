@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { join } from 'node:path'
 import { loadDemo } from '../../demo/load-demo'
+import { clock } from '../../server/clock'
 import { migrateDatabase } from '../../server/db/migrate'
 import { createDatabase, databaseExists, freePort, startCluster } from './cluster'
 import { ROOT, step } from './install.mjs'
@@ -36,7 +37,7 @@ const env = {
   NUXT_TELEMETRY_DISABLED: '1',
 }
 Object.assign(process.env, env)
-if (fresh) await step('Loading Hallamere Oceanarium', () => loadDemo(cluster.url('rekko_app', DATABASE), new Date()))
+if (fresh) await step('Loading Hallamere Oceanarium', () => loadDemo(cluster.url('rekko_app', DATABASE), clock()))
 const dev = spawn(process.execPath, [join(ROOT, 'node_modules/nuxt/bin/nuxt.mjs'), 'dev', '--host', '127.0.0.1'], {
   cwd: ROOT,
   stdio: 'inherit',

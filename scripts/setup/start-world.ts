@@ -1,6 +1,7 @@
 import { loadDemo } from '../../demo/load-demo'
 import { migrateDatabase } from '../../server/db/migrate'
 import { buildIfChanged } from './build'
+import { chooseMoment } from './moment'
 import { createDatabase, freePort, startCluster } from './cluster'
 import { startPostOffice, startServer, waitFor } from './processes'
 
@@ -27,11 +28,12 @@ export async function startBrowserWorld(
     REKKO_ROOT: root,
     REKKO_DEMO: '1',
   })
-  await loadDemo(databaseUrl, new Date(), past)
+  const now = chooseMoment()
+  await loadDemo(databaseUrl, now, past)
   const postUrl = `http://127.0.0.1:${postPort}`
   const server = startServer(
     root,
-    { databaseUrl, port, smtpPort, sessionSecret: SECRET, isDemo: true, postOfficeUrl: postUrl },
+    { databaseUrl, port, smtpPort, sessionSecret: SECRET, isDemo: true, postOfficeUrl: postUrl, now },
     log,
   )
   const url = `http://127.0.0.1:${port}`

@@ -8,6 +8,3 @@ export function database(): Database {
   opened ??= openDatabase(environment().databaseUrl, 12)
   return opened
 }
-
-/** The one clock of the server; use cases get its moments as arguments. */
-export const clock = (): Date => new Date()

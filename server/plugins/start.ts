@@ -1,6 +1,8 @@
 import { environment } from '../environment'
-import { clock, database } from '../http/app'
+import { clock, readStartOfClock } from '../clock'
+import { database } from '../http/app'
 import { log } from '../http/report'
+import { requireOrganisation } from '../settings/reads'
 import { closeStreams, startHub } from '../live/hub'
 import { startQueue } from '../queue/work'
 
@@ -15,6 +17,8 @@ export default function start(nitro: { hooks: { hook: (name: 'close', run: () =>
 async function begin(nitro: { hooks: { hook: (name: 'close', run: () => Promise<void>) => void } }): Promise<void> {
   const { databaseUrl } = environment()
   const { db, pool } = database()
+  if (readStartOfClock(process.env) !== null && !(await requireOrganisation(db)).isDemo)
+    throw new Error('REKKO_NOW moves the clock, which only a demo may; this organisation is none.')
   const queue = await startQueue(databaseUrl, db, clock, (e) => {
     log.warn({ queue: e.message })
   })

@@ -12,9 +12,10 @@ export function useQueue(boss: PgBoss): void {
 
 /**
  * Puts a task into the queue inside the transaction: a rollback leaves none, a crash after the commit
- * loses none. Retried for as long as it takes, since what it does can be repeated.
+ * loses none. Retried for as long as it takes, since what it does can be repeated. `inSeconds` is a wait and not a
+ * moment, since the queue counts by the database's clock, which may not be ours.
  */
-export async function enqueue<T extends Task>(tx: Tx, task: T, data: TaskData[T], after?: Date): Promise<void> {
+export async function enqueue<T extends Task>(tx: Tx, task: T, data: TaskData[T], inSeconds = 0): Promise<void> {
   if (sender === null) throw new Error('the queue is not started')
   const options: PgBoss.SendOptions = {
     retryLimit: 5000,
@@ -22,7 +23,7 @@ export async function enqueue<T extends Task>(tx: Tx, task: T, data: TaskData[T]
     expireInSeconds: 120,
     db: { executeSql: (text, values) => execute(tx, text, values) },
   }
-  if (after !== undefined) options.startAfter = after
+  if (inSeconds > 0) options.startAfter = Math.ceil(inSeconds)
   await sender.send(task, data, options)
 }
 

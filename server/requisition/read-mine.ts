@@ -5,7 +5,7 @@ import { listMine, sumMine, type MineQuery } from './list-mine'
 
 /** A page of Mine with its sums. */
 export async function readMine(
-  { tx, actor }: Context,
+  { tx, actor, now }: Context,
   query: MineQuery,
 ): Promise<{
   rows: MineRow[]
@@ -15,8 +15,9 @@ export async function readMine(
   currency: string
   sum: string
   openSum: string
+  now: string
 }> {
   const { baseCurrency } = await requireOrganisation(tx)
   const page = await listMine(tx, actor.id, query)
-  return { ...page, ...(await sumMine(tx, actor.id)), currency: baseCurrency }
+  return { ...page, ...(await sumMine(tx, actor.id)), currency: baseCurrency, now: now.toISOString() }
 }

@@ -78,7 +78,7 @@ export async function requireTerms(tx: Tx, now: Date, rateDay: Day | null = null
       (select coalesce(json_agg(json_build_object('currency', r.currency, 'perBase', trim_scale(r.per_base)::text, 'day', r.day)), '[]') from (
         select distinct on (currency) currency, per_base, day from exchange_rate
         where day <= coalesce(${rateDay}::date, (${now.toISOString()}::timestamptz at time zone o.time_zone)::date) order by currency, day desc) r) as rates,
-      (select coalesce(json_agg(json_build_object('year', p.year, 'period', p.period)), '[]') from fiscal_period p where p.closed_at is not null) as "closedPeriods"
+      (select coalesce(json_agg(json_build_object('year', p.year, 'period', p.period)), '[]') from fiscal_period p where p.closed_at <= ${now.toISOString()}) as "closedPeriods"
     from organisation o where o.id = 1`,
     ),
   )

@@ -372,6 +372,8 @@ export const requisitionRoutes = {
       currency: z.string(),
       sum: z.string(),
       openSum: z.string(),
+      /** The server's moment: what was done a day ago is told by it. */
+      now: z.string(),
     }),
   }),
   createDraft: defineRoute({

@@ -514,7 +514,7 @@ describe('after it was sent', () => {
       status: 409,
       body: { detail: expect.stringContaining('once a day is enough') as string },
     })
-    await rekko.sql("update requisition set reminded_at = now() - interval '25 hours' where id = $1", [id])
+    await rekko.sql("update requisition set reminded_at = reminded_at - interval '25 hours' where id = $1", [id])
     expect((await reminding()).status).toBe(200)
     await until('the reminder', async () =>
       (await rekko.mails()).some(

@@ -8,7 +8,7 @@ import type { RegularList, SourceGroup, TemplateView } from '#shared/contract/re
 import { openDatabase } from '../../server/db/client'
 import { useQueue } from '../../server/queue/enqueue'
 import { repeatTemplates, sendRepeated } from '../../server/regulars/repeat-templates'
-import { freeLine, idOf, raise, soundDraft, startRekko, TODAY, type Client, type Rekko } from '../setup/rekko'
+import { freeLine, idOf, moment, raise, soundDraft, startRekko, TODAY, type Client, type Rekko } from '../setup/rekko'
 
 let rekko: Rekko
 let [owen, rosa, priya, leonie]: Client[] = []
@@ -273,8 +273,8 @@ describe('templates', () => {
       },
     } as unknown as PgBoss)
     try {
-      await repeatTemplates(db, () => new Date())
-      await repeatTemplates(db, () => new Date())
+      await repeatTemplates(db, moment)
+      await repeatTemplates(db, moment)
       expect((await mine()).map((r) => [r.title, r.state]).sort()).toEqual([
         ['Lamps again', 'draft'],
         ['Nothing again', 'draft'],
@@ -282,7 +282,7 @@ describe('templates', () => {
       ])
       const toSend = tasks.flatMap((t) => (t.task === 'send-repeated' ? [t.data.requisitionId ?? ''] : []))
       expect(toSend).toHaveLength(2)
-      for (const id of [...toSend, ...toSend]) await sendRepeated(db, id, new Date())
+      for (const id of [...toSend, ...toSend]) await sendRepeated(db, id, moment())
     } finally {
       await pool.end()
     }
@@ -316,7 +316,7 @@ describe('templates', () => {
     await rekko.sql("update person set left_on = $1 where name = 'Rosa Castell'", [addDays(TODAY, -1)])
     const { db, pool } = openDatabase(rekko.appUrl, 2)
     try {
-      await repeatTemplates(db, () => new Date())
+      await repeatTemplates(db, moment)
     } finally {
       await pool.end()
     }

@@ -14,7 +14,9 @@ import { freePort } from '../../scripts/setup/cluster'
 import { startPostOffice, startServer, waitFor, type Running } from '../../scripts/setup/processes'
 
 const ROOT = process.cwd()
-export const TODAY = dayOf(new Date(), 'Europe/London')
+/** The moment that the tests' world shows; its servers' clocks agree. */
+export const moment = (): Date => new Date(Date.now() + inject('lead'))
+export const TODAY = dayOf(moment(), 'Europe/London')
 
 export interface Reply<T = Record<string, unknown>> {
   status: number
@@ -86,8 +88,11 @@ export async function startRekko(options: { isDemo?: boolean; template?: string 
     sessionSecret: 'a-secret-for-tests-that-is-long-enough',
     isDemo: options.isDemo ?? true,
   }
+  // Outside the demo the clock is the machine's, and nobody may move it.
+  const start = (at = port): Running =>
+    startServer(ROOT, { ...settings, port: at, now: settings.isDemo ? moment() : undefined }, log)
   let post: Running = await startPostOffice(ROOT, smtpPort, httpPort, directory, log)
-  let server: Running = startServer(ROOT, settings, log)
+  let server: Running = start()
   await waitFor(`${url}/api/health`, server)
   const rekko: Rekko = {
     url,
@@ -95,7 +100,7 @@ export async function startRekko(options: { isDemo?: boolean; template?: string 
     smtpPort,
     second: async () => {
       const more = await freePort()
-      const running = startServer(ROOT, { ...settings, port: more }, log)
+      const running = start(more)
       await waitFor(`http://127.0.0.1:${more}/api/health`, running)
       return { url: `http://127.0.0.1:${more}`, stop: running.stop }
     },
@@ -111,7 +116,7 @@ export async function startRekko(options: { isDemo?: boolean; template?: string 
         server.child.kill('SIGKILL')
       }),
     startAgain: async () => {
-      server = startServer(ROOT, settings, log)
+      server = start()
       await waitFor(`${url}/api/health`, server)
     },
     closePostOffice: () => post.stop(),

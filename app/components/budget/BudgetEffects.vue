@@ -24,8 +24,9 @@ const whole = (m: Money) => formatAmount(m).replace(/\.\d+$/, '')
   <ul class="space-y-2.5">
     <li v-for="e in effects" :key="e.lineId">
       <p class="mb-1 flex justify-between gap-3">
-        <span class="min-w-0">{{ e.name }}</span
-        ><span class="shrink-0" :title="`${formatAmount(e.before)} left without it, ${formatAmount(e.after)} with it`"
+        <span class="min-w-0">{{ e.name }}</span><span
+          class="shrink-0"
+          :title="`${formatAmount(e.before)} left without it, ${formatAmount(e.after)} with it`"
           >{{ whole(e.before) }} →
           <b class="font-semibold" :class="e.passed ? 'text-red' : ''">{{ whole(e.after) }}</b></span
         >

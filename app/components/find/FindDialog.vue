@@ -86,8 +86,7 @@ async function open(hit: Hit | null): Promise<void> {
               :class="h.link === null ? 'cursor-default!' : ''"
               :data-active="active"
             >
-              <span class="font-medium">{{ h.name }}</span
-              ><span class="small self-center">{{ h.more }}</span>
+              <span class="font-medium">{{ h.name }}</span><span class="small self-center">{{ h.more }}</span>
             </li>
           </ComboboxOption>
         </template>

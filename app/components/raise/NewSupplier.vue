@@ -142,8 +142,7 @@ async function chooseInstead(a: AlikeSupplier): Promise<void> {
           :disabled="a.standing === 'on hold'"
           @click="chooseInstead(a)"
         >
-          {{ a.name }}</button
-        >, {{ a.number }}, {{ a.town }}: {{ sayAlike(a.why)
+          {{ a.name }}</button>, {{ a.number }}, {{ a.town }}: {{ sayAlike(a.why)
         }}<template v-if="a.standing !== 'active'"> · {{ a.standing }}</template>
       </p>
     </section>

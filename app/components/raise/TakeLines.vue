@@ -109,8 +109,11 @@ function take(lines: SourceLine[]): void {
       <section v-for="g in found.groups" :key="g.id" class="mb-4">
         <header v-if="g.name !== ''" class="flex items-baseline gap-3 border-b border-ink pb-1">
           <h3 class="head min-w-0 truncate">{{ g.name }}</h3>
-          <span class="small shrink-0">{{ g.note }}</span
-          ><button type="button" class="quiet-link ml-auto shrink-0" @click="take(g.lines)">
+          <span class="small shrink-0">{{ g.note }}</span><button
+            type="button"
+            class="quiet-link ml-auto shrink-0"
+            @click="take(g.lines)"
+          >
             take {{ g.lines.length === 1 ? 'it' : g.lines.length === 2 ? 'both' : `all ${inWords(g.lines.length)}` }}
           </button>
         </header>

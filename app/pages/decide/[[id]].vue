@@ -284,8 +284,10 @@ usePlaceKeys(
               class="max-[700px]:grid max-[700px]:grid-cols-[minmax(0,1fr)_auto] max-[700px]:border-b max-[700px]:border-rule max-[700px]:py-2 max-[700px]:[&>td]:border-0 max-[700px]:[&>td]:p-0.5"
             >
               <td>
-                <span class="block font-semibold">{{ l.description }}</span
-                ><span v-if="l.more.length > 0" class="small block">{{ l.more.join(' · ') }}</span
+                <span class="block font-semibold">{{ l.description }}</span><span
+                  v-if="l.more.length > 0"
+                  class="small block"
+                  >{{ l.more.join(' · ') }}</span
                 ><span class="small block">{{
                   [l.supplier ?? 'buyer decides who', l.supplierPart, l.paidFrom.filter((p) => p).join(', ')]
                     .filter((x) => x)
@@ -304,8 +306,9 @@ usePlaceKeys(
                 <PriceMemory :unit-price="l.unitPrice" :paid="l.paid" />
               </td>
               <td class="num font-medium">
-                <span v-if="l.net.currency !== doc.amount.currency" class="text-ink3">{{ l.net.currency }} </span
-                >{{ formatAmount(l.net) }}
+                <span v-if="l.net.currency !== doc.amount.currency" class="text-ink3">{{ l.net.currency }} </span>{{
+                  formatAmount(l.net)
+                }}
               </td>
             </tr>
           </tbody>
@@ -368,9 +371,7 @@ usePlaceKeys(
         <p v-else class="text-ink2">
           This does not wait for you<template v-if="entries.some((e) => e.state === 'open')"
             >; {{ listWords(entries.filter((e) => e.state === 'open').map((e) => e.name)) }}
-            {{
-              inWords(entries.filter((e) => e.state === 'open').length) === 'one' ? 'decides' : 'decide'
-            }}
+            {{ inWords(entries.filter((e) => e.state === 'open').length) === 'one' ? 'decides' : 'decide' }}
             now</template
           >. <NuxtLink class="quiet-link" :to="`/trail/${doc.id}`">See its trail</NuxtLink>
         </p>

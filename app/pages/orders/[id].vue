@@ -60,8 +60,9 @@ usePlaceKeys([], () => undefined)
         <tbody>
           <tr v-for="l in order.lines" :key="l.id">
             <td>
-              <span class="block font-semibold">{{ l.description }}</span
-              ><span class="small block">{{ [l.supplierPart, ...l.more].filter((t) => t).join(' · ') }}</span>
+              <span class="block font-semibold">{{ l.description }}</span><span class="small block">{{
+                [l.supplierPart, ...l.more].filter((t) => t).join(' · ')
+              }}</span>
             </td>
             <td class="num">{{ formatQuantity(l.quantity, l.unit) }}</td>
             <td class="num">

@@ -106,6 +106,10 @@ const keeping = ref(false)
 const naming = shallowRef<{ words: string; line: EditableLine } | null>(null)
 const dragging = ref(false)
 const lost = shallowRef<EditableDraft | null>(null)
+function takeUpLost(draft: EditableDraft): void {
+  d.takeUp(draft)
+  lost.value = null
+}
 const sheetChooser = useTemplateRef<HTMLInputElement>('sheetChooser')
 const addField = useTemplateRef<{ focus: () => void; begin: (words: string) => void }>('addField')
 
@@ -442,16 +446,7 @@ usePlaceKeys(
     <SheetPage>
       <p v-if="lost" class="notice-amber mb-4">
         This browser kept changes that did not reach Rekko.
-        <button
-          type="button"
-          class="quiet-link font-semibold"
-          @click="
-            d.takeUp(lost)
-            lost = null
-          "
-        >
-          Take them up
-        </button>
+        <button type="button" class="quiet-link font-semibold" @click="takeUpLost(lost)">Take them up</button>
         or <button type="button" class="quiet-link" @click="lost = null">leave them</button>.
       </p>
       <p v-if="d.state.value === 'conflict'" class="notice-red mb-4" role="alert">

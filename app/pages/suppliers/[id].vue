@@ -57,8 +57,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'approve a proposed supplier' }], (eve
     <PageNote>{{ supplier.number }}</PageNote>
     <SheetPage>
       <h1 class="sentence">
-        <b>{{ supplier.name }}</b
-        ><template v-if="supplier.town"> in {{ supplier.town }}</template>
+        <b>{{ supplier.name }}</b><template v-if="supplier.town"> in {{ supplier.town }}</template>
         {{ STANDING[supplier.standing] ?? supplier.standing }}.
       </h1>
       <p v-if="supplier.warning" class="notice-amber mt-3">{{ supplier.warning }}</p>
@@ -99,8 +98,8 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'approve a proposed supplier' }], (eve
       <section v-if="supplier.alike.length > 0" class="notice-amber mt-5 max-w-[640px]">
         <h2 class="head mb-1">It may be there already</h2>
         <p v-for="a in supplier.alike" :key="a.id">
-          <NuxtLink class="quiet-link font-semibold" :to="`/suppliers/${a.id}`">{{ a.name }}</NuxtLink
-          >, {{ a.number }}, {{ a.town }}: {{ sayAlike(a.why) }}
+          <NuxtLink class="quiet-link font-semibold" :to="`/suppliers/${a.id}`">{{ a.name }}</NuxtLink>, {{ a.number }},
+          {{ a.town }}: {{ sayAlike(a.why) }}
         </p>
       </section>
       <template #margin>

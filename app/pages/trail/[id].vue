@@ -151,8 +151,7 @@ function printPage(): void {
         {{ formatDay(wording.today.value, '') }}
       </p>
       <h1 class="sentence" aria-live="polite">
-        <b>{{ trail.title || 'A request without lines' }}</b
-        >: {{ trail.sentence }}
+        <b>{{ trail.title || 'A request without lines' }}</b>: {{ trail.sentence }}
       </h1>
       <ol class="mt-5 grid grid-cols-5 gap-0 max-[700px]:grid-cols-1 max-[700px]:gap-2">
         <li
@@ -330,8 +329,7 @@ function printPage(): void {
                   : wish.what === 'change'
                     ? 'Ask the buyer to change it'
                     : 'Ask the buyer to cancel it'
-              }}</button
-            ><button type="button" class="action" @click="wishing = false">Leave it</button>
+              }}</button><button type="button" class="action" @click="wishing = false">Leave it</button>
           </div>
         </form>
         <form
@@ -355,8 +353,13 @@ function printPage(): void {
           >
           <div class="mt-2 flex gap-2">
             <button type="submit" class="action flex-1" :disabled="newOwner === null">
-              {{ newOwner === null ? 'Choose who' : `Hand over to ${newOwner.name}` }}</button
-            ><button type="button" class="action" @click="handing = false">Keep it</button>
+              {{ newOwner === null ? 'Choose who' : `Hand over to ${newOwner.name}` }}</button><button
+              type="button"
+              class="action"
+              @click="handing = false"
+            >
+              Keep it
+            </button>
           </div>
         </form>
         <p v-for="o in others" :key="o.name" class="small mt-2">
