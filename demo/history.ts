@@ -7,11 +7,13 @@ import { Problem } from '../server/http/problem'
 import { rows } from '../server/db/rows'
 import { layOnTray, takeOffTray } from '../server/order/lay-tray'
 import { issueOrder } from '../server/order/issue-order'
-import { findOrder, listDeskLines, type DeskLineRow } from '../server/order/reads'
+import { listDeskLines, type DeskLineRow } from '../server/order/desk-reads'
+import { findOrder } from '../server/order/reads'
 import { findActor } from '../server/people/reads'
-import { answerQuestion } from '../server/requisition/answer-question'
-import { askQuestion } from '../server/requisition/ask-question'
-import { decideRequisition, type Outcome } from '../server/requisition/decide-requisition'
+import { answerQuestion } from '../server/approval/answer-question'
+import { askQuestion } from '../server/approval/ask-question'
+import { decide, type DecideMove } from '../server/approval/decide'
+import { REQUISITION } from '../server/requisition/kind'
 import { findRequisition } from '../server/requisition/reads'
 import { createDraft, saveDraft } from '../server/requisition/save-draft'
 import { sendRequisition } from '../server/requisition/send-requisition'
@@ -79,9 +81,9 @@ export class History {
   private planPast(i: number, past: number, today: Day): void {
     let day = addDays(today, -96 + Math.floor((i * 91) / past))
     while (!isBusinessDay(day, new Set())) day = addDays(day, 1)
-    const at = new Date(
-      `${day}T${String(7 + Math.floor(this.random() * 8)).padStart(2, '0')}:${String(Math.floor(this.random() * 60)).padStart(2, '0')}:00Z`,
-    )
+    const two = (n: number) => String(n).padStart(2, '0')
+    const hour = two(7 + Math.floor(this.random() * 8))
+    const at = new Date(`${day}T${hour}:${two(Math.floor(this.random() * 60))}:00Z`)
     const need = NEEDS[(i * 7) % NEEDS.length]
     if (need === undefined) return
     const roll = this.random()
@@ -154,33 +156,38 @@ export class History {
   private async decide(id: string, by: string, at: Date, fate: Fate): Promise<void> {
     const [seat] = await rows<{ actor: string }>(
       this.db,
-      sql`select actor_id as actor from approval_seat where document_id = ${id} and state = 'open' order by step_at, actor_id limit 1`,
+      sql`select actor_id as actor from approval_seat where document_id = ${id} and state = 'open' order by step_at,
+        actor_id limit 1`,
     )
     const kept = await findRequisition(this.db, id)
     if (seat === undefined || kept === null) return
     if (fate === 'asked') {
       await this.as(seat.actor, at, (ctx) =>
-        askQuestion(ctx, id, 'Can this wait for the spring order, or is the store really empty?'),
+        askQuestion(ctx, REQUISITION, id, 'Can this wait for the spring order, or is the store really empty?'),
       )
       return
     }
     if (this.random() < 0.1 && fate === 'ordered') {
-      await this.as(seat.actor, at, (ctx) => askQuestion(ctx, id, 'Is this the last of it for this quarter?'))
-      await this.as(kept.ownerId, this.later(at, 5), (ctx) => answerQuestion(ctx, id, 'Yes, unless something breaks.'))
+      await this.as(seat.actor, at, (ctx) =>
+        askQuestion(ctx, REQUISITION, id, 'Is this the last of it for this quarter?'),
+      )
+      await this.as(kept.ownerId, this.later(at, 5), (ctx) =>
+        answerQuestion(ctx, REQUISITION, id, 'Yes, unless something breaks.'),
+      )
     }
-    const outcome: Outcome =
+    const move: DecideMove =
       fate === 'rejected' ? 'reject' : fate === 'sent back' || fate === 'sent again' ? 'sendBack' : 'approve'
     const comment =
-      outcome === 'reject'
+      move === 'reject'
         ? 'We have this in the north store, please look there first.'
-        : outcome === 'sendBack'
+        : move === 'sendBack'
           ? 'Half of it will do until the new year.'
           : ''
-    await this.as(seat.actor, at, (ctx) => decideRequisition(ctx, id, kept.version, outcome, comment))
+    await this.as(seat.actor, at, (ctx) => decide(ctx, REQUISITION, id, kept.version, move, comment))
     if (fate === 'sent again') {
       const then = this.later(at, 120)
       this.plan(then, () => this.sendAgain(id, by, then))
-    } else if (outcome === 'approve') this.planDecision(id, by, at, fate)
+    } else if (move === 'approve') this.planDecision(id, by, at, fate)
   }
 
   private async sendAgain(id: string, by: string, at: Date): Promise<void> {

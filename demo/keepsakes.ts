@@ -177,7 +177,9 @@ const DRAFTS: readonly {
   },
 ]
 
-/** The first that were sent since a service and a journey are told apart from goods, with what is asked for with them. */
+/**
+ * The first that were sent since a service and a journey are told apart from goods, with what is asked for with them.
+ */
 const sentOfKinds = (today: Day): typeof DRAFTS => [
   {
     by: 'Sorrel Quist',

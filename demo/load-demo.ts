@@ -5,6 +5,7 @@ import { inTransaction, openDatabase, type Db } from '../server/db/client'
 import { row } from '../server/db/rows'
 import { sendMail } from '../server/mail/send-mail'
 import { fileOrder } from '../server/order/file-order'
+import { sendOrder } from '../server/order/send-order'
 import { hashPassword } from '../server/people/password'
 import { useQueue } from '../server/queue/enqueue'
 import { type TaskData } from '../server/queue/tasks'
@@ -45,6 +46,7 @@ export async function loadDemo(
       },
     } as unknown as PgBoss)
     const mails: string[] = []
+    const sendings: string[] = []
     const carryOut = async () => {
       for (let next = tasks.shift(); next !== undefined; next = tasks.shift()) {
         if (next.task === 'file-order') {
@@ -55,6 +57,7 @@ export async function loadDemo(
           )
           if (issued !== null) await inTransaction(db, (tx) => fileOrder(tx, orderId, revision, new Date(issued.at)))
         } else if (next.task === 'send-mail') mails.push((next.data as TaskData['send-mail']).mailId)
+        else if (next.task === 'send-order') sendings.push((next.data as TaskData['send-order']).sendingId)
       }
     }
     await new History(db, now, TIME_ZONE, carryOut).play(past)
@@ -64,12 +67,19 @@ export async function loadDemo(
     const due = new Date(now.getTime() + 60_000)
     for (let i = 0; posts && i < mails.length; i += 4)
       await Promise.all(mails.slice(i, i + 4).map((mailId) => sendMail(db, mailId, () => due)))
+    for (let i = 0; posts && i < sendings.length; i += 4)
+      await Promise.all(sendings.slice(i, i + 4).map((sendingId) => sendOrder(db, sendingId, () => now)))
     const counts = await row<{ requisitions: number; orders: number }>(
       db,
       sql`
-      select (select count(*)::int from requisition) as requisitions, (select count(*)::int from purchase_order where number is not null) as orders`,
+      select (select count(*)::int from requisition) as requisitions, (select count(*)::int from document
+        where kind = 'order' and number is not null) as orders`,
     )
-    return { requisitions: counts?.requisitions ?? 0, orders: counts?.orders ?? 0, mails: mails.length }
+    return {
+      requisitions: counts?.requisitions ?? 0,
+      orders: counts?.orders ?? 0,
+      mails: mails.length + sendings.length,
+    }
   } finally {
     await pool.end()
   }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import AppHeader from '~/components/base/AppHeader.vue'
+import AppHeader from '~/components/session/AppHeader.vue'
 import UndoBar from '~/components/base/UndoBar.vue'
 import { useSessionStore } from '~/stores/session'
 import { isTyping, useKeysStore } from '~/composables/base/use-keys'
@@ -38,7 +38,10 @@ useLive(() => {
   <div>
     <a
       href="#page"
-      class="sr-only focus:not-sr-only focus:absolute focus:left-4 focus:top-2 focus:z-50 focus:bg-sheet focus:px-3 focus:py-1"
+      :class="[
+        'sr-only focus:not-sr-only focus:absolute focus:left-4 focus:top-2 focus:z-50 focus:bg-sheet',
+        'focus:px-3 focus:py-1',
+      ]"
       >To the page</a
     >
     <AppHeader v-if="session.me" :me="session.me" @find="finding = true" />

@@ -29,9 +29,7 @@ const trouble = ref('')
 const busy = ref(false)
 const forOthers = computed(() => session.me?.rights.includes('set absences of others') ?? false)
 
-const { data, refresh, error } = await useAsyncData('absences', () =>
-  api.get<{ mine: AbsenceView[]; others: AbsenceView[] }>('/api/absences'),
-)
+const { data, refresh, error } = await useAsyncData('absences', () => api.get('/api/absences'))
 const all = computed(() => [...(data.value?.mine ?? []), ...(data.value?.others ?? [])])
 const missing = computed(() => (from.value === null ? 1 : 0) + (until.value === null ? 1 : 0))
 const words = computed(() => {
@@ -46,8 +44,9 @@ const words = computed(() => {
 })
 async function set(): Promise<void> {
   trouble.value = ''
-  if (missing.value > 0) {
-    document.getElementById(from.value === null ? 'away-from' : 'away-until')?.focus()
+  const span = { from: from.value, until: until.value }
+  if (span.from === null || span.until === null) {
+    document.getElementById(span.from === null ? 'away-from' : 'away-until')?.focus()
     return
   }
   busy.value = true
@@ -55,8 +54,8 @@ async function set(): Promise<void> {
     await api.post('/api/absences', {
       body: {
         personId: whose.value?.id ?? null,
-        from: from.value,
-        until: until.value,
+        from: span.from,
+        until: span.until,
         substituteId: who.value?.id ?? null,
       },
       key: crypto.randomUUID(),
@@ -74,7 +73,7 @@ async function set(): Promise<void> {
 }
 async function end(a: AbsenceView): Promise<void> {
   try {
-    await api.remove(`/api/absences/${a.id}`, { version: a.version })
+    await api.remove('/api/absences/{id}', { params: { id: a.id }, version: a.version })
     await refresh()
     undo.show(`${a.personId === session.me?.id ? 'You are' : `${a.name} is`} back.`, 'Away after all', 10, async () => {
       await api.post('/api/absences', {
@@ -95,7 +94,10 @@ async function end(a: AbsenceView): Promise<void> {
 const sentence = computed(() => {
   const now = data.value?.mine.find((a) => a.from <= wording.today.value)
   if (now !== undefined)
-    return `You are away until ${wording.day(now.until)}${now.substitute === null ? '.' : `; ${now.substitute} decides meanwhile.`}`
+    return (
+      `You are away until ` +
+      `${wording.day(now.until)}${now.substitute === null ? '.' : `; ${now.substitute} decides meanwhile.`}`
+    )
   const next = data.value?.mine[0]
   return next === undefined ? 'You are here, and decide yourself.' : `You are here until ${wording.day(next.from)}.`
 })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { isNegative, isZero, sum, type Money } from '#core/base/money'
-import { formatAmount, formatKept, formatMoney, listWords } from '#shared/words/format'
+import { listWords } from '#shared/words/format'
 import type { BudgetEntryView, BudgetLineView } from '#shared/contract/budget'
 import BudgetBar from '~/components/budget/BudgetBar.vue'
 import PageNote from '~/components/base/PageNote.vue'
@@ -10,18 +10,6 @@ import { isTyping, usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
 import { useLive } from '~/composables/live/use-live'
 
-interface Budgets {
-  lines: BudgetLineView[]
-  year: number
-  period: number
-  currency: string
-  yearGone: number
-}
-interface Entries {
-  entries: BudgetEntryView[]
-  next: number | null
-  currency: string
-}
 useHead({ title: 'Budgets · Rekko' })
 const api = useApi()
 const route = useRoute()
@@ -30,7 +18,7 @@ const wording = useWording()
 const year = computed(() => (typeof route.query.year === 'string' ? route.query.year : undefined))
 const { data, error, refresh } = await useAsyncData(
   'budgets',
-  () => api.get<Budgets>('/api/budgets', { year: year.value }),
+  () => api.get('/api/budgets', { query: { year: year.value } }),
   { watch: [year] },
 )
 const chosenId = computed(() => (typeof route.query.line === 'string' ? route.query.line : (busiest.value?.id ?? null)))
@@ -41,7 +29,9 @@ const line = computed(() => data.value?.lines.find((l) => l.id === chosenId.valu
 const { data: behind, refresh: readBehind } = await useAsyncData(
   'budget-entries',
   async () =>
-    chosenId.value === null ? null : api.get<Entries>(`/api/budgets/${chosenId.value}/entries`).catch(() => null),
+    chosenId.value === null
+      ? null
+      : api.get('/api/budgets/{id}/entries', { params: { id: chosenId.value } }).catch(() => null),
   { watch: [chosenId] },
 )
 const more = ref<BudgetEntryView[]>([])
@@ -81,8 +71,11 @@ function move(by: number): void {
 }
 async function readOn(): Promise<void> {
   try {
-    const page = await api.get<Entries>(`/api/budgets/${chosenId.value ?? ''}/entries`, {
-      before: next.value ?? undefined,
+    const page = await api.get('/api/budgets/{id}/entries', {
+      params: { id: chosenId.value ?? '' },
+      query: {
+        before: next.value ?? undefined,
+      },
     })
     more.value.push(...page.entries)
     next.value = page.next
@@ -90,6 +83,10 @@ async function readOn(): Promise<void> {
     trouble.value = sayError(e)
   }
 }
+/** A line's bar in words. */
+const sayBar = (l: BudgetLineView) =>
+  `${l.name}: spent ${wording.amount(l.spent)}, ordered ${wording.amount(l.committed)}, ` +
+  `asked for ${wording.amount(l.reserved)}, left ${wording.amount(l.available)}`
 const months = computed(() => {
   const l = line.value
   if (l === null) return []
@@ -140,11 +137,13 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
       <template v-else-if="data">
         <h1 class="sentence">
           {{ departments.length === 1 ? departments[0] : `${departments.length} departments` }}
-          {{ departments.length === 1 ? 'has' : 'have' }} <b>{{ formatMoney(total((l) => l.available)) }}</b> left of
-          {{ formatAmount(total((l) => l.given)) }}, with {{ Math.round(100 - data.yearGone * 100) }} % of the year to
+          {{ departments.length === 1 ? 'has' : 'have' }} <b>{{ wording.money(total((l) => l.available)) }}</b> left of
+          {{ wording.amount(total((l) => l.given)) }}, with {{ Math.round(100 - data.yearGone * 100) }} % of the year to
           go.
           <span v-if="over.length > 0" class="text-red"
-            >{{ listWords(over.map((l) => `${l.name} is ${formatAmount(l.available).replace('−', '')} over`)) }}.</span
+            >{{
+              listWords(over.map((l) => `${l.name} is ${wording.amount(l.available).replace('−', '')} over`))
+            }}.</span
           >
         </h1>
         <p class="mb-1 mt-3 flex flex-wrap items-center gap-x-5 gap-y-1 text-ink2">
@@ -203,7 +202,7 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
               @focus="choose(l.id)"
             >
               <td class="font-semibold">{{ l.name }}</td>
-              <td class="num">{{ formatAmount(l.given) }}</td>
+              <td class="num">{{ wording.amount(l.given) }}</td>
               <td class="pl-2! pt-2.5! max-[900px]:hidden">
                 <BudgetBar
                   :given="l.given"
@@ -211,11 +210,11 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
                   :committed="l.committed"
                   :reserved="l.reserved"
                   :mark="data.yearGone"
-                  :label="`${l.name}: spent ${formatAmount(l.spent)}, ordered ${formatAmount(l.committed)}, asked for ${formatAmount(l.reserved)}, left ${formatAmount(l.available)}`"
+                  :label="sayBar(l)"
                 />
               </td>
               <td class="num" :class="isNegative(l.available) ? 'font-semibold text-red' : ''">
-                {{ formatAmount(l.available) }}
+                {{ wording.amount(l.available) }}
               </td>
               <td class="pl-3! text-ink2 max-[900px]:hidden">{{ WHEN[l.control] }}</td>
               <td class="text-ink2 max-[900px]:hidden">
@@ -278,7 +277,7 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
           </g>
           <path d="M0 72.5h300" stroke="var(--rule-strong)" />
         </svg>
-        <h3 class="head mb-1 mt-4">What stands behind {{ formatAmount(line.available) }}</h3>
+        <h3 class="head mb-1 mt-4">What stands behind {{ wording.amount(line.available) }}</h3>
         <dl>
           <div
             v-for="[name, m] in [
@@ -291,7 +290,7 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
             class="flex justify-between"
           >
             <dt class="text-ink2">{{ name }}</dt>
-            <dd>{{ name === 'for the year' || isZero(m) ? formatAmount(m) : `−${formatAmount(m)}` }}</dd>
+            <dd>{{ name === 'for the year' || isZero(m) ? wording.amount(m) : `−${wording.amount(m)}` }}</dd>
           </div>
         </dl>
         <h3 class="head mb-1 mt-5">Every entry</h3>
@@ -311,7 +310,7 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
               {{ STAGE[e.stage] }}
             </p>
             <span class="num" :class="e.amount.startsWith('-') ? 'text-ink2' : ''">{{
-              formatKept(e.amount, data.currency)
+              wording.kept(e.amount, data.currency)
             }}</span>
             <p class="small col-span-2 truncate" :title="wording.exact(e.at)">
               {{ wording.moment(e.at) }} · {{ e.cause }}<template v-if="e.title"> · {{ e.title }}</template>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { formatAmount, formatMoney, formatPrice, formatQuantity } from '#shared/words/format'
 import { sum } from '#core/base/money'
 import type { SupplierFound } from '#shared/contract/catalogue'
 import type { DeskLine, TrayView } from '#shared/contract/order'
@@ -14,18 +13,12 @@ import { useWording } from '~/composables/base/use-wording'
 import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
 
-interface Desk {
-  lines: DeskLine[]
-  trays: TrayView[]
-  total: number
-  currency: string
-}
 useHead({ title: 'Desk · Rekko' })
 const api = useApi()
 const session = useSessionStore()
 const wording = useWording()
 const undo = useUndo()
-const { data, refresh, error } = await useAsyncData('desk', () => api.get<Desk>('/api/desk'))
+const { data, refresh, error } = await useAsyncData('desk', () => api.get('/api/desk'))
 useLive((c) => {
   if (c.kind !== 'absence') void refresh()
 })
@@ -59,6 +52,9 @@ const groups = computed(() => {
 watch(lines, (now) => {
   marked.value = new Set([...marked.value].filter((id) => now.some((l) => l.id === id)))
 })
+/** A line in one breath, for a screen reader. */
+const sayLine = (l: DeskLine) =>
+  [l.description, wording.quantity(l.open, l.unit), l.asker, ...(marked.value.has(l.id) ? ['marked'] : [])].join(', ')
 const chosen = computed(() => lines.value.filter((l) => marked.value.has(l.id)))
 const needsSupplier = computed(() => chosen.value.length > 0 && chosen.value.every((l) => l.supplierId === null))
 const sentence = computed(() => {
@@ -67,7 +63,10 @@ const sentence = computed(() => {
     return trays.value.length > 0
       ? 'Nothing else waits; what is left lies on your trays.'
       : 'Nothing waits to be ordered.'
-  return `${n} ${n === 1 ? 'line waits' : 'lines wait'} to be ordered, from ${groups.value.filter((g) => g.name !== '').length} suppliers.`
+  return (
+    `${n} ${n === 1 ? 'line waits' : 'lines wait'} to be ordered, from ` +
+    `${groups.value.filter((g) => g.name !== '').length} suppliers.`
+  )
 })
 
 function mark(l: DeskLine): void {
@@ -114,7 +113,7 @@ async function lay(parts: readonly DeskLine[], orderId: string | null): Promise<
   }
   trouble.value = ''
   try {
-    const done = await api.post<{ orderId: string }>('/api/trays', {
+    const done = await api.post('/api/trays', {
       body: {
         orderId,
         supplierId: supplier.value?.id ?? null,
@@ -135,7 +134,7 @@ async function lay(parts: readonly DeskLine[], orderId: string | null): Promise<
 }
 async function takeOff(t: TrayView, lineIds: string[] | null): Promise<void> {
   try {
-    await api.post(`/api/trays/${t.id}/take-off`, { body: { lineIds } })
+    await api.post('/api/trays/{id}/take-off', { params: { id: t.id }, body: { lineIds } })
     await refresh()
     const back = lineIds ?? t.lines.flatMap((l) => l.lineIds)
     undo.show(
@@ -160,7 +159,7 @@ async function takeOff(t: TrayView, lineIds: string[] | null): Promise<void> {
 }
 async function agree(t: TrayView, lineId: string, unitPrice: string): Promise<void> {
   try {
-    await api.post(`/api/trays/${t.id}/prices`, { body: { lineId, unitPrice } })
+    await api.post('/api/trays/{id}/prices', { params: { id: t.id }, body: { lineId, unitPrice } })
     await refresh()
   } catch (e) {
     trayTrouble.value = { ...trayTrouble.value, [t.id]: sayError(e) }
@@ -171,7 +170,8 @@ async function issue(t: TrayView): Promise<void> {
   busy.value = t.id
   trayTrouble.value = {}
   try {
-    const done = await api.post<{ id: string; number: string }>(`/api/orders/${t.id}/issue`, {
+    const done = await api.post('/api/orders/{id}/issue', {
+      params: { id: t.id },
       version: t.version,
       key: `issue-${t.id}-${t.version}`,
     })
@@ -280,14 +280,14 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
                 <span class="text-ink2"
                   >· {{ g.list.length }} {{ g.list.length === 1 ? 'line' : 'lines'
                   }}<template v-if="g.free">
-                    · from {{ formatPrice(g.free, g.list[0]?.currency ?? 'EUR') }} they pay the freight</template
+                    · from {{ wording.price(g.free, g.list[0]?.currency ?? 'EUR') }} they pay the freight</template
                   ></span
                 >
               </button>
             </td>
             <td class="num border-strong! pt-4! font-semibold">
               <span v-for="s in g.sums" :key="s.currency" class="block">{{
-                s.currency === data?.currency ? formatAmount(s) : formatMoney(s)
+                s.currency === data?.currency ? wording.amount(s) : wording.money(s)
               }}</span>
             </td>
             <td colspan="2" class="border-strong!" />
@@ -301,7 +301,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
             class="cursor-pointer"
             :data-chosen="marked.has(l.id)"
             :aria-selected="marked.has(l.id)"
-            :aria-label="`${l.description}, ${formatQuantity(l.open, l.unit)}, ${l.asker}${marked.has(l.id) ? ', marked' : ''}`"
+            :aria-label="sayLine(l)"
             @focus="at = l.id"
             @click="mark(l)"
             @dragstart="drag($event, l)"
@@ -317,12 +317,12 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
                 l.asker
               }}</NuxtLink>
             </td>
-            <td class="num">{{ formatQuantity(l.open, l.unit) }}</td>
+            <td class="num">{{ wording.quantity(l.open, l.unit) }}</td>
             <td class="num">
-              {{ formatPrice(l.unitPrice, l.currency)
+              {{ wording.price(l.unitPrice, l.currency)
               }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span>
             </td>
-            <td class="num">{{ formatAmount(l.net) }}</td>
+            <td class="num">{{ wording.amount(l.net) }}</td>
             <td class="max-w-[130px] truncate text-ink2" :title="l.shipTo">{{ l.shipTo }}</td>
             <td class="whitespace-nowrap" :class="late(l) ? 'text-red' : ''">
               {{ wording.shortDay(l.needBy) }}<template v-if="late(l)">, late</template>
@@ -368,8 +368,11 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
           />
           <button
             type="button"
-            class="block w-full rounded border border-dashed border-edge px-3 py-4 text-center text-ink2 hover:border-ink"
-            :class="overTray === 'new' ? 'bg-green-ground' : ''"
+            :class="[
+              'block w-full rounded border border-dashed border-edge px-3 py-4 text-center text-ink2',
+              'hover:border-ink',
+              overTray === 'new' ? 'bg-green-ground' : '',
+            ]"
             @click="lay(chosen, null)"
             @dragover.prevent="overTray = 'new'"
             @dragleave="overTray = null"

@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { capital, formatKept, inWords, listWords } from '#shared/words/format'
+import { capital, inWords, listWords } from '#shared/words/format'
 import { sayNext, type Next } from '#shared/words/mine'
-import type { Job } from '#core/requisition/job'
-import type { MineRow } from '#shared/contract/requisition'
+import type { MineRow } from '#shared/contract/mine'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
@@ -14,16 +13,6 @@ import { isTyping, usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
 import { useLive } from '~/composables/live/use-live'
 
-interface Page {
-  rows: MineRow[]
-  next: string | null
-  total: number
-  now: string
-  waiting: number
-  currency: string
-  sum: string
-  openSum: string
-}
 useHead({ title: 'Mine · Rekko' })
 
 const VIEWS = [
@@ -58,16 +47,12 @@ const moreKey = ref<string | null>(null)
 
 const { data, error, refresh } = await useAsyncData(
   'mine',
-  () => api.get<Page>('/api/requisitions', { ...asked.value, limit: 50 }),
+  () => api.get('/api/requisitions', { query: { ...asked.value, limit: 50 } }),
   { watch: [asked] },
 )
-interface Filters {
-  jobs: Job[]
-  fields: { id: string; name: string; values: { id: string; name: string }[] }[]
-}
-const { data: filters } = await useAsyncData('mine-filters', () => api.get<Filters>('/api/mine-filters'))
+const { data: filters } = await useAsyncData('mine-filters', () => api.get('/api/mine-filters'))
 const { data: kept, refresh: readViews } = await useAsyncData('mine-views', () =>
-  api.get<{ views: { id: string; name: string; query: string }[] }>('/api/views', { place: 'mine' }),
+  api.get('/api/views', { query: { place: 'mine' } }),
 )
 watch(data, () => {
   more.value = []
@@ -121,10 +106,12 @@ const shown = computed(() =>
 )
 async function readOn(): Promise<void> {
   try {
-    const page = await api.get<Page>('/api/requisitions', {
-      ...asked.value,
-      limit: 50,
-      after: moreKey.value ?? undefined,
+    const page = await api.get('/api/requisitions', {
+      query: {
+        ...asked.value,
+        limit: 50,
+        after: moreKey.value ?? undefined,
+      },
     })
     more.value.push(...page.rows)
     moreKey.value = page.next
@@ -133,8 +120,10 @@ async function readOn(): Promise<void> {
   }
 }
 /** All pages of the view, as a file. */
-const exportAs = (as: 'csv' | 'xlsx', of: 'requests' | 'lines' = 'requests') =>
-  `/api/requisitions/export?${new URLSearchParams(Object.entries({ ...asked.value, of, as }).flatMap(([k, v]) => (v === undefined ? [] : [[k, v]]))).toString()}`
+function exportAs(as: 'csv' | 'xlsx', of: 'requests' | 'lines' = 'requests'): string {
+  const query = Object.entries({ ...asked.value, of, as }).flatMap(([k, v]) => (v === undefined ? [] : [[k, v]]))
+  return `/api/requisitions/export?${new URLSearchParams(query).toString()}`
+}
 const jobs = computed(() => jobChoices(filters.value?.jobs ?? [], 'any job'))
 const fields = computed(() => [
   { id: '', name: 'any field' },
@@ -166,7 +155,7 @@ async function keepView(): Promise<void> {
 }
 async function removeView(id: string): Promise<void> {
   try {
-    await api.remove(`/api/views/${id}`)
+    await api.remove('/api/views/{id}', { params: { id } })
     await readViews()
   } catch (e) {
     trouble.value = sayError(e)
@@ -182,7 +171,8 @@ const mayRemind = (r: MineRow) =>
 async function remind(r: MineRow): Promise<void> {
   trouble.value = ''
   try {
-    const { names } = await api.post<{ names: string[] }>(`/api/requisitions/${r.id}/reminders`, {
+    const { names } = await api.post('/api/requisitions/{id}/reminders', {
+      params: { id: r.id },
       key: crypto.randomUUID(),
     })
     reminded.value = `${listWords(names)} ${names.length === 1 ? 'is' : 'are'} reminded of ${r.title}.`
@@ -344,7 +334,11 @@ usePlaceKeys(
             :id="`row-${r.id}`"
             :key="r.id"
             :data-chosen="i === chosen"
-            class="max-[900px]:grid max-[900px]:grid-cols-[minmax(0,1fr)_auto] max-[900px]:gap-x-3 max-[900px]:border-b max-[900px]:border-rule max-[900px]:py-2 max-[900px]:[&>td]:border-0 max-[900px]:[&>td]:p-0.5 max-[900px]:[&>td]:bg-transparent! max-[900px]:[&>td]:shadow-none!"
+            :class="[
+              'max-[900px]:grid max-[900px]:grid-cols-[minmax(0,1fr)_auto] max-[900px]:gap-x-3',
+              'max-[900px]:border-b max-[900px]:border-rule max-[900px]:py-2 max-[900px]:[&>td]:border-0',
+              'max-[900px]:[&>td]:p-0.5 max-[900px]:[&>td]:bg-transparent! max-[900px]:[&>td]:shadow-none!',
+            ]"
             @focusin="chosen = i"
           >
             <td class="max-w-[380px]">
@@ -355,7 +349,7 @@ usePlaceKeys(
               >
             </td>
             <td class="text-ink2 max-[900px]:order-3">{{ r.number ?? 'draft' }}</td>
-            <td class="num">{{ r.amount === null ? '–' : formatKept(r.amount, data?.currency ?? 'EUR') }}</td>
+            <td class="num">{{ r.amount === null ? '–' : wording.kept(r.amount, data?.currency ?? 'EUR') }}</td>
             <td class="max-[900px]:order-4"><StationRow :stations="r.stations" /></td>
             <td class="max-[900px]:order-5">
               <template v-if="r.next.you"
@@ -385,8 +379,8 @@ usePlaceKeys(
       <p v-if="trouble" class="notice-red mt-3" role="alert">{{ trouble }}</p>
       <p v-if="data && rows.length > 0" class="small mt-3 flex flex-wrap gap-x-3">
         <span
-          >{{ rows.length }} of {{ data.total }} · {{ formatKept(data.sum, data.currency) }} in all,
-          {{ formatKept(data.openSum, data.currency) }} still open</span
+          >{{ rows.length }} of {{ data.total }} · {{ wording.kept(data.sum, data.currency) }} in all,
+          {{ wording.kept(data.openSum, data.currency) }} still open</span
         >
         <button v-if="moreKey" type="button" class="quiet-link" @click="readOn">Show the next 50</button>
         <span class="ml-auto"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { readTypedNumber } from '#core/base/typed-number'
 import { unitName } from '#core/base/unit'
-import { formatDecimal, formatPrice, capital, formatCount } from '#shared/words/format'
+import { capital, formatCount } from '#shared/words/format'
 import { RHYTHM_WORDS } from '#shared/words/regulars'
 import type { RegularList, TemplateView } from '#shared/contract/regulars'
 import PageNote from '~/components/base/PageNote.vue'
@@ -17,10 +17,7 @@ const wording = useWording()
 const undo = useUndo()
 const trouble = ref('')
 const { data, error, refresh } = await useAsyncData('regulars', async () => {
-  const [{ lists }, { templates }] = await Promise.all([
-    api.get<{ lists: RegularList[] }>('/api/regulars'),
-    api.get<{ templates: TemplateView[] }>('/api/templates'),
-  ])
+  const [{ lists }, { templates }] = await Promise.all([api.get('/api/regulars'), api.get('/api/templates')])
   return { lists, templates }
 })
 const lists = computed(() => data.value?.lists ?? [])
@@ -28,7 +25,12 @@ const templates = computed(() => data.value?.templates ?? [])
 const repeating = computed(() => templates.value.filter((t) => t.nextOn !== null).length)
 const sentence = computed(() => {
   if (lists.value.length === 0 && templates.value.length === 0) return 'Nothing is kept for another time yet.'
-  return `${capital(formatCount(lists.value.length, 'list of regulars', 'lists of regulars'))} and ${formatCount(templates.value.length, 'template', 'templates')}${repeating.value === 0 ? '' : `, of which ${formatCount(repeating.value, 'raises itself', 'raise themselves')}`}.`
+  const kept = capital(formatCount(lists.value.length, 'list of regulars', 'lists of regulars'))
+  const again = formatCount(repeating.value, 'raises itself', 'raise themselves')
+  return (
+    `${kept} and ${formatCount(templates.value.length, 'template', 'templates')}` +
+    `${repeating.value === 0 ? '' : `, of which ${again}`}.`
+  )
 })
 type Entry = Omit<RegularList['entries'][number], 'id' | 'supplier'>
 const entriesOf = (list: RegularList): Entry[] => list.entries.map(({ id: _, supplier: __, ...e }) => e)
@@ -43,13 +45,13 @@ async function act(work: () => Promise<unknown>): Promise<void> {
   await refresh()
 }
 const write = (list: RegularList, name: string, entries: readonly Entry[]) =>
-  api.put(`/api/regulars/${list.id}`, { version: list.version, body: { name, entries } })
+  api.put('/api/regulars/{id}', { params: { id: list.id }, version: list.version, body: { name, entries } })
 function rename(list: RegularList, event: Event): void {
   const name = (event.target as HTMLInputElement).value.trim()
   if (name !== '' && name !== list.name) void act(() => write(list, name, entriesOf(list)))
 }
 function setQuantity(list: RegularList, at: number, event: Event): void {
-  const read = readTypedNumber((event.target as HTMLInputElement).value, wording.decimalMark.value)
+  const read = readTypedNumber((event.target as HTMLInputElement).value, wording.decimalMark)
   if (read === null || Number(read) <= 0) {
     trouble.value = 'That is not a quantity; it stays as it was.'
     void refresh()
@@ -78,7 +80,7 @@ function takeOff(list: RegularList, at: number): void {
 }
 function removeList(list: RegularList): void {
   void act(async () => {
-    await api.remove(`/api/regulars/${list.id}`, { version: list.version })
+    await api.remove('/api/regulars/{id}', { params: { id: list.id }, version: list.version })
     undo.show(`“${list.name}” is gone.`, 'Keep it after all', 10, () =>
       act(() =>
         api.post('/api/regulars', {
@@ -91,7 +93,8 @@ function removeList(list: RegularList): void {
 }
 const change = (t: TemplateView, rhythm: TemplateView['rhythm']) =>
   act(() =>
-    api.put(`/api/templates/${t.id}`, {
+    api.put('/api/templates/{id}', {
+      params: { id: t.id },
       version: t.version,
       body: { name: t.name, departmentId: t.departmentId, rhythm },
     }),
@@ -107,13 +110,16 @@ function stopRhythm(t: TemplateView): void {
 const asksRemove = ref('')
 function removeTemplate(t: TemplateView): void {
   void act(async () => {
-    await api.remove(`/api/templates/${t.id}`, { version: t.version })
+    await api.remove('/api/templates/{id}', { params: { id: t.id }, version: t.version })
     asksRemove.value = ''
   })
 }
 function sayRhythm(t: TemplateView): string {
   if (t.rhythm === null || t.nextOn === null) return 'begun by hand'
-  return `raised ${RHYTHM_WORDS[t.rhythm.every]}, next on ${wording.day(t.nextOn)}; then it ${t.rhythm.sendsItself ? 'is sent by itself' : 'waits for a look'}`
+  return (
+    `raised ${RHYTHM_WORDS[t.rhythm.every]}, next on ${wording.day(t.nextOn)}; then it ` +
+    `${t.rhythm.sendsItself ? 'is sent by itself' : 'waits for a look'}`
+  )
 }
 usePlaceKeys([], () => undefined)
 </script>
@@ -218,12 +224,12 @@ usePlaceKeys([], () => undefined)
             <input
               class="cell w-[56px]! text-right"
               inputmode="decimal"
-              :value="formatDecimal(e.quantity)"
+              :value="wording.decimal(e.quantity)"
               :aria-label="`How many: ${e.description}`"
               @change="setQuantity(l, i, $event)"
             /><span class="w-[52px] text-ink2">{{ unitName(e.unit) }}</span>
             <span class="num w-[88px] max-[700px]:hidden">{{
-              e.unitPrice === null ? '–' : formatPrice(e.unitPrice, e.currency)
+              e.unitPrice === null ? '–' : wording.price(e.unitPrice, e.currency)
             }}</span>
             <button
               type="button"

@@ -12,9 +12,7 @@ const route = useRoute()
 const session = useSessionStore()
 const trouble = ref('')
 const busy = ref('')
-const { data, error } = await useAsyncData('demo-people', () =>
-  api.get<{ people: DemoPerson[]; postOffice: string | null }>('/api/demo-people'),
-)
+const { data, error } = await useAsyncData('demo-people', () => api.get('/api/demo-people'))
 const people = computed(() => data.value?.people ?? [])
 
 function enter(me: Me): void {
@@ -25,7 +23,7 @@ function enter(me: Me): void {
 async function press(p: DemoPerson): Promise<void> {
   busy.value = p.id
   try {
-    enter(await api.post<Me>('/api/session/demo', { body: { personId: p.id } }))
+    enter(await api.post('/api/session/demo', { body: { personId: p.id } }))
   } catch (e) {
     trouble.value = sayError(e)
   } finally {
@@ -64,7 +62,10 @@ async function press(p: DemoPerson): Promise<void> {
         <li v-for="p in people" :key="p.id" class="border-b border-rule last:border-0">
           <button
             type="button"
-            class="grid w-full grid-cols-[270px_minmax(0,1fr)] gap-4 px-5 py-2 text-left hover:bg-green-ground max-[700px]:grid-cols-1 max-[700px]:gap-0"
+            :class="[
+              'grid w-full grid-cols-[270px_minmax(0,1fr)] gap-4 px-5 py-2 text-left hover:bg-green-ground',
+              'max-[700px]:grid-cols-1 max-[700px]:gap-0',
+            ]"
             :aria-busy="busy === p.id"
             @click="press(p)"
           >

@@ -10,7 +10,7 @@ export const useSessionStore = defineStore('session', () => {
 
   async function load(): Promise<void> {
     try {
-      me.value = await useApi().get<Me>('/api/session')
+      me.value = await useApi().get('/api/session')
     } catch {
       me.value = null
     }

@@ -233,45 +233,48 @@ describe('steps side by side, and asking once', () => {
   })
 })
 
-test('property: whoever is here, nobody is asked twice, nobody decides their own, and it ends in people or is held', () => {
-  const ids = CAST.map((p) => p.id)
-  const anyFacts = fc.record({
-    amount: fc.integer({ min: 1, max: 4_000_000 }),
-    awayIds: fc.subarray(ids),
-    gone: fc.subarray(ids),
-    owner: fc.constantFrom(...ids),
-    raiser: fc.constantFrom(...ids),
-    subs: fc.array(fc.constantFrom(...ids), { minLength: 9, maxLength: 9 }),
-  })
-  fc.assert(
-    fc.property(anyFacts, ({ amount, awayIds, gone, owner, raiser, subs }) => {
-      const f = facts(
-        Object.fromEntries(gone.map((g) => [g, { leftOn: '2026-01-01' }])),
-        awayIds.map((a, i) => away(a, subs[i] === a ? null : (subs[i] ?? null))),
-      )
-      const p = policy([
-        OWN,
-        {
-          steps: [
-            CHAIN,
-            { rank: 10, who: { by: 'group', name: 'g', mode: 'all', members: ['a', 'kaveh'] }, mustCover: false },
-          ],
-        },
-      ])
-      const route = makeRoute(subject((amount / 100).toFixed(2), { ownerId: owner, raisedById: raiser }), p, f)
-      const asked = route.steps.flatMap((s) => s.seats.map((x) => x.actorId))
-      expect(new Set(asked).size).toBe(asked.length)
-      expect(asked).not.toContain(owner)
-      expect(asked).not.toContain(raiser)
-      for (const id of asked) expect(gone.includes(id) || awayIds.includes(id)).toBe(false)
-      if (asked.length === 0) expect(route.held).not.toBeNull()
-      let approvals: { actorId: string }[] = []
-      for (let guard = 0; progressOf(route, approvals).state === 'waiting'; guard += 1) {
-        expect(guard).toBeLessThan(50)
-        approvals = [...approvals, ...progressOf(route, approvals).open.slice(0, 1)]
-      }
-      expect(progressOf(route, approvals).state).toBe(route.held === null ? 'approved' : 'held')
-    }),
-    { numRuns: 300 },
-  )
-})
+test(
+  'property: whoever is here, nobody is asked twice, nobody decides their own, and it ends in people or is ' + 'held',
+  () => {
+    const ids = CAST.map((p) => p.id)
+    const anyFacts = fc.record({
+      amount: fc.integer({ min: 1, max: 4_000_000 }),
+      awayIds: fc.subarray(ids),
+      gone: fc.subarray(ids),
+      owner: fc.constantFrom(...ids),
+      raiser: fc.constantFrom(...ids),
+      subs: fc.array(fc.constantFrom(...ids), { minLength: 9, maxLength: 9 }),
+    })
+    fc.assert(
+      fc.property(anyFacts, ({ amount, awayIds, gone, owner, raiser, subs }) => {
+        const f = facts(
+          Object.fromEntries(gone.map((g) => [g, { leftOn: '2026-01-01' }])),
+          awayIds.map((a, i) => away(a, subs[i] === a ? null : (subs[i] ?? null))),
+        )
+        const p = policy([
+          OWN,
+          {
+            steps: [
+              CHAIN,
+              { rank: 10, who: { by: 'group', name: 'g', mode: 'all', members: ['a', 'kaveh'] }, mustCover: false },
+            ],
+          },
+        ])
+        const route = makeRoute(subject((amount / 100).toFixed(2), { ownerId: owner, raisedById: raiser }), p, f)
+        const asked = route.steps.flatMap((s) => s.seats.map((x) => x.actorId))
+        expect(new Set(asked).size).toBe(asked.length)
+        expect(asked).not.toContain(owner)
+        expect(asked).not.toContain(raiser)
+        for (const id of asked) expect(gone.includes(id) || awayIds.includes(id)).toBe(false)
+        if (asked.length === 0) expect(route.held).not.toBeNull()
+        let approvals: { actorId: string }[] = []
+        for (let guard = 0; progressOf(route, approvals).state === 'waiting'; guard += 1) {
+          expect(guard).toBeLessThan(50)
+          approvals = [...approvals, ...progressOf(route, approvals).open.slice(0, 1)]
+        }
+        expect(progressOf(route, approvals).state).toBe(route.held === null ? 'approved' : 'held')
+      }),
+      { numRuns: 300 },
+    )
+  },
+)

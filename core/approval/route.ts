@@ -47,7 +47,8 @@ export interface Route {
   readonly notes: readonly RouteNote[]
 }
 
-interface Draft {
+/** A route while it is worked out. */
+interface InMaking {
   readonly steps: RouteStep[]
   readonly notes: RouteNote[]
   held: Route['held']
@@ -58,23 +59,23 @@ interface Draft {
  * and leavers are those of `facts.today`. A document is never approved because nobody was found.
  */
 export function makeRoute(subject: Subject, policy: Policy, facts: PeopleFacts): Route {
-  const draft: Draft = { steps: [], notes: [], held: null }
+  const making: InMaking = { steps: [], notes: [], held: null }
   const fits = policy.rules.filter((rule) => {
     const fit = rule.conditions.every((c) => holds(c, subject))
-    if (!fit) draft.notes.push({ code: 'rule-does-not-fit', ruleId: rule.id })
+    if (!fit) making.notes.push({ code: 'rule-does-not-fit', ruleId: rule.id })
     return fit
   })
   const spared = isSpared(fits, subject, facts)
-  if (spared !== null) draft.notes.push({ code: 'spared-by-own-limit', limit: spared })
+  if (spared !== null) making.notes.push({ code: 'spared-by-own-limit', limit: spared })
   if (fits.every((r) => r.steps.length === 0) && spared === null) {
-    if (policy.ending === 'fallback') addFallback(draft, 0, 0, null, 'no rule fits', subject, policy, facts)
+    if (policy.ending === 'fallback') addFallback(making, 0, 0, null, 'no rule fits', subject, policy, facts)
   }
-  for (const rule of fits) addRule(draft, rule, spared !== null, subject, policy, facts)
-  const ordered = draft.steps
+  for (const rule of fits) addRule(making, rule, spared !== null, subject, policy, facts)
+  const ordered = making.steps
     .map((step, at) => ({ step, at }))
     .sort((a, b) => a.step.rank - b.step.rank || a.step.level - b.step.level || a.at - b.at)
     .map((s) => s.step)
-  return { steps: askOnce(ordered, draft.notes), held: draft.held, notes: draft.notes }
+  return { steps: askOnce(ordered, making.notes), held: making.held, notes: making.notes }
 }
 
 function isSpared(fits: readonly Rule[], subject: Subject, facts: PeopleFacts): Money | null {
@@ -88,27 +89,33 @@ function isBarred(personId: string, subject: Subject): boolean {
 }
 
 /** The seat of a person, or null with a note: barred, away without a substitute, gone, a substitute barred. */
-function seatOf(personId: string, why: SeatReason, draft: Draft, subject: Subject, facts: PeopleFacts): Seat | null {
+function seatOf(
+  personId: string,
+  why: SeatReason,
+  making: InMaking,
+  subject: Subject,
+  facts: PeopleFacts,
+): Seat | null {
   if (isBarred(personId, subject)) {
-    draft.notes.push({ code: 'own-document', personId })
+    making.notes.push({ code: 'own-document', personId })
     return null
   }
   const actor = whoActs(personId, facts)
   if (actor === null) {
     const person = facts.people.get(personId)
     const gone = person === undefined || presence(person, facts.absences, facts.today).at === 'gone'
-    draft.notes.push({ code: gone ? 'gone' : 'away-without-substitute', personId })
+    making.notes.push({ code: gone ? 'gone' : 'away-without-substitute', personId })
     return null
   }
   if (isBarred(actor.id, subject)) {
-    draft.notes.push({ code: 'own-document', personId: actor.id })
+    making.notes.push({ code: 'own-document', personId: actor.id })
     return null
   }
   return { actorId: actor.id, forId: actor.id === personId ? null : personId, why }
 }
 
 function addFallback(
-  draft: Draft,
+  making: InMaking,
   rank: number,
   level: number,
   ruleId: string | null,
@@ -118,20 +125,20 @@ function addFallback(
   facts: PeopleFacts,
 ): void {
   if (policy.fallbackId === null) {
-    draft.held ??= { code: 'no-fallback' }
+    making.held ??= { code: 'no-fallback' }
     return
   }
-  const before = draft.notes.length
-  const seat = seatOf(policy.fallbackId, { code: 'fallback', because }, draft, subject, facts)
+  const before = making.notes.length
+  const seat = seatOf(policy.fallbackId, { code: 'fallback', because }, making, subject, facts)
   if (seat === null) {
-    draft.held ??= { code: draft.notes[before]?.code === 'own-document' ? 'fallback-barred' : 'fallback-away' }
+    making.held ??= { code: making.notes[before]?.code === 'own-document' ? 'fallback-barred' : 'fallback-away' }
     return
   }
-  draft.steps.push({ rank, level, ruleId, mode: 'any', seats: [seat] })
+  making.steps.push({ rank, level, ruleId, mode: 'any', seats: [seat] })
 }
 
 function addRule(
-  draft: Draft,
+  making: InMaking,
   rule: Rule,
   spared: boolean,
   subject: Subject,
@@ -141,11 +148,11 @@ function addRule(
   for (const step of rule.steps) {
     const { who, rank } = step
     if (who.by === 'chain') {
-      if (!spared) addChain(draft, rank, rule.id, who.until, subject, policy, facts)
+      if (!spared) addChain(making, rank, rule.id, who.until, subject, policy, facts)
       continue
     }
     if (who.by === 'budget holders') {
-      addHolders(draft, step.rank, rule.id, step.mustCover, subject, policy, facts)
+      addHolders(making, step.rank, rule.id, step.mustCover, subject, policy, facts)
       continue
     }
     const ids = who.by === 'person' ? [who.personId] : who.by === 'role' ? who.holders : who.members
@@ -155,10 +162,10 @@ function addRule(
         : who.by === 'role'
           ? { code: 'role', role: who.role }
           : { code: 'group', name: who.name }
-    const seats = ids.flatMap((id) => limited(id, why, step.mustCover, draft, subject, facts))
+    const seats = ids.flatMap((id) => limited(id, why, step.mustCover, making, subject, facts))
     const mode = who.by === 'group' ? who.mode : 'any'
-    if (seats.length === 0) addFallback(draft, rank, 0, rule.id, 'step is empty', subject, policy, facts)
-    else draft.steps.push({ rank, level: 0, ruleId: rule.id, mode, seats })
+    if (seats.length === 0) addFallback(making, rank, 0, rule.id, 'step is empty', subject, policy, facts)
+    else making.steps.push({ rank, level: 0, ruleId: rule.id, mode, seats })
   }
 }
 
@@ -166,20 +173,20 @@ function limited(
   id: string,
   why: SeatReason,
   mustCover: boolean,
-  draft: Draft,
+  making: InMaking,
   subject: Subject,
   facts: PeopleFacts,
 ): Seat[] {
   if (mustCover && !covers(facts.people.get(id)?.decidingLimit ?? null, subject.amount)) {
-    draft.notes.push({ code: 'does-not-cover', personId: id })
+    making.notes.push({ code: 'does-not-cover', personId: id })
     return []
   }
-  const seat = seatOf(id, why, draft, subject, facts)
+  const seat = seatOf(id, why, making, subject, facts)
   return seat === null ? [] : [seat]
 }
 
 function addHolders(
-  draft: Draft,
+  making: InMaking,
   rank: number,
   ruleId: string,
   mustCover: boolean,
@@ -197,9 +204,9 @@ function addHolders(
     const seats =
       holderId === null
         ? []
-        : limited(holderId, { code: 'budget-holder', budgetLineIds }, mustCover, draft, subject, facts)
-    if (seats.length === 0) addFallback(draft, rank, 0, ruleId, 'step is empty', subject, policy, facts)
-    else draft.steps.push({ rank, level: 0, ruleId, mode: 'any', seats })
+        : limited(holderId, { code: 'budget-holder', budgetLineIds }, mustCover, making, subject, facts)
+    if (seats.length === 0) addFallback(making, rank, 0, ruleId, 'step is empty', subject, policy, facts)
+    else making.steps.push({ rank, level: 0, ruleId, mode: 'any', seats })
   }
 }
 
@@ -209,7 +216,7 @@ function addHolders(
  * where nobody's does, the levels are asked and then the fallback.
  */
 function addChain(
-  draft: Draft,
+  making: InMaking,
   rank: number,
   ruleId: string,
   until: 'covered' | 'top',
@@ -231,16 +238,16 @@ function addChain(
       below.id === subject.ownerId
         ? { code: 'manager', of: subject.ownerId, limit, covers: does }
         : { code: 'higher-manager', limit, covers: does }
-    const seat = seatOf(manager.id, why, draft, subject, facts)
+    const seat = seatOf(manager.id, why, making, subject, facts)
     if (seat !== null) {
-      draft.steps.push({ rank, level, ruleId, mode: 'any', seats: [seat] })
+      making.steps.push({ rank, level, ruleId, mode: 'any', seats: [seat] })
       level += 1
       if (until === 'covered' && does) covered = true
     }
     below = manager
   }
   if (until === 'covered' ? !covered : level === 0) {
-    addFallback(draft, rank, level, ruleId, level === 0 ? 'step is empty' : 'nobody covers', subject, policy, facts)
+    addFallback(making, rank, level, ruleId, level === 0 ? 'step is empty' : 'nobody covers', subject, policy, facts)
   }
 }
 

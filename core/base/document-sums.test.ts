@@ -39,7 +39,8 @@ describe('line net', () => {
 
 describe('document sums by EN 16931', () => {
   test('tax is worked out for each category and rate, never for each line (BR-CO-17)', () => {
-    // Three lines of 0.10 at 19 %: 0.30 x 19 % = 0.057, rounded 0.06; line by line it would be 0.02 x 3 = 0.06; 0.13 x 5 tells them apart.
+    // Three lines of 0.10 at 19 %: 0.30 x 19 % = 0.057, rounded 0.06; line by line it would be 0.02 x 3 = 0.06; 0.13 x
+    // 5 tells them apart.
     const sums = documentSums(
       Array.from({ length: 5 }, () => ({ net: money('0.13 EUR'), tax: S19 })),
       'EUR',

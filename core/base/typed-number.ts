@@ -7,7 +7,7 @@ import { Decimal, plain, type DecimalText } from './decimal'
  */
 export function readTypedNumber(text: string, decimalMark: '.' | ','): DecimalText | null {
   const compact = text
-    .replace(/[\s\u00a0\u202f']/g, '')
+    .replace(/[\s\u00a0\u202f\u2019']/g, '')
     .replace(/\u2212/g, '-')
     .replace(/\u00d7/g, '*')
   if (compact === '' || compact.length > 60) return null

@@ -1,6 +1,7 @@
 import { dec, type DecimalText } from '#core/base/decimal'
 import { compare, covers, convert, roundMoney, type Money } from '#core/base/money'
 import { verdict, type Verdict } from '#core/base/verdict'
+import { type ChannelName } from './channel'
 import { ORDER_MOVES, type OrderState } from './moves'
 
 /** Who could issue an order that its buyer may not. */
@@ -15,7 +16,13 @@ export type IssueReason =
       readonly code: 'order-empty' | 'no-supplier' | 'no-ship-to' | 'own-need-alone' | 'currency-differs'
       readonly stops: true
     }
-  | { readonly code: 'supplier-blocked' | 'supplier-no-address'; readonly stops: true; readonly supplier: string }
+  | { readonly code: 'supplier-blocked'; readonly stops: true; readonly supplier: string }
+  | {
+      readonly code: 'supplier-unreachable'
+      readonly stops: true
+      readonly supplier: string
+      readonly channel: ChannelName
+    }
   | {
       readonly code: 'above-ordering-limit'
       readonly stops: true
@@ -41,7 +48,9 @@ export interface IssueFacts {
   readonly mayIssue: readonly MayIssue[]
   readonly supplier: {
     readonly name: string
-    readonly email: string | null
+    /** How orders reach it, and whether that channel has what it needs. */
+    readonly channel: ChannelName
+    readonly reachable: boolean
     readonly blocked: boolean
     readonly currency: string
   } | null
@@ -70,7 +79,8 @@ export function decideIssue(f: IssueFacts): Verdict<'issued', IssueReason> {
   if (f.supplier === null) reasons.push({ code: 'no-supplier', stops: true })
   else {
     if (f.supplier.blocked) reasons.push({ code: 'supplier-blocked', stops: true, supplier: f.supplier.name })
-    if (f.supplier.email === null) reasons.push({ code: 'supplier-no-address', stops: true, supplier: f.supplier.name })
+    const { name, channel, reachable } = f.supplier
+    if (!reachable) reasons.push({ code: 'supplier-unreachable', stops: true, supplier: name, channel })
   }
   if (f.needOf.length > 0 && f.needOf.every((id) => id === f.buyerId))
     reasons.push({ code: 'own-need-alone', stops: true })

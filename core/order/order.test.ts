@@ -130,7 +130,7 @@ describe('issuing', () => {
     buyerId: 'leonie',
     orderingLimit: money('3000.00 EUR'),
     mayIssue: [{ personId: 'h', name: 'Harriet Voss' }],
-    supplier: { name: 'Corrigan', email: 'x@y', blocked: false, currency: 'EUR' },
+    supplier: { name: 'Corrigan', channel: 'e-mail', reachable: true, blocked: false, currency: 'EUR' },
     hasShipTo: true,
     currency: 'EUR',
     net: money('3000.00 EUR'),
@@ -183,8 +183,11 @@ describe('issuing', () => {
       'no-rate',
     ])
     expect(
-      codes({ supplier: { name: 'x', email: null, blocked: true, currency: 'EUR' }, needOf: ['leonie', 'owen'] }),
-    ).toEqual(['supplier-blocked', 'supplier-no-address'])
+      codes({
+        supplier: { name: 'x', channel: 'e-mail', reachable: false, blocked: true, currency: 'EUR' },
+        needOf: ['leonie', 'owen'],
+      }),
+    ).toEqual(['supplier-blocked', 'supplier-unreachable'])
   })
 })
 

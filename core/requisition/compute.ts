@@ -3,60 +3,15 @@ import { convert, sum, type Money } from '#core/base/money'
 import { lineNet } from '#core/base/line-net'
 import { documentSums, type DocumentSums } from '#core/base/document-sums'
 import { checkSplit } from '#core/base/split'
-import { fiscalPeriod, type Day, type FiscalPeriod } from '#core/base/day'
-import { checkBudget, type BudgetLineFacts, type BudgetOutcome } from '#core/budget/available'
+import { fiscalPeriod, type FiscalPeriod } from '#core/base/day'
+import { checkBudget, type BudgetOutcome } from '#core/budget/available'
 import { effectsOf, sumByBudgetLine, type CodedLine, type Effect } from '#core/budget/effect'
 import { makeRoute, type Route } from '#core/approval/route'
-import { type Policy, type Subject } from '#core/approval/policy'
-import { type PeopleFacts } from '#core/people/person'
+import { type Subject } from '#core/approval/policy'
 import { adjustmentsOf, type Draft, type DraftLine } from './draft'
 import { checkLine, findMissing, type Missing } from './missing'
-import { type Job } from './job'
-import { type OwnField } from './own-field'
-import { rulesThatHold, type AttachmentKind, type RequestKind, type RequestRule } from './rules'
-import { type ItemFacts, type SupplierFacts } from '#core/supplier/warning'
-
-/** A budget line as a requisition needs it. */
-export interface PayingLine extends BudgetLineFacts {
-  readonly departmentId: string
-  readonly account: string
-  readonly project: string | null
-  readonly holderId: string | null
-  /** What its department can reclaim of tax, in percent. */
-  readonly reclaimable: DecimalText
-  readonly fiscalYear: number
-}
-
-/** Everything outside the draft that its verdict rests on. The page gets only those of its own draft. */
-export interface DraftFacts {
-  readonly today: Day
-  readonly baseCurrency: string
-  readonly fiscalStartMonth: number
-  readonly closedPeriods: readonly FiscalPeriod[]
-  readonly ownerId: string
-  readonly raisedById: string
-  readonly departmentIds: readonly string[]
-  readonly branch: readonly string[]
-  readonly budgetLines: ReadonlyMap<string, PayingLine>
-  readonly taxCodes: ReadonlyMap<
-    string,
-    { readonly name: string; readonly category: string; readonly rate: DecimalText }
-  >
-  /** Factors into the base currency, by currency. */
-  readonly toBase: ReadonlyMap<string, DecimalText>
-  /** Those that the draft names, and in the page those picked since. */
-  readonly suppliers: ReadonlyMap<string, SupplierFacts>
-  readonly items: ReadonlyMap<string, ItemFacts>
-  readonly holidays: ReadonlySet<Day>
-  readonly kinds: ReadonlyMap<string, RequestKind>
-  readonly ownFields: readonly OwnField[]
-  readonly rules: readonly RequestRule[]
-  readonly jobs: ReadonlyMap<string, Job>
-  /** The kinds of the files that are attached. */
-  readonly attached: readonly AttachmentKind[]
-  readonly policy: Policy
-  readonly people: PeopleFacts
-}
+import { type DraftFacts } from './draft-facts'
+import { rulesThatHold, type RequestRule } from './rules'
 
 export interface DraftVerdict {
   readonly lineNets: ReadonlyMap<string, Money>

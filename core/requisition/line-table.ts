@@ -32,10 +32,8 @@ export interface ReadRow {
 }
 
 const HEADS: readonly (readonly [LineColumn, RegExp])[] = [
-  [
-    'part',
-    /^(supplier )?(part|article|item|catalogue|order|product|material)[ -]?(no|nr|num|number|code|id|ref)\b|^(part|sku|ref|reference|code|number|no)\.?$/,
-  ],
+  ['part', /^(supplier )?(part|article|item|catalogue|order|product|material)[ -]?(no|nr|num|number|code|id|ref)\b/],
+  ['part', /^(part|sku|ref|reference|code|number|no)\.?$/],
   ['quantity', /^(qty|quantity|how many|count|pcs|pieces|number of|amount needed|needed)\b/],
   ['unit', /^(unit|uom|unit of measure|measure|per)\.?$/],
   ['price', /\b(price|cost|rate|each|net)\b/],
@@ -96,7 +94,8 @@ function headOf(cell: string): LineColumn | null {
 
 /**
  * Recognises the columns of a range: by the names in its first row where at least one is known and
- * none of its cells is a number, else by what the columns hold (words over numbers are names too). What is recognised is shown before it is taken.
+ * none of its cells is a number, else by what the columns hold (words over numbers are names too). What is recognised
+ * is shown before it is taken.
  */
 export function recogniseTable(rows: readonly (readonly string[])[], mark: '.' | ','): LineTable {
   const width = Math.max(0, ...rows.map((r) => r.length))
@@ -231,7 +230,10 @@ function readCells(cells: readonly string[], table: LineTable, mark: '.' | ','):
   }
 }
 
-/** The lines of a requisition as a range of cells that `recogniseTable` reads back, with the names of its columns first. */
+/**
+ * The lines of a requisition as a range of cells that `recogniseTable` reads back, with the names of its columns
+ * first.
+ */
 export function writeTable(
   lines: readonly Pick<DraftLine, 'description' | 'supplierPart' | 'quantity' | 'unit' | 'unitPrice' | 'priceBase'>[],
 ): string[][] {

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { BLANK_DRAFT, BLANK_LINE, type DraftLine } from './draft'
 import { checkLine } from './missing'
-import { type DraftFacts } from './compute'
+import { type DraftFacts } from './draft-facts'
 import { type OwnField } from './own-field'
 
 const field = (id: string, change: Partial<OwnField>): OwnField => ({

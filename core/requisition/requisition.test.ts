@@ -3,7 +3,8 @@ import { describe, expect, test } from 'vitest'
 import { money } from '#core/base/money'
 import { readEntry } from '#core/requisition/entry'
 import { isNoMoreThan } from '#core/requisition/compare'
-import { computeDraft, type DraftFacts, type LineMemo, type PayingLine } from '#core/requisition/compute'
+import { computeDraft, type LineMemo } from '#core/requisition/compute'
+import { type DraftFacts, type PayingLine } from '#core/requisition/draft-facts'
 import { openQuantity, stateFromQuantities } from '#core/requisition/line-progress'
 import {
   actsAsOwner,
@@ -273,31 +274,35 @@ describe('more that a line and a request may say', () => {
     expect(codes({ ...DRAFT, shipToId: null, address })).toEqual([])
     expect(codes({ ...DRAFT, shipToId: null, address: { ...address, town: ' ' } })).toEqual(['address-unfinished'])
   })
-  test('anything but less of it starts the route again: kind, address, notes to the supplier, discount; what colleagues note does not', () => {
-    for (const change of [
-      { kind: 'service' },
-      { attention: 'Rosa' },
-      { noteToSupplier: 'blue' },
-      { justification: 'because' },
-      { jobId: 'j' },
-      { own: { f: 'x' } },
-    ] as const)
-      expect(isNoMoreThan(DRAFT, { ...DRAFT, ...change })).toBe(false)
-    for (const change of [
-      { secondDescription: 'blue' },
-      { discount: { of: 'percent', value: '5' } },
-      { noteToSupplier: 'blue' },
-      { own: { f: 'x' } },
-    ] as const)
-      expect(isNoMoreThan(DRAFT, line(change))).toBe(false)
-    expect(
-      isNoMoreThan(DRAFT, {
-        ...line({ noteInternal: 'haggle', own: { f: '' } }),
-        noteInternal: 'for us',
-        readWarnings: ['w'],
-      }),
-    ).toBe(true)
-  })
+  test(
+    'anything but less of it starts the route again: kind, address, notes to the supplier, discount; what ' +
+      'colleagues note does not',
+    () => {
+      for (const change of [
+        { kind: 'service' },
+        { attention: 'Rosa' },
+        { noteToSupplier: 'blue' },
+        { justification: 'because' },
+        { jobId: 'j' },
+        { own: { f: 'x' } },
+      ] as const)
+        expect(isNoMoreThan(DRAFT, { ...DRAFT, ...change })).toBe(false)
+      for (const change of [
+        { secondDescription: 'blue' },
+        { discount: { of: 'percent', value: '5' } },
+        { noteToSupplier: 'blue' },
+        { own: { f: 'x' } },
+      ] as const)
+        expect(isNoMoreThan(DRAFT, line(change))).toBe(false)
+      expect(
+        isNoMoreThan(DRAFT, {
+          ...line({ noteInternal: 'haggle', own: { f: '' } }),
+          noteInternal: 'for us',
+          readWarnings: ['w'],
+        }),
+      ).toBe(true)
+    },
+  )
 })
 
 describe('what comes back', () => {

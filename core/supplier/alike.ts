@@ -75,7 +75,10 @@ export function likeness(a: string, b: string): number {
   return all === 0 ? 0 : common / all
 }
 
-/** Names this much alike may be one; found by trying: a letter dropped or doubled stays above, another firm in the trade below. */
+/**
+ * Names this much alike may be one; found by trying: a letter dropped or doubled stays above, another firm in the
+ * trade below.
+ */
 const LIKE = 0.45
 
 /** Why two suppliers may be one and the same; empty when nothing says so. */

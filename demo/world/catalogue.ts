@@ -2,7 +2,10 @@ import { addDays, type Day } from '#core/base/day'
 import { idOf } from '../ids'
 import { MORE_ITEMS } from './more-items'
 
-/** name, number, town, e-mail local part (null: none known), currency, terms in days, lead days, freight, free from, standing, warning */
+/**
+ * name, number, town, e-mail local part (null: none known), currency, terms in days, lead days, freight, free from,
+ * standing, warning
+ */
 type SupplierRow = [
   name: string,
   number: string,

@@ -1,6 +1,6 @@
 import pg from 'pg'
 import { NO_JIT } from '../../server/db/client'
-import { searchItems } from '../../server/catalogue/reads'
+import { searchItems } from '../../server/find/item-reads'
 import { type Cluster } from '../setup/cluster'
 import { recording } from './capture'
 
@@ -50,22 +50,31 @@ const OF = [
 ]
 const FOR = ['pump', 'tank', 'winch', 'skimmer', 'boat', 'laboratory', 'workshop', 'pool', 'store', 'yard']
 
-/** Fills the catalogue with so many items of three words, a size and a part number, by plain SQL: for measuring the search alone. */
+/**
+ * Fills the catalogue with so many items of three words, a size and a part number, by plain SQL: for measuring the
+ * search alone.
+ */
 export async function bulkItems(url: string, count: number): Promise<void> {
   const client = new pg.Client({ connectionString: url })
   await client.connect()
   await client.query(
     `
-    insert into item (id, number, name, category_id, supplier_id, supplier_part, unit, currency, tax_code, lead_days, search_text)
-    select ('00000000-0000-4000-a000-' || lpad(n::text, 12, '0'))::uuid, 'B-' || n, x.name, c.id, s.id, 'BX-' || n, 'H87', 'EUR', 'S', 5, lower(x.name || ' B-' || n || ' BX-' || n || ' ' || s.name)
+    insert into item (id, number, name, category_id, supplier_id, supplier_part, unit, currency, tax_code, lead_days,
+      search_text)
+    select ('00000000-0000-4000-a000-' || lpad(n::text, 12, '0'))::uuid, 'B-' || n, x.name, c.id, s.id, 'BX-' || n,
+      'H87', 'EUR', 'S', 5, lower(x.name || ' B-' || n || ' BX-' || n || ' ' || s.name)
     from generate_series(1, ${count}) n
-      cross join lateral (select ($1::text[])[1 + n % 20] || ', ' || ($2::text[])[1 + n / 20 % 20] || ', ' || ($3::text[])[1 + n / 400 % 10] || ' ' || (n % 997) || ' mm' as name) x
+      cross join lateral (
+        select ($1::text[])[1 + n % 20] || ', ' || ($2::text[])[1 + n / 20 % 20] || ', '
+          || ($3::text[])[1 + n / 400 % 10] || ' ' || (n % 997) || ' mm' as name) x
       cross join lateral (select id from category order by name offset n % 15 limit 1) c
-      cross join lateral (select id, name from supplier where currency = 'EUR' and standing = 'active' order by number offset n % 10 limit 1) s`,
+      cross join lateral (select id, name from supplier where currency = 'EUR' and standing = 'active'
+        order by number offset n % 10 limit 1) s`,
     [WHAT, OF, FOR],
   )
   await client.query(
-    `insert into item_price (item_id, from_quantity, unit_price) select ('00000000-0000-4000-a000-' || lpad(n::text, 12, '0'))::uuid, 1, 1 + n % 500 from generate_series(1, ${count}) n`,
+    `insert into item_price (item_id, from_quantity, unit_price) select ('00000000-0000-4000-a000-' || ` +
+      `lpad(n::text, 12, '0'))::uuid, 1, 1 + n % 500 from generate_series(1, ${count}) n`,
   )
   await client.query('vacuum analyze')
   await client.end()
@@ -131,7 +140,8 @@ export async function benchItems(
   await bare.end()
   await pool.end()
   const line = (name: string, share: number): [string, string, string] => [
-    `item search over ${count.toLocaleString('en')} items, ${name}: API ${at(api, share).toFixed(1)} ms, its bare query ${at(sql, share).toFixed(1)} ms`,
+    `item search over ${count.toLocaleString('en')} items, ${name}: API ${at(api, share).toFixed(1)} ms, its ` +
+      `bare query ${at(sql, share).toFixed(1)} ms`,
     `${(at(api, share) / at(sql, share)).toFixed(2)} times`,
     'at most 2 times',
   ]

@@ -15,7 +15,8 @@ async function bundleCore(): Promise<string> {
   const entry = join(ROOT, '.rekko/bench-verdict.ts')
   writeFileSync(
     entry,
-    `export { computeDraft } from '${join(ROOT, 'core/requisition/compute')}'\nexport { readFacts } from '${join(ROOT, 'shared/contract/draft-facts')}'\n`,
+    `export { computeDraft } from '${join(ROOT, 'core/requisition/compute')}'\nexport { readFacts } from ` +
+      `'${join(ROOT, 'shared/contract/draft-facts')}'\n`,
   )
   const result = await build({
     configFile: false,
@@ -30,7 +31,10 @@ async function bundleCore(): Promise<string> {
   return chunk.code
 }
 
-/** Working a draft of 500 lines out again after one line changed, in the browser, beside a loop that is known to fill about a frame. */
+/**
+ * Working a draft of 500 lines out again after one line changed, in the browser, beside a loop that is known to fill
+ * about a frame.
+ */
 async function benchVerdict(draft: Draft, facts: DraftFactsWire): Promise<Result> {
   const code = await bundleCore()
   const browser = await chromium.launch({
@@ -89,7 +93,8 @@ async function benchVerdict(draft: Draft, facts: DraftFactsWire): Promise<Result
   )
   await browser.close()
   return [
-    `verdict of ${LINES} lines after one changed, in the browser: ${verdict.toFixed(1)} ms, a loop of 12 million steps beside it ${loop.toFixed(1)} ms (medians)`,
+    `verdict of ${LINES} lines after one changed, in the browser: ${verdict.toFixed(1)} ms, a loop of 12 ` +
+      `million steps beside it ${loop.toFixed(1)} ms (medians)`,
     `${(verdict / loop).toFixed(2)} of the loop`,
     'under a frame, 16 ms',
   ]
@@ -108,13 +113,11 @@ async function benchGrid(url: string): Promise<Result> {
   const page = await context.newPage()
   await page.goto('/raise', { waitUntil: 'networkidle' })
   const rows = Array.from({ length: LINES - 1 }, (_, i) => `;Thing number ${i + 2};${(i % 7) + 1};0.50`)
-  await page
-    .getByLabel('A file of lines')
-    .setInputFiles({
-      name: 'many.csv',
-      mimeType: 'text/csv',
-      buffer: Buffer.from(['Part;What;Qty;Price', 'CP-QS-25;;2;', ...rows].join('\n')),
-    })
+  await page.getByLabel('A file of lines').setInputFiles({
+    name: 'many.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(['Part;What;Qty;Price', 'CP-QS-25;;2;', ...rows].join('\n')),
+  })
   await page
     .getByRole('button', { name: /^Take / })
     .first()

@@ -20,13 +20,22 @@ export async function bulkLoad(url: string, count: number, today: string): Promi
   await client.query('begin')
   await client.query(
     `
-    insert into requisition (id, number, state, title, department_id, raised_by_id, owner_id, ship_to_id, need_by, why, fiscal_year, period, amount, round, created_at, changed_at, sent_at, state_since)
-    select ('00000000-0000-4000-9000-' || lpad(n::text, 12, '0'))::uuid, 'L-' || n, case when n % 5 = 0 then 'approved' when n % 11 = 0 then 'in approval' else 'ordered' end, 'Need ' || n, $1,
-      o.id, o.id, $2, $3::date + 20, 'to measure', $4, 8, 32.85, 1, t.at, t.at, t.at, t.at
+    insert into document (id, kind, number, state, title, owner_id, created_at, changed_at, sent_at, state_since)
+    select ('00000000-0000-4000-9000-' || lpad(n::text, 12, '0'))::uuid, 'requisition', 'L-' || n,
+      case when n % 5 = 0 then 'approved' when n % 11 = 0 then 'in approval' else 'ordered' end, 'Need ' || n, o.id,
+      t.at, t.at, t.at, t.at
     from generate_series(1, ${count}) n
-      cross join lateral (select case when n % 50 = 0 then $5::uuid else ($6::uuid[])[1 + n % 5] end as id) o
+      cross join lateral (select case when n % 50 = 0 then $1::uuid else ($2::uuid[])[1 + n % 5] end as id) o
       cross join lateral (select now() - n * interval '4 minutes' as at) t`,
-    [idOf('department', 'Water Systems'), idOf('ship-to', 'Goods Yard'), today, year, personId('Owen Marsh'), others],
+    [personId('Owen Marsh'), others],
+  )
+  await client.query(
+    `
+    insert into requisition (id, department_id, raised_by_id, ship_to_id, need_by, why, fiscal_year, period, amount,
+      round)
+    select d.id, $1, d.owner_id, $2, $3::date + 20, 'to measure', $4, 8, 32.85, 1
+    from document d where d.number like 'L-%'`,
+    [idOf('department', 'Water Systems'), idOf('ship-to', 'Goods Yard'), today, year],
   )
   for (const [i, part] of [
     [1, 'CP-GS-25'],
@@ -34,8 +43,11 @@ export async function bulkLoad(url: string, count: number, today: string): Promi
   ] as const) {
     await client.query(
       `
-      insert into requisition_line (id, requisition_id, position, item_id, description, quantity, unit, unit_price, price_base, currency, to_base, tax_code, tax_rate, supplier_id, ordered)
-      select ('00000000-0000-4000-900${i}-' || lpad(n::text, 12, '0'))::uuid, ('00000000-0000-4000-9000-' || lpad(n::text, 12, '0'))::uuid, ${i}, i.id, i.name, 5, i.unit, 3.85, 1, 'EUR', 1, 'S', 19, i.supplier_id,
+      insert into requisition_line (id, requisition_id, position, item_id, description, quantity, unit, unit_price,
+        price_base, currency, to_base, tax_code, tax_rate, supplier_id, ordered)
+      select ('00000000-0000-4000-900${i}-' || lpad(n::text, 12, '0'))::uuid,
+        ('00000000-0000-4000-9000-' || lpad(n::text, 12, '0'))::uuid, ${i}, i.id, i.name, 5, i.unit, 3.85, 1, 'EUR',
+        1, 'S', 19, i.supplier_id,
         case when n % 5 = 0 or n % 11 = 0 then 0 else 5 end
       from generate_series(1, ${count}) n, item i where i.supplier_part = $1`,
       [part],
@@ -43,7 +55,8 @@ export async function bulkLoad(url: string, count: number, today: string): Promi
     await client.query(
       `
       insert into requisition_coding (line_id, position, budget_line_id, reclaimable)
-      select ('00000000-0000-4000-900${i}-' || lpad(n::text, 12, '0'))::uuid, 0, $1, 100 from generate_series(1, ${count}) n`,
+      select ('00000000-0000-4000-900${i}-' || lpad(n::text, 12, '0'))::uuid, 0, $1, 100 from generate_series(1,
+        ${count}) n`,
       [budgetLineId('Water Systems', '610', year)],
     )
   }

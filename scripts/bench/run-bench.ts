@@ -124,7 +124,8 @@ async function benchSending(db: Db, cluster: Cluster, url: string, cookie: strin
   }
   const [bare, api] = [SENDS / bareSeconds, SENDS / apiSeconds]
   results.push([
-    `sending a two-line requisition, ${CONNECTIONS} connections: API ${api.toFixed(0)}/s, the same SQL under pgbench ${bare.toFixed(0)}/s (${statements.length} statements)`,
+    `sending a two-line requisition, ${CONNECTIONS} connections: API ${api.toFixed(0)}/s, the same SQL under ` +
+      `pgbench ${bare.toFixed(0)}/s (${statements.length} statements)`,
     (api / bare).toFixed(2),
     '0.4 or more',
   ])
@@ -214,7 +215,8 @@ async function benchLists(cluster: Cluster, url: string): Promise<void> {
     await median(15, sql)
     const [a, b] = [await median(60, api), await median(60, sql)]
     results.push([
-      `first page of ${name} with ${BULK.toLocaleString('en')} requisitions: API ${a.toFixed(1)} ms, its bare queries ${b.toFixed(1)} ms (medians)`,
+      `first page of ${name} with ${BULK.toLocaleString('en')} requisitions: API ${a.toFixed(1)} ms, its bare ` +
+        `queries ${b.toFixed(1)} ms (medians)`,
       `${(a / b).toFixed(2)} times`,
       'at most 3 times',
     ])
@@ -354,7 +356,8 @@ async function main(): Promise<void> {
     rmSync(`${directory}-post`, { recursive: true, force: true })
   }
   process.stdout.write(
-    `\n| what was measured | figure | aim |\n| --- | --- | --- |\n${results.map((r) => `| ${r.join(' | ')} |`).join('\n')}\n`,
+    `\n| what was measured | figure | aim |\n| --- | --- | --- ` +
+      `|\n${results.map((r) => `| ${r.join(' | ')} |`).join('\n')}\n`,
   )
 }
 

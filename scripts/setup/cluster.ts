@@ -170,7 +170,8 @@ export async function createDatabase(cluster: Cluster, name: string, template?: 
   const client = new pg.Client({ connectionString: cluster.url('postgres', 'postgres') })
   await client.connect()
   await client.query(
-    `create database "${name}" owner rekko_owner${template === undefined ? '' : ` template "${template}" strategy file_copy`}`,
+    `create database "${name}" owner ` +
+      `rekko_owner${template === undefined ? '' : ` template "${template}" strategy file_copy`}`,
   )
   await client.end()
 }

@@ -147,7 +147,8 @@ async function showPeople(url: string, postPort: number): Promise<void> {
   process.stdout.write(`\nRekko        ${url}\nPost office  http://127.0.0.1:${postPort}\n\n`)
   for (const p of people) process.stdout.write(`  ${p.name.padEnd(width)}  ${p.note}\n`)
   process.stdout.write(
-    `\nOne press signs in; by e-mail it is first.last@hallamere.example and “${DEMO_PASSWORD}”.\nCtrl-C ends it; the data stay. “npm run demo -- --reset” starts afresh.\n`,
+    `\nOne press signs in; by e-mail it is first.last@hallamere.example and “${DEMO_PASSWORD}”.\nCtrl-C ends ` +
+      `it; the data stay. “npm run demo -- --reset” starts afresh.\n`,
   )
 }
 

@@ -1,5 +1,5 @@
 import { sessionRoutes } from '#shared/contract/session'
 import { route } from '../http/route'
-import { listDemo } from '../people/list-demo'
+import { listDemo } from '../session/list-demo'
 
 export default route(sessionRoutes.listDemoPeople, ({ ctx }) => listDemo(ctx))

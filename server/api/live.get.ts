@@ -2,4 +2,4 @@ import { sessionRoutes } from '#shared/contract/session'
 import { route } from '../http/route'
 import { followChanges } from '../live/follow-changes'
 
-export default route(sessionRoutes.followChanges, ({ ctx, event }) => followChanges(ctx, event))
+export default route(sessionRoutes.followChanges, ({ event }) => followChanges(event))

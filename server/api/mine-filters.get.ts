@@ -1,5 +1,5 @@
-import { requisitionRoutes } from '#shared/contract/requisition'
+import { mineRoutes } from '#shared/contract/mine'
 import { route } from '../http/route'
 import { readMineFilters } from '../requisition/mine-filters'
 
-export default route(requisitionRoutes.readMineFilters, ({ ctx }) => readMineFilters(ctx))
+export default route(mineRoutes.readMineFilters, ({ ctx }) => readMineFilters(ctx))

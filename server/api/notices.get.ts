@@ -1,7 +1,5 @@
 import { sessionRoutes } from '#shared/contract/session'
 import { route } from '../http/route'
-import { listNotices } from '../people/reads'
+import { readNotices } from '../session/read-notices'
 
-export default route(sessionRoutes.listNotices, async ({ ctx }) => ({
-  notices: await listNotices(ctx.tx, ctx.actor.id),
-}))
+export default route(sessionRoutes.listNotices, ({ ctx }) => readNotices(ctx))

@@ -1,5 +1,5 @@
-import { requisitionRoutes } from '#shared/contract/requisition'
+import { mineRoutes } from '#shared/contract/mine'
 import { route } from '../http/route'
 import { readMine } from '../requisition/read-mine'
 
-export default route(requisitionRoutes.listMine, ({ ctx, query }) => readMine(ctx, query))
+export default route(mineRoutes.listMine, ({ ctx, query }) => readMine(ctx, query))

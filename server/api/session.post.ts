@@ -1,5 +1,7 @@
 import { sessionRoutes } from '#shared/contract/session'
 import { route } from '../http/route'
-import { signIn } from '../people/sign-in'
+import { countTry, signIn } from '../session/sign-in'
 
-export default route(sessionRoutes.signIn, ({ ctx, event, body }) => signIn(ctx, event, body))
+export default route(sessionRoutes.signIn, ({ ctx, event, body }) => signIn(ctx, event, body), {
+  before: ({ ctx, event, body }) => countTry(ctx, event, body),
+})

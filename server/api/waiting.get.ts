@@ -1,7 +1,7 @@
-import { requisitionRoutes } from '#shared/contract/requisition'
+import { decideRoutes } from '#shared/contract/decide'
 import { route } from '../http/route'
-import { listSlips } from '../requisition/page-reads'
+import { listSlips } from '../decide/reads'
 
-export default route(requisitionRoutes.listWaiting, async ({ ctx }) => ({
+export default route(decideRoutes.listWaiting, async ({ ctx }) => ({
   slips: await listSlips(ctx.tx, ctx.actor.id),
 }))

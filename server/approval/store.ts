@@ -9,7 +9,7 @@ import { rows } from '../db/rows'
 export async function insertRoute(
   tx: Tx,
   r: {
-    documentKind: 'requisition' | 'order'
+    documentKind: string
     documentId: string
     round: number
     state: 'open' | 'held' | 'approved'
@@ -40,7 +40,10 @@ export interface Asked {
   forId: string | null
 }
 
-/** Writes the seats of a route that is worked out again, keeping since when a seat has been open; returns who is newly asked. */
+/**
+ * Writes the seats of a route that is worked out again, keeping since when a seat has been open; returns who is newly
+ * asked.
+ */
 export async function writeSeats(
   tx: Tx,
   routeId: string,
@@ -51,7 +54,8 @@ export async function writeSeats(
   const before = await rows<{ actorId: string; state: string; openedAt: string | null }>(
     tx,
     sql`
-    delete from approval_seat where route_id = ${routeId} returning actor_id as "actorId", state, opened_at::text as "openedAt"`,
+    delete from approval_seat where route_id = ${routeId} returning actor_id as "actorId", state,
+      opened_at::text as "openedAt"`,
   )
   return insertSeats(
     tx,
@@ -63,7 +67,10 @@ export async function writeSeats(
   )
 }
 
-/** Writes the seats of a new route as its progress has them; returns who is asked. `openSince` tells who was asked before, and since when. */
+/**
+ * Writes the seats of a new route as its progress has them; returns who is asked. `openSince` tells who was asked
+ * before, and since when.
+ */
 export async function insertSeats(
   tx: Tx,
   routeId: string,
@@ -109,7 +116,8 @@ export async function dropSeats(tx: Tx, routeId: string): Promise<{ actorId: str
   return rows(
     tx,
     sql`
-    update approval_seat set state = 'dropped', opened_at = null where route_id = ${routeId} and state in ('open', 'ahead')
+    update approval_seat set state = 'dropped', opened_at = null where route_id = ${routeId} and state in ('open',
+      'ahead')
     returning actor_id as "actorId"`,
   )
 }

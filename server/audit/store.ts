@@ -3,7 +3,8 @@ import { type Context } from '../context'
 
 export interface NewEvent {
   readonly type: string
-  readonly subjectKind: 'requisition' | 'order' | 'absence' | 'session' | 'route' | 'supplier' | 'settings'
+  /** A kind of document, or 'absence', 'session', 'supplier', 'settings'. */
+  readonly subjectKind: string
   readonly subjectId: string
   readonly before?: unknown
   readonly after?: unknown

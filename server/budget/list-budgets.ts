@@ -1,13 +1,11 @@
-import { sql } from 'drizzle-orm'
 import { dayOf, daysBetween, fiscalPeriod } from '#core/base/day'
 import { add } from '#core/base/money'
 import { figuresFor } from '#core/budget/available'
 import { may } from '#core/people/rights'
 import { type BudgetLineView } from '#shared/contract/budget'
 import { type Context } from '../context'
-import { rows } from '../db/rows'
 import { requireOrganisation } from '../settings/reads'
-import { listVisibleLines } from './reads'
+import { listBehind, listVisibleLines } from './reads'
 
 /** The budget lines that a person may look at, with their stages and what stands behind them. */
 export async function listBudgets(
@@ -19,20 +17,9 @@ export async function listBudgets(
   const at = fiscalPeriod(today, o.fiscalStartMonth)
   const year = asked ?? at.year
   const lines = await listVisibleLines(tx, actor.id, may(actor.grants, 'see all budgets'), year, o.baseCurrency)
-  const behind = await rows<{
-    id: string
-    department: string
-    holder: string | null
-    requests: number
-    orders: number
-  }>(
+  const behind = await listBehind(
     tx,
-    sql`
-    select b.id, d.name as department, p.name as holder,
-      (select count(distinct document_id)::int from (select e.document_id, sum(e.amount) from budget_entry e where e.budget_line_id = b.id and e.stage = 'reserved' group by 1 having sum(e.amount) <> 0) x) as requests,
-      (select count(distinct document_id)::int from (select e.document_id, sum(e.amount) from budget_entry e where e.budget_line_id = b.id and e.stage = 'committed' group by 1 having sum(e.amount) <> 0) x) as orders
-    from budget_line b join department d on d.id = b.department_id left join person p on p.id = b.holder_id
-    where b.id = any(${sql.param(lines.map((l) => l.id))}::uuid[])`,
+    lines.map((l) => l.id),
   )
   const start = `${year}-${String(o.fiscalStartMonth).padStart(2, '0')}-01`
   const end = `${year + 1}-${String(o.fiscalStartMonth).padStart(2, '0')}-01`

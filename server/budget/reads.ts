@@ -3,7 +3,7 @@ import { type DecimalText } from '#core/base/decimal'
 import { moneyOf } from '#core/base/money'
 import { type BudgetControl, type BudgetSpan } from '#core/budget/available'
 import { type BudgetStage, type Standing } from '#core/budget/ledger'
-import { type PayingLine } from '#core/requisition/compute'
+import { type PayingLine } from '#core/requisition/draft-facts'
 import { type Tx } from '../db/client'
 import { rows } from '../db/rows'
 
@@ -31,8 +31,10 @@ interface BalanceRow {
   spent: DecimalText
 }
 
-const LINE = sql`b.id, b.name, d.cost_centre || '-' || b.account_code || coalesce('-' || b.project_code, '') as code, b.control,
-  b.may_fall_below as "mayFallBelow", b.span, b.department_id as "departmentId", b.account_code as account, b.project_code as project,
+const LINE = sql`b.id, b.name, d.cost_centre || '-' || b.account_code || coalesce('-' || b.project_code, '') as code,
+  b.control,
+  b.may_fall_below as "mayFallBelow", b.span, b.department_id as "departmentId", b.account_code as account,
+    b.project_code as project,
   b.holder_id as "holderId", d.reclaimable, b.fiscal_year as "fiscalYear"`
 
 async function withBalances(tx: Tx, lines: LineRow[], currency: string): Promise<PayingLine[]> {
@@ -75,7 +77,8 @@ async function listLines(tx: Tx, where: SQL, currency: string): Promise<PayingLi
   const found = await rows<LineRow>(
     tx,
     sql`
-    select ${LINE} from budget_line b join department d on d.id = b.department_id where ${where} order by d.name, b.name`,
+    select ${LINE} from budget_line b join department d on d.id = b.department_id where ${where} order by d.name,
+      b.name`,
   )
   return withBalances(tx, found, currency)
 }
@@ -90,7 +93,8 @@ export function listPayingLines(
 ): Promise<PayingLine[]> {
   return listLines(
     tx,
-    sql`(b.department_id = ${departmentId} and b.fiscal_year = ${fiscalYear}) or b.id = any(${sql.param(ids as string[])}::uuid[])`,
+    sql`(b.department_id = ${departmentId} and b.fiscal_year = ${fiscalYear})
+      or b.id = any(${sql.param(ids as string[])}::uuid[])`,
     currency,
   )
 }
@@ -169,14 +173,11 @@ export function listEntries(
   return rows<EntryRow>(
     tx,
     sql`
-    select e.seq::int as seq, to_char(e.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as at, e.period, e.stage, e.amount, e.cause,
-      e.document_kind as "documentKind", e.document_id as "documentId", coalesce(r.number, o.number) as number,
-      coalesce(r.title, s.name, '') as title, p.name as person
-    from budget_entry e
-      left join requisition r on e.document_kind = 'requisition' and r.id = e.document_id
-      left join purchase_order o on e.document_kind = 'order' and o.id = e.document_id
-      left join supplier s on s.id = o.supplier_id
-      left join person p on p.id = e.actor_id
+    select e.seq::int as seq, to_char(e.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as at, e.period, e.stage,
+      e.amount, e.cause,
+      e.document_kind as "documentKind", e.document_id as "documentId", d.number, coalesce(d.title, '') as title,
+        p.name as person
+    from budget_entry e left join document d on d.id = e.document_id left join person p on p.id = e.actor_id
     where e.budget_line_id = ${budgetLineId} ${beforeSeq === null ? sql`` : sql`and e.seq < ${beforeSeq}`}
     order by e.seq desc limit ${limit}`,
   )
@@ -186,4 +187,23 @@ export function listEntries(
 export async function findLineYear(tx: Tx, id: string): Promise<number | null> {
   const [found] = await rows<{ year: number }>(tx, sql`select fiscal_year as year from budget_line where id = ${id}`)
   return found?.year ?? null
+}
+
+/** Whose budget lines are, and how many requests and orders stand behind their figures. */
+export function listBehind(
+  tx: Tx,
+  ids: readonly string[],
+): Promise<{ id: string; department: string; holder: string | null; requests: number; orders: number }[]> {
+  const standing = (stage: BudgetStage) => sql`(
+    select count(distinct x.document_id)::int from (
+      select e.document_id from budget_entry e where e.budget_line_id = b.id and e.stage = ${stage}
+      group by e.document_id having sum(e.amount) <> 0) x)`
+  return rows(
+    tx,
+    sql`
+    select b.id, d.name as department, p.name as holder, ${standing('reserved')} as requests,
+      ${standing('committed')} as orders
+    from budget_line b join department d on d.id = b.department_id left join person p on p.id = b.holder_id
+    where b.id = any(${sql.param([...ids])}::uuid[])`,
+  )
 }

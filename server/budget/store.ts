@@ -42,9 +42,11 @@ export async function appendEntries({ tx, now, actor }: Context, entries: readon
   const moved = await rows(
     tx,
     sql`
-    update budget_balance b set reserved = b.reserved + d.reserved, committed = b.committed + d.committed, spent = b.spent + d.spent
+    update budget_balance b set reserved = b.reserved + d.reserved, committed = b.committed + d.committed,
+      spent = b.spent + d.spent
     from (select m.l, m.p, coalesce(sum(m.a) filter (where m.s = 'reserved'), 0) as reserved,
-        coalesce(sum(m.a) filter (where m.s = 'committed'), 0) as committed, coalesce(sum(m.a) filter (where m.s = 'spent'), 0) as spent
+        coalesce(sum(m.a) filter (where m.s = 'committed'), 0) as committed,
+          coalesce(sum(m.a) filter (where m.s = 'spent'), 0) as spent
       from json_to_recordset(${JSON.stringify(moves)}::json) as m(l uuid, p int, s text, a numeric) group by m.l, m.p) d
     where b.budget_line_id = d.l and b.period = d.p returning 1 as one`,
   )

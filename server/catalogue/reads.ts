@@ -32,12 +32,19 @@ export interface ItemRow {
 }
 
 /** An item `i` with its category `c`, its supplier `s` and all its price steps. */
-const ITEM = sql`i.id, i.number, i.name, i.description, i.category_id as "categoryId", c.name as category, c.account_code as "accountCode",
-  i.supplier_id as "supplierId", s.name as supplier, s.standing as "supplierStanding", i.supplier_part as "supplierPart", i.unit,
-  i.price_base as "priceBase", i.currency, i.tax_code as "taxCode", i.lead_days as "leadDays", i.has_agreement = 1 as "hasAgreement", i.pack_size as "packSize",
-  json_build_object('id', i.id, 'agreed', i.has_agreement = 1, 'leadDays', i.lead_days, 'warning', i.warning, 'warningMode', i.warning_mode) as facts, ${SUPPLIER_FACTS} as "supplierFacts",
-  (select json_agg(json_build_object('from', trim_scale(p.from_quantity)::text, 'unitPrice', trim_scale(p.unit_price)::text,
-    'validFrom', p.valid_from, 'validUntil', p.valid_until) order by p.from_quantity) from item_price p where p.item_id = i.id) as prices`
+/** What is read of an item `i`, with its supplier `s` and category `c`. */
+export const ITEM = sql`i.id, i.number, i.name, i.description, i.category_id as "categoryId", c.name as category,
+  c.account_code as "accountCode",
+  i.supplier_id as "supplierId", s.name as supplier, s.standing as "supplierStanding",
+    i.supplier_part as "supplierPart", i.unit,
+  i.price_base as "priceBase", i.currency, i.tax_code as "taxCode", i.lead_days as "leadDays",
+    i.has_agreement = 1 as "hasAgreement", i.pack_size as "packSize",
+  json_build_object('id', i.id, 'agreed', i.has_agreement = 1, 'leadDays', i.lead_days, 'warning', i.warning,
+    'warningMode', i.warning_mode) as facts, ${SUPPLIER_FACTS} as "supplierFacts",
+  (select json_agg(json_build_object('from', trim_scale(p.from_quantity)::text, 'unitPrice',
+    trim_scale(p.unit_price)::text,
+    'validFrom', p.valid_from, 'validUntil', p.valid_until) order by p.from_quantity) from item_price p
+      where p.item_id = i.id) as prices`
 
 /** Every category, by its name. */
 export function listCategories(tx: Tx): Promise<{ id: string; name: string }[]> {
@@ -50,7 +57,8 @@ export function findItems(tx: Tx, ids: readonly string[]): Promise<ItemRow[]> {
   return rows<ItemRow>(
     tx,
     sql`
-    select ${ITEM}, 0 as bought from item i join category c on c.id = i.category_id join supplier s on s.id = i.supplier_id where i.id = any(${sql.param([...ids])}::uuid[])`,
+    select ${ITEM}, 0 as bought from item i join category c on c.id = i.category_id
+      join supplier s on s.id = i.supplier_id where i.id = any(${sql.param([...ids])}::uuid[])`,
   )
 }
 
@@ -60,7 +68,8 @@ export async function listPriceSteps(tx: Tx, itemIds: readonly string[]): Promis
   const found = await rows<PriceStep & { itemId: string }>(
     tx,
     sql`
-    select item_id as "itemId", from_quantity as "from", unit_price as "unitPrice", valid_from::text as "validFrom", valid_until::text as "validUntil"
+    select item_id as "itemId", from_quantity as "from", unit_price as "unitPrice", valid_from::text as "validFrom",
+      valid_until::text as "validUntil"
     from item_price where item_id = any(${sql.param([...itemIds])}::uuid[]) order by item_id, from_quantity`,
   )
   const steps = new Map<string, PriceStep[]>()
@@ -68,50 +77,17 @@ export async function listPriceSteps(tx: Tx, itemIds: readonly string[]): Promis
   return steps
 }
 
-/** Items by exactly their own or their supplier's number, whatever its case; one part number may be several suppliers'. */
+/**
+ * Items by exactly their own or their supplier's number, whatever its case; one part number may be several suppliers'.
+ */
 export function findItemsByNumber(tx: Tx, numbers: readonly string[]): Promise<ItemRow[]> {
   return rows<ItemRow>(
     tx,
     sql`
-    select ${ITEM}, 0 as bought from item i join category c on c.id = i.category_id join supplier s on s.id = i.supplier_id
-    where lower(i.number) = any(${sql.param(numbers.map((n) => n.toLowerCase()))}::text[]) or lower(i.supplier_part) = any(${sql.param(numbers.map((n) => n.toLowerCase()))}::text[])
+    select ${ITEM}, 0 as bought from item i join category c on c.id = i.category_id
+      join supplier s on s.id = i.supplier_id
+    where lower(i.number) = any(${sql.param(numbers.map((n) => n.toLowerCase()))}::text[])
+      or lower(i.supplier_part) = any(${sql.param(numbers.map((n) => n.toLowerCase()))}::text[])
     order by i.number`,
-  )
-}
-
-/**
- * Catalogue items by words, forgiving typing errors: a part number in front, then items in which every
- * word stands, then what is alike; what the department buys often comes first among equals.
- */
-export function searchItems(tx: Tx, words: string, departmentId: string | null, limit: number): Promise<ItemRow[]> {
-  const text = words.toLowerCase().trim()
-  const tokens = text
-    .split(/\s+/)
-    .filter((w) => w !== '')
-    .slice(0, 8)
-  const every =
-    tokens.length === 0
-      ? sql`true`
-      : sql.join(
-          tokens.map((w) => sql`i.search_text like ${`%${w.replace(/[\\%_]/g, '\\$&')}%`}`),
-          sql` and `,
-        )
-  // Likeness is looked for only where too few items hold every word: it reads far more of the index.
-  return rows<ItemRow>(
-    tx,
-    sql`
-    with sure as (
-      select i.id, (lower(i.number) = ${text} or lower(i.supplier_part) = ${text}) as exact, true as every_word, word_similarity(${text}, i.search_text) as alike
-      from item i where ${every} order by 2 desc, 4 desc, i.name limit 60),
-    alike as (
-      select i.id, false as exact, false as every_word, word_similarity(${text}, i.search_text) as alike
-      from item i where ${text} <> '' and (select count(*) from sure) < ${limit} and ${text} <% i.search_text and i.id not in (select id from sure)
-      order by 4 desc, i.name limit 60),
-    hit as (select * from sure union all select * from alike)
-    select ${ITEM}, b.bought
-    from hit join item i on i.id = hit.id join category c on c.id = i.category_id join supplier s on s.id = i.supplier_id
-      cross join lateral (select count(*)::int as bought from requisition_line l join requisition r on r.id = l.requisition_id
-        where l.item_id = i.id and r.department_id = ${departmentId} and r.number is not null) b
-    order by hit.exact desc, hit.every_word desc, round(hit.alike::numeric, 1) desc, b.bought desc, similarity(lower(i.name), ${text}) desc, i.name limit ${limit}`,
   )
 }

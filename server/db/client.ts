@@ -14,7 +14,10 @@ export interface Database {
   readonly pool: pg.Pool
 }
 
-/** Texts of statements, to the names under which a connection keeps them prepared; texts put together freely stay within a bound. */
+/**
+ * Texts of statements, to the names under which a connection keeps them prepared; texts put together freely stay
+ * within a bound.
+ */
 const PREPARED = new Map<string, string>()
 const MOST_PREPARED = 400
 
@@ -44,7 +47,10 @@ class PreparingClient extends pg.Client {
   }
 }
 
-/** Compiling a statement costs more than running ours: a search that takes 30 ms took a second where the planner expected much. */
+/**
+ * Compiling a statement costs more than running ours: a search that takes 30 ms took a second where the planner
+ * expected much.
+ */
 export const NO_JIT = '-c jit=off'
 
 /** Opens a pool; a lost connection is reported by the next statement, not by the process dying. */

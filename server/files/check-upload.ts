@@ -20,7 +20,9 @@ export async function checkUpload(bytes: Buffer, name: string): Promise<{ mime: 
   return { mime: found.mime, name: safeName(name, found.ext) }
 }
 
-/** A name without paths, control characters or reserved signs, at most 120 characters, with the ending of its content. */
+/**
+ * A name without paths, control characters or reserved signs, at most 120 characters, with the ending of its content.
+ */
 function safeName(name: string, extension: string): string {
   const base = (name.split(/[/\\]/).pop() ?? '')
     .replace(/[\u0000-\u001f\u007f"<>|:*?\u202a-\u202e\u2066-\u2069]/g, '')

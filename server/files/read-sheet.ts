@@ -2,6 +2,12 @@ import { CsvError, parse } from 'csv-parse/sync'
 import ExcelJS from 'exceljs'
 import { invalid, Problem } from '../http/problem'
 
+/** What is wrong with a CSV, by the reader's own code. */
+const BROKEN: Record<string, string | undefined> = {
+  CSV_QUOTE_NOT_CLOSED: 'a quotation mark is never closed',
+  CSV_MAX_RECORD_SIZE: 'a row does not end',
+}
+
 const LARGEST_SHEET = 4 * 1024 * 1024
 const MOST_ROWS = 5000
 const MOST_COLUMNS = 60
@@ -92,7 +98,7 @@ function readCsv(bytes: Buffer): Sheet {
     throw new Problem(
       422,
       'invalid',
-      `This CSV is broken${row}: ${cause.code === 'CSV_QUOTE_NOT_CLOSED' ? 'a quotation mark is never closed' : cause.code === 'CSV_MAX_RECORD_SIZE' ? 'a row does not end' : 'a quotation mark stands where none may'}.`,
+      `This CSV is broken${row}: ${BROKEN[cause.code] ?? 'a quotation mark stands where none may'}.`,
       [],
       { cause },
     )
@@ -130,7 +136,8 @@ async function readXlsx(bytes: Buffer): Promise<Sheet> {
   if (sheet === undefined) throw invalid('There is no sheet in this file.')
   if (sheet.rowCount > MOST_ROWS || sheet.columnCount > MOST_COLUMNS)
     throw invalid(
-      `The first sheet of this file has more than ${MOST_ROWS.toLocaleString('en')} rows or ${MOST_COLUMNS} columns; take out what is not needed.`,
+      `The first sheet of this file has more than ${MOST_ROWS.toLocaleString('en')} rows or ${MOST_COLUMNS} ` +
+        `columns; take out what is not needed.`,
     )
   let formulas = 0
   const rows: string[][] = []
@@ -149,7 +156,8 @@ async function readXlsx(bytes: Buffer): Promise<Sheet> {
       : []),
     ...(formulas > 0
       ? [
-          `${formulas} ${formulas === 1 ? 'formula was' : 'formulas were'} read as what ${formulas === 1 ? 'it' : 'they'} last came to.`,
+          `${formulas} ${formulas === 1 ? 'formula was' : 'formulas were'} read as what ` +
+            `${formulas === 1 ? 'it' : 'they'} last came to.`,
         ]
       : []),
   ]

@@ -1,7 +1,7 @@
+import { waysOf } from '#shared/words/ways'
 import { dayOf } from '#core/base/day'
 import { type Hit } from '#shared/contract/find'
-import { formatKept } from '#shared/words/format'
-import { searchItems } from '../catalogue/reads'
+import { searchItems } from './item-reads'
 import { type Context } from '../context'
 import { searchPeople } from '../people/reads'
 import { requireOrganisation } from '../settings/reads'
@@ -10,13 +10,17 @@ import { findJobs, findOrders, findRequisitions } from './reads'
 
 const OF_EACH = 5
 
-/** What one field finds: by number (also a part of it, or with wildcards), by words and by misspelt words, and never what one may not see. */
-export async function findAnything({ tx, now, actor }: Context, words: string): Promise<{ hits: Hit[] }> {
+/**
+ * What one field finds: by number (also a part of it, or with wildcards), by words and by misspelt words, and never
+ * what one may not see.
+ */
+export async function findAnything(ctx: Context, words: string): Promise<{ hits: Hit[] }> {
+  const { tx, now } = ctx
   const wanted = words.trim()
   if (wanted.length < 2) return { hits: [] }
   const { timeZone } = await requireOrganisation(tx)
   const hits: Hit[] = []
-  for (const r of await findRequisitions(tx, actor, wanted, OF_EACH)) {
+  for (const r of await findRequisitions(tx, ctx, wanted, OF_EACH)) {
     hits.push({
       kind: 'requisition',
       id: r.id,
@@ -25,12 +29,12 @@ export async function findAnything({ tx, now, actor }: Context, words: string): 
       link: r.state === 'draft' ? `/raise/${r.id}` : `/trail/${r.id}`,
     })
   }
-  for (const o of await findOrders(tx, actor, wanted, OF_EACH)) {
+  for (const o of await findOrders(tx, ctx, wanted, OF_EACH)) {
     hits.push({
       kind: 'order',
       id: o.id,
       name: `${o.number} to ${o.supplier}`,
-      more: `${o.state} · ${o.currency} ${formatKept(o.net, o.currency)}`,
+      more: `${o.state} · ${o.currency} ${waysOf(ctx.actor.locale).kept(o.net, o.currency)}`,
       link: `/orders/${o.id}`,
     })
   }

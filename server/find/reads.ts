@@ -3,16 +3,16 @@ import { type DecimalText } from '#core/base/decimal'
 import { type Tx } from '../db/client'
 import { likePattern } from '../db/pattern'
 import { rows } from '../db/rows'
-import { orderVisibleTo } from '../order/visible'
-import { type Actor } from '../people/actor'
-import { visibleTo } from '../requisition/visible'
+import { ORDERS, SEEN_ORDERS } from '../order/visible'
+import { visible, type Reader } from '../document/visible'
+import { REQUISITIONS, SEEN_REQUISITIONS } from '../requisition/visible'
 
 /** How alike a misspelt word must be to count. */
 const ALIKE = 0.45
 
 export function findRequisitions(
   tx: Tx,
-  actor: Actor,
+  reader: Reader,
   words: string,
   limit: number,
 ): Promise<{ id: string; number: string | null; title: string; state: string; owner: string }[]> {
@@ -20,16 +20,18 @@ export function findRequisitions(
   return rows(
     tx,
     sql`
-    select r.id, r.number, r.title, r.state, p.name as owner from requisition r join person p on p.id = r.owner_id
-    where (r.number ilike ${number} or r.title ilike ${anywhere} or word_similarity(${words}, r.title) > ${ALIKE}) and ${visibleTo(actor)}
-    order by coalesce(r.number ilike ${number}, false) desc, r.title ilike ${anywhere} desc, word_similarity(${words}, r.title) desc, r.changed_at desc limit ${limit}`,
+    select r.id, r.number, r.title, r.state, p.name as owner from ${REQUISITIONS} r join person p on p.id = r.owner_id
+    where (r.number ilike ${number} or r.title ilike ${anywhere} or word_similarity(${words}, r.title) > ${ALIKE})
+      and ${visible(SEEN_REQUISITIONS, reader)}
+    order by coalesce(r.number ilike ${number}, false) desc, r.title ilike ${anywhere} desc, word_similarity(${words},
+      r.title) desc, r.changed_at desc limit ${limit}`,
   )
 }
 
 /** Issued orders that a person sees: all for whoever sees orders, else those that serve what they see. */
 export function findOrders(
   tx: Tx,
-  actor: Actor,
+  reader: Reader,
   words: string,
   limit: number,
 ): Promise<{ id: string; number: string; supplier: string; currency: string; net: DecimalText; state: string }[]> {
@@ -37,9 +39,11 @@ export function findOrders(
   return rows(
     tx,
     sql`
-    select o.id, o.number, s.name as supplier, o.currency, o.net, o.state from purchase_order o join supplier s on s.id = o.supplier_id
-    where o.number is not null and (o.number ilike ${number} or s.name ilike ${anywhere} or word_similarity(${words}, s.name) > ${ALIKE}) and ${orderVisibleTo(actor)}
-    order by o.number ilike ${number} desc, o.issued_at desc limit ${limit}`,
+    select o.id, o.number, s.name as supplier, o.currency, o.net, o.state from ${ORDERS} o
+      join supplier s on s.id = o.supplier_id
+    where o.number is not null and (o.number ilike ${number} or s.name ilike ${anywhere} or word_similarity(${words},
+      s.name) > ${ALIKE}) and ${visible(SEEN_ORDERS, reader)}
+    order by o.number ilike ${number} desc, o.sent_at desc limit ${limit}`,
   )
 }
 
@@ -53,7 +57,8 @@ export function findJobs(
   return rows(
     tx,
     sql`
-    select j.id, j.number, j.name, d.name as department, j.is_open as "isOpen" from job j left join department d on d.id = j.department_id
+    select j.id, j.number, j.name, d.name as department, j.is_open as "isOpen" from job j left
+      join department d on d.id = j.department_id
     where j.number ilike ${number} or j.name ilike ${anywhere} or word_similarity(${words}, j.name) > ${ALIKE}
     order by j.number ilike ${number} desc, word_similarity(${words}, j.name) desc, j.number limit ${limit}`,
   )

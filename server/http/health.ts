@@ -1,7 +1,7 @@
 import { connect } from 'node:net'
 import { setResponseStatus, type H3Event } from 'h3'
-import { sql } from 'drizzle-orm'
 import { type Context } from '../context'
+import { ping, pingQueue } from '../db/rows'
 import { environment } from '../environment'
 
 /** Whether process, database, queue and mail work; 503 when the database does not. */
@@ -9,8 +9,8 @@ export async function readHealth(
   { tx }: Context,
   event: H3Event,
 ): Promise<{ ok: boolean; process: string; database: string; queue: string; mail: string }> {
-  const database = await works(() => tx.execute(sql`select 1`))
-  const queue = await works(() => tx.execute(sql`select 1 from pgboss.version`))
+  const database = await works(() => ping(tx))
+  const queue = await works(() => pingQueue(tx))
   const mail = await works(() => reach(new URL(environment().smtpUrl)))
   const ok = database === 'works' && queue === 'works'
   if (!ok) setResponseStatus(event, 503)

@@ -74,7 +74,7 @@ function describeRoute(spec: RouteSpec): Record<string, unknown> {
     spec.bytes === 'download'
       ? { 'application/octet-stream': {} }
       : spec.bytes === 'stream'
-        ? { 'text/event-stream': {} }
+        ? { 'text/event-stream': { schema: schemaOf(spec.reply, 'output') } }
         : { 'application/json': { schema: schemaOf(spec.reply, 'output') } }
   return {
     operationId: spec.name,

@@ -47,6 +47,8 @@ const NOBODY: Actor = { id: '', name: '', locale: 'en-GB', grants: [] }
 export function route<S extends RouteSpec>(
   spec: S,
   work: (call: Call<S>) => Promise<z.input<S['reply']> | Buffer | void>,
+  /** What happens before it in a transaction of its own, and stays when the work is refused. */
+  options: { readonly before?: (call: Call<S>) => Promise<void> } = {},
 ): EventHandler {
   return defineEventHandler(async (event) => {
     try {
@@ -62,7 +64,10 @@ export function route<S extends RouteSpec>(
       const body: z.output<S['body']> = parsePart<S['body']>(spec.body, takesBody ? await readJson(event) : {}, 'body')
       const version = spec.ifMatch ? readVersion(event) : 0
       const bytes = spec.bytes === 'upload' ? await readBytes(event, LARGEST_UPLOAD) : Buffer.alloc(0)
-      const run = (tx: Tx) => work({ ctx: { tx, now, actor }, event, params, query, body, version, bytes })
+      const call = (tx: Tx) => ({ ctx: { tx, now, actor }, event, params, query, body, version, bytes })
+      const { before } = options
+      if (before !== undefined) await inTransaction(db, (tx) => before(call(tx)))
+      const run = (tx: Tx) => work(call(tx))
       const key = spec.idempotent ? getHeader(event, 'idempotency-key') : undefined
       const reply =
         spec.method === 'GET'

@@ -1,7 +1,10 @@
 import { getCookie, useSession, type H3Event } from 'h3'
 import { environment } from '../environment'
 
-/** Sessions behind cookies seen before: opening a seal costs as much as a statement. A session that ended is refused by its row. */
+/**
+ * Sessions behind cookies seen before: opening a seal costs as much as a statement. A session that ended is refused by
+ * its row.
+ */
 const OPENED = new Map<string, string>()
 const REMEMBERED = 500
 const NAME = 'rekko'

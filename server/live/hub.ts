@@ -1,14 +1,16 @@
 import pg from 'pg'
-import { may } from '#core/people/rights'
+import { type LiveMessage } from '#shared/contract/live'
 import { type Db } from '../db/client'
-import { listWatchers } from '../requisition/visible'
+import { listWhoSee } from '../document/visible'
+import { KINDS } from '../kinds'
 import { type Actor } from '../people/actor'
-import { CHANNEL, type Change } from './notify'
+import { listLiveActors } from '../people/reads'
+import { CHANNEL } from './notify'
 
 /** One open page's stream. */
 export interface Listener {
-  readonly actor: Actor
-  readonly push: (change: Change | { readonly kind: 'again' }) => void
+  readonly sessionId: string
+  readonly push: (message: LiveMessage) => void
   readonly close: () => void
 }
 
@@ -29,10 +31,10 @@ export function closeStreams(): void {
 }
 
 /**
- * Listens for what other transactions changed, in all servers, and tells it to whoever may see it. After
- * a lost connection, pages are told to read again, since notices missed meanwhile are gone.
+ * Listens for what other transactions changed, in all servers, and tells it to whoever may see it. After a lost
+ * connection, pages are told to read again, since notices missed meanwhile are gone.
  */
-export function startHub(url: string, db: Db): { stop: () => Promise<void> } {
+export function startHub(url: string, db: Db, clock: () => Date, idleMinutes: number): { stop: () => Promise<void> } {
   let client: pg.Client | null = null
   let stopped = false
   const connect = async (again: boolean): Promise<void> => {
@@ -46,13 +48,13 @@ export function startHub(url: string, db: Db): { stop: () => Promise<void> } {
         }, 1000)
     })
     c.on('notification', (n) => {
-      void spread(db, n.payload ?? '')
+      void spread(db, JSON.parse(n.payload ?? '{}') as LiveMessage, clock(), idleMinutes).catch(() => undefined)
     })
     try {
       await c.connect()
       await c.query(`listen ${CHANNEL}`)
       client = c
-      if (again) for (const l of listeners) l.push({ kind: 'again' })
+      if (again) for (const l of listeners) l.push({ kind: 'again', id: '' })
     } catch {
       void c.end().catch(() => undefined)
     }
@@ -66,17 +68,31 @@ export function startHub(url: string, db: Db): { stop: () => Promise<void> } {
   }
 }
 
-async function spread(db: Db, payload: string): Promise<void> {
+/** Tells a change to the pages of those who may see it now; the streams of sessions that ended are ended. */
+async function spread(db: Db, change: LiveMessage, now: Date, idleMinutes: number): Promise<void> {
   if (listeners.size === 0) return
-  const change = JSON.parse(payload) as Change
-  const watchers = change.kind === 'requisition' ? new Set(await listWatchers(db, change.id).catch(() => [])) : null
-  for (const l of listeners) {
-    const sees =
-      watchers !== null
-        ? watchers.has(l.actor.id)
-        : change.kind === 'order'
-          ? may(l.actor.grants, 'see orders')
-          : change.kind === 'settings' || change.id === l.actor.id
-    if (sees) l.push(change)
+  const oldest = new Date(now.getTime() - idleMinutes * 60_000)
+  const live = await listLiveActors(db, [...new Set([...listeners].map((l) => l.sessionId))], oldest)
+  const sees = await whoSees(db, change, [...live.values()], now)
+  for (const l of [...listeners]) {
+    const actor = live.get(l.sessionId)
+    if (actor === undefined) {
+      listeners.delete(l)
+      l.close()
+    } else if (sees(actor)) l.push(change)
   }
+}
+
+async function whoSees(
+  db: Db,
+  change: LiveMessage,
+  people: readonly Actor[],
+  now: Date,
+): Promise<(a: Actor) => boolean> {
+  if (change.kind === 'settings') return () => true
+  const kind = KINDS[change.kind]
+  if (kind === undefined) return (actor) => actor.id === change.id
+  const once = [...new Map(people.map((p) => [p.id, p])).values()]
+  const seen = await listWhoSee({ tx: db, now }, kind, change.id, once)
+  return (actor) => seen.has(actor.id)
 }

@@ -1,15 +1,10 @@
 import { sql } from 'drizzle-orm'
+import { type LiveMessage } from '#shared/contract/live'
 import { type Tx } from '../db/client'
-
-/** What changed, told to all servers when the transaction commits. */
-export interface Change {
-  readonly kind: 'requisition' | 'order' | 'absence' | 'mail' | 'settings'
-  readonly id: string
-}
 
 export const CHANNEL = 'rekko_change'
 
-/** PostgreSQL delivers it at the commit, and never after a rollback. */
-export async function notifyChange(tx: Tx, change: Change): Promise<void> {
+/** Tells all servers what changed. PostgreSQL delivers it at the commit, and never after a rollback. */
+export async function notifyChange(tx: Tx, change: LiveMessage): Promise<void> {
   await tx.execute(sql`select pg_notify(${CHANNEL}, ${JSON.stringify(change)})`)
 }

@@ -12,7 +12,9 @@ import { type Tx } from '../db/client'
 import { listWhoMayOrder, reachPeople } from '../people/reads'
 import { type Organisation, requireTerms } from '../settings/reads'
 import { listPriceSteps } from '../catalogue/reads'
-import { listParts, type OrderRow, type PartRow } from './reads'
+import { channelNamed, CHANNELS } from '../channel/channels'
+import { type OrderRow } from './reads'
+import { listParts, type PartRow } from './tray-reads'
 
 export interface ComputedTray {
   readonly parts: readonly PartRow[]
@@ -68,6 +70,7 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
   const buyer = (await reachPeople(tx, [actorId], organisation.baseCurrency, today)).people.find(
     (p) => p.id === actorId,
   )
+  const channel = channelNamed(tray.supplierChannel)
   const verdict = decideIssue({
     state: tray.state,
     buyerId: actorId,
@@ -76,7 +79,8 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
       base === null ? [] : (await listWhoMayOrder(tx, base.amount, today)).filter((w) => w.personId !== actorId),
     supplier: {
       name: tray.supplier,
-      email: tray.supplierEmail,
+      channel,
+      reachable: CHANNELS[channel].addressOf({ email: tray.supplierEmail }) !== null,
       blocked: tray.supplierStanding !== 'active',
       currency: tray.currency,
     },

@@ -1,3 +1,4 @@
+import { waysOf, type Ways } from '#shared/words/ways'
 import { dec } from '#core/base/decimal'
 import { fiscalPeriod } from '#core/base/day'
 import { add, compare, moneyOf, negate, subtract, sum, zero, type Money } from '#core/base/money'
@@ -7,24 +8,25 @@ import { ledgerEntries } from '#core/budget/ledger'
 import { sumByBudgetLine } from '#core/budget/effect'
 import { orderLineEffects } from '#core/order/effects'
 import { stateFromQuantities } from '#core/requisition/line-progress'
-import { type PayingLine } from '#core/requisition/compute'
+import { type PayingLine } from '#core/requisition/draft-facts'
 import { sayIssueReason } from '#shared/words/order'
-import { formatMoney } from '#shared/words/format'
 import { appendEvent } from '../audit/store'
 import { lockBudgetLines } from '../budget/reads'
 import { appendEntries, type NewEntry } from '../budget/store'
 import { type Context } from '../context'
+import { setState } from '../document/store'
+import { tell } from '../document/tell'
 import { notFound, refused } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { enqueue } from '../queue/enqueue'
 import { findRequisition, type RequisitionLineRow, type RequisitionRow } from '../requisition/reads'
 import { frozenLine, reservationEntries, worthOfOpen } from '../requisition/reservation'
-import { moveQuantities, setState } from '../requisition/store'
-import { tell } from '../requisition/tell'
+import { moveQuantities } from '../requisition/store'
 import { takeNumber } from '../settings/store'
 import { computeTray, type ComputedTray } from './compute-tray'
 import { requireTray } from './lay-tray'
 import { findOrder, listServed, type OrderRow } from './reads'
+import { deliveryDetails, distinct } from './delivery-details'
 import { moreOf } from './more-of-line'
 import { insertOrderLines, insertRevision, setIssued } from './store'
 
@@ -51,7 +53,7 @@ export async function issueOrder(
   if (computed.verdict.value === null) {
     const above = computed.verdict.reasons.some((r) => r.code === 'above-ordering-limit')
     throw refused(
-      computed.verdict.reasons.map(sayIssueReason),
+      computed.verdict.reasons.map((r) => sayIssueReason(r, waysOf(ctx.actor.locale))),
       { reasons: computed.verdict.reasons },
       above ? 'above-ordering-limit' : 'refused',
     )
@@ -125,20 +127,6 @@ export async function issueOrder(
   return { id, number, version: tray.version + 1 }
 }
 
-const distinct = (texts: readonly string[]) => [...new Set(texts.map((t) => t.trim()).filter((t) => t !== ''))]
-
-/** Room, attention, telephone and instructions of every request that is served, each once. */
-function deliveryDetails(parts: ComputedTray['parts']): string[] {
-  return distinct(
-    parts.flatMap((p) => [
-      p.shipToDetail,
-      p.attention === '' ? '' : `for the attention of ${p.attention}`,
-      p.telephone === '' ? '' : `telephone ${p.telephone}`,
-      p.instructions,
-    ]),
-  )
-}
-
 /** Releases the reservations of what is ordered, commits it at order prices, and checks each line that grows. */
 async function moveMoney(
   ctx: Context,
@@ -192,7 +180,7 @@ async function moveMoney(
       })
     }
   })
-  const over = refusals(entries, budgetLines, at.period, currency)
+  const over = refusals(entries, budgetLines, at.period, currency, waysOf(ctx.actor.locale))
   if (over.length > 0) throw refused(over, {}, 'budget-refuses')
   await appendEntries(ctx, entries)
 }
@@ -210,6 +198,7 @@ function refusals(
   lines: ReadonlyMap<string, PayingLine>,
   period: number,
   currency: string,
+  ways: Ways,
 ): string[] {
   const money = (e: NewEntry): Money => moneyOf(e.amount.amount, currency)
   const totals = sumByBudgetLine(entries.map((e) => ({ budgetLineId: e.budgetLineId, amount: money(e) })))
@@ -239,7 +228,8 @@ function refusals(
     .filter((o) => o.passedBy !== null && o.control === 'refuses')
     .map(
       (o) =>
-        `${o.name} does not allow it: it would be passed by ${formatMoney(o.passedBy ?? negate(subtract(o.before, o.effect)))}.`,
+        `${o.name} does not allow it: it would be passed by ` +
+        `${ways.money(o.passedBy ?? negate(subtract(o.before, o.effect)))}.`,
     )
 }
 
@@ -255,9 +245,19 @@ async function noteOrdered(ctx: Context, r: RequisitionRow, tray: OrderRow, c: C
     before: { state: r.state },
     after: { state, orderId: tray.id, supplier: tray.supplier },
   })
-  await tell(ctx, r.ownerId, r, {
-    subject: `${r.number ?? ''} ordered: ${r.draft.title}`,
-    sentence: `${ctx.actor.name} ordered ${state === 'ordered' ? '' : 'a part of '}${r.number ?? ''}, ${r.draft.title}, from ${tray.supplier}.`,
-  })
+  await tell(
+    ctx,
+    r.ownerId,
+    r,
+    {
+      code: 'ordered',
+      by: ctx.actor.name,
+      number: r.number,
+      title: r.title,
+      supplier: tray.supplier,
+      whole: state === 'ordered',
+    },
+    { path: `/trail/${r.id}` },
+  )
   await notifyChange(ctx.tx, { kind: 'requisition', id: r.id })
 }

@@ -1,19 +1,20 @@
+import { waysOf } from '#shared/words/ways'
 import { dec, type DecimalText } from '#core/base/decimal'
 import { departmentsOf, may } from '#core/people/rights'
 import { sayMoveReason } from '#shared/words/requisition'
 import { checkMove } from '#core/requisition/moves'
-import { formatQuantity } from '#shared/words/format'
 import { randomUUID } from 'node:crypto'
 import { appendEvent } from '../audit/store'
 import { type Context } from '../context'
+import { deleteDraft, touchDocument } from '../document/store'
 import { forbidden, invalid, notFound, refused, stale } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { moveQuantities } from '../requisition/store'
 import { findRequisition, type RequisitionLineRow, type RequisitionRow } from '../requisition/reads'
 import { findSupplier } from '../supplier/reads'
-import { findOrder, listParts, type OrderRow } from './reads'
-import { findRequisitionsOfLines } from './tray-reads'
-import { deleteParts, deleteTray, insertTray, setAgreedPrice, touchOrder, upsertParts } from './store'
+import { findOrder, type OrderRow } from './reads'
+import { findRequisitionsOfLines, listParts } from './tray-reads'
+import { deleteParts, insertTray, setAgreedPrice, upsertParts } from './store'
 
 export interface LayParts {
   /** Null for a new tray. */
@@ -58,13 +59,14 @@ export async function layOnTray(ctx: Context, input: LayParts): Promise<{ orderI
       id: orderId,
       buyerId: ctx.actor.id,
       supplierId,
+      supplier: supplier.name,
       shipToId: shipToId ?? '',
       currency,
       termsKind: supplier.termsKind,
       termsDays: supplier.termsDays,
       now: ctx.now,
     })
-  } else await touchOrder(ctx.tx, orderId)
+  } else await touchDocument(ctx.tx, orderId, ctx.now)
   await upsertParts(
     ctx.tx,
     orderId,
@@ -109,7 +111,7 @@ async function pickLines(ctx: Context, input: LayParts): Promise<Picked[]> {
       if (open.lte(0)) throw refused([`“${line.description}” lies on a tray or is ordered already.`], {}, 'taken')
       if (dec(quantity).lte(0) || dec(quantity).gt(open))
         throw refused(
-          [`Of “${line.description}” ${formatQuantity(open.toFixed(), line.unit)} can be ordered.`],
+          [`Of “${line.description}” ${waysOf(ctx.actor.locale).quantity(open.toFixed(), line.unit)} can be ordered.`],
           {},
           'too-much',
         )
@@ -124,7 +126,7 @@ async function pickLines(ctx: Context, input: LayParts): Promise<Picked[]> {
 export async function requireTray(ctx: Context, id: string, version: number | null): Promise<OrderRow> {
   const tray = await findOrder(ctx.tx, id, true)
   if (tray === null || !may(ctx.actor.grants, 'order')) throw notFound('This tray')
-  if (tray.buyerId !== ctx.actor.id) throw forbidden(`This tray is ${tray.buyer}’s.`)
+  if (tray.ownerId !== ctx.actor.id) throw forbidden(`This tray is ${tray.buyer}’s.`)
   if (tray.state !== 'draft') throw refused([`This order is ${tray.state} already.`], {}, 'wrong-state')
   if (version !== null && version !== tray.version) throw stale('the tray was changed in another window')
   return tray
@@ -151,8 +153,8 @@ export async function takeOffTray(ctx: Context, orderId: string, lineIds: readon
     await appendEvent(ctx, { type: 'taken off a tray', subjectKind: 'requisition', subjectId: id, before: { orderId } })
     await notifyChange(ctx.tx, { kind: 'requisition', id })
   }
-  if (off.length === parts.length) await deleteTray(ctx.tx, tray.id)
-  else await touchOrder(ctx.tx, tray.id)
+  if (off.length === parts.length) await deleteDraft(ctx.tx, tray.id)
+  else await touchDocument(ctx.tx, tray.id, ctx.now)
   await notifyChange(ctx.tx, { kind: 'order', id: orderId })
 }
 
@@ -164,6 +166,6 @@ export async function agreePrice(ctx: Context, orderId: string, lineId: string, 
   if (part.itemId !== null)
     throw refused(['A catalogue item is ordered at its catalogue price.'], {}, 'catalogue-price')
   await setAgreedPrice(ctx.tx, orderId, lineId, unitPrice)
-  await touchOrder(ctx.tx, orderId)
+  await touchDocument(ctx.tx, orderId, ctx.now)
   await notifyChange(ctx.tx, { kind: 'order', id: orderId })
 }

@@ -1,7 +1,7 @@
+import { OUTWARD } from '#shared/words/ways'
 import { dec, type DecimalText } from '#core/base/decimal'
 import { type Adjustment } from '#core/base/line-net'
 import { roundMoney } from '#core/base/money'
-import { formatAmount, formatDecimal } from '#shared/words/format'
 
 /** What an order says of a line below its description: more about it, what is taken off, what the askers wrote. */
 export function moreOf(
@@ -14,10 +14,10 @@ export function moreOf(
 ): string[] {
   const off = line.adjustments.flatMap((a) =>
     a.percent !== undefined
-      ? [`less ${formatDecimal(a.percent)} %`]
+      ? [`less ${OUTWARD.decimal(a.percent)} %`]
       : dec(a.amount ?? '0').isZero()
         ? []
-        : [`less ${formatAmount(roundMoney(dec(a.amount ?? '0'), currency))}`],
+        : [`less ${OUTWARD.amount(roundMoney(dec(a.amount ?? '0'), currency))}`],
   )
   return [line.secondDescription, ...off, ...line.notes].filter((t) => t.trim() !== '')
 }

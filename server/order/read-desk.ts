@@ -1,3 +1,4 @@
+import { waysOf } from '#shared/words/ways'
 import { lineNet } from '#core/base/line-net'
 import { compare, subtract, sum } from '#core/base/money'
 import { departmentsOf } from '#core/people/rights'
@@ -6,10 +7,10 @@ import { sayIssueReason } from '#shared/words/order'
 import { sayTerms } from '#shared/words/terms'
 import { type Context } from '../context'
 import { requireOrganisation } from '../settings/reads'
-import { countDeskLines } from './tray-reads'
+import { countDeskLines, listDeskLines } from './desk-reads'
 import { adjustmentsOfPart } from '#core/budget/effect'
 import { computeTray, takenOff } from './compute-tray'
-import { listDeskLines, listTrays, type OrderRow } from './reads'
+import { listTrays, type OrderRow } from './reads'
 
 /** Approved lines of the buyer's part that wait to be ordered, and the buyer's own trays. */
 export async function readDesk(
@@ -61,7 +62,6 @@ async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {
     version: tray.version,
     supplierId: tray.supplierId,
     supplier: tray.supplier,
-    supplierEmail: tray.supplierEmail,
     shipTo: tray.shipTo,
     shipToId: tray.shipToId,
     currency: tray.currency,
@@ -86,7 +86,7 @@ async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {
         l.sources.map((s) => c.parts.find((p) => p.requisitionLineId === s.requisitionLineId)?.requisitionId),
       ).size,
     })),
-    refusals: c.verdict.reasons.map(sayIssueReason),
+    refusals: c.verdict.reasons.map((r) => sayIssueReason(r, waysOf(ctx.actor.locale))),
     mayIssue: c.verdict.value !== null,
   }
 }

@@ -1,4 +1,4 @@
-import { formatDate, formatKept, formatPrice, formatQuantity } from '#shared/words/format'
+import { OUTWARD } from '#shared/words/ways'
 import { sayTerms } from '#shared/words/terms'
 import { INK, makePdf, MARGIN, SECOND, WIDTH, type Pen } from '../files/pdf'
 import { type OrderSnapshot } from './snapshot'
@@ -26,7 +26,7 @@ function drawOrder(pen: Pen, order: OrderSnapshot): void {
     'text',
     10,
     SECOND,
-    `${formatDate(order.issuedOn, '')} · please quote this number on everything you send`,
+    `${OUTWARD.date(order.issuedOn, '')} · please quote this number on everything you send`,
     18,
   )
   const half = WIDTH / 2 - 10
@@ -53,24 +53,24 @@ function drawOrder(pen: Pen, order: OrderSnapshot): void {
     ],
     order.lines.map((line) => [
       [line.description, ...(line.supplierPart === null ? [] : [line.supplierPart]), ...(line.more ?? [])].join('\n'),
-      formatQuantity(line.quantity, line.unit),
-      `${formatPrice(line.unitPrice, order.currency)}${line.priceBase === '1' ? '' : ` per ${line.priceBase}`}`,
-      `${Number(line.needBy.slice(8))}.${Number(line.needBy.slice(5, 7))}.${line.needBy.slice(2, 4)}`,
-      formatKept(line.net, order.currency),
+      OUTWARD.quantity(line.quantity, line.unit),
+      `${OUTWARD.price(line.unitPrice, order.currency)}${line.priceBase === '1' ? '' : ` per ${line.priceBase}`}`,
+      OUTWARD.tinyDate(line.needBy),
+      OUTWARD.kept(line.net, order.currency),
     ]),
   )
   pen.y += 8
   pen.sums([
-    ['Without tax', formatKept(order.net, order.currency), 'text'],
+    ['Without tax', OUTWARD.kept(order.net, order.currency), 'text'],
     ...order.taxes.map(
       (t) =>
         [
-          `Tax ${formatPrice(t.rate, 'JPY')} % on ${formatKept(t.taxable, order.currency)}`,
-          formatKept(t.tax, order.currency),
+          `Tax ${OUTWARD.price(t.rate, 'JPY')} % on ${OUTWARD.kept(t.taxable, order.currency)}`,
+          OUTWARD.kept(t.tax, order.currency),
           'text',
         ] as const,
     ),
-    ['Total', `${order.currency} ${formatKept(order.total, order.currency)}`, 'bold'],
+    ['Total', `${order.currency} ${OUTWARD.kept(order.total, order.currency)}`, 'bold'],
   ])
   if (order.note !== '') {
     pen.y += 14

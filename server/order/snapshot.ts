@@ -19,7 +19,10 @@ export interface OrderSnapshot {
   readonly note: string
   readonly lines: readonly {
     readonly description: string
-    /** Second description, what is taken off, and notes to the supplier, a line each; orders sent before these existed have none. */
+    /**
+     * Second description, what is taken off, and notes to the supplier, a line each; orders sent before these existed
+     * have none.
+     */
     readonly more?: readonly string[]
     readonly supplierPart: string | null
     readonly quantity: DecimalText

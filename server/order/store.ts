@@ -5,7 +5,7 @@ import { type MergedLine } from '#core/order/merge'
 import { type Money } from '#core/base/money'
 import { orderLine, orderLineSource, orderRevision, purchaseOrder, trayPart } from '../db/schema/order'
 import { type Tx } from '../db/client'
-import { row } from '../db/rows'
+import { insertDocument, setLeft } from '../document/store'
 import { type OrderSnapshot } from './snapshot'
 
 export async function insertTray(
@@ -14,6 +14,8 @@ export async function insertTray(
     id: string
     buyerId: string
     supplierId: string
+    /** Its name, by which the order is called. */
+    supplier: string
     shipToId: string
     currency: string
     termsKind: string
@@ -21,16 +23,9 @@ export async function insertTray(
     now: Date
   },
 ): Promise<void> {
-  await tx.insert(purchaseOrder).values({
-    id: t.id,
-    buyerId: t.buyerId,
-    supplierId: t.supplierId,
-    shipToId: t.shipToId,
-    currency: t.currency,
-    termsKind: t.termsKind,
-    termsDays: t.termsDays,
-    createdAt: t.now,
-  })
+  const { buyerId, supplier, now, ...order } = t
+  await insertDocument(tx, { id: t.id, kind: 'order', title: supplier, ownerId: buyerId, now })
+  await tx.insert(purchaseOrder).values(order)
 }
 
 /** Lays parts on a tray; more of a line that lies there already is added to it. */
@@ -58,17 +53,6 @@ export async function setAgreedPrice(tx: Tx, orderId: string, lineId: string, un
     .update(trayPart)
     .set({ unitPrice })
     .where(and(eq(trayPart.orderId, orderId), eq(trayPart.requisitionLineId, lineId)))
-}
-
-export async function touchOrder(tx: Tx, id: string): Promise<void> {
-  await tx
-    .update(purchaseOrder)
-    .set({ version: sql`${purchaseOrder.version} + 1` })
-    .where(eq(purchaseOrder.id, id))
-}
-
-export async function deleteTray(tx: Tx, id: string): Promise<void> {
-  await tx.delete(purchaseOrder).where(and(eq(purchaseOrder.id, id), eq(purchaseOrder.state, 'draft')))
 }
 
 /** Writes the lines of an order with what each serves; returns their ids in order. */
@@ -100,17 +84,15 @@ export async function insertOrderLines(
       net: l.net.amount,
     })),
   )
-  await tx
-    .insert(orderLineSource)
-    .values(
-      lines.flatMap((l, i) =>
-        l.sources.map((s) => ({
-          orderLineId: ids[i] ?? '',
-          requisitionLineId: s.requisitionLineId,
-          quantity: s.quantity,
-        })),
-      ),
-    )
+  await tx.insert(orderLineSource).values(
+    lines.flatMap((l, i) =>
+      l.sources.map((s) => ({
+        orderLineId: ids[i] ?? '',
+        requisitionLineId: s.requisitionLineId,
+        quantity: s.quantity,
+      })),
+    ),
+  )
   return ids
 }
 
@@ -121,17 +103,9 @@ export async function setIssued(
 ): Promise<void> {
   await tx
     .update(purchaseOrder)
-    .set({
-      number: o.number,
-      state: 'issued',
-      note: o.note,
-      toBase: o.toBase,
-      net: o.net.amount,
-      tax: o.tax.amount,
-      issuedAt: o.now,
-      version: sql`${purchaseOrder.version} + 1`,
-    })
+    .set({ note: o.note, toBase: o.toBase, net: o.net.amount, tax: o.tax.amount })
     .where(eq(purchaseOrder.id, id))
+  await setLeft(tx, id, { number: o.number, state: 'issued', now: o.now })
   await tx.delete(trayPart).where(eq(trayPart.orderId, id))
 }
 
@@ -140,30 +114,4 @@ export async function insertRevision(
   v: { orderId: string; revision: number; issuedById: string; issuedAt: Date; snapshot: OrderSnapshot },
 ): Promise<void> {
   await tx.insert(orderRevision).values(v)
-}
-
-/** Locks a revision whose PDF is still to be made; null when it was made or another server has it. */
-export function lockUnfiledRevision(
-  tx: Tx,
-  orderId: string,
-  revision: number,
-): Promise<{ snapshot: OrderSnapshot } | null> {
-  return row<{ snapshot: OrderSnapshot }>(
-    tx,
-    sql`
-    select snapshot from order_revision where order_id = ${orderId} and revision = ${revision} and pdf_hash is null for update skip locked`,
-  )
-}
-
-export async function setFiled(
-  tx: Tx,
-  orderId: string,
-  revision: number,
-  pdfHash: string,
-  mailId: string,
-): Promise<void> {
-  await tx
-    .update(orderRevision)
-    .set({ pdfHash, mailId })
-    .where(and(eq(orderRevision.orderId, orderId), eq(orderRevision.revision, revision)))
 }

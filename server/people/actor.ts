@@ -7,3 +7,6 @@ export interface Actor {
   readonly locale: string
   readonly grants: readonly RoleGrant[]
 }
+
+/** Rekko itself, where it acts without being asked by anybody. */
+export const REKKO: Actor = { id: '', name: 'Rekko', locale: 'en-GB', grants: [] }

@@ -14,7 +14,10 @@ export async function hashPassword(password: string): Promise<string> {
   return `scrypt:${salt.toString('base64url')}:${(await derive(password, salt)).toString('base64url')}`
 }
 
-/** Compares in constant time; also works through a hash where there is none, so that a stranger learns nothing by waiting. */
+/**
+ * Compares in constant time; also works through a hash where there is none, so that a stranger learns nothing by
+ * waiting.
+ */
 export async function checkPassword(password: string, kept: string | null): Promise<boolean> {
   const [scheme, salt, key] = (
     kept ?? `scrypt:${Buffer.alloc(16).toString('base64url')}:${Buffer.alloc(32).toString('base64url')}`

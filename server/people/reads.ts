@@ -4,6 +4,7 @@ import { type DecimalText } from '#core/base/decimal'
 import { moneyOf } from '#core/base/money'
 import { type Absence, type Person } from '#core/people/person'
 import { type Role } from '#core/people/rights'
+import { type Told } from '#core/told/told'
 import { type Tx } from '../db/client'
 import { row, rows } from '../db/rows'
 import { type Actor } from './actor'
@@ -19,7 +20,8 @@ interface PersonRow {
   leftOn: Day | null
 }
 
-const PERSON = sql`p.id, p.name, p.manager_id as "managerId", p.department_id as "departmentId", p.own_limit as "ownLimit",
+const PERSON = sql`p.id, p.name, p.manager_id as "managerId", p.department_id as "departmentId",
+  p.own_limit as "ownLimit",
   p.deciding_limit as "decidingLimit", p.ordering_limit as "orderingLimit", p.left_on::text as "leftOn"`
 
 function toPerson(r: PersonRow, currency: string): Person {
@@ -56,8 +58,10 @@ export async function reachPeople(
       ) n
     )
     select ${PERSON}, (
-      select json_build_object('personId', a.person_id, 'from', a.from_day, 'until', a.until_day, 'substituteId', a.substitute_id)
-      from absence a where a.person_id = p.id and a.from_day <= ${today} and a.until_day >= ${today} order by a.from_day limit 1
+      select json_build_object('personId', a.person_id, 'from', a.from_day, 'until', a.until_day, 'substituteId',
+        a.substitute_id)
+      from absence a where a.person_id = p.id and a.from_day <= ${today} and a.until_day >= ${today}
+        order by a.from_day limit 1
     ) as absence
     from reach join person p on p.id = reach.id`,
   )
@@ -103,11 +107,31 @@ export async function findActor(tx: Tx, personId: string, now: Date): Promise<Ac
     tx,
     sql`
     select p.id, p.name, p.locale, coalesce((
-      select json_agg(json_build_object('role', g.role, 'departmentId', g.department_id)) from role_grant g where g.person_id = p.id
+      select json_agg(json_build_object('role', g.role, 'departmentId', g.department_id)) from role_grant g
+        where g.person_id = p.id
     ), '[]') as grants
     from person p, organisation o
-    where p.id = ${personId} and (p.left_on is null or p.left_on >= (${now.toISOString()}::timestamptz at time zone o.time_zone)::date)`,
+    where p.id = ${personId} and (p.left_on is null
+      or p.left_on >= (${now.toISOString()}::timestamptz at time zone o.time_zone)::date)`,
   )
+}
+
+/**
+ * Whoever acts in live sessions, by the session's id: those that ended, or were not seen since `oldest`, are left out.
+ */
+export async function listLiveActors(tx: Tx, sessionIds: readonly string[], oldest: Date): Promise<Map<string, Actor>> {
+  const found = await rows<Actor & { sessionId: string }>(
+    tx,
+    sql`
+    select s.id as "sessionId", p.id, p.name, p.locale, coalesce((
+      select json_agg(json_build_object('role', g.role, 'departmentId', g.department_id)) from role_grant g
+        where g.person_id = p.id
+    ), '[]') as grants
+    from session s join person p on p.id = s.person_id
+    where s.id = any(${sql.param([...sessionIds])}::text[]) and s.ended_at is null
+      and s.seen_at > ${oldest.toISOString()}`,
+  )
+  return new Map(found.map(({ sessionId, ...actor }) => [sessionId, actor]))
 }
 
 export async function findForSignIn(
@@ -117,7 +141,8 @@ export async function findForSignIn(
   return row(
     tx,
     sql`
-    select id, password_hash as "passwordHash", left_on::text as "leftOn" from person where lower(email) = lower(${email})`,
+    select id, password_hash as "passwordHash", left_on::text as "leftOn" from person
+      where lower(email) = lower(${email})`,
   )
 }
 
@@ -151,10 +176,13 @@ export function listRaisedFor(
     tx,
     sql`
     with open_department as (
-      select department_id as id from department_member where person_id = ${personId} union select department_id from person where id = ${personId})
+      select department_id as id from department_member where person_id = ${personId} union select department_id
+        from person where id = ${personId})
     select p.id, p.name, p.job_title as "jobTitle" from person p
-    where (p.left_on is null or p.left_on >= ${today}) and (p.id = ${personId} or p.department_id in (select id from open_department)
-      or exists (select 1 from department_member m where m.person_id = p.id and m.department_id in (select id from open_department)))
+    where (p.left_on is null or p.left_on >= ${today}) and (p.id = ${personId} or p.department_id in (select id
+      from open_department)
+      or exists (select 1 from department_member m where m.person_id = p.id and m.department_id in (select id
+        from open_department)))
     order by p.id = ${personId} desc, p.name`,
   )
 }
@@ -209,7 +237,8 @@ export function searchPeople(
   return rows(
     tx,
     sql`
-    select p.id, p.name, p.job_title as "jobTitle", d.name as department from person p join department d on d.id = p.department_id
+    select p.id, p.name, p.job_title as "jobTitle", d.name as department from person p
+      join department d on d.id = p.department_id
     where (p.left_on is null or p.left_on >= ${today}) and p.name ilike ${'%' + words.replace(/[\\%_]/g, '\\$&') + '%'}
     order by p.name limit 20`,
   )
@@ -243,14 +272,25 @@ export function listAbsences(tx: Tx, today: Day, personId: string | null): Promi
 export function listNotices(
   tx: Tx,
   personId: string,
-): Promise<{ id: string; at: string; sentence: string; aboutKind: string; aboutId: string; read: boolean }[]> {
+): Promise<{ id: string; at: string; told: Told; aboutKind: string; aboutId: string; read: boolean }[]> {
   return rows(
     tx,
     sql`
-    select id, to_char(at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as at, sentence, about_kind as "aboutKind",
+    select id, to_char(at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as at, told, about_kind as "aboutKind",
       about_id as "aboutId", read_at is not null as read
     from notice where person_id = ${personId} order by notice.at desc, id limit 30`,
   )
+}
+
+/** How much a person was told and has not read, and whether anybody reports to them. */
+export async function readTold(tx: Tx, personId: string): Promise<{ unread: number; decides: boolean }> {
+  const found = await row<{ unread: number; decides: boolean }>(
+    tx,
+    sql`
+    select (select count(*)::int from notice where person_id = ${personId} and read_at is null) as unread,
+      exists (select 1 from person where manager_id = ${personId}) as decides`,
+  )
+  return found ?? { unread: 0, decides: false }
 }
 
 export async function findAddress(tx: Tx, personId: string): Promise<{ name: string; email: string } | null> {
@@ -268,7 +308,8 @@ export function listHolders(
     tx,
     sql`
     select distinct p.id, p.name from role_grant g join person p on p.id = g.person_id
-    where g.role = ${role} and (p.left_on is null or p.left_on >= ${today}) and (g.department_id is null or g.department_id = ${departmentId}) order by p.name`,
+    where g.role = ${role} and (p.left_on is null or p.left_on >= ${today}) and (g.department_id is null
+      or g.department_id = ${departmentId}) order by p.name`,
   )
 }
 

@@ -39,7 +39,7 @@ export async function setAway(
     ])
   const id = await insertAbsence(ctx.tx, a)
   await appendEvent(ctx, { type: 'absence set', subjectKind: 'absence', subjectId: id, after: a })
-  await enqueue(ctx.tx, 'route-again', {})
+  await enqueue(ctx.tx, 'route-all-again', {})
   await notifyChange(ctx.tx, { kind: 'absence', id: a.personId })
   return { id }
 }
@@ -52,7 +52,7 @@ export async function endAway(ctx: Context, id: string, version: number): Promis
   if (kept.version !== version) throw stale('the absence')
   await deleteAbsence(ctx.tx, id)
   await appendEvent(ctx, { type: 'absence ended', subjectKind: 'absence', subjectId: id, before: kept })
-  await enqueue(ctx.tx, 'route-again', {})
+  await enqueue(ctx.tx, 'route-all-again', {})
   await notifyChange(ctx.tx, { kind: 'absence', id: kept.personId })
 }
 

@@ -1,8 +1,8 @@
 import { and, eq, isNull, sql } from 'drizzle-orm'
 import { type Day } from '#core/base/day'
 import { type Address } from '#core/base/address'
-import { savedView } from '../db/schema/request-form'
-import { absence, notice, session, shipTo } from '../db/schema/people'
+import { type Told } from '#core/told/told'
+import { absence, notice, savedView, session, shipTo } from '../db/schema/people'
 import { type Tx } from '../db/client'
 import { row } from '../db/rows'
 
@@ -42,7 +42,8 @@ export async function countSignIn(tx: Tx, key: string, now: Date, windowSeconds:
     insert into sign_in_attempt (key, window_from, count) values (${key}, ${now.toISOString()}, 1)
     on conflict (key) do update set
       count = case when sign_in_attempt.window_from < ${start} then 1 else sign_in_attempt.count + 1 end,
-      window_from = case when sign_in_attempt.window_from < ${start} then excluded.window_from else sign_in_attempt.window_from end
+      window_from = case when sign_in_attempt.window_from < ${start} then excluded.window_from
+        else sign_in_attempt.window_from end
     returning count::int as count`,
   )
   return counted?.count ?? 1
@@ -88,20 +89,22 @@ export async function lockAbsence(
   return row(
     tx,
     sql`
-    select id, person_id as "personId", from_day::text as "from", until_day::text as "until", substitute_id as "substituteId", version::int as version
+    select id, person_id as "personId", from_day::text as "from", until_day::text as "until",
+      substitute_id as "substituteId", version::int as version
     from absence where id = ${id} for update`,
   )
 }
 
 export async function insertNotice(
   tx: Tx,
-  n: { personId: string; at: Date; sentence: string; aboutKind: string; aboutId: string },
+  n: { personId: string; at: Date; told: Told; aboutKind: string; aboutId: string; decisionId: string | null },
 ): Promise<void> {
   await tx.insert(notice).values(n)
 }
 
-export async function deleteNoticesSince(tx: Tx, aboutId: string, since: Date): Promise<void> {
-  await tx.execute(sql`delete from notice where about_id = ${aboutId} and at >= ${since.toISOString()}`)
+/** What a decision told is taken away with it. */
+export async function deleteNoticesOf(tx: Tx, decisionId: string): Promise<void> {
+  await tx.delete(notice).where(eq(notice.decisionId, decisionId))
 }
 
 export async function markNoticesRead(tx: Tx, personId: string, now: Date): Promise<void> {

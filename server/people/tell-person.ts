@@ -1,13 +1,11 @@
+import { type Told } from '#core/told/told'
 import { type Context } from '../context'
-import { environment } from '../environment'
 import { postMail } from '../mail/post-mail'
-import { type NewMail } from '../mail/store'
 import { findAddress } from './reads'
 import { insertNotice } from './store'
 
-export interface Message {
-  readonly subject: string
-  readonly sentence: string
+/** How something is told besides its words. */
+export interface Telling {
   /** Where it leads, below the address of the application. */
   readonly path: string
   /** The mail is not sent before so many seconds; with a decision, until that can no longer be taken back. */
@@ -15,25 +13,31 @@ export interface Message {
   readonly decisionId?: string
 }
 
-/** Tells a person something, in the application and by e-mail. Nobody is told of their own doing. */
+/**
+ * Tells a person something, in the application and by e-mail, worded when it is read. Nobody is told of their own
+ * doing.
+ */
 export async function tellPerson(
   { tx, now, actor }: Context,
   personId: string,
-  about: { readonly kind: NewMail['aboutKind']; readonly id: string },
-  message: Message,
+  about: { readonly kind: string; readonly id: string },
+  told: Told,
+  how: Telling,
 ): Promise<void> {
   const to = personId === actor.id ? null : await findAddress(tx, personId)
   if (to === null) return
-  await insertNotice(tx, { personId, at: now, sentence: message.sentence, aboutKind: about.kind, aboutId: about.id })
+  const decisionId = how.decisionId ?? null
+  await insertNotice(tx, { personId, at: now, told, aboutKind: about.kind, aboutId: about.id, decisionId })
   await postMail(tx, {
+    personId,
     toName: to.name,
     toAddress: to.email,
-    subject: message.subject,
-    body: `${message.sentence}\n\n${environment().publicUrl}${message.path}\n`,
+    told,
+    path: how.path,
     aboutKind: about.kind,
     aboutId: about.id,
-    decisionId: message.decisionId ?? null,
-    notBefore: new Date(now.getTime() + (message.waitSeconds ?? 0) * 1000),
+    decisionId,
+    notBefore: new Date(now.getTime() + (how.waitSeconds ?? 0) * 1000),
     now,
   })
 }

@@ -15,14 +15,14 @@ export default function start(nitro: { hooks: { hook: (name: 'close', run: () =>
 }
 
 async function begin(nitro: { hooks: { hook: (name: 'close', run: () => Promise<void>) => void } }): Promise<void> {
-  const { databaseUrl } = environment()
+  const { databaseUrl, idleMinutes } = environment()
   const { db, pool } = database()
   if (readStartOfClock(process.env) !== null && !(await requireOrganisation(db)).isDemo)
     throw new Error('REKKO_NOW moves the clock, which only a demo may; this organisation is none.')
   const queue = await startQueue(databaseUrl, db, clock, (e) => {
     log.warn({ queue: e.message })
   })
-  const hub = startHub(databaseUrl, db)
+  const hub = startHub(databaseUrl, db, clock, idleMinutes)
   for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, closeStreams)
   nitro.hooks.hook('close', async () => {
     closeStreams()

@@ -1,19 +1,33 @@
 /** The background work there is. Queues are made in the migration step, as the owner. */
 export const TASKS = [
   'send-mail',
+  'send-order',
   'file-order',
-  'sweep-mail',
+  'sweep',
+  'route-all-again',
   'route-again',
   'repeat-templates',
+  'repeat-template',
   'send-repeated',
+  'purge',
+  'task-ended',
 ] as const
 export type Task = (typeof TASKS)[number]
 
+/** What each is told; one task is about one document. */
 export interface TaskData {
   'send-mail': { readonly mailId: string }
+  'send-order': { readonly sendingId: string }
   'file-order': { readonly orderId: string; readonly revision: number }
-  'sweep-mail': Record<string, never>
-  'route-again': Record<string, never>
+  sweep: Record<string, never>
+  'route-all-again': Record<string, never>
+  'route-again': { readonly kind: string; readonly id: string }
   'repeat-templates': Record<string, never>
+  'repeat-template': { readonly templateId: string }
   'send-repeated': { readonly requisitionId: string }
+  purge: Record<string, never>
+  'task-ended': Record<string, unknown>
 }
+
+/** Where a task goes that was tried for days: an administrator is told of it there. */
+export const ENDED: Task = 'task-ended'

@@ -1,16 +1,55 @@
 import PgBoss from 'pg-boss'
-import { type Actor } from '../people/actor'
-import { inTransaction, type Db } from '../db/client'
-import { fileOrder } from '../order/file-order'
-import { listOverdueMail } from '../mail/store'
-import { sendMail } from '../mail/send-mail'
+import { routeAgain } from '../approval/route-again'
 import { listOpenRoutes } from '../approval/reads'
-import { repeatTemplates, sendRepeated } from '../regulars/repeat-templates'
-import { routeAgain } from '../requisition/route-again'
-import { useQueue } from './enqueue'
+import { inTransaction, type Db } from '../db/client'
+import { DECIDABLES } from '../kinds'
+import { listOverdueMail } from '../mail/reads'
+import { sendMail } from '../mail/send-mail'
+import { fileOrder } from '../order/file-order'
+import { sendOrder } from '../order/send-order'
+import { listWaitingSendings } from '../order/sending-reads'
+import { REKKO } from '../people/actor'
+import { repeatAll, repeatTemplate, sendRepeated } from '../regulars/repeat-templates'
+import { purge } from '../upkeep/purge'
+import { tellEnded } from '../upkeep/tell-ended'
+import { enqueue, enqueueAgain, useQueue } from './enqueue'
 import { type Task, type TaskData } from './tasks'
 
-const REKKO: Actor = { id: '', name: 'Rekko', locale: 'en-GB', grants: [] }
+type Runs = { readonly [T in Task]: (data: TaskData[T]) => Promise<void> }
+
+/** What each task does. Whatever it does can be done again. */
+function runsOf(db: Db, clock: () => Date): Runs {
+  const MOST_SWEPT = 200
+  return {
+    'send-mail': ({ mailId }) => sendMail(db, mailId, clock),
+    'send-order': ({ sendingId }) => sendOrder(db, sendingId, clock),
+    'file-order': ({ orderId, revision }) => inTransaction(db, (tx) => fileOrder(tx, orderId, revision, clock())),
+    // What waits and has no task any more, because its server died, is put into the queue again.
+    sweep: async () => {
+      for (const mailId of await listOverdueMail(db, clock(), MOST_SWEPT))
+        await enqueueAgain(db, 'send-mail', { mailId }, mailId)
+      for (const sendingId of await listWaitingSendings(db, MOST_SWEPT))
+        await enqueueAgain(db, 'send-order', { sendingId }, sendingId)
+    },
+    'route-all-again': async () => {
+      for (const { documentKind: kind, documentId: id } of await listOpenRoutes(db))
+        await enqueue(db, 'route-again', { kind, id })
+    },
+    'route-again': async ({ kind: name, id }) => {
+      const kind = DECIDABLES[name]
+      if (kind === undefined) return
+      await inTransaction(db, async (tx) => {
+        const document = await kind.find(tx, id, true)
+        if (document !== null) await routeAgain({ tx, now: clock(), actor: REKKO }, kind, document)
+      })
+    },
+    'repeat-templates': () => repeatAll(db, clock()),
+    'repeat-template': ({ templateId }) => inTransaction(db, (tx) => repeatTemplate(tx, templateId, clock())),
+    'send-repeated': ({ requisitionId }) => sendRepeated(db, requisitionId, clock()),
+    purge: () => inTransaction(db, (tx) => purge(tx, clock())),
+    'task-ended': () => Promise.resolve(),
+  }
+}
 
 /** Starts the queue: every server takes tasks from it, each task goes to one. Returns what stops it. */
 export async function startQueue(
@@ -23,48 +62,33 @@ export async function startQueue(
   boss.on('error', onError)
   await boss.start()
   useQueue(boss)
-  // Tasks come in batches. One that fails is tried again with its whole batch, where those done do nothing.
-  const work = <T extends Task>(task: T, run: (data: TaskData[T]) => Promise<void>) =>
-    boss.work<TaskData[T]>(task, { pollingIntervalSeconds: 0.5, batchSize: 20 }, async (jobs) => {
-      const failed: unknown[] = []
-      for (const job of jobs) {
-        try {
-          await run(job.data)
-        } catch (error) {
-          failed.push(error)
-        }
-      }
-      if (failed.length > 0) throw failed[0]
-    })
-  await work('send-mail', ({ mailId }) => sendMail(db, mailId, clock))
-  await work('file-order', ({ orderId, revision }) =>
-    inTransaction(db, (tx) => fileOrder(tx, orderId, revision, clock())),
-  )
-  await work('route-again', () => routeAllAgain(db, clock))
-  await work('sweep-mail', () => sweepMail(db, clock))
-  await work('repeat-templates', () => repeatTemplates(db, clock))
-  await work('send-repeated', ({ requisitionId }) => sendRepeated(db, requisitionId, clock()))
-  await boss.schedule('sweep-mail', '* * * * *')
-  await boss.schedule('route-again', '1 * * * *')
+  const runs = runsOf(db, clock)
+  for (const task of Object.keys(runs) as Task[]) {
+    if (task !== 'task-ended') await workOn(boss, task, runs[task] as (data: unknown) => Promise<void>)
+  }
+  await boss.work('task-ended', { pollingIntervalSeconds: 2, includeMetadata: true }, async (jobs) => {
+    for (const job of jobs)
+      await inTransaction(db, (tx) => tellEnded({ tx, now: clock(), actor: REKKO }, job.id, job.data, job.output))
+  })
+  await boss.schedule('sweep', '* * * * *')
+  await boss.schedule('route-all-again', '1 * * * *')
   await boss.schedule('repeat-templates', '11 * * * *')
-  // Mail of a server that died may lie in a task that nobody works on any more: look once at the start.
-  await sweepMail(db, clock)
+  await boss.schedule('purge', '23 3 * * *')
+  // What a server that died left behind is looked for once at the start.
+  await runs.sweep({})
   return { boss, stop: () => boss.stop({ graceful: true, timeout: 4000, wait: true }) }
 }
 
-async function sweepMail(db: Db, clock: () => Date): Promise<void> {
-  for (const id of await listOverdueMail(db, clock(), 200)) {
-    try {
-      await sendMail(db, id, clock)
-    } catch {
-      return
+/** Takes tasks in batches. One that fails is tried again by itself; the others of its batch are done. */
+async function workOn(boss: PgBoss, task: Task, run: (data: unknown) => Promise<void>): Promise<void> {
+  await boss.work(task, { pollingIntervalSeconds: 0.5, batchSize: 20 }, async (jobs) => {
+    for (const job of jobs) {
+      try {
+        await run(job.data)
+      } catch (error) {
+        // A job that was failed is no longer active, so that the batch's end does not complete it.
+        await boss.fail(task, job.id, { message: error instanceof Error ? error.message : String(error) })
+      }
     }
-  }
-}
-
-async function routeAllAgain(db: Db, clock: () => Date): Promise<void> {
-  for (const { documentKind, documentId } of await listOpenRoutes(db)) {
-    if (documentKind === 'requisition')
-      await inTransaction(db, (tx) => routeAgain({ tx, now: clock(), actor: REKKO }, documentId))
-  }
+  })
 }

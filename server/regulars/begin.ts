@@ -6,12 +6,13 @@ import { type Beginning } from '#shared/contract/regulars'
 import { listPriceSteps } from '../catalogue/reads'
 import { type Context } from '../context'
 import { type Tx } from '../db/client'
+import { maySee } from '../document/visible'
 import { notFound } from '../http/problem'
 import { findRequisition } from '../requisition/reads'
-import { maySee } from '../requisition/visible'
+import { SEEN_REQUISITIONS } from '../requisition/visible'
 import { listOpenDepartments } from '../people/reads'
 import { requireOrganisation } from '../settings/reads'
-import { findBudgetLinesOfYear, listOrderLinesToTake, readSupplierNames } from './reads'
+import { asLine, findBudgetLinesOfYear, listOrderLinesToTake, readSupplierNames } from './reads'
 import { requireTemplate } from './templates'
 
 /** A draft that was written before, made fit for today. */
@@ -37,29 +38,18 @@ export async function beginFromTemplate(ctx: Context, id: string): Promise<Begin
 /** A draft to begin from a requisition that one sees; it becomes one's own, for a department open to one. */
 export async function beginFromRequisition(ctx: Context, id: string): Promise<Beginning> {
   const kept = await findRequisition(ctx.tx, id)
-  if (kept === null || !(await maySee(ctx.tx, ctx.actor, id))) throw notFound('This requisition')
+  if (kept === null || !(await maySee(ctx, SEEN_REQUISITIONS, id))) throw notFound('This requisition')
   return begin(ctx, kept.draft)
 }
 
 /** A draft to begin from the lines of an order that one sees. What pays is chosen anew. */
 export async function beginFromOrder(ctx: Context, id: string): Promise<Beginning> {
-  const lines = await listOrderLinesToTake(ctx.tx, ctx.actor, '', 1, id)
+  const lines = await listOrderLinesToTake(ctx.tx, ctx, '', 1, id)
   const [first] = lines
   if (first === undefined) throw notFound('This order')
   return begin(ctx, {
     ...BLANK_DRAFT,
-    lines: lines.map(
-      ({
-        groupId: _,
-        groupName: __,
-        groupNote: ___,
-        groupDay: ____,
-        account: _____,
-        note: ______,
-        day: _______,
-        ...l
-      }) => ({ ...BLANK_LINE, ...l, id: randomUUID() }),
-    ),
+    lines: lines.map((l) => ({ ...BLANK_LINE, ...asLine(l), id: randomUUID() })),
   })
 }
 

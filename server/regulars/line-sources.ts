@@ -1,7 +1,7 @@
+import { waysOf, type Ways } from '#shared/words/ways'
 import { dayOf, type Day } from '#core/base/day'
 import { type LineSource } from '#core/requisition/line-source'
 import { type SourceGroup, type SourceLine } from '#shared/contract/regulars'
-import { formatShortDate } from '#shared/words/format'
 import { findItems, type ItemRow } from '../catalogue/reads'
 import { type Context } from '../context'
 import { listOpenDepartments } from '../people/reads'
@@ -44,10 +44,16 @@ const SOURCES: Record<LineSource, ReadSource> = {
         .map(({ id: _, listId: __, supplier, ...e }) => ({ ...e, account: null, note: supplier ?? '' })),
     }))
   },
-  bought: async ({ tx }, q) => grouped(await listBought(tx, q.departmentIds, q.words, MOST_BOUGHT), q.today),
-  requests: async ({ tx, actor }, q) =>
-    grouped(await listRequestLines(tx, actor, q.departmentIds, q.words, MOST_GROUPS), q.today),
-  orders: async ({ tx, actor }, q) => grouped(await listOrderLinesToTake(tx, actor, q.words, MOST_GROUPS), q.today),
+  bought: async ({ tx, actor }, q) =>
+    grouped(await listBought(tx, q.departmentIds, q.words, MOST_BOUGHT), q.today, waysOf(actor.locale)),
+  requests: async (ctx, q) =>
+    grouped(
+      await listRequestLines(ctx.tx, ctx, q.departmentIds, q.words, MOST_GROUPS),
+      q.today,
+      waysOf(ctx.actor.locale),
+    ),
+  orders: async (ctx, q) =>
+    grouped(await listOrderLinesToTake(ctx.tx, ctx, q.words, MOST_GROUPS), q.today, waysOf(ctx.actor.locale)),
   templates: async ({ tx, actor }, q) =>
     (await listTemplateRows(tx, actor.id, q.departmentIds))
       .filter((t) => holds(t.name, q.words) || t.draft.lines.some((l) => holds(l.description, q.words)))
@@ -77,10 +83,10 @@ const SOURCES: Record<LineSource, ReadSource> = {
 const holds = (text: string, words: string) =>
   words.trim() === '' || text.toLowerCase().includes(words.trim().toLowerCase())
 
-function grouped(lines: readonly OldLine[], today: Day): SourceGroup[] {
+function grouped(lines: readonly OldLine[], today: Day, ways: Ways): SourceGroup[] {
   const groups = new Map<string, SourceGroup>()
   const dated = (note: string, day: Day | null) =>
-    [note, ...(day === null ? [] : [formatShortDate(day, today)])].filter((t) => t !== '').join(', ')
+    [note, ...(day === null ? [] : [ways.shortDate(day, today)])].filter((t) => t !== '').join(', ')
   for (const { groupId, groupName, groupNote, groupDay, note, day, ...line } of lines) {
     const group = groups.get(groupId) ?? { id: groupId, name: groupName, note: dated(groupNote, groupDay), lines: [] }
     groups.set(groupId, { ...group, lines: [...group.lines, { ...line, note: dated(note, day) }] })
@@ -88,7 +94,10 @@ function grouped(lines: readonly OldLine[], today: Day): SourceGroup[] {
   return [...groups.values()]
 }
 
-/** The lines that a source offers, in groups that can be taken whole, with the catalogue items among them as they are today. */
+/**
+ * The lines that a source offers, in groups that can be taken whole, with the catalogue items among them as they are
+ * today.
+ */
 export async function readLineSource(
   ctx: Context,
   source: LineSource,

@@ -1,35 +1,35 @@
 import { randomUUID } from 'node:crypto'
 import { addBusinessDays, dayOf } from '#core/base/day'
+import { type Missing } from '#core/requisition/missing'
 import { nextOf } from '#core/requisition/rhythm'
 import { type Context } from '../context'
+import { tell } from '../document/tell'
 import { inTransaction, type Db, type Tx } from '../db/client'
 import { Problem } from '../http/problem'
-import { type Actor } from '../people/actor'
+import { REKKO } from '../people/actor'
 import { findActor } from '../people/reads'
 import { enqueue } from '../queue/enqueue'
 import { listHolidays, requireOrganisation } from '../settings/reads'
+import { REQUISITION } from '../requisition/kind'
 import { findRequisition } from '../requisition/reads'
 import { createDraft } from '../requisition/save-draft'
 import { sendRequisition } from '../requisition/send-requisition'
-import { tell } from '../requisition/tell'
 import { renewed } from './begin'
 import { findTemplate, listDueTemplates } from './reads'
 import { setNext } from './store'
 
-const REKKO: Actor = { id: '', name: 'Rekko', locale: 'en-GB', grants: [] }
-
-/** Raises every template whose day has come: a draft of its owner's, which waits for a look or is sent. */
-export async function repeatTemplates(db: Db, clock: () => Date): Promise<void> {
+/** Puts every template whose day has come into the queue, each as a task of its own. */
+export async function repeatAll(db: Db, now: Date): Promise<void> {
   const { timeZone } = await requireOrganisation(db)
-  for (const { id } of await listDueTemplates(db, dayOf(clock(), timeZone)))
-    await inTransaction(db, (tx) => repeatTemplate(tx, id, clock()))
+  for (const { id } of await listDueTemplates(db, dayOf(now, timeZone)))
+    await enqueue(db, 'repeat-template', { templateId: id })
 }
 
 /**
  * Raises one template and sets its next time, in one transaction: a crash neither loses nor repeats it.
  * Days that were missed are not made up for. The rhythm of somebody who left ends.
  */
-async function repeatTemplate(tx: Tx, id: string, now: Date): Promise<void> {
+export async function repeatTemplate(tx: Tx, id: string, now: Date): Promise<void> {
   const t = await findTemplate(tx, id, true)
   const { timeZone, fiscalStartMonth } = await requireOrganisation(tx)
   const today = dayOf(now, timeZone)
@@ -52,12 +52,9 @@ async function repeatTemplate(tx: Tx, id: string, now: Date): Promise<void> {
     await tell(
       { tx, now, actor: REKKO },
       t.ownerId,
-      { id: requisitionId },
-      {
-        subject: `Raised again: ${t.name}`,
-        sentence: `${t.name} was raised again by its rhythm and waits for your look.`,
-        path: `/raise/${requisitionId}`,
-      },
+      { id: requisitionId, kind: REQUISITION.name },
+      { code: 'repeated', title: t.name },
+      { path: REQUISITION.changePath(requisitionId) },
     )
 }
 
@@ -70,19 +67,20 @@ export async function sendRepeated(db: Db, requisitionId: string, now: Date): Pr
   try {
     await inTransaction(db, async (tx) => {
       const sent = await sendRequisition(as(tx), requisitionId, kept.version)
-      await tell({ tx, now, actor: REKKO }, owner.id, kept, {
-        subject: `Sent by its rhythm: ${kept.draft.title}`,
-        sentence: `${sent.number}, ${kept.draft.title}, was raised again and sent by its rhythm.`,
-      })
+      const told = { code: 'repeated-sent', number: sent.number, title: kept.title } as const
+      await tell({ tx, now, actor: REKKO }, owner.id, kept, told, { path: REQUISITION.path(kept.id) })
     })
   } catch (error) {
     if (!(error instanceof Problem)) throw error
+    const missing = (error.more.missing ?? []) as readonly Missing[]
     await inTransaction(db, (tx) =>
-      tell({ tx, now, actor: REKKO }, owner.id, kept, {
-        subject: `Waits for you: ${kept.draft.title}`,
-        sentence: `${kept.draft.title} was raised again by its rhythm and could not be sent: ${error.detail}`,
-        path: `/raise/${requisitionId}`,
-      }),
+      tell(
+        { tx, now, actor: REKKO },
+        owner.id,
+        kept,
+        { code: 'repeated-held', title: kept.title, missing },
+        { path: REQUISITION.changePath(kept.id) },
+      ),
     )
   }
 }

@@ -3,7 +3,7 @@ import { type Day } from '#core/base/day'
 import { type Draft } from '#core/requisition/draft'
 import { type Regular } from '#core/requisition/line-source'
 import { type Rhythm } from '#core/requisition/rhythm'
-import { regular, regularList, template } from '../db/schema/request-form'
+import { regular, regularList, template } from '../db/schema/regulars'
 import { type Tx } from '../db/client'
 
 export async function insertRegularList(
@@ -64,17 +64,15 @@ export async function insertTemplate(
   t: { id: string; name: string; ownerId: string; departmentId: string | null; draft: Draft; now: Date },
   rhythm: TemplateRhythm | null,
 ): Promise<void> {
-  await tx
-    .insert(template)
-    .values({
-      id: t.id,
-      name: t.name,
-      ownerId: t.ownerId,
-      departmentId: t.departmentId,
-      draft: t.draft,
-      createdAt: t.now,
-      ...columnsOf(rhythm),
-    })
+  await tx.insert(template).values({
+    id: t.id,
+    name: t.name,
+    ownerId: t.ownerId,
+    departmentId: t.departmentId,
+    draft: t.draft,
+    createdAt: t.now,
+    ...columnsOf(rhythm),
+  })
 }
 
 export async function updateTemplate(

@@ -3,12 +3,13 @@ import { dec } from '#core/base/decimal'
 import { appendEvent } from '../audit/store'
 import { appendEntries } from '../budget/store'
 import { type Context } from '../context'
+import { setState } from '../document/store'
 import { refused } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { requireOrganisation } from '../settings/reads'
 import { releaseReservation } from './release'
 import { requireMove } from './require'
-import { moveQuantities, setState } from './store'
+import { moveQuantities } from './store'
 
 /** Cancels what was not ordered of a requisition and releases its money; what lies on a tray must come off first. */
 export async function cancelRest(ctx: Context, id: string, version: number): Promise<{ id: string; version: number }> {

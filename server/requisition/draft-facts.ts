@@ -8,7 +8,7 @@ import { type Tx } from '../db/client'
 import { listBranch, listOpenDepartments, reachPeople } from '../people/reads'
 import { requireTerms } from '../settings/reads'
 import { inForce, listJobs, readForm, readNamed } from './form-reads'
-import { listAttachments } from './reads'
+import { listAttachments } from '../document/reads'
 
 /** Whose a draft is, and where it is kept; null while it is not kept yet. */
 export interface DraftOf {

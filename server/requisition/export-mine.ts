@@ -4,20 +4,24 @@ import { dec, isDecimalText } from '#core/base/decimal'
 import { lineNet } from '#core/base/line-net'
 import { adjustmentsOf, type OwnValues } from '#core/requisition/draft'
 import { type OwnField } from '#core/requisition/own-field'
-import { type MineRow } from '#shared/contract/requisition'
+import { type MineRow } from '#shared/contract/mine'
 import { sayNext } from '#shared/words/mine'
+import { OUTWARD } from '#shared/words/ways'
 import { sayOwnValue, type OwnNames } from '#shared/words/own-field'
 import { type Context } from '../context'
 import { type Tx } from '../db/client'
 import { type Cell, type Table, writeCsv, writeXlsx } from '../files/write-sheet'
 import { requireOrganisation } from '../settings/reads'
 import { listJobs, readForm, type FormEver } from './form-reads'
-import { listMine, listMineLines, type MineQuery } from './list-mine'
+import { listMine, listMineLines, type MineQuery } from './mine-reads'
 import { readPeopleNames } from './page-reads'
 
 const MOST_ROWS = 20_000
 
-/** A view of Mine as a file, request by request or line by line, in the order of the page, with exact moments and plain decimals. */
+/**
+ * A view of Mine as a file, request by request or line by line, in the order of the page, with exact moments and plain
+ * decimals.
+ */
 export async function exportMine(
   { tx, now, actor }: Context,
   q: Omit<MineQuery, 'after' | 'limit'> & { readonly of: 'requests' | 'lines'; readonly as: 'csv' | 'xlsx' },
@@ -150,7 +154,10 @@ async function tableOfLines(tx: Tx, found: readonly MineRow[], fields: FormEver[
   }
 }
 
-/** Own fields as columns behind the fixed ones, each under its name; those asked for no longer where something stands in them. */
+/**
+ * Own fields as columns behind the fixed ones, each under its name; those asked for no longer where something stands
+ * in them.
+ */
 async function ownColumns(
   tx: Tx,
   fields: FormEver['ownFields'],
@@ -171,7 +178,7 @@ async function ownColumns(
       ? { decimal: value }
       : f.type === 'date'
         ? value
-        : sayOwnValue(f, value, names)
+        : sayOwnValue(f, value, names, OUTWARD)
   }
   return { names: shown.map((f) => f.name), cells: (own) => shown.map((f) => cell(f, own[f.id] ?? '')) }
 }

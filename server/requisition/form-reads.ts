@@ -8,6 +8,7 @@ import { type Job } from '#core/requisition/job'
 import { type Tx } from '../db/client'
 import { row, rows } from '../db/rows'
 import { SUPPLIER_FACTS } from '../supplier/reads'
+import { REQUISITIONS } from './visible'
 
 /** Retired is what is no longer offered or asked for, and still stands on documents. */
 interface Retirable {
@@ -29,11 +30,16 @@ export async function readForm(tx: Tx, today: Day): Promise<FormEver> {
     tx,
     sql`
     select
-      (select coalesce(json_agg(json_build_object('code', k.code, 'name', k.name, 'help', k.help, 'series', k.series, 'retired', k.retired) order by k.position, k.name), '[]') from request_kind k) as kinds,
-      (select coalesce(json_agg(json_build_object('id', f.id, 'name', f.name, 'help', f.help, 'on', f.applies_on, 'type', f.type, 'required', f.required, 'kinds', f.kinds,
-        'departmentIds', f.department_ids, 'categoryIds', f.category_ids, 'choices', f.choices, 'retired', f.retired) order by f.position, f.name), '[]') from own_field f) as "ownFields",
-      (select coalesce(json_agg(json_build_object('id', u.id, 'name', u.name, 'when', u.conditions, 'asks', u.asks) order by u.position), '[]') from request_rule u) as rules,
-      (select coalesce(json_agg(h.day::text order by h.day), '[]') from holiday h where h.day between ${today} and ${today}::date + 183) as holidays`,
+      (select coalesce(json_agg(json_build_object('code', k.code, 'name', k.name, 'help', k.help, 'series', k.series,
+        'retired', k.retired) order by k.position, k.name), '[]') from request_kind k) as kinds,
+      (select coalesce(json_agg(json_build_object('id', f.id, 'name', f.name, 'help', f.help, 'on', f.applies_on,
+        'type', f.type, 'required', f.required, 'kinds', f.kinds,
+        'departmentIds', f.department_ids, 'categoryIds', f.category_ids, 'choices', f.choices, 'retired',
+          f.retired) order by f.position, f.name), '[]') from own_field f) as "ownFields",
+      (select coalesce(json_agg(json_build_object('id', u.id, 'name', u.name, 'when', u.conditions, 'asks',
+        u.asks) order by u.position), '[]') from request_rule u) as rules,
+      (select coalesce(json_agg(h.day::text order by h.day), '[]') from holiday h
+        where h.day between ${today} and ${today}::date + 183) as holidays`,
   )
   if (found === null) throw new Error('a statement without a table has a row')
   return found
@@ -57,7 +63,8 @@ export async function readNamed(
     select
       (select coalesce(json_agg(${SUPPLIER_FACTS}), '[]')
         from supplier s where s.id = any(${sql.param([...supplierIds])}::uuid[])) as suppliers,
-      (select coalesce(json_agg(json_build_object('id', i.id, 'agreed', i.has_agreement = 1, 'leadDays', i.lead_days, 'warning', i.warning, 'warningMode', i.warning_mode)), '[]')
+      (select coalesce(json_agg(json_build_object('id', i.id, 'agreed', i.has_agreement = 1, 'leadDays', i.lead_days,
+        'warning', i.warning, 'warningMode', i.warning_mode)), '[]')
         from item i where i.id = any(${sql.param([...itemIds])}::uuid[])) as items`,
   )
   return found ?? { suppliers: [], items: [] }
@@ -70,7 +77,8 @@ export function listJobs(tx: Tx, named: readonly string[], onlyNamed: boolean): 
     tx,
     sql`
     select j.id, j.number, j.name from job j
-    where j.id = any(${sql.param([...named])}::uuid[]) ${onlyNamed ? sql`` : sql`or j.is_open`} order by j.number limit 500`,
+    where j.id = any(${sql.param([...named])}::uuid[]) ${onlyNamed ? sql`` : sql`or j.is_open`}
+      order by j.number limit 500`,
   )
 }
 
@@ -78,7 +86,8 @@ export function listJobs(tx: Tx, named: readonly string[], onlyNamed: boolean): 
 export function countSentKinds(tx: Tx): Promise<{ kind: string; count: number }[]> {
   return rows(
     tx,
-    sql`select r.kind, count(*)::int as count from requisition r where r.number is not null group by r.kind`,
+    sql`select r.kind_code as kind, count(*)::int as count from ${REQUISITIONS} r where r.number is not null
+      group by r.kind_code`,
   )
 }
 
@@ -89,9 +98,11 @@ export function countFilledFields(tx: Tx, fieldIds: readonly string[]): Promise<
     tx,
     sql`
     select held.field, count(distinct held.id)::int as count from (
-      select r.id, o.key as field from requisition r cross join lateral jsonb_each_text(r.own) o where r.own <> '{}' and o.value <> ''
+      select r.id, o.key as field from ${REQUISITIONS} r cross join lateral jsonb_each_text(r.own) o
+        where r.own <> '{}' and o.value <> ''
       union all
-      select l.requisition_id, o.key from requisition_line l cross join lateral jsonb_each_text(l.own) o where l.own <> '{}' and o.value <> '') held
+      select l.requisition_id, o.key from requisition_line l cross join lateral jsonb_each_text(l.own) o
+        where l.own <> '{}' and o.value <> '') held
     where held.field = any(${sql.param([...fieldIds])}::text[]) group by held.field`,
   )
 }
@@ -102,7 +113,8 @@ export function listSentLast(tx: Tx, limit: number): Promise<{ draft: Draft; day
     tx,
     sql`
     select r.sent_draft as draft, (r.sent_at at time zone o.time_zone)::date::text as day,
-      array(select a.kind from attachment a where a.requisition_id = r.id) as attached
-    from requisition r cross join organisation o where r.sent_draft is not null order by r.sent_at desc, r.id limit ${limit}`,
+      array(select a.kind from attachment a where a.document_id = r.id) as attached
+    from ${REQUISITIONS} r cross join organisation o where r.sent_draft is not null order by r.sent_at desc,
+      r.id limit ${limit}`,
   )
 }

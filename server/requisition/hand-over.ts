@@ -1,17 +1,20 @@
 import { departmentsOf, may } from '#core/people/rights'
-import { formatCount } from '#shared/words/format'
+import { routeAgain } from '../approval/route-again'
 import { appendEvent } from '../audit/store'
 import { type Context } from '../context'
+import { setOwner } from '../document/store'
+import { tell } from '../document/tell'
 import { forbidden, refused } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { findActor } from '../people/reads'
+import { REQUISITION } from './kind'
 import { findRequisition, listOwned, type RequisitionRow } from './reads'
 import { requireMove } from './require'
-import { routeAgain } from './route-again'
-import { setOwner } from './store'
-import { tell } from './tell'
 
-/** Gives a requisition to a new owner, with every right and every waiting action; steps not yet decided are routed again. */
+/**
+ * Gives a requisition to a new owner, with every right and every waiting action; steps not yet decided are routed
+ * again.
+ */
 export async function handOver(
   ctx: Context,
   id: string,
@@ -23,7 +26,10 @@ export async function handOver(
   return { id, version: (await findRequisition(ctx.tx, id))?.version ?? kept.version, others: 0 }
 }
 
-/** Gives this and everything else that its owner owns and that is not over to one person: when somebody leaves. Only a buyer may. */
+/**
+ * Gives this and everything else that its owner owns and that is not over to one person: when somebody leaves. Only a
+ * buyer may.
+ */
 export async function handOverAll(
   ctx: Context,
   id: string,
@@ -42,11 +48,13 @@ export async function handOverAll(
     if (found !== null) await give(ctx, found, to, false)
   }
   if (others.length > 0)
-    await tell(ctx, to.id, kept, {
-      subject: 'Handed over to you',
-      sentence: `${ctx.actor.name} handed ${formatCount(others.length, 'more request', 'more requests')} of the same owner over to you; you find them in Mine.`,
-      path: '/mine',
-    })
+    await tell(
+      ctx,
+      to.id,
+      kept,
+      { code: 'handed-over-more', by: ctx.actor.name, count: others.length },
+      { path: '/mine' },
+    )
   return { id, version: (await findRequisition(ctx.tx, id))?.version ?? kept.version, others: others.length }
 }
 
@@ -66,16 +74,12 @@ async function give(ctx: Context, kept: RequisitionRow, to: { id: string; name: 
     before: { ownerId: kept.ownerId },
     after: { ownerId: to.id, text: to.name },
   })
-  await routeAgain(ctx, kept.id)
-  const about = `${kept.number ?? 'a draft'}, ${kept.draft.title === '' ? 'without a title' : kept.draft.title}`
-  if (say)
-    await tell(ctx, to.id, kept, {
-      subject: `Yours now: ${kept.draft.title}`,
-      sentence: `${ctx.actor.name} handed ${about} over to you.`,
-    })
-  await tell(ctx, kept.ownerId, kept, {
-    subject: `Handed over: ${kept.draft.title}`,
-    sentence: `${ctx.actor.name} handed ${about} over to ${to.name}.`,
-  })
+  const given = await findRequisition(ctx.tx, kept.id)
+  if (given !== null) await routeAgain(ctx, REQUISITION, given)
+  const { number, title } = kept
+  const path = REQUISITION.path(kept.id)
+  const by = ctx.actor.name
+  if (say) await tell(ctx, to.id, kept, { code: 'handed-over-to-you', by, number, title }, { path })
+  await tell(ctx, kept.ownerId, kept, { code: 'handed-over', by, number, title, to: to.name }, { path })
   await notifyChange(ctx.tx, { kind: 'requisition', id: kept.id })
 }

@@ -5,11 +5,7 @@ import { readForm } from './form-reads'
 import { listOwnJobs, listOwnFieldValues, readPeopleNames } from './page-reads'
 
 /** Jobs and own fields by which one's own requests can be told apart, with the values that occur. */
-export async function readMineFilters({
-  tx,
-  now,
-  actor,
-}: Context): Promise<{
+export async function readMineFilters({ tx, now, actor }: Context): Promise<{
   jobs: { id: string; number: string; name: string }[]
   fields: { id: string; name: string; values: { id: string; name: string }[] }[]
 }> {

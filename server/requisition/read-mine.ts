@@ -1,7 +1,7 @@
-import { type MineRow } from '#shared/contract/requisition'
+import { type MineRow } from '#shared/contract/mine'
 import { type Context } from '../context'
 import { requireOrganisation } from '../settings/reads'
-import { listMine, sumMine, type MineQuery } from './list-mine'
+import { listMine, sumMine, type MineQuery } from './mine-reads'
 
 /** A page of Mine with its sums. */
 export async function readMine(

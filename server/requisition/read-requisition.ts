@@ -1,15 +1,18 @@
 import { actsAsOwner, REQUISITION_MOVES, type RequisitionState } from '#core/requisition/moves'
 import { type RequisitionView } from '#shared/contract/requisition'
 import { type Context } from '../context'
+import { listAttachments, listRemarks, viewAttachment } from '../document/reads'
+import { maySee } from '../document/visible'
 import { notFound } from '../http/problem'
 import { readLineSuppliers, readNames, readPeopleNames } from './page-reads'
-import { findRequisition, listAttachments, listRemarks, viewAttachment } from './reads'
-import { maySee } from './visible'
+import { findRequisition } from './reads'
+import { SEEN_REQUISITIONS } from './visible'
 
 /** A requisition as it was written, for Raise. */
-export async function readRequisition({ tx, actor }: Context, id: string): Promise<RequisitionView> {
+export async function readRequisition(ctx: Context, id: string): Promise<RequisitionView> {
+  const { tx, actor } = ctx
   const kept = await findRequisition(tx, id)
-  if (kept === null || !(await maySee(tx, actor, id))) throw notFound('This requisition')
+  if (kept === null || !(await maySee(ctx, SEEN_REQUISITIONS, id))) throw notFound('This requisition')
   const names = await readNames(tx, id)
   const editable: readonly RequisitionState[] = REQUISITION_MOVES.edit.from
   return {

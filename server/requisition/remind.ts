@@ -1,15 +1,16 @@
+import { waysOf } from '#shared/words/ways'
 import { dayOf } from '#core/base/day'
-import { formatMoment } from '#shared/words/format'
+import { decidePath } from '../approval/decidable'
 import { listOpenActors } from '../approval/reads'
 import { appendEvent } from '../audit/store'
 import { type Context } from '../context'
+import { tell } from '../document/tell'
 import { refused } from '../http/problem'
 import { listHolders } from '../people/reads'
 import { requireOrganisation } from '../settings/reads'
 import { type RequisitionRow } from './reads'
 import { requireMove } from './require'
 import { setReminded } from './store'
-import { tell } from './tell'
 
 const DAY_MS = 86_400_000
 
@@ -20,7 +21,10 @@ export async function remind(ctx: Context, id: string): Promise<{ names: string[
   const today = dayOf(ctx.now, timeZone)
   if (kept.remindedAt !== null && ctx.now.getTime() - Date.parse(kept.remindedAt) < DAY_MS)
     throw refused(
-      [`They were reminded ${formatMoment(kept.remindedAt, timeZone, today)}; once a day is enough.`],
+      [
+        `They were reminded ${waysOf(ctx.actor.locale).moment(kept.remindedAt, timeZone, today)}; once a day is ` +
+          `enough.`,
+      ],
       {},
       'reminded',
     )
@@ -37,15 +41,17 @@ export async function remind(ctx: Context, id: string): Promise<{ names: string[
     type: 'reminded',
     subjectKind: 'requisition',
     subjectId: id,
-    after: { text: asked.map((a) => a.name).join(', ') },
+    after: { names: asked.map((a) => a.name) },
   })
-  const sentence = `${ctx.actor.name} reminds you: ${kept.number ?? ''}, ${kept.draft.title}, waits ${decides ? 'for your decision' : 'to be ordered'}.`
+  const of = decides ? 'decision' : 'order'
   for (const { id: personId } of asked)
-    await tell(ctx, personId, kept, {
-      subject: `A reminder: ${kept.draft.title}`,
-      sentence,
-      path: decides ? `/decide/${id}` : '/desk',
-    })
+    await tell(
+      ctx,
+      personId,
+      kept,
+      { code: 'reminded', by: ctx.actor.name, number: kept.number, title: kept.title, of },
+      { path: decides ? decidePath(id) : '/desk' },
+    )
   return { names: asked.map((a) => a.name) }
 }
 

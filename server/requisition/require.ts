@@ -5,18 +5,16 @@ import { findOpenSeat } from '../approval/reads'
 import { newestEvent } from '../audit/reads'
 import { type Context } from '../context'
 import { forbidden, notFound, refused, stale } from '../http/problem'
+import { maySee } from '../document/visible'
 import { findRequisition, type RequisitionRow } from './reads'
-import { maySee } from './visible'
+import { SEEN_REQUISITIONS } from './visible'
 
 /** Locks a requisition that the actor may see, at the version they saw; 404, 412 otherwise. */
-export async function requireRequisition(
-  { tx, actor }: Context,
-  id: string,
-  version: number | null,
-): Promise<RequisitionRow> {
+export async function requireRequisition(ctx: Context, id: string, version: number | null): Promise<RequisitionRow> {
+  const { tx, actor } = ctx
   const found = await findRequisition(tx, id, true)
   const isTheirs = found?.ownerId === actor.id || found?.raisedById === actor.id
-  if (found === null || !(isTheirs || (await maySee(tx, actor, id)))) throw notFound('This requisition')
+  if (found === null || !(isTheirs || (await maySee(ctx, SEEN_REQUISITIONS, id)))) throw notFound('This requisition')
   if (version !== null && version !== found.version) {
     const last = await newestEvent(tx, id)
     throw stale(

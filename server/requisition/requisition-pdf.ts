@@ -1,10 +1,12 @@
+import { waysOf, type Ways } from '#shared/words/ways'
 import { dayOf } from '#core/base/day'
 import { lineNet } from '#core/base/line-net'
 import { documentSums } from '#core/base/document-sums'
-import { formatAmount, formatDate, formatMoney, formatPrice, formatQuantity } from '#shared/words/format'
 import { sayOwnValues } from '#shared/words/own-field'
 import { sayDiscount } from '#shared/words/requisition'
 import { type Context } from '../context'
+import { listAttachments } from '../document/reads'
+import { maySee } from '../document/visible'
 import { environment } from '../environment'
 import { INK, makePdf, MARGIN, SECOND, WIDTH, type Pen } from '../files/pdf'
 import { notFound } from '../http/problem'
@@ -13,18 +15,21 @@ import { requireTerms } from '../settings/reads'
 import { readForm } from './form-reads'
 import { readOwnNames } from './own-names'
 import { readNames, readLineSuppliers, readPayerNames, readPeopleNames } from './page-reads'
-import { findRequisition, listAttachments, type RequisitionRow } from './reads'
+import { findRequisition, type RequisitionRow } from './reads'
 import { frozenLine } from './reservation'
-import { maySee } from './visible'
+import { SEEN_REQUISITIONS } from './visible'
 
-/** A requisition on paper: what its sentence says, its lines with what pays, its sums, who decided, what is attached. */
+/**
+ * A requisition on paper: what its sentence says, its lines with what pays, its sums, who decided, what is attached.
+ */
 export async function readRequisitionPdf(
   ctx: Context,
   id: string,
 ): Promise<{ bytes: Buffer; name: string; mime: string }> {
   const { tx, actor, now } = ctx
+  const ways = waysOf(actor.locale)
   const kept = await findRequisition(tx, id)
-  if (kept === null || !(await maySee(tx, actor, id))) throw notFound('This requisition')
+  if (kept === null || !(await maySee(ctx, SEEN_REQUISITIONS, id))) throw notFound('This requisition')
   const { organisation, taxCodes } = await requireTerms(tx, now, kept.draft.accountingDate)
   const today = dayOf(now, organisation.timeZone)
   const names = await readNames(tx, id)
@@ -63,21 +68,27 @@ export async function readRequisitionPdf(
           kept.state,
           ...(kept.sentAt === null
             ? []
-            : [`sent ${formatDate(dayOf(new Date(kept.sentAt), organisation.timeZone), '')}`]),
+            : [`sent ${ways.date(dayOf(new Date(kept.sentAt), organisation.timeZone), '')}`]),
         ].join(' · '),
         14,
       )
-      drawHead(pen, kept, {
-        owner: names?.owner ?? '',
-        department: names?.department ?? '',
-        shipTo: names?.shipTo ?? '',
-        job: kept.draft.jobId === null ? '' : (jobs.get(kept.draft.jobId) ?? ''),
-        own: sayOwnValues(
-          ownFields.filter((f) => f.on === 'requisition'),
-          kept.draft.own,
-          named,
-        ),
-      })
+      drawHead(
+        pen,
+        kept,
+        {
+          owner: names?.owner ?? '',
+          department: names?.department ?? '',
+          shipTo: names?.shipTo ?? '',
+          job: kept.draft.jobId === null ? '' : (jobs.get(kept.draft.jobId) ?? ''),
+          own: sayOwnValues(
+            ownFields.filter((f) => f.on === 'requisition'),
+            kept.draft.own,
+            named,
+            ways,
+          ),
+        },
+        ways,
+      )
       const currencies = [...new Set(kept.lines.map((l) => l.currency))]
       pen.table(
         [
@@ -89,7 +100,7 @@ export async function readRequisitionPdf(
         ],
         kept.lines.map((l) => {
           const prefix = currencies.length > 1 || l.currency !== organisation.baseCurrency ? `${l.currency} ` : ''
-          const off = sayDiscount(l.discount, l.currency)
+          const off = sayDiscount(l.discount, l.currency, ways)
           return [
             [
               l.description,
@@ -103,17 +114,18 @@ export async function readRequisitionPdf(
                 ownFields.filter((f) => f.on === 'line'),
                 l.own,
                 named,
+                ways,
               ),
               l.noteToSupplier,
             ]
               .filter((t) => t.trim() !== '')
               .join('\n'),
-            formatQuantity(l.quantity, l.unit),
+            ways.quantity(l.quantity, l.unit),
             l.unitPrice === null
               ? 'not known'
-              : `${formatPrice(l.unitPrice, l.currency)}${l.priceBase === '1' ? '' : ` per ${l.priceBase}`}`,
+              : `${ways.price(l.unitPrice, l.currency)}${l.priceBase === '1' ? '' : ` per ${l.priceBase}`}`,
             l.codings.map((c) => payers[c.budgetLineId] ?? '').join('\n'),
-            l.unitPrice === null ? '–' : `${prefix}${formatAmount(lineNet(frozenLine(l, organisation.baseCurrency)))}`,
+            l.unitPrice === null ? '–' : `${prefix}${ways.amount(lineNet(frozenLine(l, organisation.baseCurrency)))}`,
           ]
         }),
       )
@@ -132,9 +144,9 @@ export async function readRequisitionPdf(
           currency,
         )
         pen.sums([
-          ['Without tax', formatMoney(sums.net), 'text'],
-          ['Tax', formatMoney(sums.tax), 'text'],
-          ['Total', formatMoney(sums.total), 'bold'],
+          ['Without tax', ways.money(sums.net), 'text'],
+          ['Tax', ways.money(sums.tax), 'text'],
+          ['Total', ways.money(sums.total), 'bold'],
         ])
       }
       if (decisions.length > 0) {
@@ -146,7 +158,12 @@ export async function readRequisitionPdf(
             'text',
             10,
             INK,
-            `${decided[d.actorId] ?? ''} · ${d.outcome} · ${formatDate(dayOf(new Date(d.at), organisation.timeZone), '')}${d.comment === '' ? '' : ` · “${d.comment}”`}`,
+            [
+              decided[d.actorId] ?? '',
+              d.outcome,
+              ways.date(dayOf(new Date(d.at), organisation.timeZone), ''),
+              ...(d.comment === '' ? [] : [`“${d.comment}”`]),
+            ].join(' · '),
             2,
           )
       }
@@ -170,6 +187,7 @@ function drawHead(
     readonly job: string
     readonly own: readonly string[]
   },
+  ways: Ways,
 ): void {
   const half = WIDTH / 2 - 10
   const top = pen.y
@@ -205,7 +223,7 @@ function drawHead(
     x,
     half,
   )
-  pen.labelled('Needed by', draft.needBy === null ? 'not said yet' : formatDate(draft.needBy, ''), x, half)
+  pen.labelled('Needed by', draft.needBy === null ? 'not said yet' : ways.date(draft.needBy, ''), x, half)
   if (of.job !== '') pen.labelled('Job', of.job, x, half)
   if (of.own.length > 0) pen.labelled('Besides', of.own.join('\n'), x, half)
   pen.y = Math.max(pen.y, leftEnd) + 6

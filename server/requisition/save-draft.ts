@@ -4,13 +4,14 @@ import { type Draft } from '#core/requisition/draft'
 import { actsAsOwner } from '#core/requisition/moves'
 import { type Context } from '../context'
 import { sqlState } from '../db/client'
+import { setOwner } from '../document/store'
 import { forbidden, invalid, stale } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { listRaisedFor } from '../people/reads'
 import { requireOrganisation } from '../settings/reads'
 import { findRequisition } from './reads'
 import { requireMove } from './require'
-import { insertRequisition, listForeignLines, setOwner, updateDraft } from './store'
+import { insertRequisition, listForeignLines, updateDraft } from './store'
 
 /** Keeps a new draft under an id that its author's page chose. Saving a draft writes no event. */
 export async function createDraft(
@@ -32,7 +33,10 @@ export async function createDraft(
   return { id, version: 1 }
 }
 
-/** Writes a draft over what was kept of it, at the version its author saw. For whom it is may change until it is sent first. */
+/**
+ * Writes a draft over what was kept of it, at the version its author saw. For whom it is may change until it is sent
+ * first.
+ */
 export async function saveDraft(
   ctx: Context,
   id: string,
@@ -46,7 +50,8 @@ export async function saveDraft(
   if (changesOwner) {
     if (kept.raisedById !== ctx.actor.id || kept.number !== null)
       throw forbidden(
-        'For whom it is can be changed only by whoever raises it, before it is sent; after that its owner hands it over.',
+        'For whom it is can be changed only by whoever raises it, before it is sent; after that its owner hands ' +
+          'it over.',
       )
     await requireRaisedFor(ctx, ownerId)
     await setOwner(ctx.tx, id, ownerId, ctx.now)

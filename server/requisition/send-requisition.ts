@@ -1,17 +1,20 @@
-import { type Approved, progressOf } from '#core/approval/progress'
-import { codedLine, computeDraft, type DraftFacts } from '#core/requisition/compute'
+import { type Approved } from '#core/approval/progress'
+import { codedLine, computeDraft } from '#core/requisition/compute'
+import { type DraftFacts } from '#core/requisition/draft-facts'
 import { isNoMoreThan } from '#core/requisition/compare'
 import { proposeTitle } from '#core/requisition/title'
 import { fiscalPeriod } from '#core/base/day'
 import { type Draft } from '#core/requisition/draft'
 import { readFacts } from '#shared/contract/draft-facts'
 import { sayMissing } from '#shared/words/requisition'
-import { formatMoney } from '#shared/words/format'
-import { findRoute, listDecisions } from '../approval/reads'
-import { insertRoute, insertSeats, updateRoute } from '../approval/store'
+import { waysOf } from '#shared/words/ways'
+import { openRoute } from '../approval/open-route'
+import { listApprovals } from '../approval/reads'
 import { appendEvent } from '../audit/store'
 import { appendEntries } from '../budget/store'
 import { type Context } from '../context'
+import { setLeft } from '../document/store'
+import { tell } from '../document/tell'
 import { refused } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { takeNumber } from '../settings/store'
@@ -21,7 +24,6 @@ import { requireMove } from './require'
 import { reservationEntries } from './reservation'
 import { freezeLines, setSent } from './store'
 import { keepOneOffAddress } from '../people/store'
-import { tell } from './tell'
 
 export interface Sent {
   readonly id: string
@@ -39,11 +41,14 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
   const { draft, facts } = await gatherFacts(ctx, kept)
   const verdict = computeDraft(draft, facts)
   const stops = verdict.missing.filter((m) => m.stops)
-  if (stops.length > 0) throw refused(stops.map(sayMissing), { missing: stops }, 'missing')
+  if (stops.length > 0)
+    throw refused(
+      stops.map((m) => sayMissing(m, waysOf(ctx.actor.locale))),
+      { missing: stops },
+      'missing',
+    )
 
   const earlier = await keptApprovals(ctx, kept, draft)
-  const progress = progressOf(verdict.route, earlier)
-  const state = progress.state === 'approved' ? ('approved' as const) : ('in approval' as const)
   const frozen = draft.lines.flatMap((line) => {
     const coded = codedLine(line, facts)
     return coded === null
@@ -68,19 +73,14 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
 
   const round = kept.round + 1
   const title = draft.title.trim() === '' ? proposeTitle(draft, (id) => facts.suppliers.get(id)?.name) : draft.title
-  const previous = kept.round === 0 ? null : await findRoute(ctx.tx, id)
-  if (previous !== null && previous.state !== 'stopped') await updateRoute(ctx.tx, previous.id, { state: 'stopped' })
-  const routeId = await insertRoute(ctx.tx, {
-    documentKind: 'requisition',
-    documentId: id,
+  const about = { id, kind: 'requisition', number: kept.number, title }
+  const progress = await openRoute(ctx, about, {
     round,
-    state: progress.state === 'waiting' ? 'open' : progress.state === 'held' ? 'held' : 'approved',
-    amount: verdict.approvalAmount.amount,
-    currency: verdict.approvalAmount.currency,
     route: verdict.route,
-    now: ctx.now,
+    amount: verdict.approvalAmount,
+    earlier,
   })
-  const asked = await insertSeats(ctx.tx, routeId, id, progress, ctx.now)
+  const state = progress.state === 'approved' ? ('approved' as const) : ('in approval' as const)
   await appendEvent(ctx, {
     type: kept.round === 0 ? 'sent' : 'sent again',
     subjectKind: 'requisition',
@@ -93,13 +93,13 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
       spared: verdict.route.notes.some((n) => n.code === 'spared-by-own-limit'),
     },
   })
-  const sentence = `${ctx.actor.name} asks for ${formatMoney(verdict.approvalAmount)}: ${title}.`
-  for (const { actorId } of asked)
-    await tell(ctx, actorId, kept, { subject: `For your decision: ${title}`, sentence, path: `/decide/${id}` })
-  await tell(ctx, kept.ownerId, kept, {
-    subject: `Raised for you: ${title}`,
-    sentence: `${ctx.actor.name} raised ${title} for you, ${formatMoney(verdict.approvalAmount)}; it is yours from now on.`,
-  })
+  await tell(
+    ctx,
+    kept.ownerId,
+    about,
+    { code: 'raised-for-you', by: ctx.actor.name, number: kept.number, title, amount: verdict.approvalAmount },
+    { path: `/trail/${id}` },
+  )
   await notifyChange(ctx.tx, { kind: 'requisition', id })
   const shipToId = draft.address === null ? draft.shipToId : await keepOneOffAddress(ctx.tx, draft.address)
   const number =
@@ -110,18 +110,15 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
       fiscalPeriod(facts.today, facts.fiscalStartMonth).year,
     ))
   await setSent(ctx.tx, id, {
-    number,
-    state,
     fiscalYear: year,
     period,
     amount: verdict.approvalAmount.amount,
     round,
     sentDraft: draft,
     accountingDate: draft.accountingDate,
-    title,
     shipToId,
-    now: ctx.now,
   })
+  await setLeft(ctx.tx, id, { number, state, title, now: ctx.now })
   return { id, number, state, version: kept.version + 1 }
 }
 
@@ -140,6 +137,5 @@ async function gatherFacts(ctx: Context, kept: RequisitionRow): Promise<{ draft:
 /** The approvals that stay when a requisition comes back with no more than it had. */
 async function keptApprovals(ctx: Context, kept: RequisitionRow, draft: Draft): Promise<Approved[]> {
   if (kept.sentDraft === null || !isNoMoreThan(kept.sentDraft, draft)) return []
-  const decisions = await listDecisions(ctx.tx, kept.id)
-  return decisions.filter((d) => d.outcome === 'approved' && !d.takenBack).map((d) => ({ actorId: d.actorId }))
+  return listApprovals(ctx.tx, kept.id)
 }

@@ -1,14 +1,13 @@
-import { findRoute } from '../approval/reads'
-import { dropSeats, updateRoute } from '../approval/store'
+import { stopRoute } from '../approval/stop-route'
 import { appendEvent } from '../audit/store'
 import { appendEntries } from '../budget/store'
 import { type Context } from '../context'
+import { setState } from '../document/store'
+import { tell } from '../document/tell'
 import { notifyChange } from '../live/notify'
 import { requireOrganisation } from '../settings/reads'
 import { releaseReservation } from './release'
 import { requireMove } from './require'
-import { setState } from './store'
-import { tell } from './tell'
 
 /** Takes a requisition back from those who decide; its money is free again and it can be changed and sent anew. */
 export async function withdrawRequisition(
@@ -17,16 +16,14 @@ export async function withdrawRequisition(
   version: number,
 ): Promise<{ id: string; version: number }> {
   const kept = await requireMove(ctx, id, version, 'withdraw')
-  const route = await findRoute(ctx.tx, id)
-  if (route !== null) {
-    const dropped = await dropSeats(ctx.tx, route.id)
-    await updateRoute(ctx.tx, route.id, { state: 'stopped' })
-    for (const actorId of new Set(dropped.map((d) => d.actorId))) {
-      await tell(ctx, actorId, kept, {
-        subject: `Withdrawn: ${kept.draft.title}`,
-        sentence: `${ctx.actor.name} withdrew ${kept.number ?? ''}, ${kept.draft.title}; there is nothing left to decide.`,
-      })
-    }
+  for (const actorId of await stopRoute(ctx, id)) {
+    await tell(
+      ctx,
+      actorId,
+      kept,
+      { code: 'withdrawn', by: ctx.actor.name, number: kept.number, title: kept.title },
+      { path: `/trail/${id}` },
+    )
   }
   const { baseCurrency } = await requireOrganisation(ctx.tx)
   await appendEntries(ctx, await releaseReservation(ctx, kept, 'withdrawn', baseCurrency))

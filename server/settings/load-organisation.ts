@@ -79,17 +79,15 @@ export async function loadOrganisation(tx: Tx, d: OrganisationDescription): Prom
   const roles = d.people.flatMap((p) => (p.roles ?? []).map((role) => ({ personId: p.id ?? '', role })))
   if (roles.length > 0) await tx.insert(roleGrant).values(roles)
   if (d.absences.length > 0)
-    await tx
-      .insert(absence)
-      .values(
-        d.absences.map((a) => ({
-          personId: a.personId,
-          fromDay: a.from,
-          untilDay: a.until,
-          substituteId: a.substituteId,
-          note: a.note,
-        })),
-      )
+    await tx.insert(absence).values(
+      d.absences.map((a) => ({
+        personId: a.personId,
+        fromDay: a.from,
+        untilDay: a.until,
+        substituteId: a.substituteId,
+        note: a.note,
+      })),
+    )
   if (d.holidays.length > 0) await tx.insert(holiday).values([...d.holidays])
   await tx.insert(taxCode).values([...d.taxCodes])
   if (d.rates.length > 0) await tx.insert(exchangeRate).values([...d.rates])
@@ -105,54 +103,51 @@ export async function loadOrganisation(tx: Tx, d: OrganisationDescription): Prom
     )
   await tx.insert(supplier).values([...d.suppliers])
   await tx.insert(category).values([...d.categories])
-  await tx
-    .insert(item)
-    .values(
-      d.items.map(({ prices: _, supplierName, ...i }) => ({
-        ...i,
-        searchText: [i.name, i.number, i.supplierPart, supplierName, i.description ?? ''].join(' ').toLowerCase(),
+  await tx.insert(item).values(
+    d.items.map(({ prices: _, supplierName, ...i }) => ({
+      ...i,
+      searchText: [i.name, i.number, i.supplierPart, supplierName, i.description ?? ''].join(' ').toLowerCase(),
+    })),
+  )
+  await tx.insert(itemPrice).values(
+    d.items.flatMap((i) =>
+      i.prices.map((p) => ({
+        itemId: i.id ?? '',
+        fromQuantity: p.from,
+        unitPrice: p.unitPrice,
+        validFrom: p.validFrom,
+        validUntil: p.validUntil,
       })),
-    )
-  await tx
-    .insert(itemPrice)
-    .values(
-      d.items.flatMap((i) =>
-        i.prices.map((p) => ({
-          itemId: i.id ?? '',
-          fromQuantity: p.from,
-          unitPrice: p.unitPrice,
-          validFrom: p.validFrom,
-          validUntil: p.validUntil,
-        })),
-      ),
-    )
+    ),
+  )
   for (const k of d.kinds)
     await tx.insert(requestKind).values(k).onConflictDoUpdate({ target: requestKind.code, set: k })
   if (d.jobs.length > 0) await tx.insert(job).values([...d.jobs])
   await loadPolicy(tx, d.policy)
 }
 
-/** Enters what is asked for with requests: own fields, and the rules for quotes, attachments, justifications and readings. */
+/**
+ * Enters what is asked for with requests: own fields, and the rules for quotes, attachments, justifications and
+ * readings.
+ */
 export async function loadRequestForm(
   tx: Tx,
   form: { readonly ownFields: readonly OwnField[]; readonly rules: readonly RequestRule[] },
 ): Promise<void> {
   for (const [position, f] of form.ownFields.entries()) {
-    await tx
-      .insert(ownField)
-      .values({
-        id: f.id,
-        position,
-        name: f.name,
-        help: f.help,
-        appliesOn: f.on,
-        type: f.type,
-        required: f.required,
-        kinds: [...f.kinds],
-        departmentIds: [...f.departmentIds],
-        categoryIds: [...f.categoryIds],
-        choices: [...f.choices],
-      })
+    await tx.insert(ownField).values({
+      id: f.id,
+      position,
+      name: f.name,
+      help: f.help,
+      appliesOn: f.on,
+      type: f.type,
+      required: f.required,
+      kinds: [...f.kinds],
+      departmentIds: [...f.departmentIds],
+      categoryIds: [...f.categoryIds],
+      choices: [...f.choices],
+    })
   }
   if (form.rules.length > 0)
     await tx
@@ -166,15 +161,13 @@ function columnsOf(p: OrganisationDescription['people'][number]): typeof person.
 }
 
 async function loadPolicy(tx: Tx, policy: OrganisationDescription['policy']): Promise<void> {
-  await tx
-    .insert(approvalPolicy)
-    .values({
-      id: policy.id,
-      name: policy.name,
-      inForceFrom: policy.inForceFrom,
-      ending: policy.ending,
-      fallbackId: policy.fallbackId,
-    })
+  await tx.insert(approvalPolicy).values({
+    id: policy.id,
+    name: policy.name,
+    inForceFrom: policy.inForceFrom,
+    ending: policy.ending,
+    fallbackId: policy.fallbackId,
+  })
   for (const [position, rule] of policy.rules.entries()) {
     const [added] = await tx
       .insert(approvalRule)

@@ -22,9 +22,11 @@ export interface Organisation {
   readonly formVersion: number
 }
 
-const ORGANISATION = sql`o.name, o.address, o.time_zone as "timeZone", o.base_currency as "baseCurrency", o.fiscal_start_month as "fiscalStartMonth",
+const ORGANISATION = sql`o.name, o.address, o.time_zone as "timeZone", o.base_currency as "baseCurrency",
+  o.fiscal_start_month as "fiscalStartMonth",
   o.order_tolerance_percent as "orderTolerancePercent", o.order_tolerance_amount as "orderToleranceAmount",
-  o.mail_from as "mailFrom", o.is_demo = 1 as "isDemo", o.new_suppliers as "newSuppliers", o.form_version as "formVersion"`
+  o.mail_from as "mailFrom", o.is_demo = 1 as "isDemo", o.new_suppliers as "newSuppliers",
+    o.form_version as "formVersion"`
 
 function present<T>(found: T | null): T {
   if (found === null) throw new Error('The organisation is not set up: load the demo or enter it.')
@@ -63,7 +65,10 @@ export interface Terms {
   readonly closedPeriods: readonly { readonly year: number; readonly period: number }[]
 }
 
-/** The terms at a moment; rates are those of `rateDay` (an accounting date), or of today. One statement, as every sending needs it. */
+/**
+ * The terms at a moment; rates are those of `rateDay` (an accounting date), or of today. One statement, as every
+ * sending needs it.
+ */
 export async function requireTerms(tx: Tx, now: Date, rateDay: Day | null = null): Promise<Terms> {
   const found = present(
     await row<
@@ -73,12 +78,16 @@ export async function requireTerms(tx: Tx, now: Date, rateDay: Day | null = null
       tx,
       sql`
     select ${ORGANISATION},
-      (select coalesce(json_agg(json_build_object('code', t.code, 'name', t.name, 'category', t.category, 'rate', trim_scale(t.rate)::text) order by t.rate desc, t.code), '[]')
+      (select coalesce(json_agg(json_build_object('code', t.code, 'name', t.name, 'category', t.category, 'rate',
+        trim_scale(t.rate)::text) order by t.rate desc, t.code), '[]')
         from tax_code t) as "taxCodes",
-      (select coalesce(json_agg(json_build_object('currency', r.currency, 'perBase', trim_scale(r.per_base)::text, 'day', r.day)), '[]') from (
+      (select coalesce(json_agg(json_build_object('currency', r.currency, 'perBase', trim_scale(r.per_base)::text,
+        'day', r.day)), '[]') from (
         select distinct on (currency) currency, per_base, day from exchange_rate
-        where day <= coalesce(${rateDay}::date, (${now.toISOString()}::timestamptz at time zone o.time_zone)::date) order by currency, day desc) r) as rates,
-      (select coalesce(json_agg(json_build_object('year', p.year, 'period', p.period)), '[]') from fiscal_period p where p.closed_at <= ${now.toISOString()}) as "closedPeriods"
+        where day <= coalesce(${rateDay}::date,
+          (${now.toISOString()}::timestamptz at time zone o.time_zone)::date) order by currency, day desc) r) as rates,
+      (select coalesce(json_agg(json_build_object('year', p.year, 'period', p.period)), '[]') from fiscal_period p
+        where p.closed_at <= ${now.toISOString()}) as "closedPeriods"
     from organisation o where o.id = 1`,
     ),
   )

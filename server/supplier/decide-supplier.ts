@@ -23,14 +23,12 @@ export async function decideSupplier(ctx: Context, id: string, accept: boolean, 
     after: { standing: accept ? 'active' : 'refused', reason },
   })
   if (p.proposedById !== null) {
-    const sentence = accept
-      ? `${ctx.actor.name} approved ${p.name}; it can be ordered from now.`
-      : `${ctx.actor.name} refused ${p.name}: “${reason.trim()}”`
     await tellPerson(
       ctx,
       p.proposedById,
       { kind: 'supplier', id },
-      { subject: `${p.name} ${accept ? 'approved' : 'refused'}`, sentence, path: `/suppliers/${id}` },
+      { code: 'supplier-decided', by: ctx.actor.name, name: p.name, accepted: accept, reason: reason.trim() },
+      { path: `/suppliers/${id}` },
     )
   }
 }

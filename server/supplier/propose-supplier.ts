@@ -64,11 +64,8 @@ export async function proposeSupplier(ctx: Context, p: Proposal): Promise<Suppli
         ctx,
         f.id,
         { kind: 'supplier', id },
-        {
-          subject: `A new supplier: ${p.name}`,
-          sentence: `${ctx.actor.name} proposes a new supplier: ${p.name}, ${p.town}. Requests may name it meanwhile; orders wait for you.`,
-          path: `/suppliers/${id}`,
-        },
+        { code: 'supplier-proposed', by: ctx.actor.name, name: p.name, town: p.town },
+        { path: `/suppliers/${id}` },
       )
   }
   const made = await findSupplier(ctx.tx, id)

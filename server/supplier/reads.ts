@@ -20,9 +20,11 @@ export interface SupplierRow {
   facts: SupplierFacts
 }
 /** What a verdict has to know of a supplier `s`. A refused one is as good as on hold. */
-export const SUPPLIER_FACTS = sql`json_build_object('id', s.id, 'name', s.name, 'standing', case when s.standing = 'refused' then 'on hold' else s.standing end,
+export const SUPPLIER_FACTS = sql`json_build_object('id', s.id, 'name', s.name, 'standing',
+  case when s.standing = 'refused' then 'on hold' else s.standing end,
   'leadDays', s.lead_days, 'warning', s.warning, 'warningMode', s.warning_mode)`
-const SUPPLIER = sql`s.id, s.number, s.name, s.town, s.currency, s.standing, s.warning, s.lead_days as "leadDays", s.terms_kind as "termsKind",
+const SUPPLIER = sql`s.id, s.number, s.name, s.town, s.currency, s.standing, s.warning, s.lead_days as "leadDays",
+  s.terms_kind as "termsKind",
   s.terms_days as "termsDays", s.freight, s.freight_free_from as "freightFreeFrom", ${SUPPLIER_FACTS} as facts`
 
 export function findSupplier(tx: Tx, id: string): Promise<SupplierRow | null> {
@@ -35,7 +37,8 @@ export function searchSuppliers(tx: Tx, words: string, limit: number): Promise<S
   return rows<SupplierRow>(
     tx,
     sql`
-    select ${SUPPLIER} from supplier s where (s.name ilike ${like} or s.number ilike ${like} or s.town ilike ${like}) and s.standing <> 'refused'
+    select ${SUPPLIER} from supplier s where (s.name ilike ${like} or s.number ilike ${like}
+      or s.town ilike ${like}) and s.standing <> 'refused'
     order by s.standing <> 'active', s.name limit ${limit}`,
   )
 }
@@ -62,8 +65,10 @@ export function listCandidates(
     tx,
     sql`
     select s.id, s.number, s.name, s.town, s.standing, s.tax_number as "taxNumber", s.email from supplier s
-    where s.standing <> 'refused' and ((${tax} <> '' and upper(regexp_replace(coalesce(s.tax_number, ''), '[^A-Za-z0-9]', '', 'g')) = ${tax})
-      or (${domain} <> '' and lower(s.email) like ${`%@${domain.replace(/[\\%_]/g, '\\$&')}`}) or (${name} <> '' and (similarity(lower(s.name), ${name}) > 0.25 or word_similarity(${name}, lower(s.name)) > 0.5)))
+    where s.standing <> 'refused' and ((${tax} <> '' and upper(regexp_replace(coalesce(s.tax_number, ''),
+      '[^A-Za-z0-9]', '', 'g')) = ${tax})
+      or (${domain} <> '' and lower(s.email) like ${`%@${domain.replace(/[\\%_]/g, '\\$&')}`}) or (${name} <> ''
+        and (similarity(lower(s.name), ${name}) > 0.25 or word_similarity(${name}, lower(s.name)) > 0.5)))
     order by similarity(lower(s.name), ${name}) desc limit 30`,
   )
 }
@@ -91,19 +96,11 @@ export function findProposal(tx: Tx, id: string, lock = false): Promise<Proposal
   return row<ProposalRow>(
     tx,
     sql`
-    select s.id, s.number, s.name, s.town, s.address, s.email, s.telephone, s.tax_number as "taxNumber", s.currency, s.standing, s.warning, s.proposed_by_id as "proposedById",
-      p.name as "proposedBy", to_char(s.proposed_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as "proposedAt", s.proposal_note as note, s.tax_form_hash as "taxFormHash"
-    from supplier s left join person p on p.id = s.proposed_by_id where s.id = ${id} ${lock ? sql`for update of s` : sql``}`,
+    select s.id, s.number, s.name, s.town, s.address, s.email, s.telephone, s.tax_number as "taxNumber", s.currency,
+      s.standing, s.warning, s.proposed_by_id as "proposedById",
+      p.name as "proposedBy", to_char(s.proposed_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as "proposedAt",
+        s.proposal_note as note, s.tax_form_hash as "taxFormHash"
+    from supplier s left join person p on p.id = s.proposed_by_id
+      where s.id = ${id} ${lock ? sql`for update of s` : sql``}`,
   )
-}
-
-/** How many requests name a supplier and are not ordered yet. */
-export async function countWaitingRequests(tx: Tx, supplierId: string): Promise<number> {
-  const found = await row<{ n: number }>(
-    tx,
-    sql`
-    select count(distinct r.id)::int as n from requisition_line l join requisition r on r.id = l.requisition_id
-    where l.supplier_id = ${supplierId} and r.state in ('in approval', 'approved', 'part ordered')`,
-  )
-  return found?.n ?? 0
 }

@@ -3,7 +3,7 @@ import { checkUpload } from '../files/check-upload'
 import { findFile, keepFile } from '../files/store'
 import { notFound, refused } from '../http/problem'
 import { findProposal } from './reads'
-import { seesProposal } from './read-supplier'
+import { seesProposal } from './sees-proposal'
 import { setTaxForm } from './store'
 
 /** Keeps the tax form of a supplier that one proposed. */

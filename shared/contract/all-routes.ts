@@ -1,5 +1,9 @@
+import { type z } from 'zod'
 import { type RouteSpec } from './route'
 import { budgetRoutes } from './budget'
+import { decideRoutes } from './decide'
+import { mineRoutes } from './mine'
+import { trailRoutes } from './trail'
 import { catalogueRoutes } from './catalogue'
 import { findRoutes } from './find'
 import { orderRoutes } from './order'
@@ -10,16 +14,36 @@ import { requisitionRoutes } from './requisition'
 import { sessionRoutes } from './session'
 import { supplierRoutes } from './supplier'
 
+const ROUTES = {
+  ...sessionRoutes,
+  ...peopleRoutes,
+  ...catalogueRoutes,
+  ...supplierRoutes,
+  ...requisitionRoutes,
+  ...mineRoutes,
+  ...decideRoutes,
+  ...trailRoutes,
+  ...budgetRoutes,
+  ...orderRoutes,
+  ...regularsRoutes,
+  ...requestFormRoutes,
+  ...findRoutes,
+}
+
 /** Every route there is: the API's description, the walk over all of them and the house rules read it. */
-export const ALL_ROUTES: readonly RouteSpec[] = [
-  sessionRoutes,
-  peopleRoutes,
-  catalogueRoutes,
-  supplierRoutes,
-  requisitionRoutes,
-  budgetRoutes,
-  orderRoutes,
-  regularsRoutes,
-  requestFormRoutes,
-  findRoutes,
-].flatMap((area): RouteSpec[] => Object.values(area))
+export const ALL_ROUTES: readonly RouteSpec[] = Object.values(ROUTES)
+
+/** Any route, as its description has it. Pages take these types and nothing else of the contract: they weigh nothing. */
+export type AnyRoute = (typeof ROUTES)[keyof typeof ROUTES]
+
+/** The route at a method and path. */
+export type RouteAt<M extends AnyRoute['method'], P extends AnyRoute['path']> = Extract<
+  AnyRoute,
+  { readonly method: M; readonly path: P }
+>
+
+/** What a part of a route takes, as it is sent. */
+export type Input<S extends AnyRoute, K extends 'params' | 'query' | 'body'> = z.input<S[K]>
+
+/** What a route answers. */
+export type Reply<S extends AnyRoute> = z.output<S['reply']>

@@ -1,4 +1,4 @@
-import { type DraftFacts, type PayingLine } from '#core/requisition/compute'
+import { type DraftFacts, type PayingLine } from '#core/requisition/draft-facts'
 import { type Job } from '#core/requisition/job'
 import { type OwnField } from '#core/requisition/own-field'
 import { type AttachmentKind, type RequestKind, type RequestRule } from '#core/requisition/rules'

@@ -1,8 +1,9 @@
 import { z } from 'zod'
 import { NEW_SUPPLIER_POLICIES } from '#core/requisition/form'
 import { type DraftFactsWire } from './draft-facts'
+import { attachment, attachmentKind, remark } from './document'
 import { defineRoute } from './route'
-import { day, decimal, id, ids, made, money, text, versioned } from './values'
+import { day, decimal, id, ids, text, versioned } from './values'
 
 const coding = z.object({ budgetLineId: id, value: decimal.nullable() })
 const own = z
@@ -60,27 +61,6 @@ export const draft = z.object({
   accountingDate: day.nullable(),
   lines: z.array(draftLine).max(500, 'has more than 500 lines'),
 })
-const attachmentKind = z.enum(['quote', 'specification', 'drawing', 'other'])
-const attachment = z.object({
-  id: z.string(),
-  name: z.string(),
-  kind: attachmentKind,
-  size: z.number(),
-  mime: z.string(),
-  forSupplier: z.boolean(),
-})
-export type AttachmentView = z.infer<typeof attachment>
-const remark = z.object({
-  id: z.string(),
-  personId: z.string(),
-  name: z.string(),
-  at: z.string(),
-  kind: z.enum(['question', 'answer', 'reason', 'wish']),
-  text: z.string(),
-  answered: z.boolean(),
-})
-export type RemarkView = z.infer<typeof remark>
-
 const requisitionView = z.object({
   id: z.string(),
   number: z.string().nullable(),
@@ -98,180 +78,6 @@ const requisitionView = z.object({
   mayEdit: z.boolean(),
 })
 export type RequisitionView = z.infer<typeof requisitionView>
-
-/** Which of one's requests are listed. */
-const mineQuery = {
-  view: z.enum(['all', 'open', 'drafts', 'waiting']).default('all'),
-  words: text(100).default(''),
-  job: id.optional(),
-  field: id.optional(),
-  value: text(200).optional(),
-}
-const mineRow = z.object({
-  id: z.string(),
-  number: z.string().nullable(),
-  state: z.string(),
-  title: z.string(),
-  amount: z.string().nullable(),
-  since: z.string(),
-  waitsFor: z.array(z.string()),
-  question: z.string().nullable(),
-  orderedShare: z.number(),
-  decisionShare: z.number(),
-  stateBy: z.string().nullable(),
-  version: z.number(),
-  remindedAt: z.string().nullable(),
-  job: z.string().nullable(),
-  own: z.record(z.string(), z.string()),
-})
-export type MineRow = z.infer<typeof mineRow>
-
-const slip = z.object({
-  id: z.string(),
-  owner: z.string(),
-  amount: z.string(),
-  currency: z.string(),
-  title: z.string(),
-  needBy: z.string(),
-  since: z.string(),
-  forName: z.string().nullable(),
-  overBudget: z.boolean(),
-  asked: z.boolean(),
-})
-export type Slip = z.infer<typeof slip>
-
-const seat = z.object({
-  actorId: z.string(),
-  name: z.string(),
-  why: z.string(),
-  state: z.enum(['done', 'open', 'ahead']),
-  at: z.string().nullable(),
-  comment: z.string(),
-})
-export type SeatView = z.infer<typeof seat>
-const bar = z.object({
-  lineId: z.string(),
-  name: z.string(),
-  code: z.string(),
-  budgeted: money,
-  spent: money,
-  committed: money,
-  reserved: money,
-  effect: money,
-  before: money,
-  after: money,
-  passed: z.boolean(),
-})
-export type BudgetBarView = z.infer<typeof bar>
-const decisionLine = z.object({
-  id: z.string(),
-  description: z.string(),
-  quantity: z.string(),
-  unit: z.string(),
-  unitPrice: z.string(),
-  priceBase: z.string(),
-  net: money,
-  supplier: z.string().nullable(),
-  supplierPart: z.string().nullable(),
-  paidFrom: z.array(z.string()),
-  paid: z.array(z.object({ unitPrice: z.string(), currency: z.string(), day: z.string() })),
-  ordered: z.string(),
-  cancelled: z.string(),
-  listPrice: z.string().nullable(),
-  more: z.array(z.string()),
-  currency: z.string(),
-})
-export type DecisionLine = z.infer<typeof decisionLine>
-
-const decisionView = z.object({
-  id: z.string(),
-  number: z.string(),
-  version: z.number(),
-  state: z.string(),
-  title: z.string(),
-  ownerId: z.string(),
-  owner: z.string(),
-  department: z.string(),
-  amount: money,
-  tax: z.array(z.object({ currency: z.string(), net: money, tax: money, total: money })),
-  needBy: z.string(),
-  shipTo: z.string(),
-  shipToDetail: z.string(),
-  why: z.string(),
-  overBudgetReason: z.string(),
-  kind: z.string(),
-  justification: z.string(),
-  noteInternal: z.string(),
-  besides: z.array(z.string()),
-  sentAt: z.string(),
-  lines: z.array(decisionLine),
-  budget: z.array(bar),
-  route: z.array(seat),
-  held: z.boolean(),
-  remarks: z.array(remark),
-  attachments: z.array(attachment),
-  mine: z.boolean(),
-  forName: z.string().nullable(),
-  /** What an approval now would lead to. */
-  afterApproval: z.object({ state: z.enum(['waiting', 'held', 'approved']), next: z.array(z.string()) }),
-})
-export type DecisionView = z.infer<typeof decisionView>
-
-const station = z.object({
-  name: z.enum(['Need', 'Decision', 'Order', 'Delivery', 'Bill']),
-  amount: z.string().nullable(),
-  share: z.number(),
-  look: z.enum(['empty', 'dashed', 'filled', 'stopped']),
-  waits: z.boolean(),
-  note: z.string(),
-})
-export type StationView = z.infer<typeof station>
-const trailEntry = z.object({
-  key: z.string(),
-  at: z.string(),
-  station: z.enum(['Need', 'Decision', 'Order', 'Delivery', 'Bill']),
-  who: z.string(),
-  what: z.string(),
-  more: z.string(),
-  amount: z.string().nullable(),
-  link: z.string().nullable(),
-})
-export type TrailEntry = z.infer<typeof trailEntry>
-const action = z.object({
-  name: z.enum(['edit', 'answer', 'remind', 'withdraw', 'wish', 'cancelRest', 'copy', 'throwAway', 'handOver']),
-  allowed: z.boolean(),
-  why: z.string(),
-})
-export type TrailAction = z.infer<typeof action>
-const trailView = z.object({
-  id: z.string(),
-  number: z.string().nullable(),
-  version: z.number(),
-  state: z.string(),
-  title: z.string(),
-  owner: z.string(),
-  isOwner: z.boolean(),
-  sentence: z.string(),
-  stations: z.array(station),
-  entries: z.array(trailEntry),
-  next: z.string(),
-  money: z.array(z.object({ stage: z.enum(['reserved', 'committed', 'spent']), amount: z.string() })),
-  currency: z.string(),
-  lines: z.array(
-    z.object({
-      id: z.string(),
-      description: z.string(),
-      requested: z.string(),
-      ordered: z.string(),
-      cancelled: z.string(),
-    }),
-  ),
-  remarks: z.array(remark),
-  attachments: z.array(attachment),
-  route: z.array(seat),
-  actions: z.array(action),
-})
-export type TrailView = z.infer<typeof trailView>
 
 const choices = z.object({
   departments: z.array(z.object({ id: z.string(), name: z.string(), usualShipToId: z.string().nullable() })),
@@ -291,9 +97,6 @@ const choices = z.object({
   newSuppliers: z.enum(NEW_SUPPLIER_POLICIES),
 })
 export type RaiseChoices = z.infer<typeof choices>
-
-const decided = z.object({ id: z.string(), decisionId: z.string(), state: z.string(), version: z.number() })
-export type DecidedView = z.infer<typeof decided>
 
 export const requisitionRoutes = {
   readChoices: defineRoute({
@@ -326,55 +129,6 @@ export const requisitionRoutes = {
     access: 'raise',
     bytes: 'upload',
     reply: z.object({ rows: z.array(z.array(z.string())), notes: z.array(z.string()) }),
-  }),
-  readMineFilters: defineRoute({
-    name: 'readMineFilters',
-    method: 'GET',
-    path: '/api/mine-filters',
-    summary: 'Jobs and own fields by which one’s requests can be told apart.',
-    access: 'see own',
-    reply: z.object({
-      jobs: z.array(z.object({ id: z.string(), number: z.string(), name: z.string() })),
-      fields: z.array(
-        z.object({ id: z.string(), name: z.string(), values: z.array(z.object({ id: z.string(), name: z.string() })) }),
-      ),
-    }),
-  }),
-  exportMine: defineRoute({
-    name: 'exportMine',
-    method: 'GET',
-    path: '/api/requisitions/export',
-    summary: 'What one started or owns, or its lines, as a CSV or XLSX file.',
-    access: 'see own',
-    bytes: 'download',
-    query: z.object({
-      ...mineQuery,
-      of: z.enum(['requests', 'lines']).default('requests'),
-      as: z.enum(['csv', 'xlsx']).default('csv'),
-    }),
-  }),
-  listMine: defineRoute({
-    name: 'listMine',
-    method: 'GET',
-    path: '/api/requisitions',
-    summary: 'What one started or owns, newest first, by keyset pages.',
-    access: 'see own',
-    query: z.object({
-      ...mineQuery,
-      after: text(80).optional(),
-      limit: z.coerce.number().int().min(1).max(100).default(50),
-    }),
-    reply: z.object({
-      rows: z.array(mineRow),
-      next: z.string().nullable(),
-      total: z.number(),
-      waiting: z.number(),
-      currency: z.string(),
-      sum: z.string(),
-      openSum: z.string(),
-      /** The server's moment: what was done a day ago is told by it. */
-      now: z.string(),
-    }),
   }),
   createDraft: defineRoute({
     name: 'createDraft',
@@ -490,67 +244,6 @@ export const requisitionRoutes = {
     body: z.object({ personId: id, everything: z.boolean().default(false) }),
     reply: versioned.extend({ others: z.number() }),
   }),
-  readDecision: defineRoute({
-    name: 'readDecision',
-    method: 'GET',
-    path: '/api/requisitions/{id}/decision',
-    summary: 'Everything that one decision needs.',
-    access: 'see own',
-    params: ids,
-    reply: decisionView,
-  }),
-  decideRequisition: defineRoute({
-    name: 'decideRequisition',
-    method: 'POST',
-    path: '/api/requisitions/{id}/decisions',
-    summary: 'Approve, send back or reject.',
-    access: 'decide',
-    params: ids,
-    ifMatch: true,
-    idempotent: true,
-    body: z.object({ outcome: z.enum(['approve', 'sendBack', 'reject']), comment: text(4000).default('') }),
-    reply: decided,
-  }),
-  takeBackDecision: defineRoute({
-    name: 'takeBackDecision',
-    method: 'DELETE',
-    path: '/api/requisitions/{id}/decisions/{decisionId}',
-    summary: 'Take a decision back within ten seconds.',
-    access: 'decide',
-    params: z.object({ id, decisionId: id }),
-    reply: versioned,
-  }),
-  askQuestion: defineRoute({
-    name: 'askQuestion',
-    method: 'POST',
-    path: '/api/requisitions/{id}/questions',
-    summary: 'Ask the owner something.',
-    access: 'decide',
-    params: ids,
-    body: z.object({ text: text(4000) }),
-    reply: made,
-    idempotent: true,
-  }),
-  answerQuestion: defineRoute({
-    name: 'answerQuestion',
-    method: 'POST',
-    path: '/api/requisitions/{id}/answers',
-    summary: 'Answer what was asked.',
-    access: 'see own',
-    params: ids,
-    body: z.object({ text: text(4000) }),
-    reply: made,
-    idempotent: true,
-  }),
-  readTrail: defineRoute({
-    name: 'readTrail',
-    method: 'GET',
-    path: '/api/requisitions/{id}/trail',
-    summary: 'One need and everything that came of it.',
-    access: 'see own',
-    params: ids,
-    reply: trailView,
-  }),
   attachFile: defineRoute({
     name: 'attachFile',
     method: 'POST',
@@ -593,13 +286,5 @@ export const requisitionRoutes = {
     summary: 'Take an attachment off.',
     access: 'raise',
     params: z.object({ id, attachmentId: id }),
-  }),
-  listWaiting: defineRoute({
-    name: 'listWaiting',
-    method: 'GET',
-    path: '/api/waiting',
-    summary: 'What waits for one’s decision, oldest first.',
-    access: 'decide',
-    reply: z.object({ slips: z.array(slip) }),
   }),
 } as const

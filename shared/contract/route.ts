@@ -61,5 +61,12 @@ export function defineRoute<
     Part<S, 'query', typeof nothing> & z.ZodType,
     Part<S, 'body', typeof nothing> & z.ZodType,
     Part<S, 'reply', typeof nothing> & z.ZodType
-  >
+  > & {
+    // What tells a call apart stays as it is written.
+    readonly method: S['method']
+    readonly path: S['path']
+    readonly ifMatch: Part<S, 'ifMatch', false>
+    readonly idempotent: Part<S, 'idempotent', false>
+    readonly bytes: Part<S, 'bytes', 'none'>
+  }
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { liveMessage } from './live'
 import { defineRoute } from './route'
 import { text } from './values'
 
@@ -37,8 +38,8 @@ const notice = z.object({
   id: z.string(),
   at: z.string(),
   sentence: z.string(),
-  aboutKind: z.string(),
-  aboutId: z.string(),
+  /** The page of what it is about. */
+  link: z.string().nullable(),
   read: z.boolean(),
 })
 export type Notice = z.infer<typeof notice>
@@ -114,6 +115,7 @@ export const sessionRoutes = {
     summary: 'Server-sent events about what the person may see.',
     access: 'see own',
     bytes: 'stream',
+    reply: liveMessage,
   }),
   listNotices: defineRoute({
     name: 'listNotices',

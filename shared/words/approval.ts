@@ -1,18 +1,19 @@
 import { type RouteNote, type SeatReason } from '#core/approval/route'
-import { formatAmount } from './format'
+import { type Ways } from './ways'
 
 /** Why a person sits on a route, said to somebody who may be `you` or that person's colleague. */
 export function saySeat(
   why: SeatReason,
   names: { readonly of?: string | null; readonly forName?: string | null; readonly lines?: readonly string[] },
+  ways: Ways,
 ): string {
   const instead = names.forName == null ? '' : `for ${names.forName}, who is away; `
-  return instead + sayReason(why, names.of ?? 'the owner', names.lines ?? [])
+  return instead + sayReason(why, names.of ?? 'the owner', names.lines ?? [], ways)
 }
 
-function sayReason(why: SeatReason, of: string, lines: readonly string[]): string {
+function sayReason(why: SeatReason, of: string, lines: readonly string[], ways: Ways): string {
   const limit =
-    'limit' in why && why.limit !== null ? `may approve up to ${formatAmount(why.limit)}` : 'has no spending limit'
+    'limit' in why && why.limit !== null ? `may approve up to ${ways.amount(why.limit)}` : 'has no spending limit'
   switch (why.code) {
     case 'manager':
       return `${of === 'you' ? 'your' : of === 'the owner' ? 'the owner’s' : `${of}’s`} manager; ${limit}`
@@ -36,10 +37,10 @@ function sayReason(why: SeatReason, of: string, lines: readonly string[]): strin
 }
 
 /** Why somebody is not asked; null for notes that are not worth a sentence here. */
-export function sayNote(note: RouteNote, nameOf: (id: string) => string): string | null {
+export function sayNote(note: RouteNote, nameOf: (id: string) => string, ways: Ways): string | null {
   switch (note.code) {
     case 'spared-by-own-limit':
-      return `Within your own limit of ${formatAmount(note.limit)}, no manager is asked.`
+      return `Within your own limit of ${ways.amount(note.limit)}, no manager is asked.`
     case 'own-document':
       return `${nameOf(note.personId)} raised or owns this and is not asked.`
     case 'away-without-substitute':

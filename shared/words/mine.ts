@@ -1,4 +1,4 @@
-import type { MineRow } from '#shared/contract/requisition'
+import type { MineRow } from '#shared/contract/mine'
 import { listWords } from './format'
 
 /** What a requisition waits for, whether that is its owner, and what they can do next. */

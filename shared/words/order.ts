@@ -1,8 +1,13 @@
+import { type ChannelName } from '#core/order/channel'
 import { type IssueReason } from '#core/order/issue'
-import { formatMoney, listWords } from './format'
+import { listWords } from './format'
+import { type Ways } from './ways'
+
+/** What a channel needs of a supplier. */
+const CHANNEL_ADDRESS: Record<ChannelName, string> = { 'e-mail': 'e-mail address' }
 
 /** The sentence for what stands in the way of issuing an order. */
-export function sayIssueReason(r: IssueReason): string {
+export function sayIssueReason(r: IssueReason, ways: Ways): string {
   switch (r.code) {
     case 'order-state':
       return `This order is ${r.state} already.`
@@ -20,19 +25,22 @@ export function sayIssueReason(r: IssueReason): string {
       return 'The lines go to different places; an order goes to one.'
     case 'supplier-blocked':
       return `${r.supplier} cannot be ordered from now.`
-    case 'supplier-no-address':
-      return `${r.supplier} has no e-mail address for orders; finance can add it.`
+    case 'supplier-unreachable':
+      return `${r.supplier} has no ${CHANNEL_ADDRESS[r.channel]} for orders; finance can add it.`
     case 'no-rate':
       return `There is no exchange rate for ${r.currency}.`
     case 'above-approved':
-      return `“${r.description}” comes to ${formatMoney(r.ordered)}, more than the ${formatMoney(r.approved)} that were approved for it.`
+      return (
+        `“${r.description}” comes to ${ways.money(r.ordered)}, more than the ${ways.money(r.approved)} ` +
+        `that were approved for it.`
+      )
     case 'above-ordering-limit': {
-      const own = r.limit === null ? 'You have no ordering limit' : `Your ordering limit is ${formatMoney(r.limit)}`
+      const own = r.limit === null ? 'You have no ordering limit' : `Your ordering limit is ${ways.money(r.limit)}`
       const who =
         r.who.length === 0
           ? 'nobody’s limit covers it; ask an administrator'
           : `${listWords(r.who.map((w) => w.name))} may issue it`
-      return `${own}; this order is ${formatMoney(r.amount)}: ${who}.`
+      return `${own}; this order is ${ways.money(r.amount)}: ${who}.`
     }
   }
 }

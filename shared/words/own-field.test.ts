@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import type { OwnField } from '#core/requisition/own-field'
 import { sayOwnValue, sayOwnValues } from './own-field'
+import { OUTWARD } from './ways'
 
 const field = (type: OwnField['type'], name = 'Field'): OwnField => ({
   id: `${type} ${name}`,
@@ -29,11 +30,11 @@ describe('what stands in an own field', () => {
     ['job', 'j', 'J-101 Pump-room overhaul'],
     ['job', 'x', 'a job that is not known'],
   ] as const)('%s %s is said as %s', (type, value, said) => {
-    expect(sayOwnValue(field(type), value, names)).toBe(said)
+    expect(sayOwnValue(field(type), value, names, OUTWARD)).toBe(said)
   })
   test('blank fields are left out, the others stand with their names in the order of the fields', () => {
     const fields = [field('text', 'A'), field('person', 'B'), field('text', 'C')]
-    expect(sayOwnValues(fields, { 'text C': 'c', 'person B': 'p', 'text A': ' ', gone: 'x' }, names)).toEqual([
+    expect(sayOwnValues(fields, { 'text C': 'c', 'person B': 'p', 'text A': ' ', gone: 'x' }, names, OUTWARD)).toEqual([
       'B: Rosa Castell',
       'C: c',
     ])

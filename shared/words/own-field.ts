@@ -1,6 +1,6 @@
 import { type OwnField } from '#core/requisition/own-field'
 import { type OwnValues } from '#core/requisition/draft'
-import { formatDecimal, formatDate } from './format'
+import { type Ways } from './ways'
 
 /** The names of what own fields refer to, by id. */
 export interface OwnNames {
@@ -9,12 +9,12 @@ export interface OwnNames {
 }
 
 /** What stands in an own field, as people say it. */
-export function sayOwnValue(field: OwnField, value: string, names: OwnNames): string {
+export function sayOwnValue(field: OwnField, value: string, names: OwnNames, ways: Ways): string {
   switch (field.type) {
     case 'number':
-      return /^-?\d/.test(value) ? formatDecimal(value) : value
+      return /^-?\d/.test(value) ? ways.decimal(value) : value
     case 'date':
-      return /^\d{4}-\d\d-\d\d$/.test(value) ? formatDate(value, '') : value
+      return /^\d{4}-\d\d-\d\d$/.test(value) ? ways.date(value, '') : value
     case 'person':
       return names.people.get(value) ?? 'somebody who is not known'
     case 'job':
@@ -26,9 +26,9 @@ export function sayOwnValue(field: OwnField, value: string, names: OwnNames): st
 }
 
 /** The own fields in which something stands, each with its name. */
-export function sayOwnValues(fields: readonly OwnField[], own: OwnValues, names: OwnNames): string[] {
+export function sayOwnValues(fields: readonly OwnField[], own: OwnValues, names: OwnNames, ways: Ways): string[] {
   return fields.flatMap((f) => {
     const value = (own[f.id] ?? '').trim()
-    return value === '' ? [] : [`${f.name}: ${sayOwnValue(f, value, names)}`]
+    return value === '' ? [] : [`${f.name}: ${sayOwnValue(f, value, names, ways)}`]
   })
 }

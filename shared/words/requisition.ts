@@ -2,10 +2,11 @@ import { type Missing } from '#core/requisition/missing'
 import { type MoveReason, type RequisitionMoveName } from '#core/requisition/moves'
 import { MOST_LINES, type LineDiscount } from '#core/requisition/draft'
 import { type SplitReason } from '#core/base/split'
-import { capital, formatCount, formatDay, formatDecimal, formatKept, formatMoney } from './format'
+import { capital, formatCount } from './format'
+import { type Ways } from './ways'
 
 /** The sentence for what stands between a draft and its sending. */
-export function sayMissing(m: Missing): string {
+export function sayMissing(m: Missing, ways: Ways): string {
   const line = 'name' in m && m.name !== '' ? `“${short(m.name)}”` : 'A line'
   switch (m.code) {
     case 'no-department':
@@ -59,9 +60,9 @@ export function sayMissing(m: Missing): string {
         ? `What stands in ${m.field} cannot be read.`
         : `What stands in ${m.field} of ${line} cannot be read.`
     case 'need-by-soon':
-      return `“${short(m.name)}” can hardly be here before ${formatDay(m.earliest, '')}.`
+      return `“${short(m.name)}” can hardly be here before ${ways.day(m.earliest, '')}.`
     case 'quotes-missing':
-      return `${m.needs - m.has === 1 && m.has > 0 ? 'One more quote' : capital(formatCount(m.needs - m.has, 'quote is', 'quotes are')) + ' missing'}: ${m.why}.`
+      return `${sayQuotes(m.needs - m.has, m.has)}: ${m.why}.`
     case 'attachment-missing':
       return `Attach a ${m.kind === 'other' ? 'file' : m.kind}: ${m.why}.`
     case 'justification-missing':
@@ -77,11 +78,11 @@ export function sayMissing(m: Missing): string {
     case 'line-split':
       return `The parts that pay for ${line} do not add up.`
     case 'budget-refuses':
-      return `${m.name} has ${formatMoney(m.left)} left, and does not allow more: this is ${formatMoney(m.by)} too much.`
+      return `${m.name} has ${ways.money(m.left)} left, and does not allow more: this is ${ways.money(m.by)} too much.`
     case 'budget-asks':
-      return `${m.name} would be passed by ${formatMoney(m.by)}: say why that is right.`
+      return `${m.name} would be passed by ${ways.money(m.by)}: say why that is right.`
     case 'budget-tells':
-      return `${m.name} would be passed by ${formatMoney(m.by)}.`
+      return `${m.name} would be passed by ${ways.money(m.by)}.`
     case 'period-closed':
       return `Period ${m.period.period} of ${m.period.year} is closed; choose another accounting date.`
     case 'route-held':
@@ -91,18 +92,21 @@ export function sayMissing(m: Missing): string {
   }
 }
 
+const sayQuotes = (missing: number, has: number): string =>
+  missing === 1 && has > 0 ? 'One more quote' : `${capital(formatCount(missing, 'quote is', 'quotes are'))} missing`
+
 /** What is taken off a line: "less 5 %", "less 12.00"; nothing where nothing is. */
-export function sayDiscount(discount: LineDiscount | null, currency: string): string[] {
+export function sayDiscount(discount: LineDiscount | null, currency: string, ways: Ways): string[] {
   if (discount === null) return []
   return [
     discount.of === 'percent'
-      ? `less ${formatDecimal(discount.value)} %`
-      : `less ${formatKept(discount.value, currency)}`,
+      ? `less ${ways.decimal(discount.value)} %`
+      : `less ${ways.kept(discount.value, currency)}`,
   ]
 }
 
 /** What is wrong with how a line is divided over those who pay. */
-export function saySplitReason(r: SplitReason): string {
+export function saySplitReason(r: SplitReason, ways: Ways): string {
   switch (r.code) {
     case 'split-empty':
       return 'Say who pays.'
@@ -111,9 +115,9 @@ export function saySplitReason(r: SplitReason): string {
     case 'split-negative':
       return 'The others take more than there is.'
     case 'split-not-hundred':
-      return `The parts add up to ${formatDecimal(r.sum)} %.`
+      return `The parts add up to ${ways.decimal(r.sum)} %.`
     case 'split-not-quantity':
-      return `The parts add up to ${formatDecimal(r.sum)} of ${formatDecimal(r.quantity)}.`
+      return `The parts add up to ${ways.decimal(r.sum)} of ${ways.decimal(r.quantity)}.`
   }
 }
 

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { formatKept } from './format'
+import { OUTWARD } from './ways'
 import { sayEvent, sayNext, saySentence, sayOrder } from './trail'
 
 const event = (
@@ -8,7 +8,7 @@ const event = (
   forName: string | null = null,
   actor: string | null = 'Ines Adeyemi',
 ) => {
-  const { station, who, what, more } = sayEvent({ type, actor, forName, after }, formatKept)
+  const { station, who, what, more } = sayEvent({ type, actor, forName, after }, OUTWARD)
   return `${station}: ${who} ${what}${more === '' ? '' : ` (${more})`}`
 }
 
@@ -109,13 +109,21 @@ describe('how a request stands, and what happens next', () => {
 
 test('an order says to whom, whether its mail is out, and whom else it serves', () => {
   expect(
-    sayOrder({ number: 'P-26-00001', supplier: 'Corrigan Pumps', mailedAt: null, pdf: false, others: [] }),
+    sayOrder({
+      number: 'P-26-00001',
+      supplier: 'Corrigan Pumps',
+      channel: 'e-mail',
+      sentAt: null,
+      pdf: false,
+      others: [],
+    }),
   ).toEqual({ who: 'P-26-00001', what: 'to Corrigan Pumps', more: 'the e-mail is on its way' })
   expect(
     sayOrder({
       number: 'P-26-00002',
       supplier: 'Corrigan Pumps',
-      mailedAt: '2026-11-25T10:00:00Z',
+      channel: 'e-mail',
+      sentAt: '2026-11-25T10:00:00Z',
       pdf: true,
       others: ['R-26-00001', 'R-26-00002'],
     }).more,

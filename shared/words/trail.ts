@@ -1,5 +1,6 @@
 import { type Money } from '#core/base/money'
 import { listWords } from './format'
+import { type Ways } from './ways'
 
 /** How things stand, after the title: "approved, waits to be ordered". */
 export function saySentence(state: string, waits: readonly string[], question: boolean): string {
@@ -49,7 +50,7 @@ export function sayNext(state: string, f: NextFacts): string {
         ? `${f.question} asked something; ${f.isOwner ? 'answer below, and it goes on' : `${f.owner} has to answer`}.`
         : f.waits.length === 0
           ? 'An administrator has to name somebody who may decide.'
-          : `${f.waits.includes('You') ? 'You decide' : `${listWords(f.waits)} ${f.waits.length === 1 ? 'decides' : 'decide'}`}; then it goes on by itself.`
+          : `${sayDeciders(f.waits)}; then it goes on by itself.`
     case 'approved':
       return 'A buyer puts it on an order.'
     case 'part ordered':
@@ -57,13 +58,19 @@ export function sayNext(state: string, f: NextFacts): string {
     case 'ordered':
       return 'The supplier delivers.'
     case 'sent back':
-      return `${f.isOwner ? 'Change what was asked for and send it again' : `${f.owner} changes it and sends it again`}; with no more than before, the approvals given stay.`
+      return (
+        (f.isOwner ? 'Change what was asked for and send it again' : `${f.owner} changes it and sends it again`) +
+        '; with no more than before, the approvals given stay.'
+      )
     case 'withdrawn':
       return f.isOwner ? 'You can change it and send it again.' : `${f.owner} may send it again.`
     default:
       return 'Nothing more.'
   }
 }
+
+const sayDeciders = (waits: readonly string[]): string =>
+  waits.includes('You') ? 'You decide' : `${listWords(waits)} ${waits.length === 1 ? 'decides' : 'decide'}`
 
 interface EventFacts {
   readonly type: string
@@ -79,12 +86,14 @@ type Said = {
 }
 
 /** One event of a requisition as a line of its trail. */
-export function sayEvent(e: EventFacts, formatKept: (amount: string, currency: string) => string): Said {
+export function sayEvent(e: EventFacts, ways: Ways): Said {
   const who = e.forName === null ? (e.actor ?? 'Rekko') : `${e.actor ?? 'Rekko'} for ${e.forName}`
   const comment = typeof e.after?.comment === 'string' && e.after.comment !== '' ? `: “${e.after.comment}”` : ''
   const text = typeof e.after?.text === 'string' ? e.after.text : ''
+  // Before names were kept as names they stood in the text.
+  const names = isNames(e.after?.names) ? e.after.names.join(', ') : text
   const amount = isMoney(e.after?.amount)
-    ? `${e.after.amount.currency} ${formatKept(e.after.amount.amount, e.after.amount.currency)}`
+    ? `${e.after.amount.currency} ${ways.kept(e.after.amount.amount, e.after.amount.currency)}`
     : ''
   switch (e.type) {
     case 'sent':
@@ -107,7 +116,7 @@ export function sayEvent(e: EventFacts, formatKept: (amount: string, currency: s
     case 'answered':
       return { station: 'Need', who, what: `answered: “${text}”`, more: '' }
     case 'reminded':
-      return { station: 'Need', who, what: `reminded ${text}`, more: '' }
+      return { station: 'Need', who, what: `reminded ${names}`, more: '' }
     case 'asked for a change':
     case 'asked for a cancellation':
       return { station: 'Order', who, what: `${e.type}: “${text}”`, more: '' }
@@ -129,20 +138,28 @@ export function sayEvent(e: EventFacts, formatKept: (amount: string, currency: s
   }
 }
 
+function isNames(value: unknown): value is string[] {
+  return Array.isArray(value) && value.every((n) => typeof n === 'string')
+}
+
 function isMoney(value: unknown): value is Money {
   return typeof value === 'object' && value !== null && 'amount' in value && 'currency' in value
 }
+
+/** What was done, by the channel it was done over. */
+const SENT_OVER: Record<string, string | undefined> = { 'e-mail': 'e-mailed' }
 
 /** An issued order as a line of a trail. */
 export function sayOrder(o: {
   readonly number: string
   readonly supplier: string
-  readonly mailedAt: string | null
+  readonly channel: string | null
+  readonly sentAt: string | null
   readonly pdf: boolean
   readonly others: readonly string[]
 }): { who: string; what: string; more: string } {
   const more = [
-    o.mailedAt === null ? 'the e-mail is on its way' : 'e-mailed',
+    o.sentAt === null ? `the ${o.channel ?? 'order'} is on its way` : (SENT_OVER[o.channel ?? ''] ?? 'sent'),
     ...(o.pdf ? ['PDF kept'] : []),
     ...(o.others.length > 0 ? [`also serves ${listWords(o.others)}`] : []),
   ]

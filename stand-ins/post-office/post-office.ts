@@ -1,19 +1,10 @@
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http'
 import { join } from 'node:path'
-import { simpleParser, type ParsedMail } from 'mailparser'
+import { type Kept } from './kept'
+import { simpleParser } from 'mailparser'
 import { SMTPServer } from 'smtp-server'
 import { mailPage, listPage, missingPage } from './pages'
-
-/**
- * The post office: takes every mail over SMTP, keeps it as it came, and shows it on a page. It stands in
- * for the world's mail servers; a real one takes its place by REKKO_SMTP_URL alone.
- */
-export interface Kept {
-  readonly number: number
-  readonly receivedAt: string
-  readonly mail: ParsedMail
-}
 
 const smtpPort = Number(process.env.POST_OFFICE_SMTP_PORT ?? '2525')
 const httpPort = Number(process.env.POST_OFFICE_HTTP_PORT ?? '8025')

@@ -17,7 +17,9 @@ afterAll(async () => {
 /** Everything that could have changed, counted. */
 async function counts(): Promise<string> {
   const [row] = await rekko.sql(
-    'select (select count(*) from requisition) r, (select count(*) from requisition_line) l, (select count(*) from budget_entry) e, (select count(*) from event) v, (select count(*) from attachment) a, (select coalesce(sum(version), 0) from requisition) n',
+    'select (select count(*) from requisition) r, (select count(*) from requisition_line) l, (select count(*) ' +
+      'from budget_entry) e, (select count(*) from event) v, (select count(*) from attachment) a, (select ' +
+      'coalesce(sum(version), 0) from document) n',
   )
   return JSON.stringify(row)
 }

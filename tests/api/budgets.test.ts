@@ -51,50 +51,56 @@ const entries = async (who: Client) => {
   return all
 }
 
-test('every figure of a line is the sum of the entries behind it, through sending, rejecting and withdrawing', async () => {
-  const kept = await raise(owen, soundDraft([], { lines: [freeLine('40')] }))
-  const rejected = await raise(owen, soundDraft([], { lines: [freeLine('300.10')] }))
-  const withdrawn = await raise(owen, soundDraft([], { lines: [freeLine('260')] }))
-  expect([kept.status, rejected.status, withdrawn.status]).toEqual([200, 200, 200])
-  expect((await waste(tomas)).reserved.amount).toBe('600.10')
-  expect((await decide(rekko, ines, rejected.id, 'reject', 'no')).status).toBe(200)
-  expect(
-    (
-      await owen.call('POST', `/api/requisitions/${withdrawn.id}/withdraw`, {
-        version: await versionOf(rekko, withdrawn.id),
-      })
-    ).status,
-  ).toBe(200)
-  const line = await waste(tomas)
-  const found = await entries(tomas)
-  for (const stage of ['reserved', 'committed', 'spent'] as const) {
-    expect([stage, dec(line[stage].amount).toFixed(2)]).toEqual([
-      stage,
-      found
-        .filter((e) => e.stage === stage)
-        .reduce((sum, e) => sum.plus(e.amount), dec('0'))
-        .toFixed(2),
-    ])
-  }
-  expect(line.reserved.amount).toBe('40.00')
-  expect(
-    dec(line.given.amount)
-      .minus(line.reserved.amount)
-      .minus(line.committed.amount)
-      .minus(line.spent.amount)
-      .eq(line.available.amount),
-  ).toBe(true)
-  expect(line.byPeriod.reduce((sum, p) => sum.plus(p.reserved.amount), dec('0')).toFixed(2)).toBe('40.00')
-  // Newest first, each once, nothing edited: what was reserved and freed stands there as two entries.
-  expect(found.map((e) => e.seq)).toEqual([...found.map((e) => e.seq)].sort((a, b) => b - a))
-  expect(found.filter((e) => e.documentId === rejected.id).map((e) => e.amount)).toEqual(['-300.1', '300.1'])
-})
+test(
+  'every figure of a line is the sum of the entries behind it, through sending, rejecting and ' + 'withdrawing',
+  async () => {
+    const kept = await raise(owen, soundDraft([], { lines: [freeLine('40')] }))
+    const rejected = await raise(owen, soundDraft([], { lines: [freeLine('300.10')] }))
+    const withdrawn = await raise(owen, soundDraft([], { lines: [freeLine('260')] }))
+    expect([kept.status, rejected.status, withdrawn.status]).toEqual([200, 200, 200])
+    expect((await waste(tomas)).reserved.amount).toBe('600.10')
+    expect((await decide(rekko, ines, rejected.id, 'reject', 'no')).status).toBe(200)
+    expect(
+      (
+        await owen.call('POST', `/api/requisitions/${withdrawn.id}/withdraw`, {
+          version: await versionOf(rekko, withdrawn.id),
+        })
+      ).status,
+    ).toBe(200)
+    const line = await waste(tomas)
+    const found = await entries(tomas)
+    for (const stage of ['reserved', 'committed', 'spent'] as const) {
+      expect([stage, dec(line[stage].amount).toFixed(2)]).toEqual([
+        stage,
+        found
+          .filter((e) => e.stage === stage)
+          .reduce((sum, e) => sum.plus(e.amount), dec('0'))
+          .toFixed(2),
+      ])
+    }
+    expect(line.reserved.amount).toBe('40.00')
+    expect(
+      dec(line.given.amount)
+        .minus(line.reserved.amount)
+        .minus(line.committed.amount)
+        .minus(line.spent.amount)
+        .eq(line.available.amount),
+    ).toBe(true)
+    expect(line.byPeriod.reduce((sum, p) => sum.plus(p.reserved.amount), dec('0')).toFixed(2)).toBe('40.00')
+    // Newest first, each once, nothing edited: what was reserved and freed stands there as two entries.
+    expect(found.map((e) => e.seq)).toEqual([...found.map((e) => e.seq)].sort((a, b) => b - a))
+    expect(found.filter((e) => e.documentId === rejected.id).map((e) => e.amount)).toEqual(['-300.1', '300.1'])
+  },
+)
 
-test('who holds no line and is of another department sees none of it; a year without budgets is empty, not an error', async () => {
-  const sorrel = await rekko.as('Sorrel Quist')
-  expect((await budgets(sorrel)).lines.map((l) => l.id)).not.toContain(WASTE())
-  const greta = await rekko.as('Greta Molin')
-  expect((await budgets(greta)).lines.length).toBeGreaterThan((await budgets(sorrel)).lines.length)
-  expect((await tomas.call<{ lines: unknown[] }>('GET', '/api/budgets?year=1991')).body.lines).toEqual([])
-  expect((await tomas.call('GET', '/api/budgets?year=soon')).status).toBe(422)
-})
+test(
+  'who holds no line and is of another department sees none of it; a year without budgets is empty, not an ' + 'error',
+  async () => {
+    const sorrel = await rekko.as('Sorrel Quist')
+    expect((await budgets(sorrel)).lines.map((l) => l.id)).not.toContain(WASTE())
+    const greta = await rekko.as('Greta Molin')
+    expect((await budgets(greta)).lines.length).toBeGreaterThan((await budgets(sorrel)).lines.length)
+    expect((await tomas.call<{ lines: unknown[] }>('GET', '/api/budgets?year=1991')).body.lines).toEqual([])
+    expect((await tomas.call('GET', '/api/budgets?year=soon')).status).toBe(422)
+  },
+)

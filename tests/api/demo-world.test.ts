@@ -10,7 +10,7 @@ import type { Context } from '../../server/context'
 import { inTransaction, openDatabase, type Db } from '../../server/db/client'
 import { readDesk } from '../../server/order/read-desk'
 import { findActor } from '../../server/people/reads'
-import { listSlips } from '../../server/requisition/page-reads'
+import { listSlips } from '../../server/decide/reads'
 import { readMine } from '../../server/requisition/read-mine'
 
 /** Hours and days at which a world that counts back from its moment could come out otherwise. */

@@ -81,7 +81,9 @@ test('an issued order is found by those who see orders and by those it serves', 
   const tray = await leonie.call('POST', '/api/trays', {
     body: { orderId: null, supplierId: null, parts: [{ lineId: line?.id, quantity: null }] },
   })
-  const [kept] = await rekko.sql<{ id: string; version: number }>('select id, version from purchase_order')
+  const [kept] = await rekko.sql<{ id: string; version: number }>(
+    "select id, version from document where kind = 'order'",
+  )
   expect(tray.status).toBe(200)
   const issued = await leonie.call<{ number: string }>('POST', `/api/orders/${kept?.id ?? ''}/issue`, {
     version: kept?.version ?? 0,

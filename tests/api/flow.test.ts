@@ -296,8 +296,9 @@ describe('what a decision may lead to', () => {
     )
     expect(await standsAt(rekko, 'Water Systems', '610', 'reserved')).toBe(before)
     expect(await decide(rekko, ines, sent.id, 'approve')).toMatchObject({ body: { state: 'approved' } })
-    const mails = await rekko.sql<{ subject: string; cancelled: boolean }>(
-      'select subject, cancelled_at is not null as cancelled from outgoing_mail where about_id = $1 and decision_id is not null order by created_at',
+    const mails = await rekko.sql<{ cancelled: boolean }>(
+      'select cancelled_at is not null as cancelled from outgoing_mail where about_id = $1 and decision_id is ' +
+        'not null order by created_at',
       [sent.id],
     )
     expect(mails.map((m) => m.cancelled)).toEqual([true, false])
@@ -348,7 +349,8 @@ describe('what a decision may lead to', () => {
     const { notices } = (await owen.call<{ notices: { sentence: string }[] }>('GET', '/api/notices')).body
     expect(notices[0]?.sentence).toBe(`Ines Adeyemi approved ${sent.body.number}, Three impellers.`)
     const [mail] = await rekko.sql<{ wait: string }>(
-      'select extract(epoch from not_before - created_at)::int as wait from outgoing_mail where about_id = $1 and decision_id is not null',
+      'select extract(epoch from not_before - created_at)::int as wait from outgoing_mail where about_id = $1 ' +
+        'and decision_id is not null',
       [sent.id],
     )
     expect(mail?.wait).toBe(10)
@@ -359,32 +361,36 @@ describe('what a decision may lead to', () => {
 })
 
 describe('who decides when people are away', () => {
-  test('an absence set now routes what waits again, as the substitute for the absent; back again, it comes back', async () => {
-    const sent = await raise(owen, soundDraft([{ part: 'CP-IMP-140', quantity: 2 }]))
-    const away = await ines.call<{ id: string }>('POST', '/api/absences', {
-      body: { from: TODAY, until: TODAY, substituteId: personId('Harriet Voss') },
-    })
-    expect(away.status).toBe(200)
-    await until('the new route', async () =>
-      (await harriet.call<{ slips: { id: string; forName: string }[] }>('GET', '/api/waiting')).body.slips.find(
-        (s) => s.id === sent.id && s.forName === 'Ines Adeyemi',
-      ),
-    )
-    expect(
-      (await ines.call('POST', '/api/absences', { body: { from: TODAY, until: TODAY, substituteId: null } })).status,
-    ).toBe(422)
-    await ines.call('DELETE', `/api/absences/${away.body.id}`, { version: 1 })
-    await until('the way back', async () =>
-      (await ines.call<{ slips: { id: string }[] }>('GET', '/api/waiting')).body.slips.some((s) => s.id === sent.id),
-    )
-    await owen.call('POST', `/api/requisitions/${sent.id}/withdraw`, { version: await versionOf(rekko, sent.id) })
-  })
+  test(
+    'an absence set now routes what waits again, as the substitute for the absent; back again, it comes ' + 'back',
+    async () => {
+      const sent = await raise(owen, soundDraft([{ part: 'CP-IMP-140', quantity: 2 }]))
+      const away = await ines.call<{ id: string }>('POST', '/api/absences', {
+        body: { from: TODAY, until: TODAY, substituteId: personId('Harriet Voss') },
+      })
+      expect(away.status).toBe(200)
+      await until('the new route', async () =>
+        (await harriet.call<{ slips: { id: string; forName: string }[] }>('GET', '/api/waiting')).body.slips.find(
+          (s) => s.id === sent.id && s.forName === 'Ines Adeyemi',
+        ),
+      )
+      expect(
+        (await ines.call('POST', '/api/absences', { body: { from: TODAY, until: TODAY, substituteId: null } })).status,
+      ).toBe(422)
+      await ines.call('DELETE', `/api/absences/${away.body.id}`, { version: 1 })
+      await until('the way back', async () =>
+        (await ines.call<{ slips: { id: string }[] }>('GET', '/api/waiting')).body.slips.some((s) => s.id === sent.id),
+      )
+      await owen.call('POST', `/api/requisitions/${sent.id}/withdraw`, { version: await versionOf(rekko, sent.id) })
+    },
+  )
 
   test('the demo’s own: a substitute for the manager, a climb past one who is away or gone', async () => {
     const seats = async (id: string) =>
       (
         await rekko.sql<{ who: string }>(
-          "select p.name || coalesce(' for ' || f.name, '') as who from approval_seat s join person p on p.id = s.actor_id left join person f on f.id = s.for_id where document_id = $1 order by step_at",
+          "select p.name || coalesce(' for ' || f.name, '') as who from approval_seat s join person p on p.id = " +
+            's.actor_id left join person f on f.id = s.for_id where document_id = $1 order by step_at',
           [id],
         )
       ).map((s) => s.who)
@@ -437,7 +443,8 @@ describe('ordering', () => {
   test('a budget line that refuses is not overdrawn by issuing at a higher price', async () => {
     const line = budgetLineId('Exhibits Workshop', '630', fiscalYear())
     const [before] = await rekko.sql<{ left: string }>(
-      'select sum(budgeted + adjustments - reserved - committed - spent)::text as left from budget_balance where budget_line_id = $1',
+      'select sum(budgeted + adjustments - reserved - committed - spent)::text as left from budget_balance ' +
+        'where budget_line_id = $1',
       [line],
     )
     // The line may fall 50 below nothing; all of that is asked for, at 1 cent less.

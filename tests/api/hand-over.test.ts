@@ -58,36 +58,43 @@ describe('one requisition', () => {
     ).toBe(200)
   })
 
-  test('to the one who was asked to decide: nobody decides what they own, so the route goes on without them', async () => {
-    const { id } = await raise(who(owen), soundDraft([], { lines: [freeLine('900')] }))
-    expect((await give(owen, id, 'Ines Adeyemi')).status).toBe(200)
-    expect((await decide(rekko, who(ines), id, 'approve')).status).toBe(403)
-    const open = await rekko.sql<{ name: string }>(
-      "select p.name from approval_seat s join person p on p.id = s.actor_id where s.document_id = $1 and s.state = 'open'",
-      [id],
-    )
-    expect(open.map((o) => o.name)).toEqual(['Tomas Brandt'])
-  })
+  test(
+    'to the one who was asked to decide: nobody decides what they own, so the route goes on without ' + 'them',
+    async () => {
+      const { id } = await raise(who(owen), soundDraft([], { lines: [freeLine('900')] }))
+      expect((await give(owen, id, 'Ines Adeyemi')).status).toBe(200)
+      expect((await decide(rekko, who(ines), id, 'approve')).status).toBe(403)
+      const open = await rekko.sql<{ name: string }>(
+        'select p.name from approval_seat s join person p on p.id = s.actor_id where s.document_id = $1 and ' +
+          "s.state = 'open'",
+        [id],
+      )
+      expect(open.map((o) => o.name)).toEqual(['Tomas Brandt'])
+    },
+  )
 
-  test('is refused to strangers, to the same owner, to whoever left, and at an old version; nothing changes then', async () => {
-    const { id } = await raise(who(owen), soundDraft([], { lines: [freeLine('12')] }))
-    expect((await give(await rekko.as('Sorrel Quist'), id, 'Sorrel Quist')).status).toBe(404)
-    expect((await give(rosa, id, 'Rosa Castell')).status).toBe(404)
-    expect(await give(owen, id, 'Owen Marsh')).toMatchObject({ status: 409, body: { detail: 'You own it already.' } })
-    const [gone] = await rekko.sql<{ name: string }>('select name from person where left_on < $1 limit 1', [TODAY])
-    expect((await give(owen, id, gone?.name ?? '')).body.detail).toContain('not here any more')
-    expect(
-      (
-        await who(owen).call('POST', `/api/requisitions/${id}/owner`, {
-          version: 99,
-          body: { personId: personId('Rosa Castell') },
-        })
-      ).status,
-    ).toBe(412)
-    expect(
-      (await rekko.sql<{ owner: string }>('select owner_id as owner from requisition where id = $1', [id]))[0]?.owner,
-    ).toBe(personId('Owen Marsh'))
-  })
+  test(
+    'is refused to strangers, to the same owner, to whoever left, and at an old version; nothing changes ' + 'then',
+    async () => {
+      const { id } = await raise(who(owen), soundDraft([], { lines: [freeLine('12')] }))
+      expect((await give(await rekko.as('Sorrel Quist'), id, 'Sorrel Quist')).status).toBe(404)
+      expect((await give(rosa, id, 'Rosa Castell')).status).toBe(404)
+      expect(await give(owen, id, 'Owen Marsh')).toMatchObject({ status: 409, body: { detail: 'You own it already.' } })
+      const [gone] = await rekko.sql<{ name: string }>('select name from person where left_on < $1 limit 1', [TODAY])
+      expect((await give(owen, id, gone?.name ?? '')).body.detail).toContain('not here any more')
+      expect(
+        (
+          await who(owen).call('POST', `/api/requisitions/${id}/owner`, {
+            version: 99,
+            body: { personId: personId('Rosa Castell') },
+          })
+        ).status,
+      ).toBe(412)
+      expect(
+        (await rekko.sql<{ owner: string }>('select owner_id as owner from document where id = $1', [id]))[0]?.owner,
+      ).toBe(personId('Owen Marsh'))
+    },
+  )
 })
 
 test('a buyer hands over everything that somebody owns and that is not over, at once; others may not', async () => {

@@ -38,9 +38,7 @@ async function issue(requisitionLine: string): Promise<{ status: number; detail:
   const tray = await who(leonie).call<{ orderId: string }>('POST', '/api/trays', {
     body: { orderId: null, supplierId: null, parts: [{ lineId: requisitionLine, quantity: null }] },
   })
-  const [at] = await rekko.sql<{ version: number }>('select version from purchase_order where id = $1', [
-    tray.body.orderId,
-  ])
+  const [at] = await rekko.sql<{ version: number }>('select version from document where id = $1', [tray.body.orderId])
   const r = await who(leonie).call<{ detail: string }>('POST', `/api/orders/${tray.body.orderId}/issue`, {
     version: at?.version ?? 0,
   })

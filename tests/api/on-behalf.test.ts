@@ -75,7 +75,8 @@ test('a draft for somebody else is written and sent by whoever raises it; then i
   )
   expect(seats.length).toBeGreaterThan(0)
   for (const name of ['Owen Marsh', 'Rosa Castell']) expect(seats.map((s) => s.name)).not.toContain(name)
-  // Its owner's page works it out as the server will: raised by somebody else, so that no limit of their own spares anybody.
+  // Its owner's page works it out as the server will: raised by somebody else, so that no limit of their own spares
+  // anybody.
   const facts = (who: Client) =>
     who.call<{ ownerId: string; raisedById: string }>(
       'GET',

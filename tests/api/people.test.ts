@@ -48,7 +48,7 @@ describe('what one was told', () => {
     expect((await decide(rekko, ines, id, 'approve')).status).toBe(200)
     const notices = async (who: Client) => (await who.call<{ notices: Notice[] }>('GET', '/api/notices')).body.notices
     const [newest] = await notices(owen)
-    expect(newest).toMatchObject({ read: false, aboutKind: 'requisition', aboutId: id })
+    expect(newest).toMatchObject({ read: false, link: `/trail/${id}` })
     expect(newest?.sentence).toContain('Told about')
     const unread = async () => (await owen.call<Me>('GET', '/api/session')).body.unread
     const before = await unread()
@@ -56,7 +56,9 @@ describe('what one was told', () => {
     await owen.call('POST', '/api/notices/read')
     expect([await unread(), (await notices(owen))[0]?.read]).toEqual([0, true])
     expect(
-      (await notices(ines)).some((n) => n.sentence.includes('Told about') && n.aboutId === id && n.id === newest?.id),
+      (await notices(ines)).some(
+        (n) => n.sentence.includes('Told about') && n.link === `/trail/${id}` && n.id === newest?.id,
+      ),
     ).toBe(false)
   })
 })
@@ -78,22 +80,26 @@ describe('days away', () => {
     expect(await set(owen, body)).toMatchObject({ status: 422, body: { detail } })
   })
 
-  test('are written down once, overlap with no other, and are ended at the version seen by whom they concern or an administrator', async () => {
-    expect((await set(owen, { substituteId: personId('Rosa Castell') })).status).toBe(200)
-    expect((await set(owen, { from: addDays(TODAY, 5), until: addDays(TODAY, 9) })).body.detail).toContain(
-      'overlap with another absence',
-    )
-    const [mine] = (await list(owen)).mine
-    expect(mine).toMatchObject({ from: addDays(TODAY, 3), until: addDays(TODAY, 5), substitute: 'Rosa Castell' })
-    expect((await list(harriet)).others.map((a) => a.id)).toContain(mine?.id)
-    expect((await list(ines)).others).toEqual([])
-    const end = (who: Client, version: number) => who.call('DELETE', `/api/absences/${mine?.id ?? ''}`, { version })
-    expect([
-      (await end(ines, mine?.version ?? 0)).status,
-      (await end(owen, 99)).status,
-      (await end(harriet, mine?.version ?? 0)).status,
-      (await end(owen, mine?.version ?? 0)).status,
-    ]).toEqual([403, 412, 204, 404])
-    expect((await list(owen)).mine).toEqual([])
-  })
+  test(
+    'are written down once, overlap with no other, and are ended at the version seen by whom they concern or ' +
+      'an administrator',
+    async () => {
+      expect((await set(owen, { substituteId: personId('Rosa Castell') })).status).toBe(200)
+      expect((await set(owen, { from: addDays(TODAY, 5), until: addDays(TODAY, 9) })).body.detail).toContain(
+        'overlap with another absence',
+      )
+      const [mine] = (await list(owen)).mine
+      expect(mine).toMatchObject({ from: addDays(TODAY, 3), until: addDays(TODAY, 5), substitute: 'Rosa Castell' })
+      expect((await list(harriet)).others.map((a) => a.id)).toContain(mine?.id)
+      expect((await list(ines)).others).toEqual([])
+      const end = (who: Client, version: number) => who.call('DELETE', `/api/absences/${mine?.id ?? ''}`, { version })
+      expect([
+        (await end(ines, mine?.version ?? 0)).status,
+        (await end(owen, 99)).status,
+        (await end(harriet, mine?.version ?? 0)).status,
+        (await end(owen, mine?.version ?? 0)).status,
+      ]).toEqual([403, 412, 204, 404])
+      expect((await list(owen)).mine).toEqual([])
+    },
+  )
 })

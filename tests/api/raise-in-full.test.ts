@@ -4,7 +4,8 @@ import { writeFileSync } from 'node:fs'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { Draft } from '#core/requisition/draft'
 import type { OrderView } from '#shared/contract/order'
-import type { DecisionView, RaiseChoices, RequisitionView } from '#shared/contract/requisition'
+import type { DecisionView } from '#shared/contract/decide'
+import type { RaiseChoices, RequisitionView } from '#shared/contract/requisition'
 import {
   disagreements,
   freeLine,
@@ -20,7 +21,8 @@ import {
 } from '../setup/rekko'
 
 const PDF = Buffer.from(
-  '%PDF-1.4\n1 0 obj<</Type/Catalog/Pages 2 0 R>>endobj\n2 0 obj<</Type/Pages/Count 0/Kids[]>>endobj\ntrailer<</Root 1 0 R>>\n%%EOF',
+  '%PDF-1.4\n1 0 obj<</Type/Catalog/Pages 2 0 R>>endobj\n2 0 obj<</Type/Pages/Count ' +
+    '0/Kids[]>>endobj\ntrailer<</Root 1 0 R>>\n%%EOF',
 )
 let rekko: Rekko
 let [owen, leonie, priya]: Client[] = []
@@ -74,9 +76,7 @@ async function order(
     key: randomUUID(),
   })
   expect(tray.status).toBe(200)
-  const [at] = await rekko.sql<{ version: number }>('select version from purchase_order where id = $1', [
-    tray.body.orderId,
-  ])
+  const [at] = await rekko.sql<{ version: number }>('select version from document where id = $1', [tray.body.orderId])
   const issued = await who(leonie).call<{ detail: string }>('POST', `/api/orders/${tray.body.orderId}/issue`, {
     version: at?.version ?? 0,
     key: randomUUID(),
@@ -166,72 +166,78 @@ test('a draft of an older page, which says nothing of the newer fields, is kept 
   expect(sent.status).toBe(200)
 })
 
-test('what is said goes on to the order: text, discount and notes, and nothing that is for colleagues only', async () => {
-  const before = await standsAt(rekko, 'Water Systems', '616', 'committed')
-  const id = await keep(FULL())
-  expect(await attach(id, 'Drawing 7.pdf', '&kind=drawing&forSupplier=true')).toMatchObject({
-    status: 200,
-    body: { kind: 'drawing', forSupplier: true },
-  })
-  await attach(id, 'What they quoted.pdf')
-  const sent = await send(id)
-  // 300.00 less 2.5 % is 292.50, above his own limit of 250.
-  expect(sent.body).toMatchObject({ state: 'in approval' })
-  expect(sent.body.number).toMatch(/^S-\d\d-00001$/)
-  const ines = await rekko.as('Ines Adeyemi')
-  const decision = (await ines.call<DecisionView>('GET', `/api/requisitions/${id}/decision`)).body
-  expect(decision).toMatchObject({
-    amount: { amount: '292.50' },
-    kind: 'a service',
-    justification: 'ours is worn',
-    noteInternal: 'They were late last time',
-    besides: ['job J-101 Pump-room overhaul', 'to the supplier: Please call before you come'],
-  })
-  expect(decision.lines[0]).toMatchObject({
-    net: { amount: '292.50' },
-    listPrice: '110',
-    more: [
+test(
+  'what is said goes on to the order: text, discount and notes, and nothing that is for colleagues ' + 'only',
+  async () => {
+    const before = await standsAt(rekko, 'Water Systems', '616', 'committed')
+    const id = await keep(FULL())
+    expect(await attach(id, 'Drawing 7.pdf', '&kind=drawing&forSupplier=true')).toMatchObject({
+      status: 200,
+      body: { kind: 'drawing', forSupplier: true },
+    })
+    await attach(id, 'What they quoted.pdf')
+    const sent = await send(id)
+    // 300.00 less 2.5 % is 292.50, above his own limit of 250.
+    expect(sent.body).toMatchObject({ state: 'in approval' })
+    expect(sent.body.number).toMatch(/^S-\d\d-00001$/)
+    const ines = await rekko.as('Ines Adeyemi')
+    const decision = (await ines.call<DecisionView>('GET', `/api/requisitions/${id}/decision`)).body
+    expect(decision).toMatchObject({
+      amount: { amount: '292.50' },
+      kind: 'a service',
+      justification: 'ours is worn',
+      noteInternal: 'They were late last time',
+      besides: ['job J-101 Pump-room overhaul', 'to the supplier: Please call before you come'],
+    })
+    expect(decision.lines[0]).toMatchObject({
+      net: { amount: '292.50' },
+      listPrice: '110',
+      more: [
+        'drawing 7, rev. C',
+        'less 2.5 %',
+        'job J-101 Pump-room overhaul',
+        'to the supplier: in blue',
+        'for colleagues: haggle',
+      ],
+    })
+    await ines.call('POST', `/api/requisitions/${id}/decisions`, { body: { outcome: 'approve' }, version: 2 })
+    const issued = await order(id)
+    expect(issued.status).toBe(200)
+    const view = (await who(leonie).call<OrderView>('GET', `/api/orders/${issued.id}`)).body
+    expect(view).toMatchObject({
+      net: { amount: '292.50' },
+      note: 'Please call before you come',
+      internalNotes: [{ note: 'They were late last time' }, { note: 'Something of our own: haggle' }],
+      deliveryDetails: ['Room 12', 'for the attention of Rosa Castell', 'telephone 0100 4711', 'Ring at the gate'],
+    })
+    expect(view.lines[0]).toMatchObject({
+      unitPrice: '100',
+      net: { amount: '292.50' },
+      more: ['drawing 7, rev. C', 'less 2.5 %', 'in blue'],
+    })
+    const mail = await until('the mail of the order', async () =>
+      (await rekko.mails()).find((m) => m.subject.startsWith('Purchase order')),
+    )
+    expect(mail.attachments.map((a) => a.name).sort()).toEqual([
+      'Drawing 7.pdf',
+      expect.stringMatching(/^P-/) as string,
+    ])
+    const text = pdfText((await download(`/api/orders/${issued.id}/pdf`, leonie)).bytes, 'test-notes.pdf')
+    for (const said of [
       'drawing 7, rev. C',
       'less 2.5 %',
-      'job J-101 Pump-room overhaul',
-      'to the supplier: in blue',
-      'for colleagues: haggle',
-    ],
-  })
-  await ines.call('POST', `/api/requisitions/${id}/decisions`, { body: { outcome: 'approve' }, version: 2 })
-  const issued = await order(id)
-  expect(issued.status).toBe(200)
-  const view = (await who(leonie).call<OrderView>('GET', `/api/orders/${issued.id}`)).body
-  expect(view).toMatchObject({
-    net: { amount: '292.50' },
-    note: 'Please call before you come',
-    internalNotes: [{ note: 'They were late last time' }, { note: 'Something of our own: haggle' }],
-    deliveryDetails: ['Room 12', 'for the attention of Rosa Castell', 'telephone 0100 4711', 'Ring at the gate'],
-  })
-  expect(view.lines[0]).toMatchObject({
-    unitPrice: '100',
-    net: { amount: '292.50' },
-    more: ['drawing 7, rev. C', 'less 2.5 %', 'in blue'],
-  })
-  const mail = await until('the mail of the order', async () =>
-    (await rekko.mails()).find((m) => m.subject.startsWith('Purchase order')),
-  )
-  expect(mail.attachments.map((a) => a.name).sort()).toEqual(['Drawing 7.pdf', expect.stringMatching(/^P-/) as string])
-  const text = pdfText((await download(`/api/orders/${issued.id}/pdf`, leonie)).bytes, 'test-notes.pdf')
-  for (const said of [
-    'drawing 7, rev. C',
-    'less 2.5 %',
-    'in blue',
-    'Please call before you come',
-    'Room 12',
-    'for the attention of Rosa Castell',
-    '292.50',
-  ])
-    expect(text).toContain(said)
-  for (const kept of ['late last time', 'haggle']) expect(text).not.toContain(kept)
-  expect(Number(await standsAt(rekko, 'Water Systems', '616', 'committed')) - Number(before)).toBeCloseTo(292.5, 2)
-  expect(await disagreements(rekko)).toEqual([])
-})
+      'in blue',
+      'Please call before you come',
+      'Room 12',
+      'for the attention of Rosa Castell',
+      '292.50',
+    ])
+      expect(text).toContain(said)
+    for (const kept of ['late last time', 'haggle']) expect(text).not.toContain(kept)
+    expect(Number(await standsAt(rekko, 'Water Systems', '616', 'committed')) - Number(before)).toBeCloseTo(292.5, 2)
+    expect(await disagreements(rekko)).toEqual([])
+  },
+)
 
 test('a part of a discounted line takes its part of the discount, and the rest the rest', async () => {
   const draft = soundDraft([], {
@@ -245,9 +251,7 @@ test('a part of a discounted line takes its part of the discount, and the rest t
       body: { orderId: null, supplierId: null, parts: [{ lineId, quantity }] },
       key: randomUUID(),
     })
-    const [at] = await rekko.sql<{ version: number }>('select version from purchase_order where id = $1', [
-      tray.body.orderId,
-    ])
+    const [at] = await rekko.sql<{ version: number }>('select version from document where id = $1', [tray.body.orderId])
     expect(
       (
         await who(leonie).call('POST', `/api/orders/${tray.body.orderId}/issue`, {
@@ -260,29 +264,32 @@ test('a part of a discounted line takes its part of the discount, and the rest t
   }
   // 10.00 less 0.33, then 20.00 less 0.67: together 29.00.
   expect(nets).toEqual(['9.67', '19.33'])
-  expect((await rekko.sql('select state from requisition where id = $1', [id]))[0]).toEqual({ state: 'ordered' })
+  expect((await rekko.sql('select state from document where id = $1', [id]))[0]).toEqual({ state: 'ordered' })
   expect(await disagreements(rekko)).toEqual([])
 })
 
-test('a picked price that was replaced by hand is what is ordered; the catalogue’s follows the order’s quantity', async () => {
-  const [line] = soundDraft([{ part: 'CP-GS-25', quantity: 2 }]).lines
-  if (line === undefined) throw new Error('no line')
-  const { id } = await raise(
-    who(owen),
-    soundDraft([], {
-      lines: [
-        { ...line, unitPrice: '3.10' },
-        { ...line, id: randomUUID(), quantity: '20' },
-      ],
-    }),
-  )
-  const issued = await order(id)
-  const view = (await who(leonie).call<OrderView>('GET', `/api/orders/${issued.id}`)).body
-  expect(view.lines.map((l) => [l.quantity, l.unitPrice])).toEqual([
-    ['2', '3.1'],
-    ['20', '3.4'],
-  ])
-})
+test(
+  'a picked price that was replaced by hand is what is ordered; the catalogue’s follows the order’s ' + 'quantity',
+  async () => {
+    const [line] = soundDraft([{ part: 'CP-GS-25', quantity: 2 }]).lines
+    if (line === undefined) throw new Error('no line')
+    const { id } = await raise(
+      who(owen),
+      soundDraft([], {
+        lines: [
+          { ...line, unitPrice: '3.10' },
+          { ...line, id: randomUUID(), quantity: '20' },
+        ],
+      }),
+    )
+    const issued = await order(id)
+    const view = (await who(leonie).call<OrderView>('GET', `/api/orders/${issued.id}`)).body
+    expect(view.lines.map((l) => [l.quantity, l.unitPrice])).toEqual([
+      ['2', '3.1'],
+      ['20', '3.4'],
+    ])
+  },
+)
 
 test('an address for once goes to the order and is offered to nobody', async () => {
   const address = {
@@ -331,11 +338,13 @@ describe('what the organisation asks for', () => {
     await rule(reading, { kinds: ['travel'] }, { what: 'reading', text: 'Go by rail.' })
     await rule(randomUUID(), { kinds: ['travel'] }, { what: 'justification' })
     await rekko.sql(
-      "insert into own_field (id, position, name, applies_on, type, required, kinds) values ($1, 0, 'Who travels', 'requisition', 'person', true, '{travel}')",
+      "insert into own_field (id, position, name, applies_on, type, required, kinds) values ($1, 0, 'Who " +
+        "travels', 'requisition', 'person', true, '{travel}')",
       [text],
     )
     await rekko.sql(
-      "insert into own_field (id, position, name, applies_on, type, choices) values ($1, 1, 'Funded by', 'requisition', 'choice', '{own budget,Harbour Fund}')",
+      "insert into own_field (id, position, name, applies_on, type, choices) values ($1, 1, 'Funded by', " +
+        "'requisition', 'choice', '{own budget,Harbour Fund}')",
       [choice],
     )
   })
@@ -379,67 +388,72 @@ describe('what the organisation asks for', () => {
     expect((await raise(who(owen), soundDraft([{ part: 'CP-UV-80A', quantity: 2 }]))).status).toBe(200)
   })
 
-  test('everything that a kind asks for is said at once; filled in, it is sent, found by its fields, and exported', async () => {
-    const draft = soundDraft([], { kind: 'travel', title: 'To the survey', lines: [freeLine('86')] })
-    expect((await send(await keep(draft))).body.missing.map((m) => m.code)).toEqual([
-      'own-field-missing',
-      'reading-unread',
-      'justification-missing',
-    ])
-    const told = {
-      ...draft,
-      justification: 'nobody else can',
-      readWarnings: [reading],
-      own: { [text]: personId('Rosa Castell'), [choice]: 'Harbour Fund' },
-      lines: draft.lines.map((l) => ({ ...l, id: randomUUID() })),
-    }
-    expect(
-      (
-        await send(
-          await keep({
-            ...told,
-            own: { ...told.own, [choice]: 'my aunt' },
-            lines: told.lines.map((l) => ({ ...l, id: randomUUID() })),
-          }),
+  test(
+    'everything that a kind asks for is said at once; filled in, it is sent, found by its fields, and ' + 'exported',
+    async () => {
+      const draft = soundDraft([], { kind: 'travel', title: 'To the survey', lines: [freeLine('86')] })
+      expect((await send(await keep(draft))).body.missing.map((m) => m.code)).toEqual([
+        'own-field-missing',
+        'reading-unread',
+        'justification-missing',
+      ])
+      const told = {
+        ...draft,
+        justification: 'nobody else can',
+        readWarnings: [reading],
+        own: { [text]: personId('Rosa Castell'), [choice]: 'Harbour Fund' },
+        lines: draft.lines.map((l) => ({ ...l, id: randomUUID() })),
+      }
+      expect(
+        (
+          await send(
+            await keep({
+              ...told,
+              own: { ...told.own, [choice]: 'my aunt' },
+              lines: told.lines.map((l) => ({ ...l, id: randomUUID() })),
+            }),
+          )
+        ).body.detail,
+      ).toBe('What stands in Funded by cannot be read.')
+      const id = await keep(told)
+      expect((await send(id)).body.number).toMatch(/^T-\d\d-00001$/)
+      const list = async (query: string) =>
+        (await who(owen).call<{ rows: { id: string }[] }>('GET', `/api/requisitions?${query}`)).body.rows.map(
+          (r) => r.id,
         )
-      ).body.detail,
-    ).toBe('What stands in Funded by cannot be read.')
-    const id = await keep(told)
-    expect((await send(id)).body.number).toMatch(/^T-\d\d-00001$/)
-    const list = async (query: string) =>
-      (await who(owen).call<{ rows: { id: string }[] }>('GET', `/api/requisitions?${query}`)).body.rows.map((r) => r.id)
-    expect(await list(`field=${choice}&value=${encodeURIComponent('Harbour Fund')}`)).toEqual([id])
-    expect(await list(`field=${choice}&value=${encodeURIComponent('own budget')}`)).toEqual([])
-    expect(
-      (
-        await who(owen).call<{ fields: { name: string; values: { name: string }[] }[] }>('GET', '/api/mine-filters')
-      ).body.fields.map((f) => [f.name, f.values.map((v) => v.name)]),
-    ).toContainEqual(['Who travels', ['Rosa Castell']])
-    const csv = (
-      await download(`/api/requisitions/export?field=${choice}&value=${encodeURIComponent('Harbour Fund')}`)
-    ).bytes.toString('utf8')
-    expect(csv.split(/\r?\n/)[0]).toContain('Job,Who travels,Funded by')
-    expect(csv).toContain('Rosa Castell,Harbour Fund')
-    const pdf = pdfText((await download(`/api/requisitions/${id}/pdf`)).bytes, 'test-requisition.pdf')
-    for (const said of [
-      'To the survey',
-      'a journey',
-      'Who travels: Rosa Castell',
-      'Funded by: Harbour Fund',
-      'nobody else can',
-      '86.00',
-    ])
-      expect(pdf).toContain(said)
-    expect((await download(`/api/requisitions/${id}/pdf`, priya)).status).toBe(404)
-    const copy = (await who(owen).call<{ draft: Draft }>('GET', `/api/requisitions/${id}/copy`)).body.draft
-    expect(copy).toMatchObject({
-      kind: 'travel',
-      own: told.own,
-      readWarnings: [],
-      needBy: null,
-      justification: 'nobody else can',
-    })
-  })
+      expect(await list(`field=${choice}&value=${encodeURIComponent('Harbour Fund')}`)).toEqual([id])
+      expect(await list(`field=${choice}&value=${encodeURIComponent('own budget')}`)).toEqual([])
+      expect(
+        (
+          await who(owen).call<{ fields: { name: string; values: { name: string }[] }[] }>('GET', '/api/mine-filters')
+        ).body.fields.map((f) => [f.name, f.values.map((v) => v.name)]),
+      ).toContainEqual(['Who travels', ['Rosa Castell']])
+      const csv = (
+        await download(`/api/requisitions/export?field=${choice}&value=${encodeURIComponent('Harbour Fund')}`)
+      ).bytes.toString('utf8')
+      expect(csv.split(/\r?\n/)[0]).toContain('Job,Who travels,Funded by')
+      expect(csv).toContain('Rosa Castell,Harbour Fund')
+      const pdf = pdfText((await download(`/api/requisitions/${id}/pdf`)).bytes, 'test-requisition.pdf')
+      for (const said of [
+        'To the survey',
+        'a journey',
+        'Who travels: Rosa Castell',
+        'Funded by: Harbour Fund',
+        'nobody else can',
+        '86.00',
+      ])
+        expect(pdf).toContain(said)
+      expect((await download(`/api/requisitions/${id}/pdf`, priya)).status).toBe(404)
+      const copy = (await who(owen).call<{ draft: Draft }>('GET', `/api/requisitions/${id}/copy`)).body.draft
+      expect(copy).toMatchObject({
+        kind: 'travel',
+        own: told.own,
+        readWarnings: [],
+        needBy: null,
+        justification: 'nobody else can',
+      })
+    },
+  )
 
   test('a field that names somebody who is not there says so, and nothing breaks', async () => {
     const draft = soundDraft([], {

@@ -81,7 +81,8 @@ describe('what an administrator puts in force', () => {
     const { version } = await read()
     expect((await keep({ ...begun, newSuppliers: 'nobody' })).body.version).toBe(version + 1)
     const [event] = await rekko.sql<{ before: RequestForm; after: RequestForm; name: string }>(
-      'select e.before, e.after, p.name from event e join person p on p.id = e.actor_id where e.type = $1 order by e.seq desc limit 1',
+      'select e.before, e.after, p.name from event e join person p on p.id = e.actor_id where e.type = $1 order ' +
+        'by e.seq desc limit 1',
       ['request form changed'],
     )
     expect(event).toMatchObject({
@@ -121,7 +122,8 @@ describe('what an administrator puts in force', () => {
     const late = await keep({ ...begun, newSuppliers: 'nobody' }, version)
     expect([late.status, late.body.detail]).toEqual([
       412,
-      'Somebody changed this meanwhile: another administrator changed what is asked for. Look at it again before you go on.',
+      'Somebody changed this meanwhile: another administrator changed what is asked for. Look at it again ' +
+        'before you go on.',
     ])
     expect((await read()).form.newSuppliers).toBe('create')
     const races = await Promise.all(
@@ -152,63 +154,72 @@ describe('what an administrator puts in force', () => {
 })
 
 describe('what is taken away', () => {
-  test('an own field is asked for no longer; what was written into it still stands on the request and its files', async () => {
-    const plate = field('Plate')
-    const mark = field('Mark', { on: 'line' })
-    await keep({ ...begun, ownFields: [plate, mark] })
-    const draft = soundDraft([], {
-      lines: [{ ...freeLine('40'), own: { [mark.id]: 'M-7' } }],
-      own: { [plate.id]: 'P4 north' },
-    })
-    const sent = await raise(owen, draft)
-    expect((await read()).filled).toMatchObject({ [plate.id]: 1, [mark.id]: 1 })
-    await keep({ ...begun, ownFields: [] })
-    expect((await facts()).ownFields).toEqual([])
-    const file = async (of: string) =>
-      (
-        await fetch(`${rekko.url}/api/requisitions/export?of=${of}&words=${String(sent.body.number)}`, {
-          headers: { cookie: owen.cookie },
-        })
-      ).text()
-    expect(await file('requests')).toContain('P4 north')
-    expect(await file('lines')).toContain('M-7')
-    const page = await owen.call<{ fields: { name: string }[] }>('GET', '/api/mine-filters')
-    expect(page.body.fields.map((f) => f.name)).toContain('Plate')
-    // And it may come back, or a new one of its name be defined.
-    expect((await keep({ ...begun, ownFields: [plate, field('Mark', { on: 'line', type: 'number' })] })).status).toBe(
-      200,
-    )
-    expect((await keep({ ...begun, ownFields: [{ ...plate, type: 'date' }] })).body.detail).toContain(
-      'take it away and define a new one',
-    )
-  })
+  test(
+    'an own field is asked for no longer; what was written into it still stands on the request and its ' + 'files',
+    async () => {
+      const plate = field('Plate')
+      const mark = field('Mark', { on: 'line' })
+      await keep({ ...begun, ownFields: [plate, mark] })
+      const draft = soundDraft([], {
+        lines: [{ ...freeLine('40'), own: { [mark.id]: 'M-7' } }],
+        own: { [plate.id]: 'P4 north' },
+      })
+      const sent = await raise(owen, draft)
+      expect((await read()).filled).toMatchObject({ [plate.id]: 1, [mark.id]: 1 })
+      await keep({ ...begun, ownFields: [] })
+      expect((await facts()).ownFields).toEqual([])
+      const file = async (of: string) =>
+        (
+          await fetch(`${rekko.url}/api/requisitions/export?of=${of}&words=${String(sent.body.number)}`, {
+            headers: { cookie: owen.cookie },
+          })
+        ).text()
+      expect(await file('requests')).toContain('P4 north')
+      expect(await file('lines')).toContain('M-7')
+      const page = await owen.call<{ fields: { name: string }[] }>('GET', '/api/mine-filters')
+      expect(page.body.fields.map((f) => f.name)).toContain('Plate')
+      // And it may come back, or a new one of its name be defined.
+      expect((await keep({ ...begun, ownFields: [plate, field('Mark', { on: 'line', type: 'number' })] })).status).toBe(
+        200,
+      )
+      expect((await keep({ ...begun, ownFields: [{ ...plate, type: 'date' }] })).body.detail).toContain(
+        'take it away and define a new one',
+      )
+    },
+  )
 
-  test('a kind is offered no longer; a draft of it asks for another, a request of it keeps its name and number', async () => {
-    const works = { code: randomUUID(), name: 'building works', help: '', series: 'W' }
-    await keep({ ...begun, kinds: [...begun.kinds, works] })
-    const sent = await raise(owen, soundDraft([], { kind: works.code, lines: [freeLine('40')] }))
-    expect(sent.body.number).toMatch(/^W-\d\d-00001$/)
-    expect((await read()).sent[works.code]).toBe(1)
-    await keep(begun)
-    expect((await facts()).kinds.map((k) => k.code)).not.toContain(works.code)
-    expect((await raise(owen, soundDraft([], { kind: works.code, lines: [freeLine('40')] }))).body).toMatchObject({
-      missing: [{ code: 'no-kind' }],
-    })
-    const pdf = await fetch(`${rekko.url}/api/requisitions/${sent.id}/pdf`, { headers: { cookie: owen.cookie } })
-    expect(pdf.status).toBe(200)
-  })
+  test(
+    'a kind is offered no longer; a draft of it asks for another, a request of it keeps its name and ' + 'number',
+    async () => {
+      const works = { code: randomUUID(), name: 'building works', help: '', series: 'W' }
+      await keep({ ...begun, kinds: [...begun.kinds, works] })
+      const sent = await raise(owen, soundDraft([], { kind: works.code, lines: [freeLine('40')] }))
+      expect(sent.body.number).toMatch(/^W-\d\d-00001$/)
+      expect((await read()).sent[works.code]).toBe(1)
+      await keep(begun)
+      expect((await facts()).kinds.map((k) => k.code)).not.toContain(works.code)
+      expect((await raise(owen, soundDraft([], { kind: works.code, lines: [freeLine('40')] }))).body).toMatchObject({
+        missing: [{ code: 'no-kind' }],
+      })
+      const pdf = await fetch(`${rekko.url}/api/requisitions/${sent.id}/pdf`, { headers: { cookie: owen.cookie } })
+      expect(pdf.status).toBe(200)
+    },
+  )
 
-  test('what has to be read is read again when it says something else, and not when only its reason changed', async () => {
-    const reading = rule('rails first', { what: 'reading', text: 'By rail.' }, { kinds: ['goods'] })
-    await keep({ ...begun, rules: [reading] })
-    await keep({ ...begun, rules: [{ ...reading, name: 'rails before roads' }] })
-    const draft = soundDraft([], { lines: [freeLine('40')], readWarnings: [reading.id] })
-    expect((await raise(owen, draft)).status).toBe(200)
-    await keep({ ...begun, rules: [{ ...reading, asks: { what: 'reading', text: 'By rail or ferry.' } }] })
-    expect(
-      (await raise(owen, soundDraft([], { lines: [freeLine('40')], readWarnings: [reading.id] }))).body,
-    ).toMatchObject({ missing: [{ code: 'reading-unread', text: 'By rail or ferry.' }] })
-  })
+  test(
+    'what has to be read is read again when it says something else, and not when only its reason ' + 'changed',
+    async () => {
+      const reading = rule('rails first', { what: 'reading', text: 'By rail.' }, { kinds: ['goods'] })
+      await keep({ ...begun, rules: [reading] })
+      await keep({ ...begun, rules: [{ ...reading, name: 'rails before roads' }] })
+      const draft = soundDraft([], { lines: [freeLine('40')], readWarnings: [reading.id] })
+      expect((await raise(owen, draft)).status).toBe(200)
+      await keep({ ...begun, rules: [{ ...reading, asks: { what: 'reading', text: 'By rail or ferry.' } }] })
+      expect(
+        (await raise(owen, soundDraft([], { lines: [freeLine('40')], readWarnings: [reading.id] }))).body,
+      ).toMatchObject({ missing: [{ code: 'reading-unread', text: 'By rail or ferry.' }] })
+    },
+  )
 })
 
 test('rules are tried on the requests sent last, and nothing of them but counts is told', async () => {
@@ -237,27 +248,30 @@ test('rules are tried on the requests sent last, and nothing of them but counts 
   })
 })
 
-test('a form that cannot be read is refused with its field; nobody but an administrator reads or keeps it', async () => {
-  const bad = await keep({
-    ...begun,
-    rules: [{ ...rule('a', { what: 'justification' }), asks: { what: 'applause' } as never }],
-  })
-  expect([bad.status, (bad.body as unknown as { fields: { field: string }[] }).fields[0]?.field]).toEqual([
-    422,
-    'rules.0.asks.what',
-  ])
-  const [first] = begun.kinds
-  const twice = await keep({
-    ...begun,
-    kinds: [...begun.kinds, { code: first?.code ?? '', name: 'the same again', help: '', series: 'R' }],
-  })
-  expect([twice.status, (twice.body as unknown as { fields: { field: string; message: string }[] }).fields]).toEqual([
-    422,
-    [{ field: 'kinds', message: 'names a kind twice' }],
-  ])
-  for (const name of ['Owen Marsh', 'Greta Molin', 'Leonie Farrow']) {
-    const who = await rekko.as(name)
-    expect((await who.call('GET', '/api/request-form')).status).toBe(403)
-    expect((await who.call('PUT', '/api/request-form', { version: 1, body: begun })).status).toBe(403)
-  }
-})
+test(
+  'a form that cannot be read is refused with its field; nobody but an administrator reads or keeps ' + 'it',
+  async () => {
+    const bad = await keep({
+      ...begun,
+      rules: [{ ...rule('a', { what: 'justification' }), asks: { what: 'applause' } as never }],
+    })
+    expect([bad.status, (bad.body as unknown as { fields: { field: string }[] }).fields[0]?.field]).toEqual([
+      422,
+      'rules.0.asks.what',
+    ])
+    const [first] = begun.kinds
+    const twice = await keep({
+      ...begun,
+      kinds: [...begun.kinds, { code: first?.code ?? '', name: 'the same again', help: '', series: 'R' }],
+    })
+    expect([twice.status, (twice.body as unknown as { fields: { field: string; message: string }[] }).fields]).toEqual([
+      422,
+      [{ field: 'kinds', message: 'names a kind twice' }],
+    ])
+    for (const name of ['Owen Marsh', 'Greta Molin', 'Leonie Farrow']) {
+      const who = await rekko.as(name)
+      expect((await who.call('GET', '/api/request-form')).status).toBe(403)
+      expect((await who.call('PUT', '/api/request-form', { version: 1, body: begun })).status).toBe(403)
+    }
+  },
+)

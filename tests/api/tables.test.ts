@@ -71,51 +71,55 @@ test('Mine as a file: all pages, only one’s own, formulas kept from running, a
   expect(xlsx.bytes.subarray(0, 2).toString()).toBe('PK')
 })
 
-test('Mine line by line: what each line is, what it comes to, how much of it is ordered, and only one’s own', async () => {
-  const sent = await raise(
-    owen,
-    soundDraft([{ part: 'CP-QS-25', quantity: 6 }], {
-      title: 'Line by line',
-      lines: [
-        ...soundDraft([{ part: 'CP-QS-25', quantity: 6 }]).lines,
-        freeLine('96400', {
-          quantity: '1',
-          description: '+A hull, half',
-          secondDescription: 'oak',
-          discount: { of: 'percent', value: '2.5' },
-          supplierId: null,
-        }),
-        freeLine('18.90', { quantity: '7', priceBase: '100', unit: 'H87', description: 'Rivets' }),
-        freeLine('1', { unitPrice: null, description: 'Paint' }),
-      ],
-    }),
-  )
-  const { bytes, headers } = await bytesOf(
-    `/api/requisitions/export?of=lines&words=${encodeURIComponent('Line by line')}`,
-  )
-  expect(headers.get('content-disposition')).toContain('filename="mine-lines.csv"')
-  const [head = [], ...rows] = parse(bytes, { bom: true }) as string[][]
-  const cell = (row: number, column: string) => rows[row]?.[head.indexOf(column)]
-  expect(rows.map((r) => r[head.indexOf('Line')])).toEqual(['1', '2', '3', '4'])
-  expect(
-    [0, 1, 2, 3].map((i) =>
-      ['Description', 'Quantity', 'Unit price', 'Price is per', 'Net', 'Currency', 'Ordered'].map((c) => cell(i, c)),
-    ),
-  ).toEqual([
-    [expect.stringContaining('Quartz sleeve'), '6', expect.any(String), '1', expect.any(String), 'EUR', '0'],
-    // The checks of the rules: 96,400 less 2.5 % is 93,990.00, and 7 at 18.90 per 100 is 1.32 (common practice, no source).
-    ["'+A hull, half", '1', '96400', '1', '93990.00', 'EUR', '0'],
-    ['Rivets', '7', '18.9', '100', '1.32', 'EUR', '0'],
-    ['Paint', '1', '', '1', '', 'EUR', '0'],
-  ])
-  expect([cell(0, 'Supplier part'), cell(1, 'Supplier'), cell(1, 'More')]).toEqual(['CP-QS-25', '', 'oak'])
-  expect(sent.status).toBe(409)
-  expect(cell(0, 'State')).toBe('draft')
-  const priya = await rekko.as('Priya Lindqvist')
-  expect((await bytesOf('/api/requisitions/export?of=lines', priya)).bytes.toString()).not.toContain('Rivets')
-  expect((await bytesOf('/api/requisitions/export?of=lines&as=xlsx')).bytes.subarray(0, 2).toString()).toBe('PK')
-  expect((await bytesOf('/api/requisitions/export?of=everything')).status).toBe(422)
-})
+test(
+  'Mine line by line: what each line is, what it comes to, how much of it is ordered, and only one’s ' + 'own',
+  async () => {
+    const sent = await raise(
+      owen,
+      soundDraft([{ part: 'CP-QS-25', quantity: 6 }], {
+        title: 'Line by line',
+        lines: [
+          ...soundDraft([{ part: 'CP-QS-25', quantity: 6 }]).lines,
+          freeLine('96400', {
+            quantity: '1',
+            description: '+A hull, half',
+            secondDescription: 'oak',
+            discount: { of: 'percent', value: '2.5' },
+            supplierId: null,
+          }),
+          freeLine('18.90', { quantity: '7', priceBase: '100', unit: 'H87', description: 'Rivets' }),
+          freeLine('1', { unitPrice: null, description: 'Paint' }),
+        ],
+      }),
+    )
+    const { bytes, headers } = await bytesOf(
+      `/api/requisitions/export?of=lines&words=${encodeURIComponent('Line by line')}`,
+    )
+    expect(headers.get('content-disposition')).toContain('filename="mine-lines.csv"')
+    const [head = [], ...rows] = parse(bytes, { bom: true }) as string[][]
+    const cell = (row: number, column: string) => rows[row]?.[head.indexOf(column)]
+    expect(rows.map((r) => r[head.indexOf('Line')])).toEqual(['1', '2', '3', '4'])
+    expect(
+      [0, 1, 2, 3].map((i) =>
+        ['Description', 'Quantity', 'Unit price', 'Price is per', 'Net', 'Currency', 'Ordered'].map((c) => cell(i, c)),
+      ),
+    ).toEqual([
+      [expect.stringContaining('Quartz sleeve'), '6', expect.any(String), '1', expect.any(String), 'EUR', '0'],
+      // The checks of the rules: 96,400 less 2.5 % is 93,990.00, and 7 at 18.90 per 100 is 1.32 (common practice, no
+      // source).
+      ["'+A hull, half", '1', '96400', '1', '93990.00', 'EUR', '0'],
+      ['Rivets', '7', '18.9', '100', '1.32', 'EUR', '0'],
+      ['Paint', '1', '', '1', '', 'EUR', '0'],
+    ])
+    expect([cell(0, 'Supplier part'), cell(1, 'Supplier'), cell(1, 'More')]).toEqual(['CP-QS-25', '', 'oak'])
+    expect(sent.status).toBe(409)
+    expect(cell(0, 'State')).toBe('draft')
+    const priya = await rekko.as('Priya Lindqvist')
+    expect((await bytesOf('/api/requisitions/export?of=lines', priya)).bytes.toString()).not.toContain('Rivets')
+    expect((await bytesOf('/api/requisitions/export?of=lines&as=xlsx')).bytes.subarray(0, 2).toString()).toBe('PK')
+    expect((await bytesOf('/api/requisitions/export?of=everything')).status).toBe(422)
+  },
+)
 
 test('numbers are found by their parts and with wildcards', async () => {
   const found = async (words: string) =>

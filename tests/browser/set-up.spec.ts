@@ -1,64 +1,66 @@
 import { alive, expect, pageAs, test } from './setup/as'
 
-test('an administrator defines an own field in a sentence, tries it, puts it in force; staff are asked; it is taken away again', async ({
-  browser,
-}) => {
-  const harriet = await pageAs(browser, 'Harriet Voss')
-  await harriet.goto('/mine')
-  await alive(harriet)
-  await harriet.getByRole('link', { name: 'Set-up', exact: true }).click()
-  await expect(harriet.getByRole('heading', { level: 1 })).toContainText('Staff raise three kinds of requests.')
-  const main = harriet.locator('.main-action')
-  await harriet.getByRole('button', { name: 'add an own field' }).click()
-  const entry = harriet.getByRole('region', { name: 'Own fields' }).getByRole('listitem').last()
-  // The caret stands where its name is written; what is wrong is said at once, and the main action leads there.
-  await expect(entry.getByRole('textbox', { name: 'Name of the field' })).toBeFocused()
-  await expect(main).toHaveText(/One thing to put right first/)
-  await harriet.keyboard.type('Cabin')
-  await entry.getByRole('button', { name: /^Its type/ }).click()
-  await harriet.getByRole('option', { name: 'a choice', exact: true }).click()
-  await harriet.getByRole('button', { name: '“Cabin” needs at least two things to choose from.' }).click()
-  await expect(entry.getByRole('textbox', { name: 'Name of the field' })).toBeFocused()
-  await entry.getByRole('textbox', { name: /^What is chosen from/ }).click()
-  await harriet.keyboard.type('inner, outer')
-  await entry.getByRole('button', { name: /^Whether it is needed/ }).click()
-  await harriet.getByRole('option', { name: 'has to be filled in' }).click()
-  await entry.getByRole('button', { name: /^Of kinds/ }).click()
-  await harriet.getByRole('option', { name: 'a journey' }).click()
-  await harriet.keyboard.press('Escape')
-  await expect(entry).toContainText('for a journey')
-  const tried = harriet.getByRole('region', { name: 'Try it' })
-  await expect(tried).not.toContainText('Cabin')
-  await tried.getByRole('button', { name: /^Of which kind/ }).click()
-  await harriet.getByRole('option', { name: 'a journey' }).click()
-  await expect(tried).toContainText('has to say Cabin')
-  await expect(harriet.getByRole('region', { name: 'What you change' })).toContainText('Own field “Cabin”: new')
+test(
+  'an administrator defines an own field in a sentence, tries it, puts it in force; staff are asked; it is ' +
+    'taken away again',
+  async ({ browser }) => {
+    const harriet = await pageAs(browser, 'Harriet Voss')
+    await harriet.goto('/mine')
+    await alive(harriet)
+    await harriet.getByRole('link', { name: 'Set-up', exact: true }).click()
+    await expect(harriet.getByRole('heading', { level: 1 })).toContainText('Staff raise three kinds of requests.')
+    const main = harriet.locator('.main-action')
+    await harriet.getByRole('button', { name: 'add an own field' }).click()
+    const entry = harriet.getByRole('region', { name: 'Own fields' }).getByRole('listitem').last()
+    // The caret stands where its name is written; what is wrong is said at once, and the main action leads there.
+    await expect(entry.getByRole('textbox', { name: 'Name of the field' })).toBeFocused()
+    await expect(main).toHaveText(/One thing to put right first/)
+    await harriet.keyboard.type('Cabin')
+    await entry.getByRole('button', { name: /^Its type/ }).click()
+    await harriet.getByRole('option', { name: 'a choice', exact: true }).click()
+    await harriet.getByRole('button', { name: '“Cabin” needs at least two things to choose from.' }).click()
+    await expect(entry.getByRole('textbox', { name: 'Name of the field' })).toBeFocused()
+    await entry.getByRole('textbox', { name: /^What is chosen from/ }).click()
+    await harriet.keyboard.type('inner, outer')
+    await entry.getByRole('button', { name: /^Whether it is needed/ }).click()
+    await harriet.getByRole('option', { name: 'has to be filled in' }).click()
+    await entry.getByRole('button', { name: /^Of kinds/ }).click()
+    await harriet.getByRole('option', { name: 'a journey' }).click()
+    await harriet.keyboard.press('Escape')
+    await expect(entry).toContainText('for a journey')
+    const tried = harriet.getByRole('region', { name: 'Try it' })
+    await expect(tried).not.toContainText('Cabin')
+    await tried.getByRole('button', { name: /^Of which kind/ }).click()
+    await harriet.getByRole('option', { name: 'a journey' }).click()
+    await expect(tried).toContainText('has to say Cabin')
+    await expect(harriet.getByRole('region', { name: 'What you change' })).toContainText('Own field “Cabin”: new')
 
-  // It holds for nobody yet, and waits in this browser.
-  await harriet.reload()
-  await alive(harriet)
-  await expect(harriet.getByText('What you changed last time is still here')).toBeVisible()
-  await expect(main).toHaveText(/Put one change in force/)
-  // The key of the main action works from a blank too.
-  await entry.getByRole('button', { name: /^Of kinds/ }).focus()
-  await harriet.keyboard.press('Control+Enter')
-  await expect(harriet.getByText('One change holds from now on.')).toBeVisible()
-  await expect(harriet.getByRole('option')).toHaveCount(0)
+    // It holds for nobody yet, and waits in this browser.
+    await harriet.reload()
+    await alive(harriet)
+    await expect(harriet.getByText('What you changed last time is still here')).toBeVisible()
+    await expect(main).toHaveText(/Put one change in force/)
+    // The key of the main action works from a blank too.
+    await entry.getByRole('button', { name: /^Of kinds/ }).focus()
+    await harriet.keyboard.press('Control+Enter')
+    await expect(harriet.getByText('One change holds from now on.')).toBeVisible()
+    await expect(harriet.getByRole('option')).toHaveCount(0)
 
-  const owen = await pageAs(browser, 'Owen Marsh')
-  await owen.goto('/raise')
-  await alive(owen)
-  await owen.getByRole('button', { name: /^What kind of request/ }).click()
-  await owen.getByRole('option', { name: /^a journey/ }).click()
-  await expect(owen.getByText('Fill in Cabin.')).toBeVisible()
+    const owen = await pageAs(browser, 'Owen Marsh')
+    await owen.goto('/raise')
+    await alive(owen)
+    await owen.getByRole('button', { name: /^What kind of request/ }).click()
+    await owen.getByRole('option', { name: /^a journey/ }).click()
+    await expect(owen.getByText('Fill in Cabin.')).toBeVisible()
 
-  await harriet.getByRole('button', { name: 'Take that back' }).click()
-  // A request that is being written follows.
-  await expect(owen.getByText('Fill in Cabin.')).toBeHidden()
-  await expect(harriet.getByRole('button', { name: 'Take Cabin away' })).toHaveCount(0)
-  await owen.context().close()
-  await harriet.context().close()
-})
+    await harriet.getByRole('button', { name: 'Take that back' }).click()
+    // A request that is being written follows.
+    await expect(owen.getByText('Fill in Cabin.')).toBeHidden()
+    await expect(harriet.getByRole('button', { name: 'Take Cabin away' })).toHaveCount(0)
+    await owen.context().close()
+    await harriet.context().close()
+  },
+)
 
 test('what is taken away may be put back until it is put in force', async ({ browser }) => {
   const harriet = await pageAs(browser, 'Harriet Voss')

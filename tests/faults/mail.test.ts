@@ -32,18 +32,18 @@ test('the mail server is down: the order is issued all the same, and its mail fo
   await until(
     'a first try',
     async () =>
-      (await rekko.sql('select 1 from outgoing_mail where last_error is not null and about_id = $1', [tray])).length ===
+      (await rekko.sql('select 1 from order_sending where last_error is not null and order_id = $1', [tray])).length ===
       1,
   )
   expect((await leonie.call<{ mail: string; ok: boolean }>('GET', '/api/health')).body).toMatchObject({
     ok: true,
     mail: 'cannot be reached',
   })
-  const order = await leonie.call<{ state: string; revisions: { hasPdf: boolean; mailSentAt: string | null }[] }>(
+  const order = await leonie.call<{ state: string; revisions: { hasPdf: boolean; sentAt: string | null }[] }>(
     'GET',
     `/api/orders/${tray}`,
   )
-  expect(order.body).toMatchObject({ state: 'issued', revisions: [{ hasPdf: true, mailSentAt: null }] })
+  expect(order.body).toMatchObject({ state: 'issued', revisions: [{ hasPdf: true, sentAt: null }] })
   await rekko.openPostOffice()
   await until('the mail', async () => (await mailsOf(issued.body.number)).length === 1, 60)
 })

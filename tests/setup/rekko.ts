@@ -73,7 +73,8 @@ export async function startRekko(options: { isDemo?: boolean; template?: string 
   const admin = new pg.Client({ connectionString: at('postgres', 'postgres') })
   await admin.connect()
   await admin.query(
-    `create database "${database}" owner rekko_owner template "${options.template ?? cluster.template}" strategy file_copy`,
+    `create database "${database}" owner rekko_owner template "${options.template ?? cluster.template}" ` +
+      `strategy file_copy`,
   )
   const pool = new pg.Pool({ connectionString: at('postgres', database), max: 4 })
   pool.on('error', () => undefined)
@@ -222,7 +223,7 @@ export async function raise(
 
 /** The version that a requisition stands at now. */
 export async function versionOf(rekko: Rekko, id: string): Promise<number> {
-  const [row] = await rekko.sql<{ version: number }>('select version from requisition where id = $1', [id])
+  const [row] = await rekko.sql<{ version: number }>('select version from document where id = $1', [id])
   return row?.version ?? 0
 }
 
@@ -243,7 +244,8 @@ export async function decide(
 export function disagreements(rekko: Rekko): Promise<{ id: string }[]> {
   return rekko.sql(`
     select b.budget_line_id as id, b.period from budget_balance b
-    left join (select budget_line_id, period, sum(amount) filter (where stage = 'reserved') as r, sum(amount) filter (where stage = 'committed') as c, sum(amount) filter (where stage = 'spent') as s
+    left join (select budget_line_id, period, sum(amount) filter (where stage = 'reserved') as r,
+      sum(amount) filter (where stage = 'committed') as c, sum(amount) filter (where stage = 'spent') as s
       from budget_entry group by 1, 2) e using (budget_line_id, period)
     where b.reserved <> coalesce(e.r, 0) or b.committed <> coalesce(e.c, 0) or b.spent <> coalesce(e.s, 0)`)
 }

@@ -1,6 +1,9 @@
 <script setup lang="ts">
 import { addBusinessDays, addDays, isBusinessDay } from '#core/base/day'
-import { formatDay, formatMonth, weeksOf } from '#shared/words/format'
+import { weeksOf } from '#shared/words/format'
+import { useWording } from '~/composables/base/use-wording'
+
+const wording = useWording()
 
 /** A blank of a sentence that is filled with a day: a calendar that arrows walk through, and two short ways. */
 const props = defineProps<{
@@ -77,12 +80,12 @@ function leave(event: FocusEvent): void {
       :aria-expanded="open"
       :class="boxed ? 'field cursor-pointer' : compact ? 'cell inline-block w-auto! cursor-pointer' : 'blank'"
       :data-empty="modelValue === null"
-      :aria-label="`${label}: ${modelValue === null ? placeholder : formatDay(modelValue, today)}`"
+      :aria-label="`${label}: ${modelValue === null ? placeholder : wording.ways.day(modelValue, today)}`"
       @click="open ? close() : show()"
       @keydown.enter.exact.prevent="show"
       @keydown.space.prevent="show"
       @keydown.down.prevent="show"
-      >{{ modelValue === null ? placeholder : formatDay(modelValue, today) }}</span
+      >{{ modelValue === null ? placeholder : wording.ways.day(modelValue, today) }}</span
     >
     <span
       v-if="open"
@@ -93,7 +96,7 @@ function leave(event: FocusEvent): void {
     >
       <span class="mb-2 flex items-center justify-between">
         <button type="button" class="px-2" aria-label="Month before" @click="at = addDays(at, -28)">‹</button>
-        <span class="head">{{ formatMonth(at) }}</span>
+        <span class="head">{{ wording.ways.month(at) }}</span>
         <button type="button" class="px-2" aria-label="Month after" @click="at = addDays(at, 28)">›</button>
       </span>
       <table class="w-full border-collapse text-center" role="grid">
@@ -126,7 +129,7 @@ function leave(event: FocusEvent): void {
                 ]"
                 :tabindex="day === at ? 0 : -1"
                 :data-at="day === at"
-                :aria-label="formatDay(day, today)"
+                :aria-label="wording.ways.day(day, today)"
                 :aria-disabled="day < earliest"
                 @click="choose(day)"
               >

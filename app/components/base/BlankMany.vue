@@ -4,7 +4,10 @@ import { listWords } from '#shared/words/format'
 import { passMainKey } from '~/composables/base/use-keys'
 import StationPost from './StationPost.vue'
 
-/** A blank of a sentence that is filled by choosing any number; with nothing chosen it says `placeholder`, which means all. */
+/**
+ * A blank of a sentence that is filled by choosing any number; with nothing chosen it says `placeholder`, which means
+ * all.
+ */
 const props = defineProps<{
   modelValue: readonly string[]
   choices: readonly T[]

@@ -13,7 +13,7 @@ let asked = 0
 async function search(words: string): Promise<void> {
   const mine = ++asked
   try {
-    const { people } = await api.get<{ people: PersonFound[] }>('/api/people', { words })
+    const { people } = await api.get('/api/people', { query: { words } })
     if (mine === asked) found.value = people
   } catch {
     found.value = []

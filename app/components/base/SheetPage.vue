@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** The frame of every place: what people wrote on the sheet, what Rekko worked out in the margin, the action at its foot. */
+/**
+ * The frame of every place: what people wrote on the sheet, what Rekko worked out in the margin, the action at its
+ * foot.
+ */
 defineProps<{ printsMargin?: boolean }>()
 defineSlots<{ strip?: () => unknown; default: () => unknown; margin?: () => unknown; action?: () => unknown }>()
 </script>

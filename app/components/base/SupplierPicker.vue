@@ -26,7 +26,7 @@ async function search(text: string): Promise<void> {
   const mine = ++asked
   searching.value = true
   try {
-    const { suppliers } = await api.get<{ suppliers: SupplierFound[] }>('/api/suppliers', { words: text })
+    const { suppliers } = await api.get('/api/suppliers', { query: { words: text } })
     if (mine === asked) found.value = suppliers
   } catch {
     found.value = []

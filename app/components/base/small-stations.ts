@@ -1,4 +1,4 @@
-import type { MineRow } from '#shared/contract/requisition'
+import type { MineRow } from '#shared/contract/mine'
 import type { SmallStation } from './StationRow.vue'
 
 /** The five posts of a row of Mine, with a word each. */

@@ -2,7 +2,10 @@
 import { Decimal } from '#core/base/decimal'
 import type { Money } from '#core/base/money'
 
-/** A budget line as one bar: spent solid, committed upright hatching, reserved slanted, this document amber, free empty. */
+/**
+ * A budget line as one bar: spent solid, committed upright hatching, reserved slanted, this document amber, free
+ * empty.
+ */
 const props = defineProps<{
   given: Money
   spent: Money

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import type { Money } from '#core/base/money'
-import { formatAmount } from '#shared/words/format'
 import BudgetBar from './BudgetBar.vue'
+import { useWording } from '~/composables/base/use-wording'
+
+const wording = useWording()
 
 /** Each budget line that pays, with what is left of it without and with this document. */
 export interface EffectView {
@@ -17,7 +19,7 @@ export interface EffectView {
   readonly passed: boolean
 }
 defineProps<{ effects: readonly EffectView[] }>()
-const whole = (m: Money) => formatAmount(m).replace(/\.\d+$/, '')
+const whole = (m: Money) => wording.amount(m).replace(/\.\d+$/, '')
 </script>
 
 <template>
@@ -26,7 +28,7 @@ const whole = (m: Money) => formatAmount(m).replace(/\.\d+$/, '')
       <p class="mb-1 flex justify-between gap-3">
         <span class="min-w-0">{{ e.name }}</span><span
           class="shrink-0"
-          :title="`${formatAmount(e.before)} left without it, ${formatAmount(e.after)} with it`"
+          :title="`${wording.amount(e.before)} left without it, ${wording.amount(e.after)} with it`"
           >{{ whole(e.before) }} →
           <b class="font-semibold" :class="e.passed ? 'text-red' : ''">{{ whole(e.after) }}</b></span
         >
@@ -37,7 +39,7 @@ const whole = (m: Money) => formatAmount(m).replace(/\.\d+$/, '')
         :committed="e.committed"
         :reserved="e.reserved"
         :own="e.effect"
-        :label="`${e.name}: ${formatAmount(e.before)} left without this, ${formatAmount(e.after)} with it`"
+        :label="`${e.name}: ${wording.amount(e.before)} left without this, ${wording.amount(e.after)} with it`"
       />
     </li>
   </ul>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { Decimal } from '#core/base/decimal'
-import { formatPrice } from '#shared/words/format'
 import { useWording } from '~/composables/base/use-wording'
 
 /** A price beside the last ones paid: small bars, this one in ink, and the difference in words. */
@@ -46,6 +45,6 @@ const words = computed(() => {
     <span>{{ words }}</span>
   </span>
   <span v-if="last" class="small block"
-    >{{ formatPrice(last.unitPrice, last.currency) }}, {{ wording.shortDay(last.day) }}</span
+    >{{ wording.price(last.unitPrice, last.currency) }}, {{ wording.shortDay(last.day) }}</span
   >
 </template>

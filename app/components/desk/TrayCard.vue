@@ -2,7 +2,7 @@
 import { dec } from '#core/base/decimal'
 import { isZero } from '#core/base/money'
 import { readTypedNumber } from '#core/base/typed-number'
-import { formatAmount, formatKept, formatPrice, formatQuantity, inWords } from '#shared/words/format'
+import { inWords } from '#shared/words/format'
 import type { TrayView } from '#shared/contract/order'
 import MainAction from '~/components/base/MainAction.vue'
 import { useWording } from '~/composables/base/use-wording'
@@ -18,11 +18,11 @@ const emit = defineEmits<{
 const wording = useWording()
 const freight = computed(() => {
   const { freight: cost, freightFreeFrom: free, net } = props.tray
-  if (free === null) return cost === null ? '' : `freight ${formatKept(cost, props.tray.currency)}`
+  if (free === null) return cost === null ? '' : `freight ${wording.kept(cost, props.tray.currency)}`
   const share = dec(net.amount).dividedBy(dec(free))
   return share.gte(1)
-    ? `past ${formatKept(free, props.tray.currency)}, so freight is free`
-    : `${formatKept(dec(free).minus(dec(net.amount)).toFixed(), props.tray.currency)} more and freight is free`
+    ? `past ${wording.kept(free, props.tray.currency)}, so freight is free`
+    : `${wording.kept(dec(free).minus(dec(net.amount)).toFixed(), props.tray.currency)} more and freight is free`
 })
 const reach = computed(() =>
   props.tray.freightFreeFrom === null
@@ -30,7 +30,7 @@ const reach = computed(() =>
     : Math.min(100, dec(props.tray.net.amount).dividedBy(dec(props.tray.freightFreeFrom)).times(100).toNumber()),
 )
 function agree(lineId: string, event: Event): void {
-  const read = readTypedNumber((event.target as HTMLInputElement).value, wording.decimalMark.value)
+  const read = readTypedNumber((event.target as HTMLInputElement).value, wording.decimalMark)
   if (read !== null && !read.startsWith('-')) emit('price', lineId, read)
 }
 </script>
@@ -45,7 +45,7 @@ function agree(lineId: string, event: Event): void {
   >
     <div class="flex items-baseline justify-between gap-3">
       <h3 class="font-semibold">{{ tray.supplier }}</h3>
-      <span class="sum-small">{{ formatAmount(tray.net) }}</span>
+      <span class="sum-small">{{ wording.amount(tray.net) }}</span>
     </div>
     <p class="small mb-1.5">
       to {{ tray.shipTo }} · by {{ wording.shortDay(tray.needBy) }} · {{ tray.terms }} · {{ tray.currency }}
@@ -70,24 +70,24 @@ function agree(lineId: string, event: Event): void {
             </button></span
           ></span
         >
-        <span class="num">{{ formatQuantity(l.quantity, l.unit) }}</span><span class="num">{{
-          formatAmount(l.net)
+        <span class="num">{{ wording.quantity(l.quantity, l.unit) }}</span><span class="num">{{
+          wording.amount(l.net)
         }}</span>
         <label v-if="l.itemId === null" class="small col-span-3 flex items-baseline gap-2"
           >agreed at
           <input
             class="cell w-[90px]! border-b border-dotted! border-edge!"
-            :value="formatPrice(l.unitPrice, tray.currency)"
+            :value="wording.price(l.unitPrice, tray.currency)"
             :aria-label="`Price agreed for ${l.description}`"
             inputmode="decimal"
             @change="agree(l.lineIds[0] ?? '', $event)"
           />
-          asked {{ formatAmount(l.asked) }}</label
+          asked {{ wording.amount(l.asked) }}</label
         >
       </li>
     </ul>
     <p v-if="!isZero(tray.saved)" class="mt-1 font-semibold text-green">
-      Together they reach a lower price: {{ formatAmount(tray.saved) }} less
+      Together they reach a lower price: {{ wording.amount(tray.saved) }} less
     </p>
     <template v-if="freight">
       <div v-if="reach !== null" class="mt-2 h-[5px] overflow-hidden rounded-[2px] bg-rule" aria-hidden="true">

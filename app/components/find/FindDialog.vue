@@ -38,7 +38,7 @@ function look(text: string): void {
 async function search(text: string): Promise<void> {
   const mine = ++asked
   try {
-    const found = await api.get<{ hits: Hit[] }>('/api/find', { words: text })
+    const found = await api.get('/api/find', { query: { words: text } })
     if (mine !== asked) return
     hits.value = found.hits
     trouble.value = ''

@@ -3,12 +3,17 @@ import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headl
 import { readEntry, type Entry } from '#core/requisition/entry'
 import { nextStep, priceFor } from '#core/catalogue/price'
 import type { ItemFound } from '#shared/contract/catalogue'
-import { formatPrice, formatQuantity } from '#shared/words/format'
 import { unitName } from '#core/base/unit'
 import { useApi } from '~/composables/base/use-api'
+import { useWording } from '~/composables/base/use-wording'
 
-/** One field adds anything: words with a quantity, a part number, or a free line with its price; it shows what it understood. */
-const props = defineProps<{ departmentId: string | null; today: string; decimalMark: '.' | ','; currency: string }>()
+const wording = useWording()
+
+/**
+ * One field adds anything: words with a quantity, a part number, or a free line with its price; it shows what it
+ * understood.
+ */
+const props = defineProps<{ departmentId: string | null; today: string; currency: string }>()
 const emit = defineEmits<{ item: [item: ItemFound, quantity: string]; free: [entry: Entry] }>()
 
 type Option = { readonly key: string; readonly item: ItemFound } | { readonly key: 'free'; readonly item: null }
@@ -19,7 +24,7 @@ const text = ref('')
 const found = shallowRef<ItemFound[]>([])
 const searching = ref(false)
 const input = useTemplateRef<{ el: HTMLInputElement }>('input')
-const entry = computed(() => readEntry(text.value, props.decimalMark))
+const entry = computed(() => readEntry(text.value, wording.decimalMark))
 const quantity = computed(() => entry.value.quantity ?? '1')
 let asked = 0
 let timer: ReturnType<typeof setTimeout> | undefined
@@ -45,10 +50,12 @@ watch(wanted, (words) => {
 async function search(words: string): Promise<void> {
   const mine = ++asked
   try {
-    const { items } = await api.get<{ items: ItemFound[] }>('/api/items', {
-      words,
-      departmentId: props.departmentId ?? undefined,
-      limit: 6,
+    const { items } = await api.get('/api/items', {
+      query: {
+        words,
+        departmentId: props.departmentId ?? undefined,
+        limit: 6,
+      },
     })
     if (mine === asked) found.value = items
   } catch {
@@ -73,9 +80,12 @@ function isNamed(item: ItemFound): boolean {
 }
 function price(item: ItemFound): string {
   const step = priceFor(item.prices, quantity.value, props.today)
-  return step === null
-    ? 'no price now'
-    : `${item.currency === props.currency ? '' : `${item.currency} `}${formatPrice(step.unitPrice, item.currency)} ${item.priceBase === '1' ? unitName(item.unit) : `per ${item.priceBase}`}`
+  if (step === null) return 'no price now'
+  return [
+    ...(item.currency === props.currency ? [] : [item.currency]),
+    wording.price(step.unitPrice, item.currency),
+    item.priceBase === '1' ? unitName(item.unit) : `per ${item.priceBase}`,
+  ].join(' ')
 }
 function more(item: ItemFound): string {
   const step = nextStep(item.prices, quantity.value, props.today)
@@ -84,7 +94,7 @@ function more(item: ItemFound): string {
     item.supplierPart,
     ...(item.hasAgreement ? ['agreement price'] : []),
     `here in ${item.leadDays} days`,
-    ...(step === null ? [] : [`${formatPrice(step.unitPrice, item.currency)} from ${step.from}`]),
+    ...(step === null ? [] : [`${wording.price(step.unitPrice, item.currency)} from ${step.from}`]),
     ...(item.bought > 0 ? [`bought ${item.bought} ${item.bought === 1 ? 'time' : 'times'}`] : []),
   ].join(' · ')
 }
@@ -134,7 +144,10 @@ defineExpose({ focus, begin })
 <template>
   <Combobox as="div" class="relative" :model-value="nothing" @update:model-value="take">
     <div
-      class="flex items-center gap-3 rounded border border-edge bg-sheet px-3 focus-within:outline-2 focus-within:outline-green"
+      :class="[
+        'flex items-center gap-3 rounded border border-edge bg-sheet px-3 focus-within:outline-2',
+        'focus-within:outline-green',
+      ]"
     >
       <span aria-hidden="true" class="text-ink2">+</span>
       <ComboboxInput
@@ -149,8 +162,8 @@ defineExpose({ focus, begin })
         @keydown.enter.capture="enterEarly"
       />
       <span v-if="entry.quantity !== null || entry.price !== null" class="small shrink-0 max-[700px]:hidden"
-        >read as {{ formatQuantity(quantity, '').trim() }} × “{{ entry.words }}”<template v-if="entry.price !== null">
-          at {{ formatPrice(entry.price, currency) }}</template
+        >read as {{ wording.quantity(quantity, '').trim() }} × “{{ entry.words }}”<template v-if="entry.price !== null">
+          at {{ wording.price(entry.price, currency) }}</template
         ></span
       >
     </div>
@@ -178,7 +191,7 @@ defineExpose({ focus, begin })
               }}</span></span
             >
             <span class="num shrink-0">{{
-              entry.price === null ? 'price to be filled in' : formatPrice(entry.price, currency)
+              entry.price === null ? 'price to be filled in' : wording.price(entry.price, currency)
             }}</span>
           </template>
         </li>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ATTACHMENT_KINDS, type AttachmentKind } from '#core/requisition/rules'
-import type { AttachmentView } from '#shared/contract/requisition'
+import type { AttachmentView } from '#shared/contract/document'
 import { formatSize } from '#shared/words/format'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 // It comes when something is looked at.

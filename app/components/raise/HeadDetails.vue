@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { isAsked } from '#core/requisition/own-field'
-import type { DraftFacts, DraftVerdict } from '#core/requisition/compute'
+import type { DraftVerdict } from '#core/requisition/compute'
+import type { DraftFacts } from '#core/requisition/draft-facts'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import BlankDay from '~/components/base/BlankDay.vue'
 import { jobChoices } from '~/composables/raise/job-choices'
-import type { EditableDraft } from '~/composables/raise/use-draft'
+import type { EditableDraft } from '~/composables/raise/editable-draft'
 // It comes where there are own fields.
 const OwnFieldInput = defineAsyncComponent(() => import('./OwnFieldInput.vue'))
 
@@ -14,7 +15,6 @@ const props = defineProps<{
   facts: DraftFacts
   verdict: DraftVerdict | null
   names: Record<string, string>
-  decimalMark: '.' | ','
   isOpen: boolean
 }>()
 const jobs = computed(() => [...props.facts.jobs.values()])
@@ -140,7 +140,6 @@ const { draft } = props
         :field="f"
         :model-value="draft.own[f.id] ?? ''"
         :today="facts.today"
-        :decimal-mark="decimalMark"
         :jobs="jobs"
         :person-name="names[draft.own[f.id] ?? ''] ?? null"
         :lacking="lacking.has(`own ${f.id}`)"

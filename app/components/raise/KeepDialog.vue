@@ -10,7 +10,9 @@ import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
 
-/** Keeps what is written for another time: its lines as regulars, or the whole as a template, with a rhythm if wished. */
+/**
+ * Keeps what is written for another time: its lines as regulars, or the whole as a template, with a rhythm if wished.
+ */
 const props = defineProps<{
   draft: Draft
   title: string

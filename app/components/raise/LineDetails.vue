@@ -3,12 +3,14 @@ import { dec } from '#core/base/decimal'
 import { netUnitPrice } from '#core/base/line-net'
 import { readTypedNumber } from '#core/base/typed-number'
 import { isAsked } from '#core/requisition/own-field'
-import type { DraftFacts } from '#core/requisition/compute'
-import { formatDecimal, formatPrice } from '#shared/words/format'
+import type { DraftFacts } from '#core/requisition/draft-facts'
 import BlankChoice from '~/components/base/BlankChoice.vue'
-import type { EditableDraft, EditableLine } from '~/composables/raise/use-draft'
+import type { EditableDraft, EditableLine } from '~/composables/raise/editable-draft'
 import { jobChoices } from '~/composables/raise/job-choices'
 import OwnFieldInput from './OwnFieldInput.vue'
+import { useWording } from '~/composables/base/use-wording'
+
+const wording = useWording()
 
 /** What else may be said of a line: more words, price with tax, discount, tax, currency, job, notes, own fields. */
 const props = defineProps<{
@@ -17,7 +19,6 @@ const props = defineProps<{
   draft: EditableDraft
   facts: DraftFacts
   names: Record<string, string>
-  decimalMark: '.' | ','
   lacking: string
 }>()
 const emit = defineEmits<{ done: [] }>()
@@ -27,7 +28,7 @@ const id = `line-${props.line.id}`
 const jobs = computed(() => [...props.facts.jobs.values()])
 const choices = computed(() => jobChoices(jobs.value))
 const taxes = computed(() =>
-  [...props.facts.taxCodes].map(([code, t]) => ({ id: code, name: `${formatDecimal(t.rate)} %`, note: t.name })),
+  [...props.facts.taxCodes].map(([code, t]) => ({ id: code, name: `${wording.decimal(t.rate)} %`, note: t.name })),
 )
 const currencies = computed(() => [...props.facts.toBase.keys()].sort().map((c) => ({ id: c, name: c })))
 const rate = computed(() => props.facts.toBase.get(props.line.currency) ?? '1')
@@ -56,7 +57,7 @@ function withTax(event: Event): void {
     wrong.withTax = ''
     return
   }
-  const read = readTypedNumber(text, props.decimalMark)
+  const read = readTypedNumber(text, wording.decimalMark)
   wrong.withTax = read === null || dec(read).isNegative() || t === undefined ? 'not a price' : ''
   if (read === null || t === undefined || wrong.withTax !== '') return
   props.line.priceWithTax = read
@@ -70,14 +71,14 @@ function takeOff(event: Event): void {
     return
   }
   const percent = text.endsWith('%')
-  const read = readTypedNumber(text.replace(/%$/, ''), props.decimalMark)
+  const read = readTypedNumber(text.replace(/%$/, ''), wording.decimalMark)
   wrong.discount = read === null ? 'not a number' : ''
   if (read !== null) props.line.discount = { of: percent ? 'percent' : 'amount', value: read }
 }
 const discount = computed(() =>
   props.line.discount === null
     ? ''
-    : `${formatDecimal(props.line.discount.value)}${props.line.discount.of === 'percent' ? ' %' : ''}`,
+    : `${wording.decimal(props.line.discount.value)}${props.line.discount.of === 'percent' ? ' %' : ''}`,
 )
 </script>
 
@@ -101,7 +102,7 @@ const discount = computed(() =>
           :id="`${id}-with-tax`"
           class="cell cell-fit w-auto! text-ink placeholder:italic"
           inputmode="decimal"
-          :value="line.priceWithTax === null ? '' : formatPrice(line.priceWithTax, line.currency)"
+          :value="line.priceWithTax === null ? '' : wording.price(line.priceWithTax, line.currency)"
           placeholder="if you only know that"
           @change="withTax"
         /><span v-if="wrong.withTax" class="text-red">{{ wrong.withTax }}</span></span
@@ -176,7 +177,6 @@ const discount = computed(() =>
         :field="f"
         :model-value="line.own[f.id] ?? ''"
         :today="facts.today"
-        :decimal-mark="decimalMark"
         :jobs="jobs"
         :person-name="names[line.own[f.id] ?? ''] ?? null"
         :lacking="lacking.split('|').includes(`own ${f.id}`)"

@@ -1,12 +1,15 @@
 <script setup lang="ts">
-import type { DraftVerdict, DraftFacts, PayingLine } from '#core/requisition/compute'
+import type { DraftVerdict } from '#core/requisition/compute'
+import type { DraftFacts, PayingLine } from '#core/requisition/draft-facts'
 import { figuresFor } from '#core/budget/available'
 import { warningsOf, type Warning } from '#core/supplier/warning'
-import { formatAmount } from '#shared/words/format'
 import type { SupplierFound } from '#shared/contract/catalogue'
-import type { EditableDraft, EditableLine } from '~/composables/raise/use-draft'
+import type { EditableDraft, EditableLine } from '~/composables/raise/editable-draft'
 import { useLineWindow } from '~/composables/raise/use-line-window'
 import LineRow from './LineRow.vue'
+import { useWording } from '~/composables/base/use-wording'
+
+const wording = useWording()
 // They come when a line is first divided, or more is said of one.
 const SplitEditor = defineAsyncComponent(() => import('./SplitEditor.vue'))
 const LineDetails = defineAsyncComponent(() => import('./LineDetails.vue'))
@@ -18,7 +21,6 @@ const props = defineProps<{
   facts: DraftFacts | null
   suppliers: Record<string, string>
   names: Record<string, string>
-  decimalMark: '.' | ','
   currency: string
   mayName: boolean
 }>()
@@ -65,10 +67,10 @@ function leave(id: string, to: string): void {
 }
 function paidFrom(line: EditableLine): string {
   return line.codings
-    .map(
-      (c) =>
-        `${props.facts?.budgetLines.get(c.budgetLineId)?.name ?? 'unknown'}${c.value === null ? '' : ` ${c.value}${line.splitMethod === 'percent' ? ' %' : ''}`}`,
-    )
+    .map(({ budgetLineId, value }) => {
+      const name = props.facts?.budgetLines.get(budgetLineId)?.name ?? 'unknown'
+      return value === null ? name : `${name} ${value}${line.splitMethod === 'percent' ? ' %' : ''}`
+    })
     .join(' · ')
 }
 function left(line: EditableLine): string {
@@ -76,22 +78,22 @@ function left(line: EditableLine): string {
   return b === undefined
     ? ''
     : b.passedBy !== null
-      ? `passed by ${formatAmount(b.passedBy)}`
-      : `${formatAmount(b.after)} left with this`
+      ? `passed by ${wording.amount(b.passedBy)}`
+      : `${wording.amount(b.after)} left with this`
 }
 /** What is left of a payer, before this requisition where it takes nothing of it yet. */
 function leftOf(id: string): string {
   const b = outcomes.value.get(id)
   if (b !== undefined)
-    return b.passedBy === null ? `${formatAmount(b.after)} left` : `passed by ${formatAmount(b.passedBy)}`
+    return b.passedBy === null ? `${wording.amount(b.after)} left` : `passed by ${wording.amount(b.passedBy)}`
   const line = props.facts?.budgetLines.get(id)
   return line === undefined || props.verdict === null
     ? ''
-    : `${formatAmount(figuresFor(line, props.verdict.period.period).available)} left`
+    : `${wording.amount(figuresFor(line, props.verdict.period.period).available)} left`
 }
 function amount(line: EditableLine): string {
   const net = props.verdict?.lineNets.get(line.id)
-  return net === undefined ? '–' : `${net.currency === props.currency ? '' : `${net.currency} `}${formatAmount(net)}`
+  return net === undefined ? '–' : `${net.currency === props.currency ? '' : `${net.currency} `}${wording.amount(net)}`
 }
 const jobOf = (line: EditableLine) => (line.jobId === null ? '' : (props.facts?.jobs.get(line.jobId)?.name ?? ''))
 function toggle(id: string): void {
@@ -170,7 +172,6 @@ defineExpose({ show })
             :payers="payers"
             :lefts="leftOf"
             :category-account="facts?.budgetLines.get(line.codings[0]?.budgetLineId ?? '')?.account ?? null"
-            :decimal-mark="decimalMark"
             :currency="currency"
             :is-open="opened === line.id"
             :may-name="mayName"
@@ -192,7 +193,6 @@ defineExpose({ show })
                 :draft="draft"
                 :facts="facts"
                 :names="names"
-                :decimal-mark="decimalMark"
                 :lacking="lacking.get(line.id) ?? ''"
                 @done="leave(line.id, 'more')"
               />
@@ -205,7 +205,6 @@ defineExpose({ show })
                 :name="line.description"
                 :payers="payers.map((p) => ({ id: p.id, name: p.name, note: p.code }))"
                 :net="verdict?.lineNets.get(line.id) ?? null"
-                :decimal-mark="decimalMark"
                 @done="leave(line.id, 'coding')"
               />
             </td>

@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { UNITS, unitName } from '#core/base/unit'
 import { readTypedNumber } from '#core/base/typed-number'
-import type { PayingLine } from '#core/requisition/compute'
+import type { PayingLine } from '#core/requisition/draft-facts'
 import type { Warning } from '#core/supplier/warning'
-import { formatDecimal, formatPrice } from '#shared/words/format'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import SupplierPicker from '~/components/base/SupplierPicker.vue'
 import type { SupplierFound } from '#shared/contract/catalogue'
-import type { EditableLine } from '~/composables/raise/use-draft'
+import type { EditableLine } from '~/composables/raise/editable-draft'
 import PayerPicker from './PayerPicker.vue'
+import { useWording } from '~/composables/base/use-wording'
+
+const wording = useWording()
 
 /** One line of a requisition, written in place: each cell looks like what it holds until one is in it. */
 const props = defineProps<{
@@ -25,7 +27,6 @@ const props = defineProps<{
   payers: readonly PayingLine[]
   lefts: (id: string) => string
   categoryAccount: string | null
-  decimalMark: '.' | ','
   currency: string
   isOpen: boolean
   mayName: boolean
@@ -58,7 +59,7 @@ function setNumber(field: 'quantity' | 'unitPrice', event: Event): void {
     unread.unitPrice = null
     return
   }
-  const typed = readTypedNumber(box.value, props.decimalMark)
+  const typed = readTypedNumber(box.value, wording.decimalMark)
   if (typed === null || /^-?\d{13}/.test(typed)) {
     unread[field] = box.value
     return
@@ -74,26 +75,28 @@ function shown(field: 'quantity' | 'unitPrice'): string {
   const typed = unread[field]
   if (typed !== null) return typed
   return field === 'quantity'
-    ? formatDecimal(props.line.quantity)
+    ? wording.decimal(props.line.quantity)
     : props.line.unitPrice === null
       ? ''
-      : formatPrice(props.line.unitPrice, props.line.currency)
+      : wording.price(props.line.unitPrice, props.line.currency)
 }
-/** What stands below a price: by how many it is counted, its currency, and the catalogue's where another was written. */
+/**
+ * What stands below a price: by how many it is counted, its currency, and the catalogue's where another was written.
+ */
 const belowPrice = computed(() => {
   const { line } = props
   const byHand = line.listPrice !== null && line.listPrice !== line.unitPrice
   return [
     ...(line.priceBase === '1' ? [] : [`per ${line.priceBase}`]),
     ...(line.currency === props.currency ? [] : [line.currency]),
-    ...(byHand && line.listPrice !== null ? [`catalogue ${formatPrice(line.listPrice, line.currency)}`] : []),
-    ...(line.priceWithTax === null ? [] : [`${formatPrice(line.priceWithTax, line.currency)} with tax`]),
+    ...(byHand && line.listPrice !== null ? [`catalogue ${wording.price(line.listPrice, line.currency)}`] : []),
+    ...(line.priceWithTax === null ? [] : [`${wording.price(line.priceWithTax, line.currency)} with tax`]),
     ...(line.itemId === null && line.currency === props.currency && line.priceWithTax === null && line.discount === null
       ? ['estimate']
       : []),
     ...(line.discount === null
       ? []
-      : [`less ${formatDecimal(line.discount.value)}${line.discount.of === 'percent' ? ' %' : ''}`]),
+      : [`less ${wording.decimal(line.discount.value)}${line.discount.of === 'percent' ? ' %' : ''}`]),
   ].join(' · ')
 })
 const more = computed(() =>
@@ -111,7 +114,11 @@ const more = computed(() =>
 <template>
   <tr
     :id="id"
-    class="group max-[700px]:grid max-[700px]:grid-cols-[auto_auto_minmax(0,1fr)] max-[700px]:gap-x-4 max-[700px]:border-b max-[700px]:border-rule max-[700px]:py-2 max-[700px]:[&>td]:border-0 max-[700px]:[&>td]:p-0.5"
+    :class="[
+      'group max-[700px]:grid max-[700px]:grid-cols-[auto_auto_minmax(0,1fr)] max-[700px]:gap-x-4',
+      'max-[700px]:border-b max-[700px]:border-rule max-[700px]:py-2 max-[700px]:[&>td]:border-0',
+      'max-[700px]:[&>td]:p-0.5',
+    ]"
   >
     <td class="max-[700px]:col-span-3">
       <input
@@ -240,7 +247,10 @@ const more = computed(() =>
       >
     </td>
     <td
-      class="pl-3! max-[700px]:col-span-3 max-[700px]:row-start-3 max-[700px]:flex max-[700px]:items-baseline max-[700px]:gap-3 max-[700px]:pl-0.5!"
+      :class="[
+        'pl-3! max-[700px]:col-span-3 max-[700px]:row-start-3 max-[700px]:flex',
+        'max-[700px]:items-baseline max-[700px]:gap-3 max-[700px]:pl-0.5!',
+      ]"
     >
       <PayerPicker
         :id="`${id}-coding`"

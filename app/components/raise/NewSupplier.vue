@@ -39,10 +39,12 @@ watch(
 async function compare(): Promise<void> {
   const mine = ++asked
   try {
-    const reply = await api.get<{ alike: AlikeSupplier[] }>('/api/suppliers/alike', {
-      name: form.name,
-      taxNumber: form.taxNumber,
-      email: form.email,
+    const reply = await api.get('/api/suppliers/alike', {
+      query: {
+        name: form.name,
+        taxNumber: form.taxNumber,
+        email: form.email,
+      },
     })
     if (mine === asked) alike.value = reply.alike
   } catch {
@@ -56,9 +58,10 @@ async function make(): Promise<void> {
   busy.value = true
   trouble.value = ''
   try {
-    const made = await api.post<SupplierFound>('/api/suppliers', { body: { ...form }, key })
+    const made = await api.post('/api/suppliers', { body: { ...form }, key })
     if (taxForm.value !== null)
-      await api.post(`/api/suppliers/${made.id}/tax-form`, {
+      await api.post('/api/suppliers/{id}/tax-form', {
+        params: { id: made.id },
         raw: taxForm.value,
         query: { name: taxForm.value.name.slice(0, 300) },
       })
@@ -73,7 +76,7 @@ async function make(): Promise<void> {
 /** One that is there already was meant: it is read whole, so that its warning counts. */
 async function chooseInstead(a: AlikeSupplier): Promise<void> {
   try {
-    const { suppliers } = await api.get<{ suppliers: SupplierFound[] }>('/api/suppliers', { words: a.name })
+    const { suppliers } = await api.get('/api/suppliers', { query: { words: a.name } })
     const found = suppliers.find((s) => s.id === a.id)
     if (found !== undefined) emit('made', found)
   } catch (e) {

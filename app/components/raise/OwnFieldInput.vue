@@ -2,19 +2,20 @@
 import type { OwnField } from '#core/requisition/own-field'
 import type { Job } from '#core/requisition/job'
 import { readTypedNumber } from '#core/base/typed-number'
-import { formatDecimal } from '#shared/words/format'
 import type { PersonFound } from '#shared/contract/people'
 import BlankDay from '~/components/base/BlankDay.vue'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import { jobChoices } from '~/composables/raise/job-choices'
 import PersonPicker from '~/components/base/PersonPicker.vue'
+import { useWording } from '~/composables/base/use-wording'
+
+const wording = useWording()
 
 /** An own field, filled in as its type asks. A new type is drawn here, below the others. */
 const props = defineProps<{
   field: OwnField
   id: string
   today: string
-  decimalMark: '.' | ','
   jobs: readonly Job[]
   personName: string | null
   lacking: boolean
@@ -40,7 +41,7 @@ const choices = computed(() => [
 const jobs = computed(() => jobChoices(props.jobs, props.field.required ? null : 'no job'))
 function number(event: Event): void {
   const text = (event.target as HTMLInputElement).value
-  const read = text.trim() === '' ? '' : readTypedNumber(text, props.decimalMark)
+  const read = text.trim() === '' ? '' : readTypedNumber(text, wording.decimalMark)
   unread.value = read === null ? text : ''
   value.value = read ?? text.slice(0, 30)
 }
@@ -99,7 +100,7 @@ const text = (event: Event) => {
       class="cell cell-fit w-auto! placeholder:italic"
       inputmode="decimal"
       :aria-invalid="lacking"
-      :value="unread === '' && /^-?[\d.]+$/.test(value) ? formatDecimal(value) : value"
+      :value="unread === '' && /^-?[\d.]+$/.test(value) ? wording.decimal(value) : value"
       placeholder="how much"
       @change="number"
     />

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
 import { matchCode } from '#core/budget/code'
-import type { PayingLine } from '#core/requisition/compute'
+import type { PayingLine } from '#core/requisition/draft-facts'
 import { closeCombobox, openCombobox } from '~/composables/base/open-combobox'
 import { isMainKey } from '~/composables/base/use-keys'
 

@@ -2,9 +2,11 @@
 import { checkSplit, splitAmount, withRemainder, type SplitMethod } from '#core/base/split'
 import type { Money } from '#core/base/money'
 import { readTypedNumber } from '#core/base/typed-number'
-import { formatAmount, formatDecimal } from '#shared/words/format'
 import { saySplitReason } from '#shared/words/requisition'
-import type { EditableLine } from '~/composables/raise/use-draft'
+import type { EditableLine } from '~/composables/raise/editable-draft'
+import { useWording } from '~/composables/base/use-wording'
+
+const wording = useWording()
 
 /** A line that several pay for: who, by which measure, and what each then pays; the last takes what is left. */
 const props = defineProps<{
@@ -12,7 +14,6 @@ const props = defineProps<{
   name: string
   payers: readonly { id: string; name: string; note: string }[]
   net: Money | null
-  decimalMark: '.' | ','
 }>()
 const emit = defineEmits<{ done: [] }>()
 const METHODS: { id: SplitMethod; name: string }[] = [
@@ -36,7 +37,7 @@ const reasons = computed(() =>
   checkSplit(
     { method: props.line.splitMethod, values: props.line.codings.map((c) => c.value) },
     props.line.quantity,
-  ).map(saySplitReason),
+  ).map((r) => saySplitReason(r, wording.ways)),
 )
 const isLast = (i: number) => i === props.line.codings.length - 1
 
@@ -64,7 +65,7 @@ function payBy(i: number, budgetLineId: string): void {
   )
 }
 function give(i: number, event: Event): void {
-  const read = readTypedNumber((event.target as HTMLInputElement).value, props.decimalMark)
+  const read = readTypedNumber((event.target as HTMLInputElement).value, wording.decimalMark)
   write(
     props.line.splitMethod,
     props.line.codings.map((c, j) => (j === i ? { ...c, value: read } : c)),
@@ -108,7 +109,10 @@ watch(
     <div
       v-for="(c, i) in line.codings"
       :key="i"
-      class="grid grid-cols-[minmax(0,1fr)_110px_100px_56px] items-center gap-x-3 py-1 max-[700px]:grid-cols-[minmax(0,1fr)_90px_70px]"
+      :class="[
+        'grid grid-cols-[minmax(0,1fr)_110px_100px_56px] items-center gap-x-3 py-1',
+        'max-[700px]:grid-cols-[minmax(0,1fr)_90px_70px]',
+      ]"
     >
       <select
         class="field min-h-[32px]! py-1!"
@@ -123,18 +127,18 @@ watch(
           ? 'the same'
           : c.value === null
             ? 'what is left'
-            : `${formatDecimal(c.value)}${line.splitMethod === 'percent' ? ' %' : ''}`
+            : `${wording.decimal(c.value)}${line.splitMethod === 'percent' ? ' %' : ''}`
       }}</span>
       <label v-else class="flex items-baseline gap-1"
         ><input
           class="field min-h-[32px]! py-1! text-right"
           inputmode="decimal"
-          :value="c.value === null ? '' : formatDecimal(c.value)"
+          :value="c.value === null ? '' : wording.decimal(c.value)"
           :aria-label="`Part of payer ${i + 1}${line.splitMethod === 'percent' ? ', percent' : ''}`"
           @change="give(i, $event)"
         /><span v-if="line.splitMethod === 'percent'">%</span></label
       >
-      <span class="num font-medium">{{ shares?.[i] ? formatAmount(shares[i]) : '–' }}</span>
+      <span class="num font-medium">{{ shares?.[i] ? wording.amount(shares[i]) : '–' }}</span>
       <button
         v-if="line.codings.length > 1"
         type="button"

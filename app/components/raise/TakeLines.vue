@@ -2,12 +2,15 @@
 import type { ItemFound } from '#shared/contract/catalogue'
 import type { SourceGroup, SourceLine } from '#shared/contract/regulars'
 import { unitName } from '#core/base/unit'
-import { capital, formatCount, formatDecimal, formatPrice, inWords } from '#shared/words/format'
+import { capital, formatCount, inWords } from '#shared/words/format'
 import { LINE_SOURCES, type LineSource } from '#core/requisition/line-source'
 import { SOURCE_NAMES, SOURCE_WORDS } from '#shared/words/regulars'
 import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
+import { useWording } from '~/composables/base/use-wording'
+
+const wording = useWording()
 
 /** Lines from regulars, last purchases, earlier requests, orders or templates: one press takes one, or the lot. */
 const props = defineProps<{ source: LineSource; departmentId: string | null; room: number }>()
@@ -33,9 +36,12 @@ async function look(): Promise<void> {
   const mine = ++asked
   state.value = 'looking'
   try {
-    const reply = await api.get<typeof found.value>(`/api/line-sources/${source.value}`, {
-      departmentId: props.departmentId ?? undefined,
-      words: words.value,
+    const reply = await api.get('/api/line-sources/{source}', {
+      params: { source: source.value },
+      query: {
+        departmentId: props.departmentId ?? undefined,
+        words: words.value,
+      },
     })
     if (mine !== asked) return
     found.value = reply
@@ -140,8 +146,8 @@ function take(lines: SourceLine[]): void {
                 .join(' · ')
             }}</span></span
           >
-          <span class="num text-ink2">{{ formatDecimal(l.quantity) }} {{ unitName(l.unit) }}</span
-          ><span class="num w-[88px]">{{ l.unitPrice === null ? '–' : formatPrice(l.unitPrice, l.currency) }}</span>
+          <span class="num text-ink2">{{ wording.decimal(l.quantity) }} {{ unitName(l.unit) }}</span
+          ><span class="num w-[88px]">{{ l.unitPrice === null ? '–' : wording.price(l.unitPrice, l.currency) }}</span>
         </label>
       </section>
     </div>

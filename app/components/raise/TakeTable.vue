@@ -1,10 +1,13 @@
 <script setup lang="ts">
 import { readTable, recogniseTable, type LineColumn, type LineTable, type ReadRow } from '#core/requisition/line-table'
-import { capital, formatCount, formatDecimal, formatPrice, inWords } from '#shared/words/format'
+import { capital, formatCount, inWords } from '#shared/words/format'
 import { COLUMN_NAMES, sayRowReason } from '#shared/words/line-table'
 import { unitName } from '#core/base/unit'
 import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
+import { useWording } from '~/composables/base/use-wording'
+
+const wording = useWording()
 
 /** A pasted range or a file, as it was understood, before its rows become lines. */
 const props = defineProps<{
@@ -13,17 +16,16 @@ const props = defineProps<{
   notes: readonly string[]
   room: number
   currency: string
-  decimalMark: '.' | ','
 }>()
 const emit = defineEmits<{ take: [rows: ReadRow[]]; close: [] }>()
 const SHOWN = 60
-const first = recogniseTable(props.rows, props.decimalMark)
+const first = recogniseTable(props.rows, wording.decimalMark)
 const head = ref(first.head)
 const columns = ref<LineColumn[]>([...first.columns])
 const names = Object.entries(COLUMN_NAMES) as [LineColumn, string][]
 
 const table = computed<LineTable>(() => ({ head: head.value, columns: columns.value }))
-const read = computed(() => readTable(props.rows, table.value, props.decimalMark, props.room))
+const read = computed(() => readTable(props.rows, table.value, wording.decimalMark, props.room))
 const sound = computed(() => read.value.filter((r) => !r.reasons.some((x) => x.stops)))
 const refused = computed(() => read.value.length - sound.value.length)
 // Rows with something to say come first: they are what one looks for.
@@ -108,8 +110,8 @@ function take(): void {
               >
             </td>
             <td class="text-ink2">{{ r.part }}</td>
-            <td class="num">{{ formatDecimal(r.quantity) }} {{ unitName(r.unit ?? 'H87') }}</td>
-            <td class="num">{{ r.price === null ? '' : formatPrice(r.price, currency) }}</td>
+            <td class="num">{{ wording.decimal(r.quantity) }} {{ unitName(r.unit ?? 'H87') }}</td>
+            <td class="num">{{ r.price === null ? '' : wording.price(r.price, currency) }}</td>
           </tr>
         </tbody>
       </table>

@@ -17,15 +17,13 @@ const trouble = ref('')
 
 onMounted(async () => {
   try {
-    notices.value = (await api.get<{ notices: Notice[] }>('/api/notices')).notices
+    notices.value = (await api.get('/api/notices')).notices
     await api.post('/api/notices/read')
     await session.load()
   } catch (error) {
     trouble.value = sayError(error)
   }
 })
-/** What a notice is about has a page of its own. */
-const leadsTo = (n: Notice) => (n.aboutKind === 'supplier' ? `/suppliers/${n.aboutId}` : `/trail/${n.aboutId}`)
 async function leave(): Promise<void> {
   await api.remove('/api/session').catch(() => null)
   session.me = null
@@ -61,7 +59,7 @@ async function leave(): Promise<void> {
         <ul v-else>
           <li v-for="n in notices" :key="n.id" class="border-b border-rule py-2 last:border-0">
             <NuxtLink
-              :to="leadsTo(n)"
+              :to="n.link ?? '/mine'"
               class="block hover:underline"
               :class="n.read ? 'text-ink2' : 'font-medium'"
               @click="emit('close')"

@@ -14,7 +14,7 @@ async function signIn(): Promise<void> {
   busy.value = true
   trouble.value = ''
   try {
-    emit('done', await api.post<Me>('/api/session', { body: { email: email.value, password: password.value } }))
+    emit('done', await api.post('/api/session', { body: { email: email.value, password: password.value } }))
   } catch (error) {
     trouble.value = sayError(error)
   } finally {

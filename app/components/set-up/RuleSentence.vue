@@ -1,20 +1,22 @@
 <script setup lang="ts">
 import { readTypedNumber } from '#core/base/typed-number'
 import { moneyOf } from '#core/base/money'
-import { formatAmount, formatCount } from '#shared/words/format'
+import { formatCount } from '#shared/words/format'
 import { ATTACHMENT_WORDS } from '#shared/words/request-form'
 import type { AttachmentKind } from '#core/requisition/rules'
 import type { EditableRule } from '~/composables/set-up/use-form'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import BlankMany from '~/components/base/BlankMany.vue'
 import BlankText from '~/components/base/BlankText.vue'
+import { useWording } from '~/composables/base/use-wording'
+
+const wording = useWording()
 
 /** A rule for what is asked for with some requests, as a sentence whose blanks can be changed. */
 type Named = readonly { id: string; name: string }[]
 const props = defineProps<{
   id: string
   currency: string
-  decimalMark: '.' | ','
   kinds: Named
   departments: Named
   categories: Named
@@ -61,11 +63,11 @@ function ask(id: string): void {
             : { what: 'justification' },
   })
 }
-const amount = computed(() => (rule.value.when.from === null ? '' : formatAmount(rule.value.when.from)))
+const amount = computed(() => (rule.value.when.from === null ? '' : wording.amount(rule.value.when.from)))
 const unread = ref('')
 function setAmount(event: Event): void {
   const text = (event.target as HTMLInputElement).value.trim()
-  const read = text === '' ? '' : readTypedNumber(text, props.decimalMark)
+  const read = text === '' ? '' : readTypedNumber(text, wording.decimalMark)
   unread.value = read === null ? text : ''
   if (read !== null) when({ from: read === '' ? null : moneyOf(read, props.currency) })
 }

@@ -5,16 +5,17 @@ import { BLANK_DRAFT, BLANK_LINE } from '#core/requisition/draft'
 import type { RequestForm } from '#core/requisition/form'
 import { isAsked } from '#core/requisition/own-field'
 import { mostQuotes, rulesThatHold } from '#core/requisition/rules'
-import { formatAmount } from '#shared/words/format'
 import { sayAsked } from '#shared/words/request-form'
 import BlankChoice from '~/components/base/BlankChoice.vue'
+import { useWording } from '~/composables/base/use-wording'
+
+const wording = useWording()
 
 /** A request made up to try a form on: what would be asked for with it, by the same core that asks it. */
 type Named = readonly { id: string; name: string }[]
 const props = defineProps<{
   form: RequestForm
   currency: string
-  decimalMark: '.' | ','
   departments: Named
   categories: Named
 }>()
@@ -65,9 +66,9 @@ const asked = computed(() => {
 })
 const nothing = computed(() => asked.value.fields.length === 0 && asked.value.rules.length === 0)
 function setAmount(event: Event): void {
-  const read = readTypedNumber((event.target as HTMLInputElement).value, props.decimalMark)
+  const read = readTypedNumber((event.target as HTMLInputElement).value, wording.decimalMark)
   if (read !== null && !read.startsWith('-')) amount.value = read
-  ;(event.target as HTMLInputElement).value = formatAmount(moneyOf(amount.value, props.currency))
+  ;(event.target as HTMLInputElement).value = wording.amount(moneyOf(amount.value, props.currency))
 }
 </script>
 
@@ -103,7 +104,7 @@ function setAmount(event: Event): void {
         class="blank blank-input"
         inputmode="decimal"
         aria-label="For how much"
-        :value="formatAmount(moneyOf(amount, currency))"
+        :value="wording.amount(moneyOf(amount, currency))"
         @change="setAmount"
       />
       under

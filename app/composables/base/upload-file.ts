@@ -1,15 +1,22 @@
-import { ApiProblem, OFFLINE, problemOf } from './use-api'
+import type { AnyRoute, Input, Reply, RouteAt } from '#shared/contract/all-routes'
+import { ApiProblem, fillPath, OFFLINE, problemOf } from './use-api'
+
+type UploadPath = Extract<AnyRoute, { method: 'POST'; bytes: 'upload' }>['path']
 
 /** Sends a file as the body of a request, and says how much of it is over there, 0 to 1. */
-export function uploadFile<T>(
-  path: string,
+export function uploadFile<P extends UploadPath>(
+  path: P,
+  to: {
+    readonly params: Input<RouteAt<'POST', P>, 'params'>
+    readonly query: Input<RouteAt<'POST', P>, 'query'>
+  },
   file: Blob,
-  query: Record<string, string>,
   onProgress: (share: number) => void,
-): Promise<T> {
+): Promise<Reply<RouteAt<'POST', P>>> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest()
-    request.open('POST', `${path}?${new URLSearchParams(query).toString()}`)
+    const query = new URLSearchParams(to.query as Record<string, string>)
+    request.open('POST', `${fillPath(path, to.params as Record<string, string>)}?${query.toString()}`)
     request.setRequestHeader('content-type', 'application/octet-stream')
     request.upload.onprogress = (event) => {
       if (event.lengthComputable && event.total > 0) onProgress(event.loaded / event.total)
@@ -19,7 +26,7 @@ export function uploadFile<T>(
     }
     request.onload = () => {
       if (request.status >= 200 && request.status < 300)
-        resolve((request.responseText === '' ? null : JSON.parse(request.responseText)) as T)
+        resolve((request.responseText === '' ? null : JSON.parse(request.responseText)) as never)
       else reject(readProblem(request))
     }
     request.send(file)

@@ -1,3 +1,4 @@
+import type { AnyRoute, Input, Reply, RouteAt } from '#shared/contract/all-routes'
 import { useExpired } from './use-expired'
 
 /** A refusal of the API, as its problem details say it. */
@@ -12,12 +13,48 @@ export class ApiProblem extends Error {
   }
 }
 
-interface Options {
+type Method = AnyRoute['method']
+type PathOf<M extends Method> = Extract<AnyRoute, { method: M }>['path']
+
+/** What a call has to bring, by the route's own description: a part without required values may be left out. */
+type Part<Name extends string, T> = string extends keyof T
+  ? unknown
+  : Partial<T> extends T
+    ? { readonly [K in Name]?: Loose<T> }
+    : { readonly [K in Name]: Loose<T> }
+/** What is not asked for may be said as not asked for, and lists may be read-only. */
+type Loose<T> = T extends (infer E)[]
+  ? readonly Loose<E>[]
+  : T extends object
+    ? { readonly [K in keyof T]: Loose<T[K]> | Extract<T[K], undefined> }
+    : T
+type Options<S extends AnyRoute> = Part<'params', Input<S, 'params'>> &
+  Part<'query', Input<S, 'query'>> &
+  Part<'body', Input<S, 'body'>> &
+  (S['ifMatch'] extends true ? { readonly version: number } : unknown) &
+  (S['idempotent'] extends true ? { readonly key?: string } : unknown) &
+  (S['bytes'] extends 'upload' ? { readonly raw: Blob } : unknown)
+// Route by route: of all of them at once the intersection would be endless.
+type Rest<S> = S extends AnyRoute
+  ? Record<never, never> extends Options<S>
+    ? [options?: Options<S>]
+    : [options: Options<S>]
+  : never
+
+/** A call by a path of its method; the types follow from the route there. */
+type Verb<M extends Method> = <P extends PathOf<M>>(
+  path: P,
+  ...rest: Rest<RouteAt<M, P>>
+) => Promise<Reply<RouteAt<M, P>>>
+
+/** What of any call reaches the wire. */
+interface Sent {
+  readonly params?: Record<string, string>
+  readonly query?: Record<string, unknown>
   readonly body?: unknown
   readonly version?: number
-  readonly query?: Record<string, string | number | undefined>
-  readonly raw?: Blob
   readonly key?: string
+  readonly raw?: Blob
 }
 
 export const OFFLINE = new ApiProblem(
@@ -26,7 +63,10 @@ export const OFFLINE = new ApiProblem(
   'Rekko cannot be reached just now. What you typed is kept here, and goes on by itself.',
 )
 
-/** Calls the API: typed replies, refusals as ApiProblem, an expired sign-in told to the session. */
+/**
+ * Calls the API by a route's method and path: what it takes and what it answers follow from the contract. Refusals come
+ * as ApiProblem; an expired sign-in is told to the session.
+ */
 export function useApi() {
   const request = useRequestFetch() as unknown as (path: string, options: object) => Promise<unknown>
   const expired = useExpired()
@@ -35,37 +75,42 @@ export function useApi() {
   function noticed(problem: ApiProblem): void {
     if (problem.status === 401 && import.meta.client) expired.value = true
   }
-  async function call<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, options: Options = {}): Promise<T> {
+  async function call(method: Method, path: string, options: Sent = {}): Promise<unknown> {
     const headers: Record<string, string> = {}
     if (options.version !== undefined) headers['if-match'] = `"${options.version}"`
     if (options.key !== undefined) headers['idempotency-key'] = options.key
     if (options.raw !== undefined) headers['content-type'] = 'application/octet-stream'
+    const body = options.raw ?? options.body ?? (method === 'POST' ? {} : undefined)
     try {
-      return (await request(path, {
+      return await request(fillPath(path, options.params), {
         method,
         headers,
         retry: 0,
         ...(options.query === undefined ? {} : { query: options.query }),
-        ...(options.raw !== undefined
-          ? { body: options.raw }
-          : options.body !== undefined
-            ? { body: options.body as Record<string, unknown> }
-            : {}),
-      })) as T
+        ...(body === undefined ? {} : { body }),
+      })
     } catch (error) {
       const problem = asProblem(error)
       if (!path.startsWith('/api/session')) noticed(problem)
       throw problem
     }
   }
-
+  const verb =
+    (method: Method): unknown =>
+    (path: string, options?: Sent) =>
+      call(method, path, options)
   return {
     noticed,
-    get: <T>(path: string, query?: Options['query']) => call<T>('GET', path, query === undefined ? {} : { query }),
-    post: <T>(path: string, options?: Options) => call<T>('POST', path, { body: {}, ...options }),
-    put: <T>(path: string, options?: Options) => call<T>('PUT', path, options),
-    remove: <T = null>(path: string, options?: Options) => call<T>('DELETE', path, options),
+    get: verb('GET') as Verb<'GET'>,
+    post: verb('POST') as Verb<'POST'>,
+    put: verb('PUT') as Verb<'PUT'>,
+    remove: verb('DELETE') as Verb<'DELETE'>,
   }
+}
+
+/** A path with its parts filled in: /api/orders/{id} */
+export function fillPath(path: string, params: Readonly<Record<string, string>> = {}): string {
+  return path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(params[name] ?? ''))
 }
 
 interface ProblemBody {

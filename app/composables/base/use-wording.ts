@@ -1,20 +1,30 @@
 import { dayOf } from '#core/base/day'
-import { formatDay, formatExact, formatMoment, formatShortDate, formatSince } from '#shared/words/format'
+import { waysOf } from '#shared/words/ways'
 import { useSessionStore } from '~/stores/session'
 
-/** Days and moments as this organisation says them. */
+/** Numbers, days and moments in the ways of whoever is signed in, as the organisation counts its days. */
 export function useWording() {
   const session = useSessionStore()
   const today = computed(() => session.me?.today ?? '2000-01-01')
   const zone = computed(() => session.me?.organisation.timeZone ?? 'UTC')
+  const ways = waysOf(session.me?.locale ?? 'en-GB')
+  const { decimal, typed, amount, money, kept, price, quantity, decimalMark } = ways
   return {
+    ways,
     today,
     zone,
-    day: (day: string) => formatDay(day, today.value),
-    shortDay: (day: string) => formatShortDate(day, today.value),
-    moment: (iso: string) => formatMoment(iso, zone.value, today.value),
-    exact: (iso: string) => formatExact(iso, zone.value),
-    since: (iso: string) => formatSince(dayOf(new Date(iso), zone.value), today.value),
-    decimalMark: computed((): '.' | ',' => ((session.me?.locale ?? 'en-GB').startsWith('en') ? '.' : ',')),
+    decimal,
+    typed,
+    amount,
+    money,
+    kept,
+    price,
+    quantity,
+    decimalMark,
+    day: (day: string) => ways.day(day, today.value),
+    shortDay: (day: string) => ways.shortDate(day, today.value),
+    moment: (iso: string) => ways.moment(iso, zone.value, today.value),
+    exact: (iso: string) => ways.exact(iso, zone.value),
+    since: (iso: string) => ways.since(dayOf(new Date(iso), zone.value), today.value),
   }
 }

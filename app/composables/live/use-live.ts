@@ -1,8 +1,6 @@
-export interface LiveChange {
-  readonly kind: 'requisition' | 'order' | 'absence' | 'mail' | 'settings' | 'again'
-  readonly id?: string
-}
-type Follower = (change: LiveChange) => void
+import { type LiveMessage } from '#shared/contract/live'
+
+type Follower = (change: LiveMessage) => void
 
 const CHANNEL = 'rekko-live'
 
@@ -31,11 +29,11 @@ export function useLive(follow: Follower): void {
 }
 
 function start(shared: Shared): void {
-  const tell = (change: LiveChange) => {
+  const tell = (change: LiveMessage) => {
     for (const f of shared.followers) f(change)
   }
   const channel = 'BroadcastChannel' in window ? new BroadcastChannel(CHANNEL) : null
-  channel?.addEventListener('message', (e: MessageEvent<LiveChange>) => {
+  channel?.addEventListener('message', (e: MessageEvent<LiveMessage>) => {
     tell(e.data)
   })
   const lead = () => {
@@ -54,16 +52,16 @@ function start(shared: Shared): void {
   })
 }
 
-function open(tell: (change: LiveChange) => void): void {
+function open(tell: (change: LiveMessage) => void): void {
   let lost = false
   const source = new EventSource('/api/live')
   source.addEventListener('message', (e: MessageEvent<string>) => {
-    tell(JSON.parse(e.data) as LiveChange)
+    tell(JSON.parse(e.data) as LiveMessage)
   })
   source.addEventListener('open', () => {
     if (lost) {
       lost = false
-      tell({ kind: 'again' })
+      tell({ kind: 'again', id: '' })
     }
   })
   source.addEventListener('error', () => {
@@ -71,7 +69,7 @@ function open(tell: (change: LiveChange) => void): void {
     if (source.readyState === EventSource.CLOSED)
       setTimeout(() => {
         open(tell)
-        tell({ kind: 'again' })
+        tell({ kind: 'again', id: '' })
       }, 5000)
   })
 }

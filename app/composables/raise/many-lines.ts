@@ -1,19 +1,23 @@
-import type { DraftFacts } from '#core/requisition/compute'
+import type { DraftFacts } from '#core/requisition/draft-facts'
 import { writeTable, type ReadRow } from '#core/requisition/line-table'
 import type { ItemFound } from '#shared/contract/catalogue'
 import type { SourceLine } from '#shared/contract/regulars'
 import { safeCell } from '#shared/words/cell'
 import { freeLine, lineFromSource } from './new-line'
-import type { EditableLine } from './use-draft'
+import type { EditableLine } from './editable-draft'
 
-/** What lines are made with: the last line above, whose coding carries down, the facts, and how an item becomes a line. */
+/**
+ * What lines are made with: the last line above, whose coding carries down, the facts, and how an item becomes a line.
+ */
 interface Making {
   readonly above: EditableLine | undefined
   readonly facts: DraftFacts | null
   readonly forItem: (item: ItemFound, quantity: string, above: EditableLine | undefined) => EditableLine
 }
 
-/** Rows of a table as lines: what has a part number of the catalogue becomes that item, all else a line of one's own. */
+/**
+ * Rows of a table as lines: what has a part number of the catalogue becomes that item, all else a line of one's own.
+ */
 export async function linesOfRows(
   rows: readonly ReadRow[],
   m: Making,

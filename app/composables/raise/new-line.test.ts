@@ -1,10 +1,10 @@
 import { describe, expect, test } from 'vitest'
-import type { DraftFacts } from '#core/requisition/compute'
+import type { DraftFacts } from '#core/requisition/draft-facts'
 import type { ItemFound } from '#shared/contract/catalogue'
 import type { SourceLine } from '#shared/contract/regulars'
 import { linesOfRows, linesOfSource } from './many-lines'
 import { freeLine, lineForItem, lineFromSource, reprice } from './new-line'
-import type { EditableLine } from './use-draft'
+import type { EditableLine } from './editable-draft'
 
 const budget = (id: string, account: string) => [id, { id, account }] as const
 const facts = (...lines: (readonly [string, { id: string; account: string }])[]) =>
@@ -130,75 +130,88 @@ describe('many lines at once', () => {
     ({ part, description, quantity: '2', unit: null, price: null, ...change }) as unknown as Parameters<
       typeof linesOfRows
     >[0][number]
-  test('rows of a table become items by number, whatever its case, and all else lines of one’s own that keep what they said', async () => {
-    const asked: (readonly string[])[] = []
-    const lines = await linesOfRows(
-      [
-        row('cp-qs-25', 'sleeve'),
-        row('XX-1', ''),
-        row(null, 'Rope', { unit: 'MTR', price: '4.20' }),
-        row('cp-qs-25', ''),
-      ],
-      making,
-      (numbers) => {
-        asked.push(numbers)
-        return Promise.resolve([item()])
-      },
-    )
-    expect(asked).toEqual([['cp-qs-25', 'XX-1']])
-    expect(lines.map((l) => [l.itemId, l.description, l.supplierPart, l.unit, l.unitPrice])).toEqual([
-      ['i1', 'Quartz sleeve', 'CP-QS-25', 'H87', '31.50'],
-      [null, 'XX-1', 'XX-1', 'H87', null],
-      [null, 'Rope', null, 'MTR', '4.20'],
-      ['i1', 'Quartz sleeve', 'CP-QS-25', 'H87', '31.50'],
-    ])
-    // Coding is carried down from the item above.
-    expect(lines.map((l) => l.codings.map((c) => c.budgetLineId))).toEqual([['pumps'], ['pumps'], ['pumps'], ['pumps']])
-  })
+  test(
+    'rows of a table become items by number, whatever its case, and all else lines of one’s own that keep ' +
+      'what they said',
+    async () => {
+      const asked: (readonly string[])[] = []
+      const lines = await linesOfRows(
+        [
+          row('cp-qs-25', 'sleeve'),
+          row('XX-1', ''),
+          row(null, 'Rope', { unit: 'MTR', price: '4.20' }),
+          row('cp-qs-25', ''),
+        ],
+        making,
+        (numbers) => {
+          asked.push(numbers)
+          return Promise.resolve([item()])
+        },
+      )
+      expect(asked).toEqual([['cp-qs-25', 'XX-1']])
+      expect(lines.map((l) => [l.itemId, l.description, l.supplierPart, l.unit, l.unitPrice])).toEqual([
+        ['i1', 'Quartz sleeve', 'CP-QS-25', 'H87', '31.50'],
+        [null, 'XX-1', 'XX-1', 'H87', null],
+        [null, 'Rope', null, 'MTR', '4.20'],
+        ['i1', 'Quartz sleeve', 'CP-QS-25', 'H87', '31.50'],
+      ])
+      // Coding is carried down from the item above.
+      expect(lines.map((l) => l.codings.map((c) => c.budgetLineId))).toEqual([
+        ['pumps'],
+        ['pumps'],
+        ['pumps'],
+        ['pumps'],
+      ])
+    },
+  )
   test('nothing is looked up where no row has a number', async () => {
     const lines = await linesOfRows([row(null, 'Rope')], making, () => {
       throw new Error('looked up')
     })
     expect(lines.map((l) => l.description)).toEqual(['Rope'])
   })
-  test('lines of a source come at today’s price where the item is still there, else as they were, paid by their account', () => {
-    const line = (change: Partial<SourceLine>): SourceLine => ({
-      itemId: null,
-      description: 'Lodging',
-      secondDescription: 'two nights',
-      quantity: '2',
-      unit: 'E48',
-      unitPrice: '92',
-      priceBase: '1',
-      currency: 'EUR',
-      taxCode: 'S',
-      supplierId: null,
-      supplierPart: null,
-      categoryId: null,
-      account: '616',
-      note: '',
-      ...change,
-    })
-    const made = linesOfSource(
-      [
-        line({ itemId: 'i1', unitPrice: '12' }),
-        line({}),
-        line({ itemId: 'gone', description: 'Lamp of old', unitPrice: '7' }),
-      ],
-      [item()],
-      making,
-    )
-    expect(
-      made.map((l) => [l.itemId, l.description, l.secondDescription, l.unitPrice, l.codings[0]?.budgetLineId]),
-    ).toEqual([
-      ['i1', 'Quartz sleeve', '', '31.50', 'pumps'],
-      [null, 'Lodging', 'two nights', '92', 'waste'],
-      [null, 'Lamp of old', 'two nights', '7', 'waste'],
-    ])
-    expect(lineFromSource(line({}), undefined, BOTH)).toMatchObject({
-      splitMethod: 'percent',
-      noteInternal: '',
-      own: {},
-    })
-  })
+  test(
+    'lines of a source come at today’s price where the item is still there, else as they were, paid by their ' +
+      'account',
+    () => {
+      const line = (change: Partial<SourceLine>): SourceLine => ({
+        itemId: null,
+        description: 'Lodging',
+        secondDescription: 'two nights',
+        quantity: '2',
+        unit: 'E48',
+        unitPrice: '92',
+        priceBase: '1',
+        currency: 'EUR',
+        taxCode: 'S',
+        supplierId: null,
+        supplierPart: null,
+        categoryId: null,
+        account: '616',
+        note: '',
+        ...change,
+      })
+      const made = linesOfSource(
+        [
+          line({ itemId: 'i1', unitPrice: '12' }),
+          line({}),
+          line({ itemId: 'gone', description: 'Lamp of old', unitPrice: '7' }),
+        ],
+        [item()],
+        making,
+      )
+      expect(
+        made.map((l) => [l.itemId, l.description, l.secondDescription, l.unitPrice, l.codings[0]?.budgetLineId]),
+      ).toEqual([
+        ['i1', 'Quartz sleeve', '', '31.50', 'pumps'],
+        [null, 'Lodging', 'two nights', '92', 'waste'],
+        [null, 'Lamp of old', 'two nights', '7', 'waste'],
+      ])
+      expect(lineFromSource(line({}), undefined, BOTH)).toMatchObject({
+        splitMethod: 'percent',
+        noteInternal: '',
+        own: {},
+      })
+    },
+  )
 })

@@ -1,10 +1,10 @@
 import { priceFor, type PriceStep } from '#core/catalogue/price'
-import type { DraftFacts } from '#core/requisition/compute'
+import type { DraftFacts } from '#core/requisition/draft-facts'
 import { BLANK_LINE } from '#core/requisition/draft'
 import type { Entry } from '#core/requisition/entry'
 import type { ItemFound } from '#shared/contract/catalogue'
 import type { SourceLine } from '#shared/contract/regulars'
-import type { EditableLine } from './use-draft'
+import type { EditableLine } from './editable-draft'
 
 /** The coding a new line begins with: its category's account in this department, else that of the line above. */
 function codingFor(

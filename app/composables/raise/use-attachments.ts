@@ -1,5 +1,5 @@
 import type { AttachmentKind } from '#core/requisition/rules'
-import type { AttachmentView } from '#shared/contract/requisition'
+import type { AttachmentView } from '#shared/contract/document'
 import { uploadFile } from '~/composables/base/upload-file'
 import { ApiProblem, sayError, type useApi } from '~/composables/base/use-api'
 import type { useDraft } from './use-draft'
@@ -11,8 +11,6 @@ export function useAttachments(
   complain: (sentence: string) => void,
   progress: (now: { name: string; share: number } | null) => void,
 ) {
-  const at = (id = '') => `/api/requisitions/${d.id.value}/attachments${id === '' ? '' : `/${id}`}`
-
   async function attach(files: readonly File[]): Promise<void> {
     d.state.value = d.id.value === '' ? 'changed' : d.state.value
     if (!(await d.save())) {
@@ -23,10 +21,13 @@ export function useAttachments(
       progress({ name: file.name, share: 0 })
       try {
         d.attachments.value.push(
-          await uploadFile<AttachmentView>(
-            at(),
+          await uploadFile(
+            '/api/requisitions/{id}/attachments',
+            {
+              params: { id: d.id.value },
+              query: { name: file.name.slice(0, 300), kind: guessKind(file.name) },
+            },
             file,
-            { name: file.name.slice(0, 300), kind: guessKind(file.name) },
             (share) => {
               progress({ name: file.name, share })
             },
@@ -42,7 +43,10 @@ export function useAttachments(
 
   async function describe(a: AttachmentView, as: { kind: AttachmentKind; forSupplier: boolean }): Promise<void> {
     try {
-      const now = await api.put<AttachmentView>(at(a.id), { body: as })
+      const now = await api.put('/api/requisitions/{id}/attachments/{attachmentId}', {
+        params: { id: d.id.value, attachmentId: a.id },
+        body: as,
+      })
       d.attachments.value = d.attachments.value.map((x) => (x.id === a.id ? now : x))
     } catch (e) {
       complain(sayError(e))
@@ -51,7 +55,9 @@ export function useAttachments(
 
   async function detach(id: string): Promise<void> {
     try {
-      await api.remove(at(id))
+      await api.remove('/api/requisitions/{id}/attachments/{attachmentId}', {
+        params: { id: d.id.value, attachmentId: id },
+      })
       d.attachments.value = d.attachments.value.filter((a) => a.id !== id)
     } catch (e) {
       complain(sayError(e))

@@ -1,30 +1,19 @@
 import { computeDraft, type DraftVerdict, type LineMemo } from '#core/requisition/compute'
-import { BLANK_DRAFT, completeDraft, type Draft, type DraftLine } from '#core/requisition/draft'
+import { completeDraft, type Draft } from '#core/requisition/draft'
 import type { ItemFacts, SupplierFacts } from '#core/supplier/warning'
 import { readFacts, type DraftFactsWire } from '#shared/contract/draft-facts'
-import type { AttachmentView, RemarkView, RequisitionView } from '#shared/contract/requisition'
+import type { AttachmentView, RemarkView } from '#shared/contract/document'
+import type { RequisitionView } from '#shared/contract/requisition'
 import { proposeTitle } from '#core/requisition/title'
 import { useRevision } from './use-revision'
 import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
 import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
-
-type Mutable<T> = { -readonly [K in keyof T]: T[K] }
-export interface EditableLine extends Omit<Mutable<DraftLine>, 'own'> {
-  own: Record<string, string>
-}
-export interface EditableDraft extends Omit<Mutable<Draft>, 'lines' | 'readWarnings' | 'own'> {
-  lines: EditableLine[]
-  readWarnings: string[]
-  own: Record<string, string>
-}
+import { type EditableDraft } from './editable-draft'
 
 const SAVE_AFTER_MS = 700
 /** A browser that ends at once loses at most what was typed in this time. */
 const KEEP_AFTER_MS = 150
-
-export const emptyDraft = (departmentId: string | null, shipToId: string | null): EditableDraft =>
-  structuredClone({ ...BLANK_DRAFT, departmentId, shipToId }) as EditableDraft
 
 /**
  * One requisition while it is written: computes its verdict with the core at every change, saves itself
@@ -66,7 +55,8 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
   const keptAt = ref<number | null>(start.view === null ? null : Date.parse(start.view.changedAt))
 
   const memo: LineMemo = new Map()
-  // Reading a draft of 500 lines through its proxies costs many times the sums: it is read as it lies, whenever it changed.
+  // Reading a draft of 500 lines through its proxies costs many times the sums: it is read as it lies, whenever it
+  // changed.
   const raw = toRaw(draft)
   const revision = useRevision(draft, changed)
   const verdict = computed<DraftVerdict | null>(() => {
@@ -134,16 +124,13 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
       if (id.value === '') {
         const fresh = crypto.randomUUID()
         forgetHere()
-        const made = await api.post<{ version: number }>('/api/requisitions', {
-          body: { id: fresh, ...body },
-          key: fresh,
-        })
+        const made = await api.post('/api/requisitions', { body: { id: fresh, ...body }, key: fresh })
         id.value = fresh
         version.value = made.version
         window.history.replaceState(window.history.state, '', `/raise/${fresh}`)
       } else
         version.value = (
-          await api.put<{ version: number }>(`/api/requisitions/${id.value}`, { body, version: version.value })
+          await api.put('/api/requisitions/{id}', { params: { id: id.value }, body, version: version.value })
         ).version
       trouble.value = ''
       keptAt.value = Date.now()
@@ -189,11 +176,13 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
   async function readFactsAgain(): Promise<void> {
     try {
       read.value = readFacts(
-        await api.get<DraftFactsWire>('/api/draft-facts', {
-          departmentId: draft.departmentId ?? undefined,
-          accountingDate: draft.accountingDate ?? undefined,
-          ownerId: ownerId.value === '' ? undefined : ownerId.value,
-          requisitionId: id.value === '' ? undefined : id.value,
+        await api.get('/api/draft-facts', {
+          query: {
+            departmentId: draft.departmentId ?? undefined,
+            accountingDate: draft.accountingDate ?? undefined,
+            ownerId: ownerId.value === '' ? undefined : ownerId.value,
+            requisitionId: id.value === '' ? undefined : id.value,
+          },
         }),
       )
     } catch (error) {

@@ -1,5 +1,5 @@
 import type { Ref, ComputedRef } from 'vue'
-import type { EditableLine } from './use-draft'
+import type { EditableLine } from './editable-draft'
 
 /** Lines that are drawn or not together, one piece a frame: more at once would hold up what is being typed. */
 const PIECE = 3

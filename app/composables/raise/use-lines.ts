@@ -8,12 +8,16 @@ import { useApi } from '~/composables/base/use-api'
 import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
 import { freeLine, lineForItem, reprice } from './new-line'
-import type { EditableLine, useDraft } from './use-draft'
+import type { useDraft } from './use-draft'
+import type { EditableLine } from './editable-draft'
 
 /** What makes many lines at once comes when it is first wanted. */
 const manyLines = () => import('./many-lines')
 
-/** What may be done with the lines of a draft: adding one or many, moving, repeating, taking off with an undo, copying out. */
+/**
+ * What may be done with the lines of a draft: adding one or many, moving, repeating, taking off with an undo, copying
+ * out.
+ */
 export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => void) {
   const { draft, facts, suppliers } = d
   const api = useApi()
@@ -42,9 +46,11 @@ export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => vo
     const before = JSON.stringify(draft.lines.find((l) => l.id === lineId)?.codings)
     if (draft.departmentId === null) return
     try {
-      const { account } = await api.get<{ account: string | null }>('/api/account-proposal', {
-        departmentId: draft.departmentId,
-        words: words.slice(0, 400),
+      const { account } = await api.get('/api/account-proposal', {
+        query: {
+          departmentId: draft.departmentId,
+          words: words.slice(0, 400),
+        },
       })
       const payer =
         account === null ? undefined : [...(facts.value?.budgetLines.values() ?? [])].find((l) => l.account === account)
@@ -86,7 +92,7 @@ export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => vo
       ).linesOfRows(
         rows,
         making(),
-        async (numbers) => (await api.post<{ items: ItemFound[] }>('/api/items/match', { body: { numbers } })).items,
+        async (numbers) => (await api.post('/api/items/match', { body: { numbers } })).items,
       ),
     )
   }

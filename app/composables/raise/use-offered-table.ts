@@ -11,7 +11,10 @@ export interface OfferedTable {
 /** A file of lines rather than one to be attached. */
 export const isLineFile = (file: File) => /\.(csv|tsv|txt|xlsx)$/i.test(file.name)
 
-/** Takes tables from the clipboard and from files, and offers them to be looked at; `take` makes lines of what was agreed to. */
+/**
+ * Takes tables from the clipboard and from files, and offers them to be looked at; `take` makes lines of what was
+ * agreed to.
+ */
 export function useOfferedTable(o: {
   readonly take: (rows: readonly ReadRow[]) => Promise<void>
   readonly complain: (sentence: string) => void
@@ -40,7 +43,7 @@ export function useOfferedTable(o: {
     o.complain('')
     try {
       offered.value = {
-        ...(await api.post<Omit<OfferedTable, 'source'>>('/api/line-files', { raw: file })),
+        ...(await api.post('/api/line-files', { raw: file })),
         source: file.name,
       }
     } catch (e) {

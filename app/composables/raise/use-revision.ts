@@ -1,5 +1,5 @@
 import type { Ref } from 'vue'
-import type { EditableDraft, EditableLine } from './use-draft'
+import type { EditableDraft, EditableLine } from './editable-draft'
 
 /**
  * Counts the changes of a draft, and tells of each. Every line is watched by itself: a key in one of

@@ -79,7 +79,7 @@ export function useForm(view: RequestFormView) {
     }
   }
 
-  const read = () => api.get<RequestFormView>('/api/request-form')
+  const read = () => api.get('/api/request-form')
   /** Takes what somebody else put in force meanwhile as what holds, with one's own changes on top. */
   async function carryOver(): Promise<void> {
     try {
@@ -90,7 +90,8 @@ export function useForm(view: RequestFormView) {
       inForce.value = newest
       if (had)
         told.value =
-          'Somebody else put changes in force meanwhile. Yours stand on top of them now; look at them, then put them in force.'
+          'Somebody else put changes in force meanwhile. Yours stand on top of them now; look at them, then put ' +
+          'them in force.'
     } catch (error) {
       trouble.value = sayError(error)
     }

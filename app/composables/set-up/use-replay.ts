@@ -5,7 +5,10 @@ import { useApi } from '~/composables/base/use-api'
 
 const AFTER_MS = 500
 
-/** What rules would have done with the requests sent last, worked out anew a moment after they change; only sound rules are sent. */
+/**
+ * What rules would have done with the requests sent last, worked out anew a moment after they change; only sound rules
+ * are sent.
+ */
 export function useReplay(rules: () => readonly RequestRule[], sound: () => boolean) {
   const api = useApi()
   const replay = shallowRef<RulesReplay | null>(null)
@@ -18,7 +21,7 @@ export function useReplay(rules: () => readonly RequestRule[], sound: () => bool
     if (!sound() || rules().length === 0) return
     timer = setTimeout(() => {
       // Figures that cannot be had are left out; nothing hangs on them.
-      void api.post<RulesReplay>('/api/request-form/replays', { body: { rules: rules() } }).then(
+      void api.post('/api/request-form/replays', { body: { rules: rules() } }).then(
         (found) => {
           if (mine === turn) replay.value = found
         },

@@ -1,15 +1,6 @@
 <script setup lang="ts">
-import {
-  formatAmount,
-  formatKept,
-  formatMoney,
-  formatPrice,
-  formatQuantity,
-  formatSize,
-  inWords,
-  listWords,
-} from '#shared/words/format'
-import type { DecidedView, DecisionView, Slip } from '#shared/contract/requisition'
+import { sayRemark } from '#shared/words/document'
+import { formatSize, inWords, listWords } from '#shared/words/format'
 import BudgetEffects from '~/components/budget/BudgetEffects.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
@@ -41,11 +32,7 @@ const trouble = ref('')
 const hint = ref('')
 const busy = ref(false)
 
-const {
-  data: queue,
-  refresh: readQueue,
-  error,
-} = await useAsyncData('waiting', () => api.get<{ slips: Slip[] }>('/api/waiting'))
+const { data: queue, refresh: readQueue, error } = await useAsyncData('waiting', () => api.get('/api/waiting'))
 const slips = computed(() => queue.value?.slips ?? [])
 const wanted = computed(() =>
   typeof route.params.id === 'string' && route.params.id !== '' ? route.params.id : (slips.value[0]?.id ?? null),
@@ -56,7 +43,8 @@ const {
   error: docError,
 } = await useAsyncData(
   'decision',
-  async () => (wanted.value === null ? null : api.get<DecisionView>(`/api/requisitions/${wanted.value}/decision`)),
+  async () =>
+    wanted.value === null ? null : api.get('/api/requisitions/{id}/decision', { params: { id: wanted.value } }),
   { watch: [wanted] },
 )
 useLive((c) => {
@@ -123,7 +111,8 @@ async function decide(outcome: 'approve' | 'sendBack' | 'reject'): Promise<void>
   trouble.value = ''
   const next = slips.value[at.value + 1] ?? slips.value[at.value - 1]
   try {
-    const done = await api.post<DecidedView>(`/api/requisitions/${d.id}/decisions`, {
+    const done = await api.post('/api/requisitions/{id}/decisions', {
+      params: { id: d.id },
       body: { outcome, comment: comment.value },
       version: d.version,
       key: `decide-${d.id}-${d.version}-${outcome}`,
@@ -132,7 +121,9 @@ async function decide(outcome: 'approve' | 'sendBack' | 'reject'): Promise<void>
     hint.value = ''
     undo.show(`${DONE[outcome]}: ${d.title}, ${d.owner}.`, 'Take it back', 10, async () => {
       try {
-        await api.remove(`/api/requisitions/${d.id}/decisions/${done.decisionId}`)
+        await api.remove('/api/requisitions/{id}/decisions/{decisionId}', {
+          params: { id: d.id, decisionId: done.decisionId },
+        })
         await readQueue()
         await navigateTo(`/decide/${d.id}`, { replace: true })
         await readDoc()
@@ -160,7 +151,11 @@ async function ask(): Promise<void> {
   if (d === null || d === undefined || busy.value || needsWords('ask')) return
   busy.value = true
   try {
-    await api.post(`/api/requisitions/${d.id}/questions`, { body: { text: comment.value }, key: crypto.randomUUID() })
+    await api.post('/api/requisitions/{id}/questions', {
+      params: { id: d.id },
+      body: { text: comment.value },
+      key: crypto.randomUUID(),
+    })
     comment.value = ''
     hint.value = `${d.owner} is asked, and hears of it now.`
     await Promise.all([readDoc(), readQueue()])
@@ -201,7 +196,10 @@ usePlaceKeys(
     <SheetPage>
       <template v-if="slips.length > 0" #strip>
         <nav
-          class="flex overflow-x-auto rounded-t border border-b-0 border-strong bg-margin max-[900px]:rounded-none max-[900px]:border-x-0"
+          :class="[
+            'flex overflow-x-auto rounded-t border border-b-0 border-strong bg-margin',
+            'max-[900px]:rounded-none max-[900px]:border-x-0',
+          ]"
           aria-label="What waits for you"
         >
           <NuxtLink
@@ -216,7 +214,7 @@ usePlaceKeys(
           >
             <span class="flex justify-between gap-4"
               ><b class="font-semibold">{{ s.owner }}</b
-              ><span>{{ formatKept(s.amount, s.currency) }}</span></span
+              ><span>{{ wording.kept(s.amount, s.currency) }}</span></span
             >
             <span class="small block truncate"
               >{{ s.title }}<template v-if="s.forName"> · for {{ s.forName }}</template
@@ -242,7 +240,7 @@ usePlaceKeys(
       </template>
       <article v-else>
         <h1 class="sentence">
-          <b>{{ doc.owner }}</b> asks for <b>{{ formatMoney(doc.amount) }}</b> for <b>{{ doc.department }}</b>, by
+          <b>{{ doc.owner }}</b> asks for <b>{{ wording.money(doc.amount) }}</b> for <b>{{ doc.department }}</b>, by
           {{ wording.day(doc.needBy) }}, because {{ doc.why.replace(/\.$/, '') }}.
         </h1>
         <p class="mt-1.5 text-ink2">
@@ -250,7 +248,7 @@ usePlaceKeys(
           <time :datetime="doc.sentAt" :title="wording.exact(doc.sentAt)">{{ wording.moment(doc.sentAt) }}</time> · to
           {{ doc.shipTo }}<template v-if="doc.shipToDetail">, {{ doc.shipToDetail }}</template
           ><template v-if="doc.forName"> · you decide for {{ doc.forName }}</template>
-          <template v-for="t in doc.tax" :key="t.currency"> · {{ formatMoney(t.total) }} with tax</template>
+          <template v-for="t in doc.tax" :key="t.currency"> · {{ wording.money(t.total) }} with tax</template>
         </p>
         <p v-if="doc.besides.length > 0" class="small mt-1">
           {{ [...(doc.kind === 'goods' ? [] : [doc.kind]), ...doc.besides].join(' · ') }}
@@ -281,7 +279,10 @@ usePlaceKeys(
             <tr
               v-for="l in doc.lines"
               :key="l.id"
-              class="max-[700px]:grid max-[700px]:grid-cols-[minmax(0,1fr)_auto] max-[700px]:border-b max-[700px]:border-rule max-[700px]:py-2 max-[700px]:[&>td]:border-0 max-[700px]:[&>td]:p-0.5"
+              :class="[
+                'max-[700px]:grid max-[700px]:grid-cols-[minmax(0,1fr)_auto] max-[700px]:border-b',
+                'max-[700px]:border-rule max-[700px]:py-2 max-[700px]:[&>td]:border-0 max-[700px]:[&>td]:p-0.5',
+              ]"
             >
               <td>
                 <span class="block font-semibold">{{ l.description }}</span><span
@@ -294,12 +295,12 @@ usePlaceKeys(
                     .join(' · ')
                 }}</span>
               </td>
-              <td class="num max-[700px]:order-3 max-[700px]:text-left!">{{ formatQuantity(l.quantity, l.unit) }}</td>
+              <td class="num max-[700px]:order-3 max-[700px]:text-left!">{{ wording.quantity(l.quantity, l.unit) }}</td>
               <td class="num max-[700px]:order-4">
-                {{ formatPrice(l.unitPrice, l.net.currency)
+                {{ wording.price(l.unitPrice, l.net.currency)
                 }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span
                 ><span v-if="l.listPrice" class="small block"
-                  >catalogue {{ formatPrice(l.listPrice, l.currency) }}</span
+                  >catalogue {{ wording.price(l.listPrice, l.currency) }}</span
                 >
               </td>
               <td class="pl-3! max-[700px]:order-5 max-[700px]:col-span-2 max-[700px]:pl-0.5!">
@@ -307,7 +308,7 @@ usePlaceKeys(
               </td>
               <td class="num font-medium">
                 <span v-if="l.net.currency !== doc.amount.currency" class="text-ink3">{{ l.net.currency }} </span>{{
-                  formatAmount(l.net)
+                  wording.amount(l.net)
                 }}
               </td>
             </tr>
@@ -335,7 +336,7 @@ usePlaceKeys(
             <dt class="small pt-0.5">
               {{ r.personId === session.me?.id ? 'You' : r.name.split(' ')[0] }}, {{ wording.moment(r.at) }}
             </dt>
-            <dd>{{ r.text }}</dd>
+            <dd>{{ sayRemark(r) }}</dd>
           </div>
         </dl>
         <label class="sr-only" for="comment">Ask, answer or leave a reason</label>

@@ -1,6 +1,4 @@
 <script setup lang="ts">
-import { formatAmount, formatMoney, formatPrice, formatQuantity } from '#shared/words/format'
-import type { OrderView } from '#shared/contract/order'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import { useApi } from '~/composables/base/use-api'
@@ -12,7 +10,11 @@ const api = useApi()
 const route = useRoute()
 const wording = useWording()
 const id = String(route.params.id)
-const { data: order, error, refresh } = await useAsyncData(`order-${id}`, () => api.get<OrderView>(`/api/orders/${id}`))
+const {
+  data: order,
+  error,
+  refresh,
+} = await useAsyncData(`order-${id}`, () => api.get('/api/orders/{id}', { params: { id } }))
 if (error.value || !order.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
 useHead({ title: () => `${order.value?.number ?? 'Order'} · Rekko` })
 useLive((c) => {
@@ -33,7 +35,7 @@ usePlaceKeys([], () => undefined)
     >
     <SheetPage>
       <h1 class="sentence">
-        <b>{{ order.number }}</b> to <b>{{ order.supplier }}</b> for <b>{{ formatMoney(order.net) }}</b>, delivered to
+        <b>{{ order.number }}</b> to <b>{{ order.supplier }}</b> for <b>{{ wording.money(order.net) }}</b>, delivered to
         {{ order.shipTo }} by {{ wording.day(first) }}.
       </h1>
       <p class="mt-1.5 text-ink2">
@@ -64,9 +66,9 @@ usePlaceKeys([], () => undefined)
                 [l.supplierPart, ...l.more].filter((t) => t).join(' · ')
               }}</span>
             </td>
-            <td class="num">{{ formatQuantity(l.quantity, l.unit) }}</td>
+            <td class="num">{{ wording.quantity(l.quantity, l.unit) }}</td>
             <td class="num">
-              {{ formatPrice(l.unitPrice, order.currency)
+              {{ wording.price(l.unitPrice, order.currency)
               }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span>
             </td>
             <td class="pl-3!">{{ wording.shortDay(l.needBy) }}</td>
@@ -76,21 +78,21 @@ usePlaceKeys([], () => undefined)
                 ><template v-if="l.sources.length > 1">, {{ s.quantity }}</template></span
               >
             </td>
-            <td class="num">{{ formatAmount(l.net) }}</td>
+            <td class="num">{{ wording.amount(l.net) }}</td>
           </tr>
         </tbody>
         <tfoot>
           <tr>
             <td colspan="5" class="num border-0! pb-0!">Without tax</td>
-            <td class="num border-0! pb-0!">{{ formatAmount(order.net) }}</td>
+            <td class="num border-0! pb-0!">{{ wording.amount(order.net) }}</td>
           </tr>
           <tr>
             <td colspan="5" class="num border-0! pb-0! pt-1!">Tax</td>
-            <td class="num border-0! pb-0! pt-1!">{{ formatAmount(order.tax) }}</td>
+            <td class="num border-0! pb-0! pt-1!">{{ wording.amount(order.tax) }}</td>
           </tr>
           <tr>
             <td colspan="5" class="num border-0! pt-1! font-semibold">{{ order.currency }}</td>
-            <td class="num border-0! pt-1! font-semibold">{{ formatAmount(order.total) }}</td>
+            <td class="num border-0! pt-1! font-semibold">{{ wording.amount(order.total) }}</td>
           </tr>
         </tfoot>
       </table>
@@ -110,9 +112,9 @@ usePlaceKeys([], () => undefined)
             </p>
             <p class="small">
               {{
-                v.mailSentAt !== null
-                  ? `e-mailed to ${v.mailTo ?? ''}, ${wording.moment(v.mailSentAt)}`
-                  : v.mailError !== null
+                v.sentAt !== null
+                  ? `e-mailed to ${v.address ?? ''}, ${wording.moment(v.sentAt)}`
+                  : v.lastError !== null
                     ? 'the mail server does not take it just now; it follows by itself'
                     : 'its e-mail is on the way'
               }}

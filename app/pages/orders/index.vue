@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { formatKept } from '#shared/words/format'
 import type { OrderHead } from '#shared/contract/order'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
@@ -14,9 +13,7 @@ const wording = useWording()
 const more = ref<OrderHead[]>([])
 const next = ref<string | null>(null)
 const trouble = ref('')
-const { data, error, refresh } = await useAsyncData('orders', () =>
-  api.get<{ orders: OrderHead[]; next: string | null }>('/api/orders'),
-)
+const { data, error, refresh } = await useAsyncData('orders', () => api.get('/api/orders'))
 next.value = data.value?.next ?? null
 useLive((c) => {
   if (c.kind === 'order' && more.value.length === 0) void refresh()
@@ -25,8 +22,10 @@ const orders = computed(() => [...(data.value?.orders ?? []), ...more.value])
 const underway = computed(() => orders.value.filter((o) => !o.mailed).length)
 async function readOn(): Promise<void> {
   try {
-    const page = await api.get<{ orders: OrderHead[]; next: string | null }>('/api/orders', {
-      after: next.value ?? undefined,
+    const page = await api.get('/api/orders', {
+      query: {
+        after: next.value ?? undefined,
+      },
     })
     more.value.push(...page.orders)
     next.value = page.next
@@ -47,7 +46,8 @@ usePlaceKeys([{ keys: 'Enter', does: 'open the order' }], () => undefined)
             ? 'No order was issued yet.'
             : underway === 0
               ? 'Every order here has reached its supplier’s mailbox.'
-              : `${underway} of these orders ${underway === 1 ? 'is' : 'are'} still on the way to the supplier’s mailbox.`
+              : `${underway} of these orders ${underway === 1 ? 'is' : 'are'} still on the way to the ` +
+                `supplier’s mailbox.`
         }}
       </h1>
       <p v-if="error" class="notice-red mt-3">{{ sayError(error) }}</p>
@@ -81,7 +81,7 @@ usePlaceKeys([{ keys: 'Enter', does: 'open the order' }], () => undefined)
             </td>
             <td class="text-ink2">{{ o.mailed ? 'sent' : 'on its way' }}</td>
             <td class="num">
-              <span class="text-ink3">{{ o.currency }}</span> {{ formatKept(o.net, o.currency) }}
+              <span class="text-ink3">{{ o.currency }}</span> {{ wording.kept(o.net, o.currency) }}
             </td>
           </tr>
         </tbody>

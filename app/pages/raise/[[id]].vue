@@ -1,19 +1,17 @@
 <script setup lang="ts">
 import { figuresFor } from '#core/budget/available'
-import { formatAmount, formatMoney } from '#shared/words/format'
 import { sayMissing } from '#shared/words/requisition'
 import { sayNote, saySeat } from '#shared/words/approval'
 import { dec } from '#core/base/decimal'
 import { subtract, sum, convert } from '#core/base/money'
 import type { FieldRef } from '#core/requisition/missing'
-import type { DraftFactsWire } from '#shared/contract/draft-facts'
 import { isAsked } from '#core/requisition/own-field'
 import { mostQuotes, type AttachmentKind } from '#core/requisition/rules'
 import type { ItemFound, SupplierFound } from '#shared/contract/catalogue'
 import { LINE_SOURCES, type LineSource } from '#core/requisition/line-source'
 import { SOURCE_NAMES } from '#shared/words/regulars'
-import type { Beginning, SourceLine } from '#shared/contract/regulars'
-import type { AttachmentView, RaiseChoices, RequisitionView } from '#shared/contract/requisition'
+import type { SourceLine } from '#shared/contract/regulars'
+import type { AttachmentView } from '#shared/contract/document'
 import AddField from '~/components/raise/AddField.vue'
 import AttachField from '~/components/raise/AttachField.vue'
 import BlankChoice from '~/components/base/BlankChoice.vue'
@@ -28,7 +26,8 @@ import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
-import { emptyDraft, useDraft, type EditableDraft, type EditableLine } from '~/composables/raise/use-draft'
+import { useDraft } from '~/composables/raise/use-draft'
+import { emptyDraft, type EditableDraft, type EditableLine } from '~/composables/raise/editable-draft'
 import { useLines } from '~/composables/raise/use-lines'
 import { isLineFile, useOfferedTable } from '~/composables/raise/use-offered-table'
 import { sayConsequence } from '~/composables/raise/say-consequence'
@@ -47,7 +46,8 @@ const NewSupplier = defineAsyncComponent(() => import('~/components/raise/NewSup
 // Saving gives a new draft its address without making the page anew.
 definePageMeta({
   key: (route) =>
-    `raise ${['add', 'from', 'template', 'order'].map((k) => String(route.query[k] ?? '')).join(' ')} ${String(route.params.id ?? '')}`,
+    `raise ${['add', 'from', 'template', 'order'].map((k) => String(route.query[k] ?? '')).join(' ')} ` +
+    `${String(route.params.id ?? '')}`,
 })
 
 const route = useRoute()
@@ -57,23 +57,28 @@ const wording = useWording()
 const undo = useUndo()
 const given = typeof route.params.id === 'string' ? route.params.id : ''
 /** Where a new one begins from: an earlier request, a template, an order. */
-const BEGINNINGS = { from: 'requisitions', template: 'templates', order: 'orders' } as const
-const beginning =
-  (Object.keys(BEGINNINGS) as (keyof typeof BEGINNINGS)[]).flatMap((k) => {
-    const at = route.query[k]
-    return typeof at === 'string' && at !== '' ? [`/api/${BEGINNINGS[k]}/${encodeURIComponent(at)}/copy`] : []
-  })[0] ?? ''
+const BEGINNINGS = {
+  from: '/api/requisitions/{id}/copy',
+  template: '/api/templates/{id}/copy',
+  order: '/api/orders/{id}/copy',
+} as const
+const beginning = (Object.keys(BEGINNINGS) as (keyof typeof BEGINNINGS)[]).flatMap((k) => {
+  const id = route.query[k]
+  return typeof id === 'string' && id !== '' ? [{ path: BEGINNINGS[k], id }] : []
+})[0]
 
-const { data: start, error } = await useAsyncData(`raise-${given}-${beginning}`, async () => {
-  const choices = await api.get<RaiseChoices>('/api/raise-choices')
-  const view = given === '' ? null : await api.get<RequisitionView>(`/api/requisitions/${given}`)
-  const source = beginning === '' ? null : await api.get<Beginning>(beginning)
+const { data: start, error } = await useAsyncData(`raise-${given}-${beginning?.id ?? ''}`, async () => {
+  const choices = await api.get('/api/raise-choices')
+  const view = given === '' ? null : await api.get('/api/requisitions/{id}', { params: { id: given } })
+  const source = beginning === undefined ? null : await api.get(beginning.path, { params: { id: beginning.id } })
   const first = choices.departments[0]
   const draft = view?.draft ?? source?.draft ?? emptyDraft(first?.id ?? null, first?.usualShipToId ?? null)
-  const facts = await api.get<DraftFactsWire>('/api/draft-facts', {
-    departmentId: draft.departmentId ?? undefined,
-    accountingDate: draft.accountingDate ?? undefined,
-    requisitionId: view?.id,
+  const facts = await api.get('/api/draft-facts', {
+    query: {
+      departmentId: draft.departmentId ?? undefined,
+      accountingDate: draft.accountingDate ?? undefined,
+      requisitionId: view?.id,
+    },
   })
   // A new request begins as the first kind; so does a copy of one whose kind is no longer offered.
   const keepsKind = view !== null || (source !== null && facts.kinds.some((k) => k.code === draft.kind))
@@ -195,21 +200,25 @@ const entries = computed<RouteEntry[]>(() =>
       name: nameOf(seat.actorId),
       state: 'ahead' as const,
       you: false,
-      why: saySeat(seat.why, {
-        of: d.ownerId.value === session.me?.id ? 'you' : nameOf(d.ownerId.value),
-        forName: seat.forId === null ? null : nameOf(seat.forId),
-        lines:
-          seat.why.code === 'budget-holder'
-            ? seat.why.budgetLineIds.map((b) => facts.value?.budgetLines.get(b)?.name ?? '')
-            : [],
-      }),
+      why: saySeat(
+        seat.why,
+        {
+          of: d.ownerId.value === session.me?.id ? 'you' : nameOf(d.ownerId.value),
+          forName: seat.forId === null ? null : nameOf(seat.forId),
+          lines:
+            seat.why.code === 'budget-holder'
+              ? seat.why.budgetLineIds.map((b) => facts.value?.budgetLines.get(b)?.name ?? '')
+              : [],
+        },
+        wording.ways,
+      ),
     })),
   ),
 )
 const notes = computed(() => [
   ...new Set(
     (verdict.value?.route.notes ?? []).flatMap((n) => {
-      const said = sayNote(n, nameOf)
+      const said = sayNote(n, nameOf, wording.ways)
       return said === null ? [] : [said]
     }),
   ),
@@ -217,7 +226,9 @@ const notes = computed(() => [
 const tax = computed(() => {
   const v = verdict.value
   if (v === null || v.sums.length === 0) return ''
-  const parts = v.sums.map((s) => `${s.currency === currency ? '' : `${s.currency} `}${formatAmount(s.tax)}`).join(', ')
+  const parts = v.sums
+    .map((s) => `${s.currency === currency ? '' : `${s.currency} `}${wording.amount(s.tax)}`)
+    .join(', ')
   const factor = (c: string) => facts.value?.toBase.get(c) ?? '1'
   const net = sum(
     v.sums.map((s) => convert(s.net, factor(s.currency), currency)),
@@ -232,7 +243,7 @@ const tax = computed(() => {
   if (dec(felt.amount).lte('0.05')) return `tax ${parts} comes back in full`
   return dec(subtract(all, felt).amount).abs().lte('0.05')
     ? `tax ${parts} is in it, since none comes back`
-    : `of the tax, ${parts}, ${formatAmount(felt)} is in it`
+    : `of the tax, ${parts}, ${wording.amount(felt)} is in it`
 })
 const foreign = computed(() => (verdict.value?.sums ?? []).filter((s) => s.currency !== currency))
 const kept = computed(
@@ -384,7 +395,11 @@ async function send(): Promise<void> {
       return
     }
     sendKey = `send-${d.id.value}-${d.version.value}`
-    await api.post(`/api/requisitions/${d.id.value}/send`, { version: d.version.value, key: sendKey })
+    await api.post('/api/requisitions/{id}/send', {
+      params: { id: d.id.value },
+      version: d.version.value,
+      key: sendKey,
+    })
     d.settle()
     await session.load()
     await navigateTo(`/trail/${d.id.value}`)
@@ -401,7 +416,7 @@ async function throwAway(): Promise<void> {
   await d.save()
   const copy = JSON.parse(JSON.stringify(draft)) as EditableDraft
   try {
-    await api.remove(`/api/requisitions/${id}`, { version: d.version.value })
+    await api.remove('/api/requisitions/{id}', { params: { id }, version: d.version.value })
     d.settle()
     undo.show('The draft is thrown away.', 'Keep it after all', 10, async () => {
       await api.post('/api/requisitions', { body: { id, draft: copy, ownerId: d.ownerId.value } })
@@ -416,7 +431,7 @@ async function throwAway(): Promise<void> {
 onMounted(() => {
   lost.value = d.findLost()
   if (typeof route.query.add === 'string') addField.value?.begin(route.query.add)
-  else if (given === '' && beginning === '') addField.value?.focus()
+  else if (given === '' && beginning === undefined) addField.value?.focus()
 })
 usePlaceKeys(
   [
@@ -458,7 +473,8 @@ usePlaceKeys(
       <p v-if="view?.state === 'sent back'" class="notice-amber mb-4">
         Sent back{{
           d.remarks.value.filter((r) => r.kind === 'reason').at(-1)
-            ? ` by ${d.remarks.value.filter((r) => r.kind === 'reason').at(-1)?.name}: “${d.remarks.value.filter((r) => r.kind === 'reason').at(-1)?.text}”`
+            ? ` by ${d.remarks.value.filter((r) => r.kind === 'reason').at(-1)?.name}: ` +
+              `“${d.remarks.value.filter((r) => r.kind === 'reason').at(-1)?.text}”`
             : ''
         }}. Change it and send it again.
       </p>
@@ -540,7 +556,6 @@ usePlaceKeys(
         :facts="facts"
         :verdict="verdict"
         :names="names"
-        :decimal-mark="wording.decimalMark.value"
         :is-open="more"
       />
       <p
@@ -570,7 +585,6 @@ usePlaceKeys(
           :facts="facts"
           :suppliers="d.suppliers"
           :names="names"
-          :decimal-mark="wording.decimalMark.value"
           :currency="currency"
           :may-name="choices.newSuppliers !== 'nobody'"
           @remove="lines.remove"
@@ -590,7 +604,6 @@ usePlaceKeys(
           ref="addField"
           :department-id="draft.departmentId"
           :today="wording.today.value"
-          :decimal-mark="wording.decimalMark.value"
           :currency="currency"
           @item="lines.addItem"
           @free="lines.addFree"
@@ -668,7 +681,6 @@ usePlaceKeys(
         :notes="offered.notes"
         :room="lines.room.value"
         :currency="currency"
-        :decimal-mark="wording.decimalMark.value"
         @take="table.take"
         @close="table.leave"
       />
@@ -705,10 +717,10 @@ usePlaceKeys(
       <template #margin>
         <template v-if="verdict">
           <p class="text-ink2">All in, without tax you can reclaim</p>
-          <p class="sum">{{ formatMoney(verdict.approvalAmount) }}</p>
+          <p class="sum">{{ wording.money(verdict.approvalAmount) }}</p>
           <p class="small min-h-[17px]">{{ tax }}</p>
           <p v-for="s in foreign" :key="s.currency" class="small">
-            {{ formatMoney(s.net) }} without tax, at
+            {{ wording.money(s.net) }} without tax, at
             {{
               dec(facts?.toBase.get(s.currency) ?? '1')
                 .toDecimalPlaces(5)
@@ -735,7 +747,7 @@ usePlaceKeys(
             :class="m.code === 'budget-refuses' ? 'notice-red' : 'notice-amber'"
           >
             <button type="button" class="block w-full text-left hover:underline" @click="goTo(m.at)">
-              {{ sayMissing(m) }}
+              {{ sayMissing(m, wording.ways) }}
             </button>
           </li>
           <li v-if="stops.length > 6" class="small">and {{ stops.length - 6 }} more</li>

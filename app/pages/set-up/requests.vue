@@ -2,7 +2,6 @@
 import { NEW_SUPPLIER_POLICIES, without, type FormPart, type NewSupplierPolicy } from '#core/requisition/form'
 import { capital, formatCount } from '#shared/words/format'
 import { NEW_SUPPLIER_WORDS, sayChange, sayFormReason } from '#shared/words/request-form'
-import type { RequestFormView } from '#shared/contract/request-form'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
@@ -22,14 +21,16 @@ useHead({ title: 'What requests ask for · Rekko' })
 const api = useApi()
 const undo = useUndo()
 const wording = useWording()
-const { data: view, error } = await useAsyncData('request-form', () => api.get<RequestFormView>('/api/request-form'))
+const { data: view, error } = await useAsyncData('request-form', () => api.get('/api/request-form'))
 if (error.value || !view.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
 const f = useForm(view.value)
 const { form, inForce } = f
 
 const sentence = computed(
   () =>
-    `Staff raise ${formatCount(form.kinds.length, 'kind', 'kinds')} of requests. ${capital(formatCount(form.ownFields.length, 'own field', 'own fields'))} and ${formatCount(form.rules.length, 'rule', 'rules')} say what else is asked for.`,
+    `Staff raise ${formatCount(form.kinds.length, 'kind', 'kinds')} of requests. ` +
+    `${capital(formatCount(form.ownFields.length, 'own field', 'own fields'))} and ` +
+    `${formatCount(form.rules.length, 'rule', 'rules')} say what else is asked for.`,
 )
 const kinds = computed(() => form.kinds.map((k) => ({ id: k.code, name: k.name })))
 const policies = NEW_SUPPLIER_POLICIES.map((id) => ({ id, name: NEW_SUPPLIER_WORDS[id] }))
@@ -144,7 +145,8 @@ const PARTS: readonly { part: FormPart; title: string; add: string; empty: strin
     title: 'Own fields',
     add: 'an own field',
     empty:
-      'Nothing is asked for besides what every request says. An own field asks for one thing more: a text, a number, a day, a choice, a person or a job.',
+      'Nothing is asked for besides what every request says. An own field asks for one thing more: a text, a ' +
+      'number, a day, a choice, a person or a job.',
   },
   {
     part: 'rules',
@@ -168,7 +170,10 @@ const PARTS: readonly { part: FormPart; title: string; add: string; empty: strin
           <li
             v-for="(entry, at) in form[p.part]"
             :key="'code' in entry ? entry.code : entry.id"
-            class="grid grid-cols-[26px_minmax(0,1fr)_auto] gap-x-3 border-b border-rule py-3 max-[700px]:grid-cols-[minmax(0,1fr)]"
+            :class="[
+              'grid grid-cols-[26px_minmax(0,1fr)_auto] gap-x-3 border-b border-rule py-3',
+              'max-[700px]:grid-cols-[minmax(0,1fr)]',
+            ]"
           >
             <span class="pt-0.5 font-serif text-[18px] leading-7 text-ink3 max-[700px]:hidden" aria-hidden="true">{{
               at + 1
@@ -196,7 +201,6 @@ const PARTS: readonly { part: FormPart; title: string; add: string; empty: strin
                 :id="entryId(p.part, at)"
                 v-model="form.rules[at]"
                 :currency="inForce.currency"
-                :decimal-mark="wording.decimalMark.value"
                 :kinds="kinds"
                 :departments="inForce.departments"
                 :categories="inForce.categories"
@@ -253,7 +257,6 @@ const PARTS: readonly { part: FormPart; title: string; add: string; empty: strin
         <TryForm
           :form="form"
           :currency="inForce.currency"
-          :decimal-mark="wording.decimalMark.value"
           :departments="inForce.departments"
           :categories="inForce.categories"
         />

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { formatCount } from '#shared/words/format'
 import { sayAlike } from '#shared/words/supplier'
-import type { SupplierView } from '#shared/contract/supplier'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
@@ -17,7 +16,7 @@ const {
   data: supplier,
   error,
   refresh,
-} = await useAsyncData(`supplier-${id}`, () => api.get<SupplierView>(`/api/suppliers/${id}`))
+} = await useAsyncData(`supplier-${id}`, () => api.get('/api/suppliers/{id}', { params: { id } }))
 if (error.value || !supplier.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
 useHead({ title: () => `${supplier.value?.name ?? 'Supplier'} · Rekko` })
 const reason = ref('')
@@ -34,7 +33,8 @@ async function decide(accept: boolean): Promise<void> {
   busy.value = true
   trouble.value = ''
   try {
-    await api.post(`/api/suppliers/${id}/decision`, {
+    await api.post('/api/suppliers/{id}/decision', {
+      params: { id },
       body: { accept, reason: reason.value },
       key: crypto.randomUUID(),
     })
@@ -62,7 +62,10 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'approve a proposed supplier' }], (eve
       </h1>
       <p v-if="supplier.warning" class="notice-amber mt-3">{{ supplier.warning }}</p>
       <dl
-        class="mt-5 grid max-w-[640px] grid-cols-[140px_minmax(0,1fr)] gap-x-4 [&>*]:border-b [&>*]:border-rule [&>*]:py-2 [&>dt]:text-ink2"
+        :class="[
+          'mt-5 grid max-w-[640px] grid-cols-[140px_minmax(0,1fr)] gap-x-4 [&>*]:border-b',
+          '[&>*]:border-rule [&>*]:py-2 [&>dt]:text-ink2',
+        ]"
       >
         <dt>Address</dt>
         <dd>{{ supplier.address || 'not known' }}</dd>
@@ -108,7 +111,8 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'approve a proposed supplier' }], (eve
           {{
             supplier.waitingRequests === 0
               ? 'No request that is on its way names it.'
-              : `${formatCount(supplier.waitingRequests, 'request', 'requests')} on the way ${supplier.waitingRequests === 1 ? 'names' : 'name'} it.`
+              : `${formatCount(supplier.waitingRequests, 'request', 'requests')} on the way ` +
+                `${supplier.waitingRequests === 1 ? 'names' : 'name'} it.`
           }}
         </p>
       </template>

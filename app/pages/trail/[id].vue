@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { formatDay, formatDecimal, formatKept, formatSize, listWords } from '#shared/words/format'
+import { formatSize, listWords } from '#shared/words/format'
 import type { PersonFound } from '#shared/contract/people'
-import type { TrailView } from '#shared/contract/requisition'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import PersonPicker from '~/components/base/PersonPicker.vue'
@@ -25,7 +24,7 @@ const {
   data: trail,
   error,
   refresh,
-} = await useAsyncData(`trail-${id}`, () => api.get<TrailView>(`/api/requisitions/${id}/trail`))
+} = await useAsyncData(`trail-${id}`, () => api.get('/api/requisitions/{id}/trail', { params: { id } }))
 if (error.value || !trail.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
 useHead({ title: () => `${trail.value?.title ?? 'Trail'} · Rekko` })
 useLive((c) => {
@@ -71,19 +70,25 @@ async function act(work: () => Promise<unknown>): Promise<void> {
 }
 const send = () =>
   act(async () => {
-    await api.post(`/api/requisitions/${id}/answers`, { body: { text: answer.value }, key: crypto.randomUUID() })
+    await api.post('/api/requisitions/{id}/answers', {
+      params: { id },
+      body: { text: answer.value },
+      key: crypto.randomUUID(),
+    })
     answer.value = ''
   })
 const withdraw = () =>
   act(() =>
-    api.post(`/api/requisitions/${id}/withdraw`, {
+    api.post('/api/requisitions/{id}/withdraw', {
+      params: { id },
       version: trail.value?.version ?? 0,
       key: `withdraw-${id}-${trail.value?.version ?? 0}`,
     }),
   )
 const cancel = () =>
   act(async () => {
-    await api.post(`/api/requisitions/${id}/cancel-rest`, {
+    await api.post('/api/requisitions/{id}/cancel-rest', {
+      params: { id },
       version: trail.value?.version ?? 0,
       key: `cancel-${id}-${trail.value?.version ?? 0}`,
     })
@@ -95,14 +100,13 @@ const wish = reactive({ what: 'change' as 'change' | 'cancel', text: '' })
 const told = ref('')
 const remind = () =>
   act(async () => {
-    const { names } = await api.post<{ names: string[] }>(`/api/requisitions/${id}/reminders`, {
-      key: crypto.randomUUID(),
-    })
+    const { names } = await api.post('/api/requisitions/{id}/reminders', { params: { id }, key: crypto.randomUUID() })
     told.value = `Reminded: ${names.join(', ')}.`
   })
 const askForChange = () =>
   act(async () => {
-    const { names } = await api.post<{ names: string[] }>(`/api/requisitions/${id}/wishes`, {
+    const { names } = await api.post('/api/requisitions/{id}/wishes', {
+      params: { id },
       body: { ...wish },
       key: crypto.randomUUID(),
     })
@@ -113,9 +117,11 @@ const askForChange = () =>
 const looking = shallowRef<{ id: string; name: string; mime: string } | null>(null)
 const handOver = () =>
   act(async () => {
-    await api.post(`/api/requisitions/${id}/owner`, {
+    if (newOwner.value === null) return
+    await api.post('/api/requisitions/{id}/owner', {
+      params: { id },
       version: trail.value?.version ?? 0,
-      body: { personId: newOwner.value?.id, everything: everything.value },
+      body: { personId: newOwner.value.id, everything: everything.value },
       key: `owner-${id}-${trail.value?.version ?? 0}`,
     })
     handing.value = false
@@ -148,7 +154,7 @@ function printPage(): void {
     <SheetPage prints-margin>
       <p class="small hidden print:block">
         {{ session.me?.organisation.name }} · {{ trail.number ?? 'draft' }} · owner {{ trail.owner }} · printed
-        {{ formatDay(wording.today.value, '') }}
+        {{ wording.ways.day(wording.today.value, '') }}
       </p>
       <h1 class="sentence" aria-live="polite">
         <b>{{ trail.title || 'A request without lines' }}</b>: {{ trail.sentence }}
@@ -191,7 +197,10 @@ function printPage(): void {
         <li
           v-for="e in trail.entries"
           :key="e.key"
-          class="grid grid-cols-[128px_20px_minmax(0,1fr)_auto] gap-x-2 border-b border-rule py-2.5 max-[700px]:grid-cols-[20px_minmax(0,1fr)_auto]"
+          :class="[
+            'grid grid-cols-[128px_20px_minmax(0,1fr)_auto] gap-x-2 border-b border-rule py-2.5',
+            'max-[700px]:grid-cols-[20px_minmax(0,1fr)_auto]',
+          ]"
         >
           <time
             class="small pt-0.5 max-[700px]:order-last max-[700px]:col-span-3"
@@ -211,7 +220,7 @@ function printPage(): void {
             >
             {{ e.what }}<span v-if="e.more" class="small block">{{ e.more }}</span>
           </p>
-          <span class="num">{{ e.amount === null ? '' : formatKept(e.amount, trail.currency) }}</span>
+          <span class="num">{{ e.amount === null ? '' : wording.kept(e.amount, trail.currency) }}</span>
         </li>
         <li v-if="trail.entries.length === 0" class="text-ink2">
           It was not sent yet; from then on everything that happens stands here.
@@ -242,7 +251,7 @@ function printPage(): void {
           <dl>
             <div v-for="m in trail.money" :key="m.stage" class="flex justify-between gap-3">
               <dt class="text-ink2">{{ STAGE[m.stage] }}</dt>
-              <dd>{{ formatKept(m.amount, trail.currency) }}</dd>
+              <dd>{{ wording.kept(m.amount, trail.currency) }}</dd>
             </div>
           </dl></template
         >
@@ -257,9 +266,9 @@ function printPage(): void {
           <tbody>
             <tr v-for="l in trail.lines" :key="l.id" class="border-b border-rule">
               <td class="max-w-0 truncate py-1.5 pr-3" :title="l.description">{{ l.description }}</td>
-              <td class="num w-[1%] py-1.5 pl-2">{{ formatDecimal(l.requested) }}</td>
+              <td class="num w-[1%] py-1.5 pl-2">{{ wording.decimal(l.requested) }}</td>
               <td class="num w-[1%] py-1.5 pl-4" :class="l.ordered === '0' ? 'text-ink3' : ''">
-                {{ formatDecimal(l.ordered) }}
+                {{ wording.decimal(l.ordered) }}
               </td>
             </tr>
           </tbody>

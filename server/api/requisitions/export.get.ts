@@ -1,8 +1,8 @@
-import { requisitionRoutes } from '#shared/contract/requisition'
+import { mineRoutes } from '#shared/contract/mine'
 import { asDownload } from '../../http/download'
 import { route } from '../../http/route'
 import { exportMine } from '../../requisition/export-mine'
 
-export default route(requisitionRoutes.exportMine, async ({ ctx, event, query }) =>
+export default route(mineRoutes.exportMine, async ({ ctx, event, query }) =>
   asDownload(event, await exportMine(ctx, query)),
 )

@@ -1,5 +1,5 @@
 import { sessionRoutes } from '#shared/contract/session'
 import { route } from '../../http/route'
-import { signInDemo } from '../../people/sign-in'
+import { signInDemo } from '../../session/sign-in'
 
 export default route(sessionRoutes.signInDemo, ({ ctx, event, body }) => signInDemo(ctx, event, body.personId))

@@ -15,6 +15,7 @@ import {
 import { sql } from 'drizzle-orm'
 import type { Condition, Who } from '#core/approval/policy'
 import type { Route, SeatReason } from '#core/approval/route'
+import { document } from './document'
 import { person } from './people'
 
 export const approvalPolicy = pgTable(
@@ -65,7 +66,9 @@ export const approvalRoute = pgTable(
   {
     id: uuid().primaryKey().defaultRandom(),
     documentKind: text('document_kind').notNull(),
-    documentId: uuid('document_id').notNull(),
+    documentId: uuid('document_id')
+      .notNull()
+      .references(() => document.id),
     round: integer().notNull(),
     state: text().notNull(),
     amount: numeric({ precision: 20, scale: 2 }).notNull(),

@@ -1,5 +1,7 @@
 import { index, integer, jsonb, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
+import type { Told } from '#core/told/told'
+import { person } from './people'
 
 /** Mail that leaves at least once; its Message-ID stays the same, so that a repeat can be seen as one. */
 export const outgoingMail = pgTable(
@@ -9,8 +11,12 @@ export const outgoingMail = pgTable(
     messageId: text('message_id').notNull().unique(),
     toName: text('to_name').notNull(),
     toAddress: text('to_address').notNull(),
-    subject: text().notNull(),
-    body: text().notNull(),
+    /** Whose ways of numbers and dates it is worded in, when it leaves. */
+    personId: uuid('person_id').references(() => person.id),
+    /** What it tells, as a code and facts. */
+    told: jsonb().$type<Told>().notNull(),
+    /** Where it leads, below the address of the application; null where it leads nowhere. */
+    path: text(),
     attachments: jsonb().$type<{ hash: string; name: string }[]>().notNull(),
     aboutKind: text('about_kind').notNull(),
     aboutId: uuid('about_id').notNull(),

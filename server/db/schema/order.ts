@@ -1,6 +1,7 @@
 import {
   check,
   date,
+  foreignKey,
   index,
   integer,
   jsonb,
@@ -10,26 +11,23 @@ import {
   text,
   timestamp,
   unique,
-  uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
+import { document } from './document'
 import { person, shipTo } from './people'
 import { supplier } from './supplier'
 import { item } from './catalogue'
 import { requisitionLine } from './requisition'
 import { file } from './file'
 
+/** An order's own part; its buyer is the owner of its document, its title the supplier's name. */
 export const purchaseOrder = pgTable(
   'purchase_order',
   {
-    id: uuid().primaryKey(),
-    number: text(),
-    version: integer().notNull().default(1),
-    state: text().notNull().default('draft'),
-    buyerId: uuid('buyer_id')
-      .notNull()
-      .references(() => person.id),
+    id: uuid()
+      .primaryKey()
+      .references(() => document.id, { onDelete: 'cascade' }),
     supplierId: uuid('supplier_id')
       .notNull()
       .references(() => supplier.id),
@@ -44,21 +42,8 @@ export const purchaseOrder = pgTable(
     toBase: numeric('to_base', { precision: 30, scale: 20 }),
     net: numeric({ precision: 20, scale: 4 }),
     tax: numeric({ precision: 20, scale: 4 }),
-    createdAt: timestamp('created_at', { withTimezone: true }).notNull(),
-    issuedAt: timestamp('issued_at', { withTimezone: true }),
   },
-  (t) => [
-    uniqueIndex('purchase_order_number').on(t.number),
-    index('purchase_order_buyer').on(t.buyerId, t.state),
-    check(
-      'purchase_order_state',
-      sql`${t.state} in ('draft', 'in approval', 'approved', 'issued', 'acknowledged', 'part received', 'received', 'closed', 'cancelled')`,
-    ),
-    check(
-      'purchase_order_numbered',
-      sql`${t.state} in ('draft', 'in approval', 'approved') or ${t.number} is not null`,
-    ),
-  ],
+  (t) => [index('purchase_order_supplier').on(t.supplierId)],
 )
 
 /** What lies on a tray: parts of requisition lines, while the order is a draft. */
@@ -143,7 +128,36 @@ export const orderRevision = pgTable(
     /** The order as it stood, from which its PDF is made. */
     snapshot: jsonb().notNull(),
     pdfHash: text('pdf_hash').references(() => file.hash),
-    mailId: uuid('mail_id'),
   },
   (t) => [primaryKey({ columns: [t.orderId, t.revision] })],
+)
+
+/**
+ * A sent state on its way to the supplier over one channel: what goes where, and how far it came. Its reference (a
+ * Message-ID, say) stays the same, so that a repeat after a crash can be seen as one.
+ */
+export const orderSending = pgTable(
+  'order_sending',
+  {
+    id: uuid().primaryKey(),
+    orderId: uuid('order_id').notNull(),
+    revision: integer().notNull(),
+    channel: text().notNull(),
+    address: text().notNull(),
+    reference: text().notNull().unique(),
+    outcome: text().notNull().default('waiting'),
+    laidAt: timestamp('laid_at', { withTimezone: true }).notNull(),
+    sentAt: timestamp('sent_at', { withTimezone: true }),
+    tries: integer().notNull().default(0),
+    lastError: text('last_error'),
+  },
+  (t) => [
+    foreignKey({ columns: [t.orderId, t.revision], foreignColumns: [orderRevision.orderId, orderRevision.revision] }),
+    index('order_sending_of').on(t.orderId, t.revision),
+    index('order_sending_waiting')
+      .on(t.laidAt)
+      .where(sql`${t.outcome} = 'waiting'`),
+    check('order_sending_outcome', sql`${t.outcome} in ('waiting', 'sent', 'given up')`),
+    check('order_sending_sent', sql`(${t.outcome} = 'sent') = (${t.sentAt} is not null)`),
+  ],
 )

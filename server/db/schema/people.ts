@@ -4,6 +4,7 @@ import {
   check,
   date,
   index,
+  jsonb,
   numeric,
   pgTable,
   primaryKey,
@@ -14,6 +15,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
+import type { Told } from '#core/told/told'
 
 export const shipTo = pgTable(
   'ship_to',
@@ -75,7 +77,8 @@ export const person = pgTable(
     index('person_manager').on(t.managerId),
     check(
       'person_limits',
-      sql`coalesce(${t.ownLimit}, 0) >= 0 and coalesce(${t.decidingLimit}, 0) >= 0 and coalesce(${t.orderingLimit}, 0) >= 0`,
+      sql`coalesce(${t.ownLimit}, 0) >= 0 and coalesce(${t.decidingLimit}, 0) >= 0 and coalesce(${t.orderingLimit},
+        0) >= 0`,
     ),
   ],
 )
@@ -155,10 +158,28 @@ export const notice = pgTable(
       .notNull()
       .references(() => person.id),
     at: timestamp({ withTimezone: true }).notNull(),
-    sentence: text().notNull(),
+    /** What is told, as a code and facts; it is worded when it is read. */
+    told: jsonb().$type<Told>().notNull(),
     aboutKind: text('about_kind').notNull(),
     aboutId: uuid('about_id').notNull(),
+    /** The decision that caused it: taking that back takes the notice away. */
+    decisionId: uuid('decision_id'),
     readAt: timestamp('read_at', { withTimezone: true }),
   },
   (t) => [index('notice_person').on(t.personId, t.at)],
+)
+
+/** How a person likes to see a place: its address without the path. */
+export const savedView = pgTable(
+  'saved_view',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    place: text().notNull(),
+    name: text().notNull(),
+    query: text().notNull(),
+  },
+  (t) => [unique('saved_view_name').on(t.personId, t.place, t.name)],
 )

@@ -1,5 +1,4 @@
 import {
-  boolean,
   check,
   date,
   index,
@@ -10,36 +9,31 @@ import {
   primaryKey,
   text,
   timestamp,
-  uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
 import type { Address } from '#core/base/address'
 import type { Draft, OwnValues } from '#core/requisition/draft'
+import { document } from './document'
 import { department, person, shipTo } from './people'
 import { supplier } from './supplier'
 import { category, item } from './catalogue'
 import { budgetLine } from './budget'
-import { file } from './file'
 import { job, requestKind } from './request-form'
 
 export const requisition = pgTable(
   'requisition',
   {
-    id: uuid().primaryKey(),
-    number: text(),
-    version: integer().notNull().default(1),
-    state: text().notNull().default('draft'),
-    kind: text()
+    id: uuid()
+      .primaryKey()
+      .references(() => document.id, { onDelete: 'cascade' }),
+    /** What kind of request it is. */
+    kindCode: text('kind_code')
       .notNull()
       .default('goods')
       .references(() => requestKind.code),
-    title: text().notNull().default(''),
     departmentId: uuid('department_id').references(() => department.id),
     raisedById: uuid('raised_by_id')
-      .notNull()
-      .references(() => person.id),
-    ownerId: uuid('owner_id')
       .notNull()
       .references(() => person.id),
     shipToId: uuid('ship_to_id').references(() => shipTo.id),
@@ -67,32 +61,10 @@ export const requisition = pgTable(
     round: integer().notNull().default(0),
     /** The draft as it was last sent, to tell whether it comes back with no more. */
     sentDraft: jsonb('sent_draft').$type<Draft>(),
-    createdAt: timestamp('created_at', { withTimezone: true }).notNull(),
-    changedAt: timestamp('changed_at', { withTimezone: true }).notNull(),
-    sentAt: timestamp('sent_at', { withTimezone: true }),
-    /** Since when it stands in this state. */
-    stateSince: timestamp('state_since', { withTimezone: true }).notNull(),
     /** When its owner last reminded those it waits for. */
     remindedAt: timestamp('reminded_at', { withTimezone: true }),
   },
-  (t) => [
-    uniqueIndex('requisition_number').on(t.number),
-    index('requisition_owner').on(t.ownerId, t.changedAt.desc(), t.id),
-    index('requisition_title_words').using('gin', sql`${t.title} gin_trgm_ops`),
-    index('requisition_number_parts').using('gin', sql`${t.number} gin_trgm_ops`),
-    index('requisition_raised_by').on(t.raisedById),
-    index('requisition_desk')
-      .on(t.sentAt, t.number)
-      .where(sql`${t.state} in ('approved', 'part ordered')`),
-    index('requisition_open')
-      .on(t.state)
-      .where(sql`${t.state} in ('approved', 'part ordered', 'in approval')`),
-    check(
-      'requisition_state',
-      sql`${t.state} in ('draft', 'in approval', 'approved', 'part ordered', 'ordered', 'closed', 'sent back', 'rejected', 'withdrawn', 'cancelled')`,
-    ),
-    check('requisition_numbered', sql`${t.state} = 'draft' or ${t.number} is not null`),
-  ],
+  (t) => [index('requisition_raised_by').on(t.raisedById), index('requisition_department').on(t.departmentId)],
 )
 
 export const requisitionLine = pgTable(
@@ -159,49 +131,4 @@ export const requisitionCoding = pgTable(
     reclaimable: numeric({ precision: 5, scale: 2 }),
   },
   (t) => [primaryKey({ columns: [t.lineId, t.position] }), index('requisition_coding_budget').on(t.budgetLineId)],
-)
-
-export const attachment = pgTable(
-  'attachment',
-  {
-    id: uuid().primaryKey(),
-    requisitionId: uuid('requisition_id')
-      .notNull()
-      .references(() => requisition.id, { onDelete: 'cascade' }),
-    fileHash: text('file_hash')
-      .notNull()
-      .references(() => file.hash),
-    name: text().notNull(),
-    kind: text().notNull().default('quote'),
-    forSupplier: boolean('for_supplier').notNull().default(false),
-    addedById: uuid('added_by_id')
-      .notNull()
-      .references(() => person.id),
-    addedAt: timestamp('added_at', { withTimezone: true }).notNull(),
-  },
-  (t) => [index('attachment_requisition').on(t.requisitionId)],
-)
-
-/** What was said about a requisition: questions, answers, reasons, and its owner's wishes for a change. */
-export const remark = pgTable(
-  'remark',
-  {
-    id: uuid().primaryKey().defaultRandom(),
-    requisitionId: uuid('requisition_id')
-      .notNull()
-      .references(() => requisition.id),
-    personId: uuid('person_id')
-      .notNull()
-      .references(() => person.id),
-    at: timestamp({ withTimezone: true }).notNull(),
-    kind: text().notNull(),
-    text: text().notNull(),
-    answeredAt: timestamp('answered_at', { withTimezone: true }),
-    /** The decision it was said with, so that taking that back takes this back too. */
-    decisionId: uuid('decision_id'),
-  },
-  (t) => [
-    index('remark_requisition').on(t.requisitionId, t.at),
-    check('remark_kind', sql`${t.kind} in ('question', 'answer', 'reason', 'wish')`),
-  ],
 )

@@ -1,4 +1,4 @@
-import { check, date, integer, jsonb, numeric, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
+import { check, date, integer, numeric, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
 
 /** One row: who we are and how we count. */
@@ -16,7 +16,9 @@ export const organisation = pgTable(
     mailFrom: text('mail_from').notNull(),
     /** Whether somebody who raises may name a supplier that is not there yet. */
     newSuppliers: text('new_suppliers').notNull().default('propose'),
-    /** The version of what is asked for with requisitions: kinds, own fields, rules and new suppliers, kept as a whole. */
+    /**
+     * The version of what is asked for with requisitions: kinds, own fields, rules and new suppliers, kept as a whole.
+     */
     formVersion: integer('form_version').notNull().default(1),
     isDemo: integer('is_demo').notNull().default(0),
   },
@@ -66,19 +68,4 @@ export const numberSeries = pgTable(
     last: integer().notNull(),
   },
   (t) => [primaryKey({ columns: [t.series, t.fiscalYear] })],
-)
-
-/** What was answered to a request that carried an Idempotency-Key. */
-export const idempotency = pgTable(
-  'idempotency',
-  {
-    personId: text('person_id').notNull(),
-    key: text().notNull(),
-    route: text().notNull(),
-    bodyHash: text('body_hash').notNull(),
-    status: integer().notNull(),
-    reply: jsonb(),
-    at: timestamp({ withTimezone: true }).notNull(),
-  },
-  (t) => [primaryKey({ columns: [t.personId, t.key] })],
 )

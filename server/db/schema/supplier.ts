@@ -12,6 +12,8 @@ export const supplier = pgTable(
     town: text().notNull().default(''),
     address: text().notNull().default(''),
     email: text(),
+    /** How orders reach it; the channel knows which of its addresses it takes. */
+    channel: text().notNull().default('e-mail'),
     currency: text().notNull(),
     /** Payment terms: 'net' or 'month-end', and days. */
     termsKind: text('terms_kind').notNull().default('net'),

@@ -1,7 +1,8 @@
-import { requisitionRoutes } from '#shared/contract/requisition'
+import { decideRoutes } from '#shared/contract/decide'
+import { answerQuestion } from '../../../approval/answer-question'
 import { route } from '../../../http/route'
-import { answerQuestion } from '../../../requisition/answer-question'
+import { REQUISITION } from '../../../requisition/kind'
 
-export default route(requisitionRoutes.answerQuestion, ({ ctx, params, body }) =>
-  answerQuestion(ctx, params.id, body.text),
+export default route(decideRoutes.answerQuestion, ({ ctx, params, body }) =>
+  answerQuestion(ctx, REQUISITION, params.id, body.text),
 )

@@ -1,5 +1,5 @@
-import { requisitionRoutes } from '#shared/contract/requisition'
+import { decideRoutes } from '#shared/contract/decide'
 import { route } from '../../../http/route'
-import { readDecision } from '../../../requisition/decision-page'
+import { readDecision } from '../../../decide/read-decision'
 
-export default route(requisitionRoutes.readDecision, ({ ctx, params }) => readDecision(ctx, params.id))
+export default route(decideRoutes.readDecision, ({ ctx, params }) => readDecision(ctx, params.id))

@@ -1,7 +1,8 @@
-import { requisitionRoutes } from '#shared/contract/requisition'
+import { decideRoutes } from '#shared/contract/decide'
+import { decide } from '../../../approval/decide'
 import { route } from '../../../http/route'
-import { decideRequisition } from '../../../requisition/decide-requisition'
+import { REQUISITION } from '../../../requisition/kind'
 
-export default route(requisitionRoutes.decideRequisition, ({ ctx, params, body, version }) =>
-  decideRequisition(ctx, params.id, version, body.outcome, body.comment),
+export default route(decideRoutes.decideRequisition, ({ ctx, params, body, version }) =>
+  decide(ctx, REQUISITION, params.id, version, body.outcome, body.comment),
 )

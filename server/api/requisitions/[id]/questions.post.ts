@@ -1,5 +1,8 @@
-import { requisitionRoutes } from '#shared/contract/requisition'
+import { decideRoutes } from '#shared/contract/decide'
+import { askQuestion } from '../../../approval/ask-question'
 import { route } from '../../../http/route'
-import { askQuestion } from '../../../requisition/ask-question'
+import { REQUISITION } from '../../../requisition/kind'
 
-export default route(requisitionRoutes.askQuestion, ({ ctx, params, body }) => askQuestion(ctx, params.id, body.text))
+export default route(decideRoutes.askQuestion, ({ ctx, params, body }) =>
+  askQuestion(ctx, REQUISITION, params.id, body.text),
+)

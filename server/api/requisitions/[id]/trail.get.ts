@@ -1,5 +1,5 @@
-import { requisitionRoutes } from '#shared/contract/requisition'
+import { trailRoutes } from '#shared/contract/trail'
 import { route } from '../../../http/route'
-import { readTrail } from '../../../requisition/trail-page'
+import { readTrail } from '../../../trail/read-trail'
 
-export default route(requisitionRoutes.readTrail, ({ ctx, params }) => readTrail(ctx, params.id))
+export default route(trailRoutes.readTrail, ({ ctx, params }) => readTrail(ctx, params.id))

@@ -1,5 +1,8 @@
 import { requisitionRoutes } from '#shared/contract/requisition'
 import { route } from '../../../../http/route'
-import { detachFile } from '../../../../requisition/attach-file'
+import { detachFile } from '../../../../document/attach-file'
+import { REQUISITION } from '../../../../requisition/kind'
 
-export default route(requisitionRoutes.detachFile, ({ ctx, params }) => detachFile(ctx, params.id, params.attachmentId))
+export default route(requisitionRoutes.detachFile, ({ ctx, params }) =>
+  detachFile(ctx, REQUISITION, params.id, params.attachmentId),
+)

@@ -1,7 +1,8 @@
-import { requisitionRoutes } from '#shared/contract/requisition'
+import { decideRoutes } from '#shared/contract/decide'
+import { takeBack } from '../../../../approval/take-back'
 import { route } from '../../../../http/route'
-import { takeBackDecision } from '../../../../requisition/take-back-decision'
+import { REQUISITION } from '../../../../requisition/kind'
 
-export default route(requisitionRoutes.takeBackDecision, ({ ctx, params }) =>
-  takeBackDecision(ctx, params.id, params.decisionId),
+export default route(decideRoutes.takeBackDecision, ({ ctx, params }) =>
+  takeBack(ctx, REQUISITION, params.id, params.decisionId),
 )

@@ -1,0 +1,71 @@
+import { type DecimalText } from '#core/base/decimal'
+import { type Day } from '#core/base/day'
+import { type Money } from '#core/base/money'
+import { type Missing } from '#core/requisition/missing'
+
+/** A document as it is spoken of: its number where it has one, and what it is called. */
+export interface Named {
+  readonly number: string | null
+  readonly title: string
+}
+
+/**
+ * All that people, and suppliers, are told: a code with the facts it was true by. It is worded when it is read or
+ * sent, in the reader's language and ways, and never kept as a sentence.
+ */
+export type Told =
+  | (Named & { readonly code: 'to-decide'; readonly by: string; readonly amount: Money })
+  | (Named & { readonly code: 'to-decide-next'; readonly by: string })
+  | (Named & { readonly code: 'to-decide-anew' })
+  | (Named & { readonly code: 'raised-for-you'; readonly by: string; readonly amount: Money })
+  | (Named & {
+      readonly code: 'decided'
+      readonly by: string
+      readonly outcome: 'approved' | 'sent back' | 'rejected'
+      readonly comment: string
+    })
+  | (Named & { readonly code: 'asked'; readonly by: string; readonly text: string })
+  | (Named & { readonly code: 'answered'; readonly by: string; readonly text: string })
+  | (Named & { readonly code: 'withdrawn'; readonly by: string })
+  | (Named & { readonly code: 'handed-over-to-you'; readonly by: string })
+  | (Named & { readonly code: 'handed-over'; readonly by: string; readonly to: string })
+  | { readonly code: 'handed-over-more'; readonly by: string; readonly count: number }
+  | (Named & { readonly code: 'reminded'; readonly by: string; readonly of: 'decision' | 'order' })
+  | (Named & {
+      readonly code: 'wished'
+      readonly by: string
+      readonly what: 'change' | 'cancel'
+      readonly text: string
+    })
+  | (Named & {
+      readonly code: 'ordered'
+      readonly by: string
+      readonly supplier: string
+      readonly whole: boolean
+    })
+  | { readonly code: 'repeated'; readonly title: string }
+  | (Named & { readonly code: 'repeated-sent' })
+  | { readonly code: 'repeated-held'; readonly title: string; readonly missing: readonly Missing[] }
+  | { readonly code: 'supplier-proposed'; readonly by: string; readonly name: string; readonly town: string }
+  | {
+      readonly code: 'supplier-decided'
+      readonly by: string
+      readonly name: string
+      readonly accepted: boolean
+      readonly reason: string
+    }
+  | {
+      readonly code: 'order-sent'
+      readonly supplier: string
+      readonly number: string
+      readonly organisation: string
+      readonly buyer: string
+      readonly lines: number
+      readonly currency: string
+      readonly total: DecimalText
+      readonly shipTo: string
+      readonly firstDay: Day | null
+    }
+  | { readonly code: 'task-ended'; readonly task: string; readonly error: string }
+  /** A sentence from before what is told was kept as facts. */
+  | { readonly code: 'plain'; readonly subject: string; readonly sentence: string }

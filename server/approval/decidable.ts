@@ -1,0 +1,41 @@
+import { type Policy, type Subject } from '#core/approval/policy'
+import { type PeopleFacts } from '#core/people/person'
+import { type Context } from '../context'
+import { type DocumentHead, type Kind } from '../document/kind'
+
+/** What a route is made from. */
+export interface Judged {
+  readonly subject: Subject
+  readonly policy: Policy
+  readonly people: PeopleFacts
+}
+
+export type DecisionOutcome = 'approved' | 'sent back' | 'rejected'
+
+/** What became of a document that is decided on. */
+export type ApprovalOutcome =
+  /** Somebody approved and others are still asked, or a decision was taken back that had led no further. */
+  | { readonly state: 'waiting' }
+  | { readonly state: 'approved' }
+  | { readonly state: 'stopped'; readonly by: 'sent back' | 'rejected' }
+  /** A decision was taken back: the document stands where it stood, with what `undone` had released. */
+  | { readonly state: 'reopened'; readonly undone: DecisionOutcome }
+
+/**
+ * What approval has to know of a kind of document: how to lock it, how to make its subject, and how the outcome is
+ * taken
+ * back into it. A new kind of document that is decided on is one such record.
+ */
+export interface Decidable<D extends DocumentHead = DocumentHead> extends Kind<D> {
+  /** The subject as it is judged today, with the policy and people of today. */
+  judge(ctx: Context, document: D): Promise<Judged>
+  /** Writes what became of it: its state, and what it holds of money. The document is locked. */
+  takeOutcome(ctx: Context, document: D, outcome: ApprovalOutcome): Promise<void>
+  /** Why a decision on it can no longer be taken back; null where it can. */
+  wasActedOn(document: D): string | null
+  /** Where its owner changes it after it was sent back. */
+  changePath(id: string): string
+}
+
+/** The page where a document of any kind is decided. */
+export const decidePath = (id: string): string => `/decide/${id}`

@@ -1,0 +1,113 @@
+import { progressOf } from '#core/approval/progress'
+import { appendEvent } from '../audit/store'
+import { type Context } from '../context'
+import { type DocumentHead } from '../document/kind'
+import { insertRemark } from '../document/store'
+import { tell } from '../document/tell'
+import { forbidden, invalid } from '../http/problem'
+import { notifyChange } from '../live/notify'
+import { decidePath, type ApprovalOutcome, type Decidable, type DecisionOutcome } from './decidable'
+import { findOpenSeat, findRoute, listApprovals } from './reads'
+import { insertDecision, updateRoute, writeSeats } from './store'
+import { stopRoute } from './stop-route'
+
+export interface Decided {
+  readonly id: string
+  readonly decisionId: string
+  readonly state: string
+  readonly version: number
+}
+export type DecideMove = 'approve' | 'sendBack' | 'reject'
+const OUTCOMES = { approve: 'approved', sendBack: 'sent back', reject: 'rejected' } as const satisfies Record<
+  DecideMove,
+  DecisionOutcome
+>
+
+/**
+ * Writes a decision at once. An approval goes on to the next who are asked, or approves the document; sending back and
+ * rejecting end the route. A reason is needed for anything but an approval. Its mails wait while it may be taken back.
+ */
+export async function decide<D extends DocumentHead>(
+  ctx: Context,
+  kind: Decidable<D>,
+  id: string,
+  version: number,
+  move: DecideMove,
+  comment: string,
+): Promise<Decided> {
+  const document = await kind.lockFor(ctx, id, version, move)
+  const said = comment.trim()
+  if (move !== 'approve' && said === '') {
+    throw invalid(move === 'reject' ? 'Say why it is rejected.' : 'Say what is to be changed.', [
+      { field: 'comment', message: 'a reason is needed' },
+    ])
+  }
+  const seat = await findOpenSeat(ctx.tx, id, ctx.actor.id)
+  const route = await findRoute(ctx.tx, id)
+  if (seat === null || route === null) throw forbidden('This does not wait for you.')
+  const outcome = OUTCOMES[move]
+  const eventSeq = await appendEvent(ctx, {
+    type: outcome,
+    subjectKind: kind.name,
+    subjectId: id,
+    forId: seat.forId,
+    before: { state: document.state },
+    after: { comment: said },
+  })
+  const decisionId = await insertDecision(ctx.tx, {
+    routeId: route.id,
+    documentId: id,
+    actorId: ctx.actor.id,
+    forId: seat.forId,
+    outcome,
+    comment: said,
+    at: ctx.now,
+    eventSeq,
+  })
+  if (said !== '')
+    await insertRemark(ctx.tx, {
+      documentId: id,
+      personId: ctx.actor.id,
+      at: ctx.now,
+      kind: 'reason',
+      text: said,
+      decisionId,
+    })
+  let became: ApprovalOutcome
+  if (outcome === 'approved') became = await goOn(ctx, document, decisionId)
+  else {
+    await stopRoute(ctx, id)
+    became = { state: 'stopped', by: outcome }
+  }
+  await kind.takeOutcome(ctx, document, became)
+  await tell(
+    ctx,
+    document.ownerId,
+    document,
+    { code: 'decided', by: ctx.actor.name, outcome, number: document.number, title: document.title, comment: said },
+    { path: move === 'sendBack' ? kind.changePath(id) : kind.path(id), decisionId },
+  )
+  await notifyChange(ctx.tx, { kind: kind.name, id })
+  const state = became.state === 'stopped' ? became.by : became.state === 'approved' ? 'approved' : 'in approval'
+  return { id, decisionId, state, version: document.version + 1 }
+}
+
+/** Asks the next, or says that everybody approved. */
+async function goOn(ctx: Context, document: DocumentHead, decisionId: string): Promise<ApprovalOutcome> {
+  const route = await findRoute(ctx.tx, document.id)
+  if (route === null) return { state: 'waiting' }
+  const progress = progressOf(route.route, await listApprovals(ctx.tx, document.id))
+  const asked = await writeSeats(ctx.tx, route.id, document.id, progress, ctx.now)
+  for (const { actorId } of asked) {
+    await tell(
+      ctx,
+      actorId,
+      document,
+      { code: 'to-decide-next', by: ctx.actor.name, number: document.number, title: document.title },
+      { path: decidePath(document.id), decisionId },
+    )
+  }
+  if (progress.state !== 'approved') return { state: 'waiting' }
+  await updateRoute(ctx.tx, route.id, { state: 'approved' })
+  return { state: 'approved' }
+}

@@ -1,0 +1,68 @@
+import { randomUUID } from 'node:crypto'
+import { type AttachmentKind } from '#core/requisition/rules'
+import { type AttachmentView } from '#shared/contract/document'
+import { type Context } from '../context'
+import { checkUpload } from '../files/check-upload'
+import { keepFile } from '../files/store'
+import { forbidden, notFound, refused } from '../http/problem'
+import { type Kind } from './kind'
+import { listAttachments, viewAttachment, type AttachmentRow } from './reads'
+import { deleteAttachment, insertAttachment, setAttachment } from './store'
+
+const MOST_ATTACHMENTS = 30
+
+interface Upload {
+  readonly bytes: Buffer
+  readonly name: string
+  readonly kind: AttachmentKind
+  readonly forSupplier: boolean
+}
+
+/** Attaches a file to a document that can still be changed. Its content decides what it is, not its name. */
+export async function attachFile(ctx: Context, of: Kind, id: string, upload: Upload): Promise<AttachmentView> {
+  await of.lockFor(ctx, id, null, 'edit')
+  if ((await listAttachments(ctx.tx, id)).length >= MOST_ATTACHMENTS)
+    throw refused([`${of.called} holds at most ${MOST_ATTACHMENTS} attachments.`])
+  const { mime, name } = await checkUpload(upload.bytes, upload.name)
+  const fileHash = await keepFile(ctx.tx, upload.bytes, mime, ctx.now)
+  const { kind, forSupplier } = upload
+  const attachmentId = randomUUID()
+  await insertAttachment(ctx.tx, {
+    id: attachmentId,
+    documentId: id,
+    fileHash,
+    name,
+    kind,
+    forSupplier,
+    addedById: ctx.actor.id,
+    addedAt: ctx.now,
+  })
+  return { id: attachmentId, name, kind, size: upload.bytes.length, mime, forSupplier }
+}
+
+/** Says anew of what kind an attachment is, and whether the supplier gets it with the order. */
+export async function describeAttachment(
+  ctx: Context,
+  of: Kind,
+  id: string,
+  attachmentId: string,
+  as: { readonly kind: AttachmentKind; readonly forSupplier: boolean },
+): Promise<AttachmentView> {
+  const found = await requireAttachment(ctx, of, id, attachmentId)
+  await setAttachment(ctx.tx, attachmentId, as)
+  return { ...viewAttachment(found), ...as }
+}
+
+/** Takes an attachment off a document that can still be changed. */
+export async function detachFile(ctx: Context, of: Kind, id: string, attachmentId: string): Promise<void> {
+  const found = await requireAttachment(ctx, of, id, attachmentId)
+  if (found.addedById !== ctx.actor.id) throw forbidden('Only whoever attached it may take it off.')
+  await deleteAttachment(ctx.tx, attachmentId)
+}
+
+async function requireAttachment(ctx: Context, of: Kind, id: string, attachmentId: string): Promise<AttachmentRow> {
+  await of.lockFor(ctx, id, null, 'edit')
+  const found = (await listAttachments(ctx.tx, id)).find((a) => a.id === attachmentId)
+  if (found === undefined) throw notFound('This attachment')
+  return found
+}

@@ -1,0 +1,113 @@
+import { and, eq, sql } from 'drizzle-orm'
+import { type AttachmentKind } from '#core/requisition/rules'
+import { attachment, document, remark, type RemarkKind } from '../db/schema/document'
+import { type Tx } from '../db/client'
+import { rows } from '../db/rows'
+
+/** Enters a new document; its kind's own row follows in the same transaction. */
+export async function insertDocument(
+  tx: Tx,
+  d: {
+    readonly id: string
+    readonly kind: string
+    readonly title: string
+    readonly ownerId: string
+    readonly now: Date
+  },
+): Promise<void> {
+  const { now, ...rest } = d
+  await tx.insert(document).values({ ...rest, createdAt: now, changedAt: now, stateSince: now })
+}
+
+/** What a change of a document does to its head besides: the next version, and when it changed. */
+const changed = (now: Date) => ({ changedAt: now, version: sql`${document.version} + 1` })
+
+/** Writes that something of a document changed, with its title where that did. */
+export async function touchDocument(tx: Tx, id: string, now: Date, title?: string): Promise<void> {
+  await tx
+    .update(document)
+    .set({ ...changed(now), ...(title === undefined ? {} : { title }) })
+    .where(eq(document.id, id))
+}
+
+export async function setState(tx: Tx, id: string, state: string, now: Date): Promise<void> {
+  await tx
+    .update(document)
+    .set({ state, stateSince: now, ...changed(now) })
+    .where(eq(document.id, id))
+}
+
+export async function setOwner(tx: Tx, id: string, ownerId: string, now: Date): Promise<void> {
+  await tx
+    .update(document)
+    .set({ ownerId, ...changed(now) })
+    .where(eq(document.id, id))
+}
+
+/** A document leaves its author: under its number, in its new state. */
+export async function setLeft(
+  tx: Tx,
+  id: string,
+  as: { readonly number: string; readonly state: string; readonly title?: string; readonly now: Date },
+): Promise<void> {
+  const { now, ...rest } = as
+  await tx
+    .update(document)
+    .set({ ...rest, sentAt: now, stateSince: now, ...changed(now) })
+    .where(eq(document.id, id))
+}
+
+/** Locks a document for the rest of the transaction; what it guards is read after it. */
+export async function lockDocument(tx: Tx, id: string): Promise<void> {
+  await tx.execute(sql`select 1 from document where id = ${id} for update`)
+}
+
+/** Takes away what never left its author, with all that hangs on it. */
+export async function deleteDraft(tx: Tx, id: string): Promise<void> {
+  await tx.delete(document).where(and(eq(document.id, id), eq(document.state, 'draft')))
+}
+
+export async function insertAttachment(tx: Tx, a: typeof attachment.$inferInsert): Promise<void> {
+  await tx.insert(attachment).values(a)
+}
+
+export async function setAttachment(
+  tx: Tx,
+  id: string,
+  a: { readonly kind: AttachmentKind; readonly forSupplier: boolean },
+): Promise<void> {
+  await tx.update(attachment).set(a).where(eq(attachment.id, id))
+}
+
+export async function deleteAttachment(tx: Tx, id: string): Promise<void> {
+  await tx.delete(attachment).where(eq(attachment.id, id))
+}
+
+export async function insertRemark(
+  tx: Tx,
+  r: {
+    readonly documentId: string
+    readonly personId: string
+    readonly at: Date
+    readonly kind: RemarkKind
+    readonly text: string
+    readonly decisionId?: string
+  },
+): Promise<void> {
+  await tx.insert(remark).values(r)
+}
+
+export async function deleteRemarksOf(tx: Tx, decisionId: string): Promise<void> {
+  await tx.delete(remark).where(eq(remark.decisionId, decisionId))
+}
+
+/** Marks every open question of a document as answered; returns who asked them. */
+export async function answerQuestions(tx: Tx, documentId: string, now: Date): Promise<string[]> {
+  const asked = await rows<{ personId: string }>(
+    tx,
+    sql`
+    update remark set answered_at = ${now.toISOString()}
+    where document_id = ${documentId} and kind = 'question' and answered_at is null returning person_id as "personId"`,
+  )
+  return [...new Set(asked.map((a) => a.personId))]
+}

@@ -1,0 +1,232 @@
+import { waysOf, type Ways } from '#shared/words/ways'
+import { dec } from '#core/base/decimal'
+import { may } from '#core/people/rights'
+import { dayOf } from '#core/base/day'
+import { lineNet } from '#core/base/line-net'
+import { moneyOf, sum } from '#core/base/money'
+import { actsAsOwner, checkMove, type RequisitionMoveName } from '#core/requisition/moves'
+import { type StationView, type TrailAction, type TrailView } from '#shared/contract/trail'
+import { sayMoveReason } from '#shared/words/requisition'
+import { saySentence, sayNext, sayEvent, sayOrder } from '#shared/words/trail'
+import { inWords } from '#shared/words/format'
+import { findRoute, listDecisions } from '../approval/reads'
+import { seatViews } from '../approval/seat-views'
+import { listEvents } from '../audit/reads'
+import { type Context } from '../context'
+import { listAttachments, listRemarks, viewAttachment } from '../document/reads'
+import { maySee } from '../document/visible'
+import { notFound } from '../http/problem'
+import { requireOrganisation } from '../settings/reads'
+import { listLinkedOrders, readMoney, type LinkedOrder } from '../order/served-reads'
+import { readNames } from '../requisition/page-reads'
+import { findRequisition, type RequisitionRow } from '../requisition/reads'
+import { frozenLine } from '../requisition/reservation'
+import { SEEN_REQUISITIONS } from '../requisition/visible'
+
+/** One need and all that came of it. */
+export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
+  const { tx, actor } = ctx
+  const ways = waysOf(actor.locale)
+  const kept = await findRequisition(tx, id)
+  if (kept === null || !(await maySee(ctx, SEEN_REQUISITIONS, id))) throw notFound('This requisition')
+  const { baseCurrency, timeZone } = await requireOrganisation(tx)
+  const names = await readNames(tx, id)
+  const orders = await listLinkedOrders(tx, id)
+  const route = await findRoute(tx, id)
+  const decisions = await listDecisions(tx, id)
+  const remarks = await listRemarks(tx, id)
+  const seats =
+    route === null
+      ? []
+      : await seatViews(
+          ctx,
+          route,
+          decisions,
+          kept.ownerId === actor.id ? 'you' : (names?.owner ?? ''),
+          new Map(),
+          baseCurrency,
+        )
+  const waits = [...new Set(seats.filter((s) => s.state === 'open').map((s) => s.name))]
+  const isOwner = actsAsOwner(kept, actor.id)
+  const open = remarks.filter((r) => r.kind === 'question' && !r.answered)
+  const today = dayOf(ctx.now, timeZone)
+  const events = (await listEvents(tx, id)).filter(
+    (e) => !['part ordered', 'ordered', 'put on a tray', 'taken off a tray'].includes(e.type),
+  )
+  const entries = [
+    ...events.map((e) => ({ key: `e${e.seq}`, at: e.at, amount: null, link: null, ...sayEvent(e, ways) })),
+    ...orders.map((o) => ({
+      key: o.id,
+      at: o.issuedAt,
+      station: 'Order' as const,
+      amount: o.net,
+      link: `/orders/${o.id}`,
+      ...sayOrder(o),
+    })),
+  ].sort((a, b) => b.at.localeCompare(a.at))
+  const state = kept.state
+  return {
+    id,
+    number: kept.number,
+    version: kept.version,
+    state,
+    title: kept.draft.title,
+    owner: names?.owner ?? '',
+    isOwner,
+    sentence: saySentence(state, waits, open.length > 0),
+    currency: baseCurrency,
+    stations: stationsOf(kept, orders, waits, {
+      isOwner,
+      question: open.length > 0,
+      baseCurrency,
+      decided: decisions.filter((d) => !d.takenBack),
+      seats: seats.length,
+      today,
+      timeZone,
+      ways,
+    }),
+    entries,
+    next: sayNext(state, { waits, isOwner, question: open[0]?.name ?? null, owner: names?.owner ?? '' }),
+    money: await readMoney(tx, id),
+    lines: kept.lines.map((l) => ({
+      id: l.id,
+      description: l.description,
+      requested: l.quantity,
+      ordered: l.ordered,
+      cancelled: l.cancelled,
+    })),
+    remarks,
+    attachments: (await listAttachments(tx, id)).map(viewAttachment),
+    route: seats,
+    actions: actionsOf(kept, { isOwner, changesOwners: may(actor.grants, 'change owners') }, open.length > 0),
+  }
+}
+
+interface About {
+  readonly isOwner: boolean
+  readonly question: boolean
+  readonly baseCurrency: string
+  readonly decided: readonly { readonly at: string }[]
+  readonly seats: number
+  readonly today: string
+  readonly timeZone: string
+  readonly ways: Ways
+}
+
+function stationsOf(
+  kept: RequisitionRow,
+  orders: readonly LinkedOrder[],
+  waits: readonly string[],
+  a: About,
+): StationView[] {
+  const shown = (n: string | null) => (n === null ? null : a.ways.kept(n, a.baseCurrency))
+  const isDraft = kept.state === 'draft'
+  const stopped = ['rejected', 'cancelled'].includes(kept.state)
+  const back = kept.state === 'sent back' || kept.state === 'withdrawn'
+  const approved = ['approved', 'part ordered', 'ordered', 'closed'].includes(kept.state)
+  const asked = sum(
+    kept.lines
+      .filter((l) => l.currency === a.baseCurrency && l.unitPrice !== null)
+      .map((l) => lineNet(frozenLine(l, a.baseCurrency))),
+    a.baseCurrency,
+  )
+  const total = kept.lines.reduce(
+    (s, l) =>
+      s.plus(
+        dec(l.quantity)
+          .times(dec(l.unitPrice ?? '0'))
+          .dividedBy(dec(l.priceBase)),
+      ),
+    dec('0'),
+  )
+  const ordered = kept.lines.reduce(
+    (s, l) =>
+      s.plus(
+        dec(l.ordered)
+          .times(dec(l.unitPrice ?? '0'))
+          .dividedBy(dec(l.priceBase)),
+      ),
+    dec('0'),
+  )
+  const share = total.isZero() ? 0 : ordered.dividedBy(total).toNumber()
+  const orderNet =
+    orders.length === 0
+      ? null
+      : moneyOf(
+          orders
+            .filter((o) => o.currency === a.baseCurrency)
+            .reduce((s, o) => s.plus(dec(o.net)), dec('0'))
+            .toFixed(),
+          a.baseCurrency,
+        ).amount
+  const when = (iso: string) => a.ways.since(dayOf(new Date(iso), a.timeZone), a.today)
+  const youDecide = waits.includes('You')
+  const people = new Set(a.decided.map((d) => d.at)).size
+  return [
+    {
+      name: 'Need',
+      amount: shown(kept.amount ?? asked.amount),
+      share: isDraft ? 0 : 1,
+      look: isDraft || back ? 'dashed' : 'filled',
+      waits: a.isOwner && (isDraft || back),
+      note: kept.sentAt === null ? 'not sent yet' : `asked ${when(kept.sentAt)}`,
+    },
+    {
+      name: 'Decision',
+      amount: approved ? shown(kept.amount) : null,
+      share: approved ? 1 : a.seats === 0 ? 0 : Math.min(1, people / a.seats),
+      look: stopped || kept.state === 'rejected' ? 'stopped' : approved || people > 0 ? 'filled' : 'empty',
+      waits: youDecide || (a.isOwner && a.question),
+      note: approved
+        ? people === 0
+          ? 'within the own limit'
+          : `${inWords(people)} ${people === 1 ? 'person' : 'people'}`
+        : waits.length > 0
+          ? `waits for ${waits.join(', ')}`
+          : kept.state === 'in approval'
+            ? 'held'
+            : isDraft
+              ? 'not yet'
+              : kept.state,
+    },
+    {
+      name: 'Order',
+      amount: orderNet === null ? null : shown(orderNet),
+      share,
+      look: kept.state === 'cancelled' ? 'stopped' : 'filled',
+      waits: false,
+      note: orders.length === 0 ? 'not yet' : `${inWords(orders.length)} ${orders.length === 1 ? 'order' : 'orders'}`,
+    },
+    { name: 'Delivery', amount: null, share: 0, look: 'empty', waits: false, note: 'not yet' },
+    { name: 'Bill', amount: null, share: 0, look: 'empty', waits: false, note: 'not yet' },
+  ]
+}
+
+function actionsOf(
+  kept: RequisitionRow,
+  who: { readonly isOwner: boolean; readonly changesOwners: boolean },
+  question: boolean,
+): TrailAction[] {
+  const names: (RequisitionMoveName & TrailAction['name'])[] = [
+    'edit',
+    'answer',
+    'remind',
+    'withdraw',
+    'wish',
+    'cancelRest',
+    'throwAway',
+    'handOver',
+  ]
+  const shown = names.flatMap((name): TrailAction[] => {
+    if (name === 'answer' && !question) return []
+    const reasons = checkMove(name, kept, {
+      isOwner: who.isOwner,
+      isStepHolder: false,
+      isBuyer: name === 'handOver' && who.changesOwners,
+    })
+    // What the state does not offer is not shown; what only somebody else may do says who.
+    if (reasons.some((r) => r.code === 'wrong-state')) return []
+    return [{ name, allowed: reasons.length === 0, why: reasons.map(sayMoveReason).join(' ') }]
+  })
+  return [...shown, { name: 'copy', allowed: true, why: '' }]
+}

@@ -1,0 +1,44 @@
+import { and, eq, isNull, lt, or, sql } from 'drizzle-orm'
+import { type Told } from '#core/told/told'
+import { file } from '../db/schema/file'
+import { outgoingMail } from '../db/schema/mail'
+import { session, signInAttempt } from '../db/schema/people'
+import { idempotency } from '../db/schema/http'
+import { type Tx } from '../db/client'
+
+/** Sessions that ended, or were seen last, before a moment. */
+export async function deleteSessions(tx: Tx, before: Date): Promise<void> {
+  await tx.delete(session).where(or(lt(session.endedAt, before), lt(session.seenAt, before)))
+}
+
+export async function deleteIdempotency(tx: Tx, before: Date): Promise<void> {
+  await tx.delete(idempotency).where(lt(idempotency.at, before))
+}
+
+export async function deleteSignInTries(tx: Tx, before: Date): Promise<void> {
+  await tx.delete(signInAttempt).where(lt(signInAttempt.windowFrom, before))
+}
+
+/** Files that were kept before a moment and that no attachment, order, supplier or waiting mail refers to. */
+export async function deleteOrphanedFiles(tx: Tx, before: Date): Promise<void> {
+  await tx.delete(file).where(
+    and(
+      lt(file.keptAt, before),
+      sql`not exists (select 1 from attachment a where a.file_hash = ${file.hash})`,
+      sql`not exists (select 1 from order_revision v where v.pdf_hash = ${file.hash})`,
+      sql`not exists (select 1 from supplier s where s.tax_form_hash = ${file.hash})`,
+      sql`not exists (select 1 from outgoing_mail m, jsonb_array_elements(m.attachments) f
+          where f ->> 'hash' = ${file.hash})`,
+    ),
+  )
+}
+
+/** Nobody tries to send this mail any more; returns the code of what it would have told. */
+export async function giveUpMail(tx: Tx, id: string, now: Date): Promise<Told['code'] | null> {
+  const [mail] = await tx
+    .update(outgoingMail)
+    .set({ cancelledAt: now })
+    .where(and(eq(outgoingMail.id, id), isNull(outgoingMail.sentAt)))
+    .returning({ told: outgoingMail.told })
+  return mail?.told.code ?? null
+}

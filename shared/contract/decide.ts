@@ -1,0 +1,161 @@
+import { z } from 'zod'
+import { attachment, remark } from './document'
+import { defineRoute } from './route'
+import { id, ids, made, money, text, versioned } from './values'
+
+const slip = z.object({
+  id: z.string(),
+  owner: z.string(),
+  amount: z.string(),
+  currency: z.string(),
+  title: z.string(),
+  needBy: z.string(),
+  since: z.string(),
+  forName: z.string().nullable(),
+  overBudget: z.boolean(),
+  asked: z.boolean(),
+})
+export type Slip = z.infer<typeof slip>
+
+export const seat = z.object({
+  actorId: z.string(),
+  name: z.string(),
+  why: z.string(),
+  state: z.enum(['done', 'open', 'ahead']),
+  at: z.string().nullable(),
+  comment: z.string(),
+})
+export type SeatView = z.infer<typeof seat>
+const bar = z.object({
+  lineId: z.string(),
+  name: z.string(),
+  code: z.string(),
+  budgeted: money,
+  spent: money,
+  committed: money,
+  reserved: money,
+  effect: money,
+  before: money,
+  after: money,
+  passed: z.boolean(),
+})
+export type BudgetBarView = z.infer<typeof bar>
+const decisionLine = z.object({
+  id: z.string(),
+  description: z.string(),
+  quantity: z.string(),
+  unit: z.string(),
+  unitPrice: z.string(),
+  priceBase: z.string(),
+  net: money,
+  supplier: z.string().nullable(),
+  supplierPart: z.string().nullable(),
+  paidFrom: z.array(z.string()),
+  paid: z.array(z.object({ unitPrice: z.string(), currency: z.string(), day: z.string() })),
+  ordered: z.string(),
+  cancelled: z.string(),
+  listPrice: z.string().nullable(),
+  more: z.array(z.string()),
+  currency: z.string(),
+})
+export type DecisionLine = z.infer<typeof decisionLine>
+
+const decisionView = z.object({
+  id: z.string(),
+  number: z.string(),
+  version: z.number(),
+  state: z.string(),
+  title: z.string(),
+  ownerId: z.string(),
+  owner: z.string(),
+  department: z.string(),
+  amount: money,
+  tax: z.array(z.object({ currency: z.string(), net: money, tax: money, total: money })),
+  needBy: z.string(),
+  shipTo: z.string(),
+  shipToDetail: z.string(),
+  why: z.string(),
+  overBudgetReason: z.string(),
+  kind: z.string(),
+  justification: z.string(),
+  noteInternal: z.string(),
+  besides: z.array(z.string()),
+  sentAt: z.string(),
+  lines: z.array(decisionLine),
+  budget: z.array(bar),
+  route: z.array(seat),
+  held: z.boolean(),
+  remarks: z.array(remark),
+  attachments: z.array(attachment),
+  mine: z.boolean(),
+  forName: z.string().nullable(),
+  /** What an approval now would lead to. */
+  afterApproval: z.object({ state: z.enum(['waiting', 'held', 'approved']), next: z.array(z.string()) }),
+})
+export type DecisionView = z.infer<typeof decisionView>
+
+const decided = z.object({ id: z.string(), decisionId: z.string(), state: z.string(), version: z.number() })
+export type DecidedView = z.infer<typeof decided>
+
+export const decideRoutes = {
+  readDecision: defineRoute({
+    name: 'readDecision',
+    method: 'GET',
+    path: '/api/requisitions/{id}/decision',
+    summary: 'Everything that one decision needs.',
+    access: 'see own',
+    params: ids,
+    reply: decisionView,
+  }),
+  decideRequisition: defineRoute({
+    name: 'decideRequisition',
+    method: 'POST',
+    path: '/api/requisitions/{id}/decisions',
+    summary: 'Approve, send back or reject.',
+    access: 'decide',
+    params: ids,
+    ifMatch: true,
+    idempotent: true,
+    body: z.object({ outcome: z.enum(['approve', 'sendBack', 'reject']), comment: text(4000).default('') }),
+    reply: decided,
+  }),
+  takeBackDecision: defineRoute({
+    name: 'takeBackDecision',
+    method: 'DELETE',
+    path: '/api/requisitions/{id}/decisions/{decisionId}',
+    summary: 'Take a decision back within ten seconds.',
+    access: 'decide',
+    params: z.object({ id, decisionId: id }),
+    reply: versioned,
+  }),
+  askQuestion: defineRoute({
+    name: 'askQuestion',
+    method: 'POST',
+    path: '/api/requisitions/{id}/questions',
+    summary: 'Ask the owner something.',
+    access: 'decide',
+    params: ids,
+    body: z.object({ text: text(4000) }),
+    reply: made,
+    idempotent: true,
+  }),
+  answerQuestion: defineRoute({
+    name: 'answerQuestion',
+    method: 'POST',
+    path: '/api/requisitions/{id}/answers',
+    summary: 'Answer what was asked.',
+    access: 'see own',
+    params: ids,
+    body: z.object({ text: text(4000) }),
+    reply: made,
+    idempotent: true,
+  }),
+  listWaiting: defineRoute({
+    name: 'listWaiting',
+    method: 'GET',
+    path: '/api/waiting',
+    summary: 'What waits for one’s decision, oldest first.',
+    access: 'decide',
+    reply: z.object({ slips: z.array(slip) }),
+  }),
+} as const

@@ -1,0 +1,23 @@
+import { z } from 'zod'
+
+/** What hangs on every document: its files and what was said about it. */
+export const attachmentKind = z.enum(['quote', 'specification', 'drawing', 'other'])
+export const attachment = z.object({
+  id: z.string(),
+  name: z.string(),
+  kind: attachmentKind,
+  size: z.number(),
+  mime: z.string(),
+  forSupplier: z.boolean(),
+})
+export type AttachmentView = z.infer<typeof attachment>
+export const remark = z.object({
+  id: z.string(),
+  personId: z.string(),
+  name: z.string(),
+  at: z.string(),
+  kind: z.enum(['question', 'answer', 'reason', 'change wished', 'cancellation wished']),
+  text: z.string(),
+  answered: z.boolean(),
+})
+export type RemarkView = z.infer<typeof remark>

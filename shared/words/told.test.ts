@@ -1,0 +1,77 @@
+import { describe, expect, test } from 'vitest'
+import { money } from '#core/base/money'
+import { type Told } from '#core/told/told'
+import { sayTold } from './told'
+import { waysOf } from './ways'
+
+const about = { number: 'R-26-00007', title: 'Sea salt' }
+const by = 'Ines Adeyemi'
+const amount = money('1217.00 EUR')
+
+describe('what is told is worded for whoever reads it', () => {
+  test('amounts in the reader’s ways', () => {
+    const told: Told = { code: 'to-decide', by, amount, ...about }
+    expect(sayTold(told, waysOf('en-GB')).sentence).toBe('Ines Adeyemi asks for EUR 1,217.00: Sea salt.')
+    expect(sayTold(told, waysOf('de-DE')).sentence).toBe('Ines Adeyemi asks for EUR 1.217,00: Sea salt.')
+  })
+  test.each<[Told, string, string]>([
+    [
+      { code: 'decided', by, outcome: 'sent back', comment: 'Half will do.', ...about },
+      'R-26-00007 sent back: Sea salt',
+      'Ines Adeyemi sent back R-26-00007, Sea salt. “Half will do.”',
+    ],
+    [
+      { code: 'decided', by, outcome: 'approved', comment: '', ...about },
+      'R-26-00007 approved: Sea salt',
+      'Ines Adeyemi approved R-26-00007, Sea salt.',
+    ],
+    [
+      { code: 'handed-over', by, to: 'Rosa Castell', number: null, title: '' },
+      'Handed over: ',
+      'Ines Adeyemi handed a draft, without a title over to Rosa Castell.',
+    ],
+    [
+      { code: 'wished', by, what: 'cancel', text: 'we found some', ...about },
+      'A cancellation asked for: Sea salt',
+      'Ines Adeyemi asks for the cancellation of R-26-00007, Sea salt: “we found some”',
+    ],
+    [
+      { code: 'ordered', by, supplier: 'Brackwater Salts', whole: false, ...about },
+      'R-26-00007 ordered: Sea salt',
+      'Ines Adeyemi ordered a part of R-26-00007, Sea salt, from Brackwater Salts.',
+    ],
+    [
+      { code: 'repeated-held', title: 'Krill', missing: [{ code: 'no-why', stops: true, at: 'why' }] },
+      'Waits for you: Krill',
+      'Krill was raised again by its rhythm and could not be sent: Say why it is needed: whoever decides reads ' +
+        'it first.',
+    ],
+    [
+      { code: 'task-ended', task: 'send-order', error: 'no route' },
+      'Something was not carried out',
+      'Rekko tried for days and has given up: the sending of an order to its supplier. The last cause was “no route”.',
+    ],
+    [{ code: 'plain', subject: 's', sentence: 'From before.' }, 's', 'From before.'],
+  ])('%o', (told, subject, sentence) => {
+    expect(sayTold(told, waysOf('en-GB'))).toEqual({ subject, sentence })
+  })
+  test('an order’s letter names its lines, its total and the first day it is needed', () => {
+    const { sentence } = sayTold(
+      {
+        code: 'order-sent',
+        supplier: 'Corrigan Pumps',
+        number: 'P-26-00003',
+        organisation: 'Hallamere Oceanarium',
+        buyer: 'Leonie Farrow',
+        lines: 2,
+        currency: 'EUR',
+        total: '1448.23',
+        shipTo: 'Pump Hall',
+        firstDay: '2026-12-08',
+      },
+      waysOf('en-GB'),
+    )
+    expect(sentence).toContain('P-26-00003 attached: 2 lines, EUR 1,448.23 with tax,')
+    expect(sentence).toContain('to be delivered to Pump Hall by Tuesday 8 December 2026.')
+  })
+})

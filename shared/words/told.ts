@@ -1,0 +1,159 @@
+import { type Told } from '#core/told/told'
+import { formatCount } from './format'
+import { sayMissing } from './requisition'
+import { type Ways } from './ways'
+
+/** What is told, in words: the subject of a mail, and the sentence of mail and notice. */
+export interface Said {
+  readonly subject: string
+  readonly sentence: string
+}
+
+const numbered = (n: string | null, title: string) => (n === null ? title : `${n}, ${title}`)
+
+/** Words what was told, for one reader. */
+export function sayTold(t: Told, ways: Ways): Said {
+  switch (t.code) {
+    case 'to-decide':
+      return {
+        subject: `For your decision: ${t.title}`,
+        sentence: `${t.by} asks for ${ways.money(t.amount)}: ${t.title}.`,
+      }
+    case 'to-decide-next':
+      return {
+        subject: `For your decision: ${t.title}`,
+        sentence: `${t.by} approved ${numbered(t.number, t.title)}; now it waits for you.`,
+      }
+    case 'to-decide-anew':
+      return {
+        subject: `For your decision: ${t.title}`,
+        sentence: `${numbered(t.number, t.title)}, now waits for you.`,
+      }
+    case 'raised-for-you':
+      return {
+        subject: `Raised for you: ${t.title}`,
+        sentence: `${t.by} raised ${t.title} for you, ${ways.money(t.amount)}; it is yours from now on.`,
+      }
+    case 'decided': {
+      const quoted = t.comment === '' ? '' : ` “${t.comment}”`
+      return {
+        subject: `${t.number ?? ''} ${t.outcome}: ${t.title}`.trim(),
+        sentence: `${t.by} ${t.outcome} ${numbered(t.number, t.title)}.${quoted}`,
+      }
+    }
+    case 'asked':
+      return {
+        subject: `A question about ${t.title}`,
+        sentence: `${t.by} asks about ${t.number ?? t.title}: “${t.text}”`,
+      }
+    case 'answered':
+      return {
+        subject: `An answer about ${t.title}`,
+        sentence: `${t.by} answers about ${t.number ?? t.title}: “${t.text}”`,
+      }
+    case 'withdrawn':
+      return {
+        subject: `Withdrawn: ${t.title}`,
+        sentence: `${t.by} withdrew ${numbered(t.number, t.title)}; there is nothing left to decide.`,
+      }
+    case 'handed-over-to-you':
+      return { subject: `Yours now: ${t.title}`, sentence: `${t.by} handed ${whatever(t)} over to you.` }
+    case 'handed-over':
+      return { subject: `Handed over: ${t.title}`, sentence: `${t.by} handed ${whatever(t)} over to ${t.to}.` }
+    case 'handed-over-more':
+      return {
+        subject: 'Handed over to you',
+        sentence:
+          `${t.by} handed ${formatCount(t.count, 'more request', 'more requests')} of the same owner ` +
+          `over to you; you find them in Mine.`,
+      }
+    case 'reminded':
+      return {
+        subject: `A reminder: ${t.title}`,
+        sentence:
+          `${t.by} reminds you: ${numbered(t.number, t.title)}, waits ` +
+          `${t.of === 'decision' ? 'for your decision' : 'to be ordered'}.`,
+      }
+    case 'wished': {
+      const [subject, what] =
+        t.what === 'change' ? (['A change', 'a change'] as const) : (['A cancellation', 'the cancellation'] as const)
+      return {
+        subject: `${subject} asked for: ${t.title}`,
+        sentence: `${t.by} asks for ${what} of ${numbered(t.number, t.title)}: “${t.text}”`,
+      }
+    }
+    case 'ordered':
+      return {
+        subject: `${t.number ?? ''} ordered: ${t.title}`.trim(),
+        sentence: `${t.by} ordered ${t.whole ? '' : 'a part of '}${numbered(t.number, t.title)}, from ${t.supplier}.`,
+      }
+    case 'repeated':
+      return {
+        subject: `Raised again: ${t.title}`,
+        sentence: `${t.title} was raised again by its rhythm and waits for your look.`,
+      }
+    case 'repeated-sent':
+      return {
+        subject: `Sent by its rhythm: ${t.title}`,
+        sentence: `${numbered(t.number, t.title)}, was raised again and sent by its rhythm.`,
+      }
+    case 'repeated-held':
+      return {
+        subject: `Waits for you: ${t.title}`,
+        sentence:
+          `${t.title} was raised again by its rhythm and could not be sent: ` +
+          `${t.missing.map((m) => sayMissing(m, ways)).join(' ')}`,
+      }
+    case 'supplier-proposed':
+      return {
+        subject: `A new supplier: ${t.name}`,
+        sentence:
+          `${t.by} proposes a new supplier: ${t.name}, ${t.town}. Requests may name it meanwhile; ` +
+          `orders wait for you.`,
+      }
+    case 'supplier-decided':
+      return {
+        subject: `${t.name} ${t.accepted ? 'approved' : 'refused'}`,
+        sentence: t.accepted
+          ? `${t.by} approved ${t.name}; it can be ordered from now.`
+          : `${t.by} refused ${t.name}: “${t.reason}”`,
+      }
+    case 'order-sent':
+      return {
+        subject: `Purchase order ${t.number} from ${t.organisation}`,
+        sentence: [
+          `Dear ${t.supplier},`,
+          '',
+          `please find our purchase order ${t.number} attached: ${t.lines} ${t.lines === 1 ? 'line' : 'lines'}, ` +
+            `${t.currency} ${ways.kept(t.total, t.currency)} with tax,`,
+          `to be delivered to ${t.shipTo}${t.firstDay === null ? '' : ` by ${ways.day(t.firstDay, '')}`}.`,
+          '',
+          'Please quote its number on your delivery note and your invoice.',
+          '',
+          t.buyer,
+          t.organisation,
+        ].join('\n'),
+      }
+    case 'task-ended':
+      return {
+        subject: 'Something was not carried out',
+        sentence:
+          `Rekko tried for days and has given up: ${TASK_WORDS[t.task] ?? t.task}. The last cause was ` +
+          `“${t.error}”.`,
+      }
+    case 'plain':
+      return { subject: t.subject, sentence: t.sentence }
+  }
+}
+
+const whatever = (t: { readonly number: string | null; readonly title: string }) =>
+  `${t.number ?? 'a draft'}, ${t.title === '' ? 'without a title' : t.title}`
+
+const TASK_WORDS: Record<string, string | undefined> = {
+  'send-mail': 'an e-mail to a colleague',
+  'send-order': 'the sending of an order to its supplier',
+  'file-order': 'the PDF of an order',
+  'route-again': 'working out anew who decides on a request',
+  'repeat-template': 'raising a request by its rhythm',
+  'send-repeated': 'sending a request that its rhythm raised',
+}
