@@ -54,7 +54,7 @@ export default tseslint.config(
       'vue/html-closing-bracket-newline': 'off',
       'vue/multi-word-component-names': 'off',
       'vue/require-default-prop': 'off',
-      'vue/no-mutating-props': ['error', { shallowOnly: true }],
+      'vue/no-mutating-props': 'error',
       'vue/attributes-order': 'off',
       'vue/html-indent': 'off',
       'vue/first-attribute-linebreak': 'off',

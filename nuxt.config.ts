@@ -1,4 +1,3 @@
-import { fileURLToPath } from 'node:url'
 import tailwindcss from '@tailwindcss/vite'
 
 // Only '@tailwindcss/vite' is a build plugin; everything below says what is switched off and why.
@@ -33,6 +32,8 @@ export default defineNuxtConfig({
         { name: 'viewport', content: 'width=device-width, initial-scale=1' },
         { name: 'color-scheme', content: 'light dark' },
       ],
+      // Before everything else: what is pressed while the page comes is not lost.
+      script: [{ src: '/early-keys.js' }],
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' }],
     },
   },
@@ -46,14 +47,6 @@ export default defineNuxtConfig({
       minify: 'terser',
       terserOptions: { compress: { passes: 2 } },
       rollupOptions: { output: { experimentalMinChunkSize: 2000 } },
-    },
-    // The combobox brings a list for thousands of options along; ours show twenty, and the first load is 10 kB lighter.
-    // Nuxt brings a hash function for fetching that no page of ours uses.
-    resolve: {
-      alias: {
-        '@tanstack/vue-virtual': fileURLToPath(new URL('app/no-virtual-list.ts', import.meta.url)),
-        ohash: fileURLToPath(new URL('app/no-hash.ts', import.meta.url)),
-      },
     },
   },
   nitro: {

@@ -6,6 +6,8 @@ export default defineConfig({
       {
         test: {
           name: 'core',
+          testTimeout: 60_000,
+          setupFiles: ['tests/setup/properties.ts'],
           sequence: { groupOrder: 0 },
           include: [
             'core/**/*.test.ts',

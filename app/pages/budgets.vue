@@ -2,6 +2,7 @@
 import { isNegative, isZero, sum, type Money } from '#core/base/money'
 import { listWords } from '#shared/words/format'
 import type { BudgetEntryView, BudgetLineView } from '#shared/contract/budget'
+import type { ChartSeries } from '~/components/base/AxisChart.vue'
 import BudgetBar from '~/components/budget/BudgetBar.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
@@ -10,6 +11,8 @@ import { isTyping, usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
 import { useLive } from '~/composables/live/use-live'
 
+// Drawn when it is looked at: the library of charts is large.
+const AxisChart = defineAsyncComponent(() => import('~/components/base/AxisChart.vue'))
 useHead({ title: 'Budgets · Rekko' })
 const api = useApi()
 const route = useRoute()
@@ -87,23 +90,17 @@ async function readOn(): Promise<void> {
 const sayBar = (l: BudgetLineView) =>
   `${l.name}: spent ${wording.amount(l.spent)}, ordered ${wording.amount(l.committed)}, ` +
   `asked for ${wording.amount(l.reserved)}, left ${wording.amount(l.available)}`
-const months = computed(() => {
-  const l = line.value
-  if (l === null) return []
-  const value = (m: Money) => Number(m.amount)
-  const most = Math.max(
-    1,
-    ...l.byPeriod.flatMap((p) => [value(p.budgeted), value(p.spent) + value(p.committed) + value(p.reserved)]),
-  )
-  return l.byPeriod.map((p) => ({
-    period: p.period,
-    budgeted: value(p.budgeted) / most,
-    spent: value(p.spent) / most,
-    committed: value(p.committed) / most,
-    reserved: value(p.reserved) / most,
-  }))
-})
 const MONTHS = ['Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec', 'Jan', 'Feb', 'Mar']
+/** What every month was given, and what stands in it. */
+const months = computed((): ChartSeries[] => {
+  const periods = line.value?.byPeriod ?? []
+  return [
+    { name: 'spent', look: 'solid', values: periods.map((p) => p.spent.amount) },
+    { name: 'ordered', look: 'upright', values: periods.map((p) => p.committed.amount) },
+    { name: 'asked for', look: 'slanted', values: periods.map((p) => p.reserved.amount) },
+    { name: 'given', look: 'line', values: periods.map((p) => p.budgeted.amount) },
+  ]
+})
 usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
   if (isTyping(e)) return
   if (e.key === 'ArrowDown') {
@@ -238,45 +235,15 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
           {{ WHEN[line.control] }} when passed
         </p>
         <h3 class="head mb-1 mt-5">Month by month</h3>
-        <svg viewBox="0 0 300 92" class="w-full" role="img" :aria-label="`Month by month of ${line.name}`">
-          <defs>
-            <pattern id="month-u" width="4" height="4" patternUnits="userSpaceOnUse">
-              <rect width="1.5" height="4" x="1" fill="var(--ink)" />
-            </pattern>
-            <pattern id="month-s" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-              <rect width="1.3" height="5" fill="var(--ink2)" />
-            </pattern>
-          </defs>
-          <g v-for="(m, i) in months" :key="m.period">
-            <rect :x="i * 25 + 4" :y="72 - 66 * m.spent" width="15" :height="66 * m.spent" fill="var(--ink)" />
-            <rect
-              :x="i * 25 + 4"
-              :y="72 - 66 * (m.spent + m.committed)"
-              width="15"
-              :height="66 * m.committed"
-              fill="url(#month-u)"
-              stroke="var(--ink)"
-              stroke-width="0.8"
-            />
-            <rect
-              :x="i * 25 + 4"
-              :y="72 - 66 * (m.spent + m.committed + m.reserved)"
-              width="15"
-              :height="66 * m.reserved"
-              fill="url(#month-s)"
-              stroke="var(--ink2)"
-              stroke-width="0.8"
-            />
-            <path
-              :d="`M${i * 25} ${72 - 66 * m.budgeted}h25`"
-              stroke="var(--green)"
-              stroke-width="1.4"
-              stroke-dasharray="3 2"
-            />
-            <text v-if="i % 3 === 0" :x="i * 25 + 2" y="88" font-size="11" fill="var(--ink3)">{{ MONTHS[i] }}</text>
-          </g>
-          <path d="M0 72.5h300" stroke="var(--rule-strong)" />
-        </svg>
+        <ClientOnly>
+          <AxisChart
+            :label="`Month by month of ${line.name}`"
+            :categories="MONTHS"
+            :series="months"
+            :format="(v) => wording.kept(v, data?.currency ?? 'EUR')"
+          />
+          <template #fallback><div class="h-[160px]" /></template>
+        </ClientOnly>
         <h3 class="head mb-1 mt-4">What stands behind {{ wording.amount(line.available) }}</h3>
         <dl>
           <div

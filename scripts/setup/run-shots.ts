@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto'
 import { mkdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { chromium, type Page } from '@playwright/test'
-import { startBrowserWorld } from './start-world'
+import { startBrowserWorlds } from './start-world'
 import { ROOT, step } from './install.mjs'
 
 /** One current picture of each main view, made from the demo's data. */
@@ -126,9 +126,10 @@ async function fillTray(page: Page): Promise<void> {
 const directory = `/var/tmp/rekko-shots-${process.pid}-${randomBytes(4).toString('hex')}`
 const target = join(ROOT, 'docs/screenshots')
 mkdirSync(target, { recursive: true })
-const world = await step('Starting the demo', () =>
-  startBrowserWorld(ROOT, directory, join(ROOT, '.rekko/shots.log'), 62),
+const { worlds, stop } = await step('Starting the demo', () =>
+  startBrowserWorlds(ROOT, directory, join(ROOT, '.rekko/shots.log'), { past: 62, count: 1 }),
 )
+const [world = { url: '', postUrl: '' }] = worlds
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
@@ -159,7 +160,7 @@ try {
   }
 } finally {
   await browser.close()
-  await world.stop()
+  await stop()
   rmSync(directory, { recursive: true, force: true })
-  rmSync(`${directory}-post`, { recursive: true, force: true })
+  rmSync(`${directory}-post-0`, { recursive: true, force: true })
 }

@@ -33,7 +33,9 @@ const ROUTES = {
 /** Every route there is: the API's description, the walk over all of them and the house rules read it. */
 export const ALL_ROUTES: readonly RouteSpec[] = Object.values(ROUTES)
 
-/** Any route, as its description has it. Pages take these types and nothing else of the contract: they weigh nothing. */
+/**
+ * Any route, as its description has it. Pages take these types and nothing else of the contract: they weigh nothing.
+ */
 export type AnyRoute = (typeof ROUTES)[keyof typeof ROUTES]
 
 /** The route at a method and path. */

@@ -39,9 +39,7 @@ for (const scheme of ['light', 'dark'] as const) {
         await page.context().close()
       })
     }
-    test('a requisition being written, its trail, an order, sign-in, the keys, and the post office', async ({
-      browser,
-    }) => {
+    test('a requisition being written', async ({ browser }) => {
       const page = await pageAs(browser, 'Owen Marsh', { colorScheme: scheme })
       await page.goto('/mine')
       await alive(page)
@@ -69,7 +67,13 @@ for (const scheme of ['light', 'dark'] as const) {
       await page.getByRole('button', { name: 'keep it for another time' }).click()
       await expect(page.getByRole('dialog').getByLabel('Called')).toBeVisible()
       await check(page)
+      await page.context().close()
+    })
+
+    test('a trail, the keys, an order, a supplier, sign-in and the post office', async ({ browser }) => {
+      const page = await pageAs(browser, 'Owen Marsh', { colorScheme: scheme })
       await page.goto('/mine')
+      await alive(page)
       await page.getByRole('link', { name: 'Ultraviolet lamps for filter bank 3', exact: true }).click()
       await page.waitForURL(/\/trail\//)
       await check(page)

@@ -85,9 +85,17 @@ function resolveSpec(from: string, spec: string, sources: Sources): string | nul
   return ['', '.ts', '.mjs', '.vue'].map((ending) => path + ending).find((p) => sources.has(p)) ?? null
 }
 
-/** Every import there is. */
+const read = new Map<string, { readonly text: string; readonly files: number; readonly found: Import[] }>()
+
+/** Every import there is; a file is parsed again only when it, or what it may find, changed. */
 export function allImports(sources: Sources): Import[] {
-  return [...sources.keys()].flatMap((path) => importsOf(path, sources))
+  return [...sources].flatMap(([path, text]) => {
+    const before = read.get(path)
+    if (before?.text === text && before.files === sources.size) return before.found
+    const found = importsOf(path, sources)
+    read.set(path, { text, files: sources.size, found })
+    return found
+  })
 }
 
 /** The area of a file: its folder below the layer, below components and composables in the app, else its own name. */

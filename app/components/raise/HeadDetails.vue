@@ -5,22 +5,21 @@ import type { DraftFacts } from '#core/requisition/draft-facts'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import BlankDay from '~/components/base/BlankDay.vue'
 import { jobChoices } from '~/composables/raise/job-choices'
-import type { EditableDraft } from '~/composables/raise/editable-draft'
+import { useDraftEditor } from '~/composables/raise/draft-editor'
 // It comes where there are own fields.
 const OwnFieldInput = defineAsyncComponent(() => import('./OwnFieldInput.vue'))
 
 /** What else may be said of a request, as small sentences: delivery, job, notes, own fields, accounting date. */
 const props = defineProps<{
-  draft: EditableDraft
   facts: DraftFacts
   verdict: DraftVerdict | null
-  names: Record<string, string>
   isOpen: boolean
 }>()
+const { draft, names } = useDraftEditor()
 const jobs = computed(() => [...props.facts.jobs.values()])
 const choices = computed(() => jobChoices(jobs.value))
 const fields = computed(() =>
-  props.facts.ownFields.filter((f) => f.on === 'requisition' && isAsked(f, { ...props.draft, categoryId: null })),
+  props.facts.ownFields.filter((f) => f.on === 'requisition' && isAsked(f, { ...draft, categoryId: null })),
 )
 const lacking = computed(
   () =>
@@ -32,9 +31,8 @@ const lacking = computed(
 )
 /** Required fields, and whatever was filled in, stand there without being asked for. */
 const shownFields = computed(() =>
-  fields.value.filter((f) => props.isOpen || f.required || (props.draft.own[f.id] ?? '') !== ''),
+  fields.value.filter((f) => props.isOpen || f.required || (draft.own[f.id] ?? '') !== ''),
 )
-const { draft } = props
 </script>
 
 <template>

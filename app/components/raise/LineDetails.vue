@@ -5,7 +5,7 @@ import { readTypedNumber } from '#core/base/typed-number'
 import { isAsked } from '#core/requisition/own-field'
 import type { DraftFacts } from '#core/requisition/draft-facts'
 import BlankChoice from '~/components/base/BlankChoice.vue'
-import type { EditableDraft, EditableLine } from '~/composables/raise/editable-draft'
+import { useDraftEditor } from '~/composables/raise/draft-editor'
 import { jobChoices } from '~/composables/raise/job-choices'
 import OwnFieldInput from './OwnFieldInput.vue'
 import { useWording } from '~/composables/base/use-wording'
@@ -14,29 +14,29 @@ const wording = useWording()
 
 /** What else may be said of a line: more words, price with tax, discount, tax, currency, job, notes, own fields. */
 const props = defineProps<{
-  line: EditableLine
+  lineId: string
   at: number
-  draft: EditableDraft
   facts: DraftFacts
-  names: Record<string, string>
   lacking: string
 }>()
 const emit = defineEmits<{ done: [] }>()
 const first = useTemplateRef<HTMLInputElement>('first')
 const wrong = reactive({ withTax: '', discount: '' })
-const id = `line-${props.line.id}`
+const { draft, names, line } = useDraftEditor()
+const current = computed(() => line(props.lineId))
+const id = `line-${props.lineId}`
 const jobs = computed(() => [...props.facts.jobs.values()])
 const choices = computed(() => jobChoices(jobs.value))
 const taxes = computed(() =>
   [...props.facts.taxCodes].map(([code, t]) => ({ id: code, name: `${wording.decimal(t.rate)} %`, note: t.name })),
 )
 const currencies = computed(() => [...props.facts.toBase.keys()].sort().map((c) => ({ id: c, name: c })))
-const rate = computed(() => props.facts.toBase.get(props.line.currency) ?? '1')
+const rate = computed(() => props.facts.toBase.get(current.value.currency) ?? '1')
 const fields = computed(() =>
   props.facts.ownFields.filter(
     (f) =>
       f.on === 'line' &&
-      isAsked(f, { kind: props.draft.kind, departmentId: props.draft.departmentId, categoryId: props.line.categoryId }),
+      isAsked(f, { kind: draft.kind, departmentId: draft.departmentId, categoryId: current.value.categoryId }),
   ),
 )
 onMounted(() => {
@@ -44,41 +44,41 @@ onMounted(() => {
 })
 
 function taxed(code: string): void {
-  const { line } = props
+  const line = current.value
   line.taxCode = code
   const t = props.facts.taxCodes.get(code)
   if (line.priceWithTax !== null && t !== undefined) line.unitPrice = netUnitPrice(line.priceWithTax, t.rate)
 }
 function withTax(event: Event): void {
   const text = (event.target as HTMLInputElement).value
-  const t = props.facts.taxCodes.get(props.line.taxCode)
+  const t = props.facts.taxCodes.get(current.value.taxCode)
   if (text.trim() === '') {
-    props.line.priceWithTax = null
+    current.value.priceWithTax = null
     wrong.withTax = ''
     return
   }
   const read = readTypedNumber(text, wording.decimalMark)
   wrong.withTax = read === null || dec(read).isNegative() || t === undefined ? 'not a price' : ''
   if (read === null || t === undefined || wrong.withTax !== '') return
-  props.line.priceWithTax = read
-  props.line.unitPrice = netUnitPrice(read, t.rate)
+  current.value.priceWithTax = read
+  current.value.unitPrice = netUnitPrice(read, t.rate)
 }
 function takeOff(event: Event): void {
   const text = (event.target as HTMLInputElement).value.trim()
   if (text === '') {
-    props.line.discount = null
+    current.value.discount = null
     wrong.discount = ''
     return
   }
   const percent = text.endsWith('%')
   const read = readTypedNumber(text.replace(/%$/, ''), wording.decimalMark)
   wrong.discount = read === null ? 'not a number' : ''
-  if (read !== null) props.line.discount = { of: percent ? 'percent' : 'amount', value: read }
+  if (read !== null) current.value.discount = { of: percent ? 'percent' : 'amount', value: read }
 }
 const discount = computed(() =>
-  props.line.discount === null
+  current.value.discount === null
     ? ''
-    : `${wording.decimal(props.line.discount.value)}${props.line.discount.of === 'percent' ? ' %' : ''}`,
+    : `${wording.decimal(current.value.discount.value)}${current.value.discount.of === 'percent' ? ' %' : ''}`,
 )
 </script>
 
@@ -89,7 +89,7 @@ const discount = computed(() =>
       ><input
         :id="`${id}-second`"
         ref="first"
-        v-model="line.secondDescription"
+        v-model="current.secondDescription"
         class="cell text-ink placeholder:italic"
         maxlength="400"
         placeholder="colour, drawing number, what to mind; it stands on the order"
@@ -102,7 +102,7 @@ const discount = computed(() =>
           :id="`${id}-with-tax`"
           class="cell cell-fit w-auto! text-ink placeholder:italic"
           inputmode="decimal"
-          :value="line.priceWithTax === null ? '' : wording.price(line.priceWithTax, line.currency)"
+          :value="current.priceWithTax === null ? '' : wording.price(current.priceWithTax, current.currency)"
           placeholder="if you only know that"
           @change="withTax"
         /><span v-if="wrong.withTax" class="text-red">{{ wrong.withTax }}</span></span
@@ -113,7 +113,7 @@ const discount = computed(() =>
           :id="`${id}-tax`"
           compact
           class="text-ink"
-          :model-value="line.taxCode"
+          :model-value="current.taxCode"
           :choices="taxes"
           :label="`Line ${at}: tax`"
           placeholder="which rate"
@@ -130,30 +130,30 @@ const discount = computed(() =>
           @change="takeOff"
         /><span v-if="wrong.discount" class="text-red">{{ wrong.discount }}</span></span
       >
-      <span v-if="line.itemId === null" class="inline-flex items-baseline gap-1.5"
+      <span v-if="current.itemId === null" class="inline-flex items-baseline gap-1.5"
         >in
         <BlankChoice
           :id="`${id}-currency`"
           compact
           class="text-ink"
-          :model-value="line.currency"
+          :model-value="current.currency"
           :choices="currencies"
           :label="`Line ${at}: currency`"
           placeholder="currency"
-          @update:model-value="line.currency = $event"
+          @update:model-value="current.currency = $event"
       /></span>
-      <span v-if="line.currency !== facts.baseCurrency"
-        >1 {{ line.currency }} is {{ facts.baseCurrency }} {{ dec(rate).toDecimalPlaces(5).toString() }}</span
+      <span v-if="current.currency !== facts.baseCurrency"
+        >1 {{ current.currency }} is {{ facts.baseCurrency }} {{ dec(rate).toDecimalPlaces(5).toString() }}</span
       >
-      <span v-if="line.itemId === null" class="inline-flex items-baseline gap-1.5"
+      <span v-if="current.itemId === null" class="inline-flex items-baseline gap-1.5"
         ><label :for="`${id}-part`">supplier’s part number</label
         ><input
           :id="`${id}-part`"
-          :value="line.supplierPart ?? ''"
+          :value="current.supplierPart ?? ''"
           class="cell cell-fit w-auto! text-ink placeholder:italic"
           maxlength="80"
           placeholder="none"
-          @input="line.supplierPart = ($event.target as HTMLInputElement).value || null"
+          @input="current.supplierPart = ($event.target as HTMLInputElement).value || null"
       /></span>
     </p>
     <p class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
@@ -163,11 +163,11 @@ const discount = computed(() =>
           :id="`${id}-job`"
           compact
           class="text-ink"
-          :model-value="line.jobId ?? ''"
+          :model-value="current.jobId ?? ''"
           :choices="choices"
           :label="`Line ${at}: job`"
           placeholder="no job"
-          @update:model-value="line.jobId = $event || null"
+          @update:model-value="current.jobId = $event || null"
       /></span>
       <OwnFieldInput
         v-for="f in fields"
@@ -175,12 +175,12 @@ const discount = computed(() =>
         :key="f.id"
         class="text-ink"
         :field="f"
-        :model-value="line.own[f.id] ?? ''"
+        :model-value="current.own[f.id] ?? ''"
         :today="facts.today"
         :jobs="jobs"
-        :person-name="names[line.own[f.id] ?? ''] ?? null"
+        :person-name="names[current.own[f.id] ?? ''] ?? null"
         :lacking="lacking.split('|').includes(`own ${f.id}`)"
-        @update:model-value="line.own[f.id] = $event"
+        @update:model-value="current.own[f.id] = $event"
         @person="names[$event.id] = $event.name"
       />
     </p>
@@ -188,7 +188,7 @@ const discount = computed(() =>
       <label :for="`${id}-to-supplier`" class="shrink-0">To the supplier</label
       ><input
         :id="`${id}-to-supplier`"
-        v-model="line.noteToSupplier"
+        v-model="current.noteToSupplier"
         class="cell text-ink placeholder:italic"
         maxlength="1000"
         placeholder="stands on the order"
@@ -198,7 +198,7 @@ const discount = computed(() =>
       <label :for="`${id}-internal`" class="shrink-0">For colleagues only</label
       ><input
         :id="`${id}-internal`"
-        v-model="line.noteInternal"
+        v-model="current.noteInternal"
         class="cell text-ink placeholder:italic"
         maxlength="1000"
         placeholder="the supplier never sees it"

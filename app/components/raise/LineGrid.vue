@@ -4,6 +4,7 @@ import type { DraftFacts, PayingLine } from '#core/requisition/draft-facts'
 import { figuresFor } from '#core/budget/available'
 import { warningsOf, type Warning } from '#core/supplier/warning'
 import type { SupplierFound } from '#shared/contract/catalogue'
+import { useDraftEditor } from '~/composables/raise/draft-editor'
 import type { EditableDraft, EditableLine } from '~/composables/raise/editable-draft'
 import { useLineWindow } from '~/composables/raise/use-line-window'
 import LineRow from './LineRow.vue'
@@ -20,7 +21,6 @@ const props = defineProps<{
   verdict: DraftVerdict | null
   facts: DraftFacts | null
   suppliers: Record<string, string>
-  names: Record<string, string>
   currency: string
   mayName: boolean
 }>()
@@ -32,6 +32,7 @@ const emit = defineEmits<{
   supplier: [line: EditableLine, supplier: SupplierFound | null]
   nameSupplier: [line: EditableLine, words: string]
 }>()
+const editor = useDraftEditor()
 const grid = useTemplateRef<HTMLElement>('grid')
 const lines = computed(() => props.draft.lines)
 const { pieces, reveal } = useLineWindow(lines, grid)
@@ -101,7 +102,7 @@ function toggle(id: string): void {
   else opened.value = id
 }
 function readWarning(id: string): void {
-  if (!props.draft.readWarnings.includes(id)) props.draft.readWarnings = [...props.draft.readWarnings, id]
+  if (!editor.draft.readWarnings.includes(id)) editor.draft.readWarnings = [...editor.draft.readWarnings, id]
 }
 /** Up and down move through a column; Enter goes to the next line, or to the add field after the last. */
 function walk(event: KeyboardEvent): void {
@@ -159,7 +160,7 @@ defineExpose({ show })
         </tr>
         <template v-for="(line, i) in piece.drawn ? piece.lines : []" v-else :key="line.id">
           <LineRow
-            :line="line"
+            :line-id="line.id"
             :at="piece.at + i + 1"
             :supplier="suppliers[line.supplierId ?? ''] ?? ''"
             :amount="amount(line)"
@@ -188,11 +189,9 @@ defineExpose({ show })
           <tr v-if="opened === line.id && facts" class="max-[700px]:block">
             <td colspan="5" class="max-[700px]:block">
               <LineDetails
-                :line="line"
+                :line-id="line.id"
                 :at="piece.at + i + 1"
-                :draft="draft"
                 :facts="facts"
-                :names="names"
                 :lacking="lacking.get(line.id) ?? ''"
                 @done="leave(line.id, 'more')"
               />
@@ -201,7 +200,7 @@ defineExpose({ show })
           <tr v-if="splitting === line.id" class="max-[700px]:block">
             <td colspan="5" class="max-[700px]:block">
               <SplitEditor
-                :line="line"
+                :line-id="line.id"
                 :name="line.description"
                 :payers="payers.map((p) => ({ id: p.id, name: p.name, note: p.code }))"
                 :net="verdict?.lineNets.get(line.id) ?? null"

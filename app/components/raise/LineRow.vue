@@ -6,7 +6,7 @@ import type { Warning } from '#core/supplier/warning'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import SupplierPicker from '~/components/base/SupplierPicker.vue'
 import type { SupplierFound } from '#shared/contract/catalogue'
-import type { EditableLine } from '~/composables/raise/editable-draft'
+import { useDraftEditor } from '~/composables/raise/draft-editor'
 import PayerPicker from './PayerPicker.vue'
 import { useWording } from '~/composables/base/use-wording'
 
@@ -14,7 +14,7 @@ const wording = useWording()
 
 /** One line of a requisition, written in place: each cell looks like what it holds until one is in it. */
 const props = defineProps<{
-  line: EditableLine
+  lineId: string
   at: number
   supplier: string
   amount: string
@@ -42,17 +42,19 @@ const emit = defineEmits<{
   nameSupplier: [words: string]
   readWarning: [id: string]
 }>()
+const editor = useDraftEditor()
+const current = computed(() => editor.line(props.lineId))
 /** What was typed and cannot be read, by field: it stays in sight and nothing is overwritten. */
 const unread = reactive<Record<'quantity' | 'unitPrice', string | null>>({ quantity: null, unitPrice: null })
 const units = Object.entries(UNITS)
   .filter(([code]) => code !== 'EA')
   .map(([id, name]) => ({ id, name }))
-const id = computed(() => `line-${props.line.id}`)
+const id = computed(() => `line-${props.lineId}`)
 const lacks = (field: string) => props.lacking.split('|').includes(field)
 
 function setNumber(field: 'quantity' | 'unitPrice', event: Event): void {
   const box = event.target as HTMLInputElement
-  const line = props.line
+  const line = current.value
   if (field === 'unitPrice' && box.value.trim() === '') {
     line.unitPrice = null
     line.priceWithTax = null
@@ -75,16 +77,16 @@ function shown(field: 'quantity' | 'unitPrice'): string {
   const typed = unread[field]
   if (typed !== null) return typed
   return field === 'quantity'
-    ? wording.decimal(props.line.quantity)
-    : props.line.unitPrice === null
+    ? wording.decimal(current.value.quantity)
+    : current.value.unitPrice === null
       ? ''
-      : wording.price(props.line.unitPrice, props.line.currency)
+      : wording.price(current.value.unitPrice, current.value.currency)
 }
 /**
  * What stands below a price: by how many it is counted, its currency, and the catalogue's where another was written.
  */
 const belowPrice = computed(() => {
-  const { line } = props
+  const line = current.value
   const byHand = line.listPrice !== null && line.listPrice !== line.unitPrice
   return [
     ...(line.priceBase === '1' ? [] : [`per ${line.priceBase}`]),
@@ -101,10 +103,10 @@ const belowPrice = computed(() => {
 })
 const more = computed(() =>
   [
-    props.line.secondDescription,
+    current.value.secondDescription,
     props.job,
-    ...(props.line.noteToSupplier === '' ? [] : ['note to the supplier']),
-    ...(props.line.noteInternal === '' ? [] : ['note for colleagues']),
+    ...(current.value.noteToSupplier === '' ? [] : ['note to the supplier']),
+    ...(current.value.noteInternal === '' ? [] : ['note for colleagues']),
   ]
     .filter((t) => t !== '')
     .join(' · '),
@@ -123,7 +125,7 @@ const more = computed(() =>
     <td class="max-[700px]:col-span-3">
       <input
         :id="`${id}-description`"
-        v-model="line.description"
+        v-model="current.description"
         class="cell font-semibold"
         data-column="description"
         :aria-label="`Line ${at}: what`"
@@ -132,15 +134,15 @@ const more = computed(() =>
       />
       <p v-if="more" class="small truncate">{{ more }}</p>
       <p class="small flex flex-wrap items-center gap-x-2">
-        <template v-if="line.itemId !== null"
+        <template v-if="current.itemId !== null"
           ><span>{{ supplier || 'buyer decides who' }}</span
-          ><span v-if="line.supplierPart">· {{ line.supplierPart }}</span></template
+          ><span v-if="current.supplierPart">· {{ current.supplierPart }}</span></template
         >
         <template v-else
           ><span>Free text ·</span
           ><SupplierPicker
             :id="`${id}-supplier`"
-            :name="line.supplierId === null ? null : supplier"
+            :name="current.supplierId === null ? null : supplier"
             none="buyer decides who"
             :may-name="mayName"
             :label="`Line ${at}: supplier`"
@@ -214,16 +216,16 @@ const more = computed(() =>
           @change="setNumber('quantity', $event)"
           @focus="($event.target as HTMLInputElement).select()"
         />
-        <span v-if="line.itemId !== null" class="text-ink2">{{ unitName(line.unit) }}</span>
+        <span v-if="current.itemId !== null" class="text-ink2">{{ unitName(current.unit) }}</span>
         <BlankChoice
           v-else
           compact
           class="text-ink2"
-          :model-value="line.unit"
+          :model-value="current.unit"
           :choices="units"
           :label="`Line ${at}: unit`"
           placeholder="unit"
-          @update:model-value="line.unit = $event"
+          @update:model-value="current.unit = $event"
         />
       </span>
       <span v-if="unread.quantity !== null" class="small block text-red">not a number</span>
@@ -236,7 +238,7 @@ const more = computed(() =>
         inputmode="decimal"
         placeholder="price"
         :value="shown('unitPrice')"
-        :aria-label="`Line ${at}: price of one, ${line.currency}`"
+        :aria-label="`Line ${at}: price of one, ${current.currency}`"
         :aria-invalid="lacks('price') || unread.unitPrice !== null"
         @change="setNumber('unitPrice', $event)"
         @focus="($event.target as HTMLInputElement).select()"
@@ -256,7 +258,7 @@ const more = computed(() =>
         :id="`${id}-coding`"
         :label="`Line ${at}: paid from`"
         :shown="paidFrom"
-        :chosen="line.codings.length === 1 ? (line.codings[0]?.budgetLineId ?? null) : null"
+        :chosen="current.codings.length === 1 ? (current.codings[0]?.budgetLineId ?? null) : null"
         :payers="payers"
         :category-account="categoryAccount"
         :lefts="lefts"

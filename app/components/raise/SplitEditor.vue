@@ -3,6 +3,7 @@ import { checkSplit, splitAmount, withRemainder, type SplitMethod } from '#core/
 import type { Money } from '#core/base/money'
 import { readTypedNumber } from '#core/base/typed-number'
 import { saySplitReason } from '#shared/words/requisition'
+import { useDraftEditor } from '~/composables/raise/draft-editor'
 import type { EditableLine } from '~/composables/raise/editable-draft'
 import { useWording } from '~/composables/base/use-wording'
 
@@ -10,12 +11,14 @@ const wording = useWording()
 
 /** A line that several pay for: who, by which measure, and what each then pays; the last takes what is left. */
 const props = defineProps<{
-  line: EditableLine
+  lineId: string
   name: string
   payers: readonly { id: string; name: string; note: string }[]
   net: Money | null
 }>()
 const emit = defineEmits<{ done: [] }>()
+const editor = useDraftEditor()
+const current = computed(() => editor.line(props.lineId))
 const METHODS: { id: SplitMethod; name: string }[] = [
   { id: 'percent', name: 'by percent' },
   { id: 'share', name: 'in equal parts' },
@@ -28,26 +31,29 @@ onMounted(() => {
 })
 
 const shares = computed(() => {
-  const values = props.line.codings.map((c) => c.value)
-  if (props.net === null || checkSplit({ method: props.line.splitMethod, values }, props.line.quantity).length > 0)
+  const values = current.value.codings.map((c) => c.value)
+  if (
+    props.net === null ||
+    checkSplit({ method: current.value.splitMethod, values }, current.value.quantity).length > 0
+  )
     return null
-  return splitAmount(props.net, { method: props.line.splitMethod, values })
+  return splitAmount(props.net, { method: current.value.splitMethod, values })
 })
 const reasons = computed(() =>
   checkSplit(
-    { method: props.line.splitMethod, values: props.line.codings.map((c) => c.value) },
-    props.line.quantity,
+    { method: current.value.splitMethod, values: current.value.codings.map((c) => c.value) },
+    current.value.quantity,
   ).map((r) => saySplitReason(r, wording.ways)),
 )
-const isLast = (i: number) => i === props.line.codings.length - 1
+const isLast = (i: number) => i === current.value.codings.length - 1
 
 function write(method: SplitMethod, codings: EditableLine['codings']): void {
   const values = withRemainder(
     method,
     codings.map((c) => c.value),
-    props.line.quantity,
+    current.value.quantity,
   )
-  Object.assign(props.line, {
+  Object.assign(current.value, {
     splitMethod: method,
     codings: codings.map((c, i) => ({ budgetLineId: c.budgetLineId, value: values[i] ?? null })),
   })
@@ -55,38 +61,39 @@ function write(method: SplitMethod, codings: EditableLine['codings']): void {
 function measure(method: SplitMethod): void {
   write(
     method,
-    props.line.codings.map((c) => ({ ...c, value: null })),
+    current.value.codings.map((c) => ({ ...c, value: null })),
   )
 }
 function payBy(i: number, budgetLineId: string): void {
   write(
-    props.line.splitMethod,
-    props.line.codings.map((c, j) => (j === i ? { ...c, budgetLineId } : c)),
+    current.value.splitMethod,
+    current.value.codings.map((c, j) => (j === i ? { ...c, budgetLineId } : c)),
   )
 }
 function give(i: number, event: Event): void {
   const read = readTypedNumber((event.target as HTMLInputElement).value, wording.decimalMark)
   write(
-    props.line.splitMethod,
-    props.line.codings.map((c, j) => (j === i ? { ...c, value: read } : c)),
+    current.value.splitMethod,
+    current.value.codings.map((c, j) => (j === i ? { ...c, value: read } : c)),
   )
 }
 function another(): void {
-  const free = props.payers.find((p) => !props.line.codings.some((c) => c.budgetLineId === p.id)) ?? props.payers[0]
-  if (free !== undefined) write(props.line.splitMethod, [...props.line.codings, { budgetLineId: free.id, value: null }])
+  const free = props.payers.find((p) => !current.value.codings.some((c) => c.budgetLineId === p.id)) ?? props.payers[0]
+  if (free !== undefined)
+    write(current.value.splitMethod, [...current.value.codings, { budgetLineId: free.id, value: null }])
 }
 function without(i: number): void {
   write(
-    props.line.splitMethod,
-    props.line.codings.filter((_, j) => j !== i),
+    current.value.splitMethod,
+    current.value.codings.filter((_, j) => j !== i),
   )
 }
-if (props.line.codings.length < 2) another()
+if (current.value.codings.length < 2) another()
 // The quantity may change while this is open.
 watch(
-  () => props.line.quantity,
+  () => current.value.quantity,
   () => {
-    write(props.line.splitMethod, props.line.codings)
+    write(current.value.splitMethod, current.value.codings)
   },
 )
 </script>
@@ -100,14 +107,14 @@ watch(
         ref="first"
         class="field w-auto! min-h-[32px]! py-1!"
         aria-label="Divided by"
-        :value="line.splitMethod"
+        :value="current.splitMethod"
         @change="measure(($event.target as HTMLSelectElement).value as SplitMethod)"
       >
         <option v-for="m in METHODS" :key="m.id" :value="m.id">{{ m.name }}</option>
       </select>
     </p>
     <div
-      v-for="(c, i) in line.codings"
+      v-for="(c, i) in current.codings"
       :key="i"
       :class="[
         'grid grid-cols-[minmax(0,1fr)_110px_100px_56px] items-center gap-x-3 py-1',
@@ -122,25 +129,25 @@ watch(
       >
         <option v-for="p in payers" :key="p.id" :value="p.id">{{ p.name }}, {{ p.note }}</option>
       </select>
-      <span v-if="line.splitMethod === 'share' || (isLast(i) && line.codings.length > 1)" class="num text-ink2">{{
-        line.splitMethod === 'share'
+      <span v-if="current.splitMethod === 'share' || (isLast(i) && current.codings.length > 1)" class="num text-ink2">{{
+        current.splitMethod === 'share'
           ? 'the same'
           : c.value === null
             ? 'what is left'
-            : `${wording.decimal(c.value)}${line.splitMethod === 'percent' ? ' %' : ''}`
+            : `${wording.decimal(c.value)}${current.splitMethod === 'percent' ? ' %' : ''}`
       }}</span>
       <label v-else class="flex items-baseline gap-1"
         ><input
           class="field min-h-[32px]! py-1! text-right"
           inputmode="decimal"
           :value="c.value === null ? '' : wording.decimal(c.value)"
-          :aria-label="`Part of payer ${i + 1}${line.splitMethod === 'percent' ? ', percent' : ''}`"
+          :aria-label="`Part of payer ${i + 1}${current.splitMethod === 'percent' ? ', percent' : ''}`"
           @change="give(i, $event)"
-        /><span v-if="line.splitMethod === 'percent'">%</span></label
+        /><span v-if="current.splitMethod === 'percent'">%</span></label
       >
       <span class="num font-medium">{{ shares?.[i] ? wording.amount(shares[i]) : '–' }}</span>
       <button
-        v-if="line.codings.length > 1"
+        v-if="current.codings.length > 1"
         type="button"
         class="small quiet-link text-right max-[700px]:col-span-3"
         :aria-label="`Without payer ${i + 1}`"

@@ -22,6 +22,7 @@ import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import RouteList, { type RouteEntry } from '~/components/base/RouteList.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
+import { provideDraftEditor } from '~/composables/raise/draft-editor'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useUndo } from '~/composables/base/use-undo'
@@ -99,6 +100,7 @@ const d = useDraft({ view, draft: begin, facts: start.value.facts })
 const { draft, verdict, facts, proposedTitle } = d
 if (source !== null) Object.assign(d.suppliers, source.suppliers)
 const names = reactive<Record<string, string>>({ ...view?.names })
+provideDraftEditor(draft, names)
 useHead({ title: () => `${draft.title || (draft.lines.length > 0 ? proposedTitle.value : 'Raise')} · Rekko` })
 
 const currency = session.me?.organisation.baseCurrency ?? 'EUR'
@@ -552,10 +554,8 @@ usePlaceKeys(
       <HeadDetails
         v-if="facts && (more || hasDetails)"
         class="mt-1"
-        :draft="draft"
         :facts="facts"
         :verdict="verdict"
-        :names="names"
         :is-open="more"
       />
       <p
@@ -584,7 +584,6 @@ usePlaceKeys(
           :verdict="verdict"
           :facts="facts"
           :suppliers="d.suppliers"
-          :names="names"
           :currency="currency"
           :may-name="choices.newSuppliers !== 'nobody'"
           @remove="lines.remove"

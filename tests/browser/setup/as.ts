@@ -1,8 +1,15 @@
 import { test as base, expect, type Browser, type BrowserContextOptions, type Page } from '@playwright/test'
 
 export { expect }
-export const URL_OF = () => process.env.REKKO_TEST_URL ?? ''
-export const POST_OF = () => process.env.REKKO_TEST_POST ?? ''
+/** The world of this worker. */
+function world(): { url: string; postUrl: string } {
+  const worlds = JSON.parse(process.env.REKKO_TEST_WORLDS ?? '[]') as { url: string; postUrl: string }[]
+  const mine = worlds[Number(process.env.TEST_PARALLEL_INDEX ?? '0')]
+  if (mine === undefined) throw new Error('this worker has no world')
+  return mine
+}
+export const URL_OF = () => world().url
+export const POST_OF = () => world().postUrl
 
 /** A page of its own for a demo person, signed in with one press; fails the test when the page reports a fault. */
 export async function pageAs(browser: Browser, name: string, options: BrowserContextOptions = {}): Promise<Page> {

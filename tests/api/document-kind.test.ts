@@ -1,0 +1,170 @@
+import { randomUUID } from 'node:crypto'
+import { sql } from 'drizzle-orm'
+import pg from 'pg'
+import type PgBoss from 'pg-boss'
+import { afterAll, beforeAll, expect, inject, test } from 'vitest'
+import { makeRoute } from '#core/approval/route'
+import { money } from '#core/base/money'
+import type { Subject } from '#core/approval/policy'
+import { askQuestion } from '../../server/approval/ask-question'
+import { decide } from '../../server/approval/decide'
+import type { Decidable } from '../../server/approval/decidable'
+import { openRoute } from '../../server/approval/open-route'
+import { requirePolicy } from '../../server/approval/reads'
+import { routeAgain } from '../../server/approval/route-again'
+import { takeBack } from '../../server/approval/take-back'
+import { listEvents } from '../../server/audit/reads'
+import type { Context } from '../../server/context'
+import { inTransaction, openDatabase, type Database } from '../../server/db/client'
+import { row } from '../../server/db/rows'
+import { attachFile } from '../../server/document/attach-file'
+import type { DocumentHead } from '../../server/document/kind'
+import { readAttachment } from '../../server/document/read-attachment'
+import { listRemarks } from '../../server/document/reads'
+import { insertDocument, setLeft, setState } from '../../server/document/store'
+import { listWhoSee, maySee } from '../../server/document/visible'
+import { findActor, reachPeople } from '../../server/people/reads'
+import { listNotices } from '../../server/people/reads'
+import { useQueue } from '../../server/queue/enqueue'
+import { moment, personId, TODAY } from '../setup/rekko'
+
+/** A kind of document that nobody knew before: a memo, of one record. It has no rows besides its document. */
+interface Memo extends DocumentHead {
+  readonly kind: 'memo'
+}
+const find = (tx: Context['tx'], id: string, lock = false) =>
+  row<Memo>(
+    tx,
+    sql`select id, kind, number, title, owner_id as "ownerId", state, version from document
+      where id = ${id} and kind = 'memo' ${lock ? sql`for update` : sql``}`,
+  )
+const lock = async (ctx: Context, id: string): Promise<Memo> => {
+  const memo = await find(ctx.tx, id, true)
+  if (memo === null || !(await maySee(ctx, MEMO, id))) throw new Error('404')
+  return memo
+}
+const MEMO: Decidable<Memo> = {
+  name: 'memo',
+  called: 'This memo',
+  rows: sql`document m`,
+  alias: sql`m`,
+  visibleTo: (actor) => sql`(m.kind = 'memo' and (m.owner_id = ${actor.id}
+    or exists (select 1 from approval_seat s where s.document_id = m.id and s.actor_id = ${actor.id})))`,
+  find,
+  lock,
+  lockFor: lock,
+  path: (id) => `/memos/${id}`,
+  changePath: (id) => `/memos/${id}`,
+  judge: async (ctx, memo) => {
+    const { people, absences } = await reachPeople(ctx.tx, [memo.ownerId], 'EUR', TODAY)
+    const subject: Subject = {
+      document: 'requisition',
+      kind: 'memo',
+      amount: money('700.00 EUR'),
+      ownerId: memo.ownerId,
+      raisedById: memo.ownerId,
+      departmentId: '',
+      branch: [],
+      codings: [],
+      overBudget: false,
+    }
+    return {
+      subject,
+      policy: await requirePolicy(ctx.tx, TODAY),
+      people: { people: new Map(people.map((p) => [p.id, p])), absences, today: TODAY },
+    }
+  },
+  takeOutcome: (ctx, memo, outcome) =>
+    setState(
+      ctx.tx,
+      memo.id,
+      outcome.state === 'approved' ? 'approved' : outcome.state === 'stopped' ? outcome.by : 'in approval',
+      ctx.now,
+    ),
+  wasActedOn: () => null,
+}
+
+let database: Database
+let admin: pg.Client
+const name = `kind_${process.pid}_${randomUUID().slice(0, 8)}`
+const { urls, template } = inject('cluster')
+beforeAll(async () => {
+  Object.assign(process.env, {
+    DATABASE_URL: urls.rekko_app.replace(/DATABASE$/, name),
+    REKKO_SESSION_SECRET: 'a-secret-for-tests-that-is-long-enough',
+  })
+  admin = new pg.Client({ connectionString: urls.postgres.replace(/DATABASE$/, 'postgres') })
+  await admin.connect()
+  await admin.query(`create database "${name}" owner rekko_owner template "${template}" strategy file_copy`)
+  database = openDatabase(urls.rekko_app.replace(/DATABASE$/, name), 2)
+  useQueue({ send: () => Promise.resolve(null) } as unknown as PgBoss)
+})
+afterAll(async () => {
+  await database.pool.end()
+  await admin.query(`drop database "${name}" with (force)`)
+  await admin.end()
+})
+const as = <T>(who: string, work: (ctx: Context) => Promise<T>): Promise<T> =>
+  inTransaction(database.db, async (tx) => {
+    const now = moment()
+    const actor = await findActor(tx, personId(who), now)
+    if (actor === null) throw new Error(`${who} is gone`)
+    return work({ tx, now, actor })
+  })
+const memo = (id: string) => find(database.db, id).then((m) => m ?? expect.fail('the memo is gone'))
+
+async function raiseMemo(title: string): Promise<string> {
+  const id = randomUUID()
+  await as('Owen Marsh', async (ctx) => {
+    await insertDocument(ctx.tx, { id, kind: 'memo', title, ownerId: ctx.actor.id, now: ctx.now })
+    const { subject, policy, people } = await MEMO.judge(ctx, (await find(ctx.tx, id)) ?? expect.fail('no memo'))
+    const route = makeRoute(subject, policy, people)
+    const about = { id, kind: 'memo', number: null, title }
+    await openRoute(ctx, about, { round: 1, route, amount: subject.amount, earlier: [] })
+    await setLeft(ctx.tx, id, { number: `M-${id.slice(0, 8)}`, state: 'in approval', now: ctx.now })
+  })
+  return id
+}
+
+test('a new kind is decided, taken back, asked about and routed again by one record', async () => {
+  const id = await raiseMemo('A new bench for the quay')
+  await as('Ines Adeyemi', (ctx) => askQuestion(ctx, MEMO, id, 'Of wood?'))
+  expect((await listRemarks(database.db, id)).map((r) => [r.kind, r.text])).toEqual([['question', 'Of wood?']])
+  const first = await as('Ines Adeyemi', async (ctx) => decide(ctx, MEMO, id, (await memo(id)).version, 'approve', ''))
+  expect(first.state).toBe('approved')
+  await as('Ines Adeyemi', (ctx) => takeBack(ctx, MEMO, id, first.decisionId))
+  expect((await memo(id)).state).toBe('in approval')
+  await as('Harriet Voss', async (ctx) => expect(await routeAgain(ctx, MEMO, await memo(id))).toBe(false))
+  await as('Ines Adeyemi', async (ctx) =>
+    decide(ctx, MEMO, id, (await memo(id)).version, 'sendBack', 'Of stone, please.'),
+  )
+  expect((await memo(id)).state).toBe('sent back')
+  expect((await listEvents(database.db, id)).map((e) => e.type)).toEqual([
+    'sent back',
+    'decision taken back',
+    'approved',
+    'asked',
+  ])
+  const told = (await listNotices(database.db, personId('Owen Marsh'))).filter((n) => n.aboutId === id)
+  expect(told.map((n) => n.told.code)).toEqual(['decided', 'asked'])
+})
+
+test('its files follow it, its visibility is one rule, what is sealed is its owner’s until the moment', async () => {
+  const id = await raiseMemo('A plan of the quay')
+  const pdf = Buffer.from('%PDF-1.4\n1 0 obj<</Type/Catalog>>endobj\ntrailer<</Root 1 0 R>>\n%%EOF')
+  const upload = { bytes: pdf, name: 'plan.pdf', kind: 'drawing', forSupplier: false } as const
+  const kept = await as('Owen Marsh', (ctx) => attachFile(ctx, MEMO, id, upload))
+  expect((await as('Ines Adeyemi', (ctx) => readAttachment(ctx, MEMO, id, kept.id))).name).toBe('plan.pdf')
+  await expect(as('Sorrel Quist', (ctx) => readAttachment(ctx, MEMO, id, kept.id))).rejects.toThrow('does not exist')
+  const people = await as('Owen Marsh', async ({ tx, now }) =>
+    Promise.all(['Owen Marsh', 'Ines Adeyemi', 'Sorrel Quist'].map((who) => findActor(tx, personId(who), now))),
+  )
+  const actors = people.flatMap((p) => (p === null ? [] : [p]))
+  const sees = async (now: Date) => [...(await listWhoSee({ tx: database.db, now }, MEMO, id, actors))].sort()
+  const [owen, ines] = [personId('Owen Marsh'), personId('Ines Adeyemi')]
+  expect(await sees(moment())).toEqual([owen, ines].sort())
+  const opening = new Date(moment().getTime() + 3_600_000)
+  await database.db.execute(sql`update document set sealed_until = ${opening.toISOString()} where id = ${id}`)
+  expect(await sees(moment())).toEqual([owen])
+  expect(await sees(opening)).toEqual([owen, ines].sort())
+})
