@@ -50,7 +50,7 @@ export function figuresFor(line: BudgetLineFacts, period: number, span: BudgetSp
 
 /** What a document would do to one budget line. */
 export interface BudgetOutcome {
-  readonly lineId: string
+  readonly budgetLineId: string
   readonly name: string
   readonly control: BudgetControl
   readonly before: Money
@@ -79,7 +79,7 @@ export function checkBudget(
     const passed = compare(effect.amount, nothing) > 0 && compare(after, floor) < 0
     return [
       {
-        lineId: line.id,
+        budgetLineId: line.id,
         name: line.name,
         control: line.control,
         before,

@@ -13,18 +13,18 @@ const PAGE = 100
  */
 export async function listBudgetEntries(
   { tx, actor }: Context,
-  lineId: string,
+  budgetLineId: string,
   before: number | undefined,
 ): Promise<{ entries: BudgetEntryView[]; next: number | null; currency: string }> {
   const { baseCurrency } = await requireOrganisation(tx)
-  const year = await findLineYear(tx, lineId)
+  const year = await findLineYear(tx, budgetLineId)
   const all = may(actor.grants, 'see all budgets')
   const line =
     year === null
       ? undefined
-      : (await listVisibleLines(tx, actor.id, all, year, baseCurrency)).find((l) => l.id === lineId)
+      : (await listVisibleLines(tx, actor.id, all, year, baseCurrency)).find((l) => l.id === budgetLineId)
   if (line === undefined) throw notFound('This budget line')
-  const found = await listEntries(tx, lineId, before ?? null, PAGE + 1)
+  const found = await listEntries(tx, budgetLineId, before ?? null, PAGE + 1)
   const open = all || line.holderId === actor.id
   const entries = found
     .slice(0, PAGE)

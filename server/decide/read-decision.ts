@@ -44,7 +44,7 @@ export async function readDecision(ctx: Context, id: string): Promise<DecisionVi
   const approvals = standing(decisions)
   const seat = await findOpenSeat(tx, id, actor.id)
   const budget = await budgetBars(ctx, kept, baseCurrency)
-  const payers = new Map(budget.map((b) => [b.lineId, b.name]))
+  const payers = new Map(budget.map((b) => [b.budgetLineId, b.name]))
   const after = nextAfter(route.route, approvals, actor.id)
   const seats = await seatViews(
     ctx,
@@ -175,7 +175,7 @@ async function budgetBars({ tx }: Context, kept: Kept, currency: string): Promis
     const after = reserves ? f.available : add(f.available, negate(e.amount))
     return [
       {
-        lineId: line.id,
+        budgetLineId: line.id,
         name: line.name,
         code: line.code,
         budgeted: add(f.budgeted, f.adjustments),

@@ -27,7 +27,7 @@ export const seat = z.object({
 })
 export type SeatView = z.infer<typeof seat>
 const bar = z.object({
-  lineId: z.string(),
+  budgetLineId: z.string(),
   name: z.string(),
   code: z.string(),
   budgeted: money,

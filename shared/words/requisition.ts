@@ -1,3 +1,4 @@
+import { type FeltTax } from '#core/requisition/felt-tax'
 import { type Missing } from '#core/requisition/missing'
 import { type MoveReason, type RequisitionMoveName } from '#core/requisition/moves'
 import { MOST_LINES, type LineDiscount } from '#core/requisition/draft'
@@ -103,6 +104,20 @@ export function sayDiscount(discount: LineDiscount | null, currency: string, way
       ? `less ${ways.decimal(discount.value)} %`
       : `less ${ways.kept(discount.value, currency)}`,
   ]
+}
+
+/** How much of the tax is felt; `tax` is the tax itself, in words. */
+export function sayFeltTax(felt: FeltTax, tax: string, ways: Ways): string {
+  switch (felt.code) {
+    case 'none':
+      return 'no tax'
+    case 'all-back':
+      return `tax ${tax} comes back in full`
+    case 'all-felt':
+      return `tax ${tax} is in it, since none comes back`
+    case 'part':
+      return `of the tax, ${tax}, ${ways.amount(felt.felt)} is in it`
+  }
 }
 
 /** What is wrong with how a line is divided over those who pay. */

@@ -33,7 +33,7 @@ const night = import.meta.client ? window.matchMedia('(prefers-color-scheme: dar
 const DECALS = {
   solid: null,
   upright: { symbol: 'rect', dashArrayX: [2, 2], dashArrayY: [4, 0], symbolSize: 1 },
-  slanted: { symbol: 'rect', dashArrayX: [1, 0], dashArrayY: [1.5, 3.5], rotation: Math.PI / 4, symbolSize: 1 },
+  slanted: { symbol: 'rect', dashArrayX: [1, 0], dashArrayY: [1.2, 4], rotation: Math.PI / 4, symbolSize: 1 },
 } as const
 
 function draw(): void {
@@ -62,7 +62,7 @@ function draw(): void {
       },
       series: props.series.map((s) => {
         // What is drawn may be rounded by a float; the table below says it exactly.
-        const data = s.values.map(Number)
+        const data = s.values.map((v) => Number(v) || null)
         if (s.look === 'line')
           return {
             name: s.name,

@@ -7,7 +7,7 @@ const wording = useWording()
 
 /** Each budget line that pays, with what is left of it without and with this document. */
 export interface EffectView {
-  readonly lineId: string
+  readonly budgetLineId: string
   readonly name: string
   readonly given: Money
   readonly spent: Money
@@ -24,7 +24,7 @@ const whole = (m: Money) => wording.amount(m).replace(/\.\d+$/, '')
 
 <template>
   <ul class="space-y-2.5">
-    <li v-for="e in effects" :key="e.lineId">
+    <li v-for="e in effects" :key="e.budgetLineId">
       <p class="mb-1 flex justify-between gap-3">
         <span class="min-w-0">{{ e.name }}</span><span
           class="shrink-0"

@@ -48,7 +48,7 @@ const lacking = computed(() => {
       by.set(m.at.line, `${by.get(m.at.line) ?? ''}|${m.at.field}`)
   return by
 })
-const outcomes = computed(() => new Map((props.verdict?.budget ?? []).map((b) => [b.lineId, b])))
+const outcomes = computed(() => new Map((props.verdict?.budget ?? []).map((b) => [b.budgetLineId, b])))
 const NO_WARNINGS: readonly Warning[] = []
 function warnings(line: EditableLine): readonly Warning[] {
   if (props.facts === null) return NO_WARNINGS

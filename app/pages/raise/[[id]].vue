@@ -1,11 +1,5 @@
 <script setup lang="ts">
-import { figuresFor } from '#core/budget/available'
-import { sayMissing } from '#shared/words/requisition'
-import { sayNote, saySeat } from '#shared/words/approval'
-import { dec } from '#core/base/decimal'
-import { subtract, sum, convert } from '#core/base/money'
 import type { FieldRef } from '#core/requisition/missing'
-import { isAsked } from '#core/requisition/own-field'
 import { mostQuotes, type AttachmentKind } from '#core/requisition/rules'
 import type { ItemFound, SupplierFound } from '#shared/contract/catalogue'
 import { LINE_SOURCES, type LineSource } from '#core/requisition/line-source'
@@ -14,15 +8,15 @@ import type { SourceLine } from '#shared/contract/regulars'
 import type { AttachmentView } from '#shared/contract/document'
 import AddField from '~/components/raise/AddField.vue'
 import AttachField from '~/components/raise/AttachField.vue'
-import BlankChoice from '~/components/base/BlankChoice.vue'
-import BlankDay from '~/components/base/BlankDay.vue'
-import BlankText from '~/components/base/BlankText.vue'
-import BudgetEffects, { type EffectView } from '~/components/budget/BudgetEffects.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
-import RouteList, { type RouteEntry } from '~/components/base/RouteList.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import { provideDraftEditor } from '~/composables/raise/draft-editor'
+import MissingList from '~/components/raise/MissingList.vue'
+import RaiseHead from '~/components/raise/RaiseHead.vue'
+import RaiseMargin from '~/components/raise/RaiseMargin.vue'
+import { appearing } from '~/composables/base/appearing'
+import { fieldOf, isAmongMore } from '~/composables/raise/field-of'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useUndo } from '~/composables/base/use-undo'
@@ -37,7 +31,6 @@ import { useSessionStore } from '~/stores/session'
 // The grid comes with the first line, or a moment before: with the first letter typed.
 const loadGrid = () => import('~/components/raise/LineGrid.vue')
 const LineGrid = defineAsyncComponent(loadGrid)
-const HeadDetails = defineAsyncComponent(() => import('~/components/raise/HeadDetails.vue'))
 const AttachmentList = defineAsyncComponent(() => import('~/components/raise/AttachmentList.vue'))
 // Dialogs come when they are opened.
 const TakeTable = defineAsyncComponent(() => import('~/components/raise/TakeTable.vue'))
@@ -120,53 +113,14 @@ function takeUpLost(draft: EditableDraft): void {
 const sheetChooser = useTemplateRef<HTMLInputElement>('sheetChooser')
 const addField = useTemplateRef<{ focus: () => void; begin: (words: string) => void }>('addField')
 
-/** A choice among the places that opens an address for this time alone. */
-const ONCE = 'once'
-const shipTos = computed(() => [
-  ...choices.shipTos.map((s) => ({ id: s.id, name: s.name, note: `${s.street}, ${s.postcode} ${s.town}` })),
-  {
-    id: ONCE,
-    name: draft.address === null ? 'Another address' : draft.address.name || 'an address for this once',
-    note: 'for this delivery alone',
-  },
-])
-const kinds = computed(() =>
-  [...(facts.value?.kinds.values() ?? [])].map((k) => ({ id: k.code, name: k.name, note: k.help })),
-)
-const people = computed(() =>
-  choices.people.map((p) => ({ id: p.id, name: p.id === session.me?.id ? 'yourself' : p.name, note: p.jobTitle })),
-)
 // After the first sending its owner hands it over instead.
 const mayRaiseFor = view === null || (view.number === null && view.raisedById === session.me?.id)
 const nameOf = (id: string) => facts.value?.people.people.get(id)?.name ?? ''
 const consequence = computed(() =>
   verdict.value === null ? { missing: 0, words: 'Working it out …' } : sayConsequence(verdict.value, nameOf),
 )
-const stops = computed(() => verdict.value?.missing ?? [])
-/** Whether more is said, or has to be, than the sentence holds. */
-const hasDetails = computed(
-  () =>
-    draft.address !== null ||
-    draft.jobId !== null ||
-    draft.accountingDate !== null ||
-    [
-      draft.shipToDetail,
-      draft.attention,
-      draft.telephone,
-      draft.instructions,
-      draft.noteToSupplier,
-      draft.noteInternal,
-      ...Object.values(draft.own),
-    ].some((t) => t !== '') ||
-    (facts.value?.ownFields.some(
-      (f) => f.on === 'requisition' && f.required && isAsked(f, { ...draft, categoryId: null }),
-    ) ??
-      false),
-)
+const lastReason = computed(() => d.remarks.value.filter((r) => r.kind === 'reason').at(-1))
 const justifies = computed(() => verdict.value?.rules.some((r) => r.asks.what === 'justification') ?? false)
-const readings = computed(() =>
-  (verdict.value?.rules ?? []).flatMap((r) => (r.asks.what === 'reading' ? [{ id: r.id, text: r.asks.text }] : [])),
-)
 const quotes = computed(() => {
   const asked = verdict.value === null ? null : mostQuotes(verdict.value.rules)
   return asked === null
@@ -174,80 +128,6 @@ const quotes = computed(() => {
     : { needs: asked.count, has: facts.value?.attached.filter((k) => k === 'quote').length ?? 0 }
 })
 const asksWhy = computed(() => verdict.value?.budget.some((b) => b.control === 'asks' && b.passedBy !== null) ?? false)
-const effects = computed<EffectView[]>(() =>
-  (verdict.value?.budget ?? []).flatMap((b) => {
-    const line = facts.value?.budgetLines.get(b.lineId)
-    if (line === undefined || verdict.value === null) return []
-    const f = figuresFor(line, verdict.value.period.period)
-    return [
-      {
-        lineId: b.lineId,
-        name: b.name,
-        given: sum([f.budgeted, f.adjustments], currency),
-        spent: f.spent,
-        committed: f.committed,
-        reserved: f.reserved,
-        effect: b.effect,
-        before: b.before,
-        after: b.after,
-        passed: b.passedBy !== null,
-      },
-    ]
-  }),
-)
-const entries = computed<RouteEntry[]>(() =>
-  (verdict.value?.route.steps ?? []).flatMap((step, i) =>
-    step.seats.map((seat) => ({
-      key: `${i} ${seat.actorId}`,
-      name: nameOf(seat.actorId),
-      state: 'ahead' as const,
-      you: false,
-      why: saySeat(
-        seat.why,
-        {
-          of: d.ownerId.value === session.me?.id ? 'you' : nameOf(d.ownerId.value),
-          forName: seat.forId === null ? null : nameOf(seat.forId),
-          lines:
-            seat.why.code === 'budget-holder'
-              ? seat.why.budgetLineIds.map((b) => facts.value?.budgetLines.get(b)?.name ?? '')
-              : [],
-        },
-        wording.ways,
-      ),
-    })),
-  ),
-)
-const notes = computed(() => [
-  ...new Set(
-    (verdict.value?.route.notes ?? []).flatMap((n) => {
-      const said = sayNote(n, nameOf, wording.ways)
-      return said === null ? [] : [said]
-    }),
-  ),
-])
-const tax = computed(() => {
-  const v = verdict.value
-  if (v === null || v.sums.length === 0) return ''
-  const parts = v.sums
-    .map((s) => `${s.currency === currency ? '' : `${s.currency} `}${wording.amount(s.tax)}`)
-    .join(', ')
-  const factor = (c: string) => facts.value?.toBase.get(c) ?? '1'
-  const net = sum(
-    v.sums.map((s) => convert(s.net, factor(s.currency), currency)),
-    currency,
-  )
-  const felt = subtract(v.approvalAmount, net)
-  const all = sum(
-    v.sums.map((s) => convert(s.tax, factor(s.currency), currency)),
-    currency,
-  )
-  if (dec(all.amount).isZero()) return 'no tax'
-  if (dec(felt.amount).lte('0.05')) return `tax ${parts} comes back in full`
-  return dec(subtract(all, felt).amount).abs().lte('0.05')
-    ? `tax ${parts} is in it, since none comes back`
-    : `of the tax, ${parts}, ${wording.amount(felt)} is in it`
-})
-const foreign = computed(() => (verdict.value?.sums ?? []).filter((s) => s.currency !== currency))
 const kept = computed(
   () =>
     ({
@@ -263,27 +143,6 @@ const kept = computed(
     })[d.state.value],
 )
 
-function chooseDepartment(id: string): void {
-  if (id === draft.departmentId) return
-  const usual = choices.departments.find((x) => x.id === id)?.usualShipToId ?? null
-  const before = choices.departments.find((x) => x.id === draft.departmentId)?.usualShipToId ?? null
-  if (draft.shipToId === null || draft.shipToId === before) draft.shipToId = usual
-  draft.departmentId = id
-}
-function chooseShipTo(id: string): void {
-  if (id === ONCE) {
-    draft.address ??= { name: '', street: '', postcode: '', town: '', country: '' }
-    void nextTick(() => {
-      document.getElementById('blank-address-name')?.focus()
-    })
-    return
-  }
-  draft.address = null
-  draft.shipToId = id
-}
-function readRule(id: string): void {
-  if (!draft.readWarnings.includes(id)) draft.readWarnings = [...draft.readWarnings, id]
-}
 const lines = useLines(d, () => addField.value?.focus())
 
 const { offered, ...table } = useOfferedTable({
@@ -311,40 +170,17 @@ function named(supplier: SupplierFound): void {
   if (at !== null) lines.supply(at.line, supplier)
 }
 const grid = useTemplateRef<{ show: (lineId: string, field: string) => Promise<void> }>('grid')
-const FIELD: Record<string, string> = {
-  kind: 'blank-kind',
-  attachments: 'attach',
-  justification: 'justification',
-  job: 'blank-job',
-  department: 'blank-department',
-  'ship-to': 'blank-ship-to',
-  'need-by': 'blank-need-by',
-  why: 'blank-why',
-  'over-budget-reason': 'over-budget-reason',
-  'accounting-date': 'blank-accounting',
-}
-/** The field that an entry of the missing list leads to. */
-function fieldOf(at: FieldRef): string {
-  if (typeof at === 'string')
-    return at === 'ship-to' && draft.address !== null ? 'blank-address-name' : (FIELD[at] ?? '')
-  const field = at.field.replace(' ', '-')
-  return at.line === null ? field : `line-${at.line}-${field === 'unit' ? 'quantity' : field}`
-}
 async function goTo(at: FieldRef): Promise<void> {
   if (at === 'lines') {
     addField.value?.focus()
     return
   }
-  if (at === 'job' || at === 'accounting-date' || (typeof at === 'object' && at.line === null)) more.value = true
+  if (isAmongMore(at)) more.value = true
   if (typeof at === 'object' && at.line !== null) await grid.value?.show(at.line, at.field)
   // What opens on the way comes a moment later.
-  for (let tries = 0; tries < 20 && document.getElementById(fieldOf(at)) === null; tries += 1)
-    await new Promise((r) => {
-      setTimeout(r, 25)
-    })
-  const el = document.getElementById(fieldOf(at))
-  el?.scrollIntoView({ block: 'center' })
-  el?.focus()
+  const field = await appearing(fieldOf(at, draft.address !== null))
+  field?.scrollIntoView({ block: 'center' })
+  field?.focus()
 }
 // What is done with files comes with the first one.
 const withFiles = async (
@@ -473,109 +309,20 @@ usePlaceKeys(
       </p>
       <p v-else-if="d.state.value === 'refused'" class="notice-red mb-4" role="alert">{{ d.trouble.value }}</p>
       <p v-if="view?.state === 'sent back'" class="notice-amber mb-4">
-        Sent back{{
-          d.remarks.value.filter((r) => r.kind === 'reason').at(-1)
-            ? ` by ${d.remarks.value.filter((r) => r.kind === 'reason').at(-1)?.name}: ` +
-              `“${d.remarks.value.filter((r) => r.kind === 'reason').at(-1)?.text}”`
-            : ''
-        }}. Change it and send it again.
+        Sent back{{ lastReason ? ` by ${lastReason.name}: “${lastReason.text}”` : '' }}. Change it and send it again.
       </p>
       <h1 class="sr-only">Raise a requisition</h1>
-      <div class="sentence">
-        <BlankChoice
-          id="blank-department"
-          :model-value="draft.departmentId"
-          :choices="choices.departments"
-          label="For which department"
-          placeholder="Which department"
-          @update:model-value="chooseDepartment"
-        />
-        needs
-        <BlankChoice
-          v-if="kinds.length > 1 || kinds[0]?.id !== draft.kind"
-          id="blank-kind"
-          :model-value="draft.kind"
-          :choices="kinds"
-          label="What kind of request"
-          placeholder="what kind of thing"
-          @update:model-value="draft.kind = $event"
-        /><template v-else>this</template> by
-        <BlankDay
-          id="blank-need-by"
-          v-model="draft.needBy"
-          :today="wording.today.value"
-          :holidays="choices.holidays"
-          label="Needed by"
-          placeholder="which day"
-        />, delivered to
-        <BlankChoice
-          id="blank-ship-to"
-          :model-value="draft.address === null ? draft.shipToId : ONCE"
-          :choices="shipTos"
-          label="Where to"
-          placeholder="which place"
-          @update:model-value="chooseShipTo"
-        />, because
-        <BlankText
-          id="blank-why"
-          v-model="draft.why"
-          label="Why it is needed"
-          placeholder="why it is needed"
-          :most="4000"
-        />.
-      </div>
-      <p class="small mt-1.5 flex flex-wrap items-baseline gap-x-2">
-        <span v-if="mayRaiseFor"
-          >Raised by you, for
-          <BlankChoice
-            id="blank-owner"
-            compact
-            :model-value="d.ownerId.value"
-            :choices="people"
-            label="For whom"
-            placeholder="whom"
-            @update:model-value="d.ownerId.value = $event"
-          />
-          ·</span
-        >
-        <span v-else>Owned by {{ view?.owner ?? 'you' }} ·</span><label for="title">called</label
-        ><input
-          id="title"
-          v-model="draft.title"
-          class="cell cell-fit w-auto!"
-          maxlength="120"
-          :placeholder="proposedTitle"
-        />
-        <span>·</span
-        ><button type="button" class="quiet-link min-h-[24px]" :aria-expanded="more" @click="more = !more">
-          {{ more ? 'less' : 'delivery, job, notes and more' }}
-        </button>
-      </p>
-      <HeadDetails
-        v-if="facts && (more || hasDetails)"
-        class="mt-1"
+      <RaiseHead
+        v-model:more="more"
+        :choices="choices"
         :facts="facts"
         :verdict="verdict"
-        :is-open="more"
+        :proposed-title="proposedTitle"
+        :owner="view?.owner ?? 'you'"
+        :owner-id="d.ownerId.value"
+        :may-raise-for="mayRaiseFor"
+        @owner="d.ownerId.value = $event"
       />
-      <p
-        v-for="r in readings"
-        :id="`reading-${r.id}`"
-        :key="r.id"
-        tabindex="-1"
-        class="mt-3"
-        :class="draft.readWarnings.includes(r.id) ? 'small' : 'notice-amber'"
-      >
-        {{ r.text }}
-        <button
-          v-if="!draft.readWarnings.includes(r.id)"
-          type="button"
-          class="quiet-link font-semibold"
-          @click="readRule(r.id)"
-        >
-          I have read this</button
-        ><span v-else>Read.</span>
-      </p>
       <div class="mt-5" @paste="table.paste">
         <LineGrid
           v-if="draft.lines.length > 0"
@@ -714,43 +461,10 @@ usePlaceKeys(
         @close="naming = null"
       />
       <template #margin>
-        <template v-if="verdict">
-          <p class="text-ink2">All in, without tax you can reclaim</p>
-          <p class="sum">{{ wording.money(verdict.approvalAmount) }}</p>
-          <p class="small min-h-[17px]">{{ tax }}</p>
-          <p v-for="s in foreign" :key="s.currency" class="small">
-            {{ wording.money(s.net) }} without tax, at
-            {{
-              dec(facts?.toBase.get(s.currency) ?? '1')
-                .toDecimalPlaces(5)
-                .toString()
-            }}
-          </p>
-          <h2 class="head mb-1.5 mt-5">What it does to the budget</h2>
-          <BudgetEffects v-if="effects.length > 0" :effects="effects" />
-          <p v-else class="text-ink3">Each line that pays stands here, before and after.</p>
-          <h2 class="head mb-2 mt-5">Who decides, and why</h2>
-          <RouteList v-if="entries.length > 0" :entries="entries" />
-          <p v-else-if="verdict.route.held === null" class="text-ink2">
-            Nobody has to: it is approved when you send it.
-          </p>
-          <p v-for="n in notes" :key="n" class="small">{{ n }}</p>
-        </template>
-        <p v-else class="text-ink3">Working out budget and route …</p>
+        <RaiseMargin :verdict="verdict" :facts="facts" :owner-id="d.ownerId.value" :currency="currency" />
       </template>
       <template #action>
-        <ul v-if="stops.length > 0" class="mb-2.5 space-y-1.5" aria-label="What is missing">
-          <li
-            v-for="(m, i) in stops.slice(0, 6)"
-            :key="i"
-            :class="m.code === 'budget-refuses' ? 'notice-red' : 'notice-amber'"
-          >
-            <button type="button" class="block w-full text-left hover:underline" @click="goTo(m.at)">
-              {{ sayMissing(m, wording.ways) }}
-            </button>
-          </li>
-          <li v-if="stops.length > 6" class="small">and {{ stops.length - 6 }} more</li>
-        </ul>
+        <MissingList :missing="verdict?.missing ?? []" @go="goTo" />
         <p v-if="trouble" class="notice-red mb-2.5" role="alert">{{ trouble }}</p>
         <MainAction :missing="consequence.missing > 0" :busy="sending" keys="Ctrl ⏎" @press="send">{{
           sending ? 'Sending …' : consequence.words
