@@ -47,11 +47,21 @@ export interface Route {
   readonly notes: readonly RouteNote[]
 }
 
-/** A route while it is worked out. */
+/** A route while it is worked out, with what it is worked out from. */
 interface InMaking {
+  readonly subject: Subject
+  readonly policy: Policy
+  readonly facts: PeopleFacts
   readonly steps: RouteStep[]
   readonly notes: RouteNote[]
   held: Route['held']
+}
+
+/** Where a step stands among the others, and the rule that it comes from. */
+interface Place {
+  readonly rank: number
+  readonly level: number
+  readonly ruleId: string | null
 }
 
 /**
@@ -59,7 +69,7 @@ interface InMaking {
  * and leavers are those of `facts.today`. A document is never approved because nobody was found.
  */
 export function makeRoute(subject: Subject, policy: Policy, facts: PeopleFacts): Route {
-  const making: InMaking = { steps: [], notes: [], held: null }
+  const making: InMaking = { subject, policy, facts, steps: [], notes: [], held: null }
   const fits = policy.rules.filter((rule) => {
     const fit = rule.conditions.every((c) => holds(c, subject))
     if (!fit) making.notes.push({ code: 'rule-does-not-fit', ruleId: rule.id })
@@ -68,9 +78,9 @@ export function makeRoute(subject: Subject, policy: Policy, facts: PeopleFacts):
   const spared = isSpared(fits, subject, facts)
   if (spared !== null) making.notes.push({ code: 'spared-by-own-limit', limit: spared })
   if (fits.every((r) => r.steps.length === 0) && spared === null) {
-    if (policy.ending === 'fallback') addFallback(making, 0, 0, null, 'no rule fits', subject, policy, facts)
+    if (policy.ending === 'fallback') addFallback(making, { rank: 0, level: 0, ruleId: null }, 'no rule fits')
   }
-  for (const rule of fits) addRule(making, rule, spared !== null, subject, policy, facts)
+  for (const rule of fits) addRule(making, rule, spared !== null)
   const ordered = making.steps
     .map((step, at) => ({ step, at }))
     .sort((a, b) => a.step.rank - b.step.rank || a.step.level - b.step.level || a.at - b.at)
@@ -89,13 +99,8 @@ function isBarred(personId: string, subject: Subject): boolean {
 }
 
 /** The seat of a person, or null with a note: barred, away without a substitute, gone, a substitute barred. */
-function seatOf(
-  personId: string,
-  why: SeatReason,
-  making: InMaking,
-  subject: Subject,
-  facts: PeopleFacts,
-): Seat | null {
+function seatOf(making: InMaking, personId: string, why: SeatReason): Seat | null {
+  const { subject, facts } = making
   if (isBarred(personId, subject)) {
     making.notes.push({ code: 'own-document', personId })
     return null
@@ -114,45 +119,30 @@ function seatOf(
   return { actorId: actor.id, forId: actor.id === personId ? null : personId, why }
 }
 
-function addFallback(
-  making: InMaking,
-  rank: number,
-  level: number,
-  ruleId: string | null,
-  because: FallbackCause,
-  subject: Subject,
-  policy: Policy,
-  facts: PeopleFacts,
-): void {
-  if (policy.fallbackId === null) {
+function addFallback(making: InMaking, place: Place, because: FallbackCause): void {
+  const { fallbackId } = making.policy
+  if (fallbackId === null) {
     making.held ??= { code: 'no-fallback' }
     return
   }
   const before = making.notes.length
-  const seat = seatOf(policy.fallbackId, { code: 'fallback', because }, making, subject, facts)
+  const seat = seatOf(making, fallbackId, { code: 'fallback', because })
   if (seat === null) {
     making.held ??= { code: making.notes[before]?.code === 'own-document' ? 'fallback-barred' : 'fallback-away' }
     return
   }
-  making.steps.push({ rank, level, ruleId, mode: 'any', seats: [seat] })
+  making.steps.push({ ...place, mode: 'any', seats: [seat] })
 }
 
-function addRule(
-  making: InMaking,
-  rule: Rule,
-  spared: boolean,
-  subject: Subject,
-  policy: Policy,
-  facts: PeopleFacts,
-): void {
-  for (const step of rule.steps) {
-    const { who, rank } = step
+function addRule(making: InMaking, rule: Rule, spared: boolean): void {
+  for (const { who, rank, mustCover } of rule.steps) {
+    const place = { rank, level: 0, ruleId: rule.id }
     if (who.by === 'chain') {
-      if (!spared) addChain(making, rank, rule.id, who.until, subject, policy, facts)
+      if (!spared) addChain(making, place, who.until)
       continue
     }
     if (who.by === 'budget holders') {
-      addHolders(making, step.rank, rule.id, step.mustCover, subject, policy, facts)
+      addHolders(making, place, mustCover)
       continue
     }
     const ids = who.by === 'person' ? [who.personId] : who.by === 'role' ? who.holders : who.members
@@ -162,51 +152,34 @@ function addRule(
         : who.by === 'role'
           ? { code: 'role', role: who.role }
           : { code: 'group', name: who.name }
-    const seats = ids.flatMap((id) => limited(id, why, step.mustCover, making, subject, facts))
+    const seats = ids.flatMap((id) => limited(making, id, why, mustCover))
     const mode = who.by === 'group' ? who.mode : 'any'
-    if (seats.length === 0) addFallback(making, rank, 0, rule.id, 'step is empty', subject, policy, facts)
-    else making.steps.push({ rank, level: 0, ruleId: rule.id, mode, seats })
+    if (seats.length === 0) addFallback(making, place, 'step is empty')
+    else making.steps.push({ ...place, mode, seats })
   }
 }
 
-function limited(
-  id: string,
-  why: SeatReason,
-  mustCover: boolean,
-  making: InMaking,
-  subject: Subject,
-  facts: PeopleFacts,
-): Seat[] {
-  if (mustCover && !covers(facts.people.get(id)?.decidingLimit ?? null, subject.amount)) {
+function limited(making: InMaking, id: string, why: SeatReason, mustCover: boolean): Seat[] {
+  if (mustCover && !covers(making.facts.people.get(id)?.decidingLimit ?? null, making.subject.amount)) {
     making.notes.push({ code: 'does-not-cover', personId: id })
     return []
   }
-  const seat = seatOf(id, why, making, subject, facts)
+  const seat = seatOf(making, id, why)
   return seat === null ? [] : [seat]
 }
 
-function addHolders(
-  making: InMaking,
-  rank: number,
-  ruleId: string,
-  mustCover: boolean,
-  subject: Subject,
-  policy: Policy,
-  facts: PeopleFacts,
-): void {
+function addHolders(making: InMaking, place: Place, mustCover: boolean): void {
   const byHolder = new Map<string | null, string[]>()
-  for (const c of subject.codings) {
+  for (const c of making.subject.codings) {
     const lines = byHolder.get(c.holderId) ?? []
     if (!lines.includes(c.budgetLineId)) lines.push(c.budgetLineId)
     byHolder.set(c.holderId, lines)
   }
   for (const [holderId, budgetLineIds] of byHolder) {
     const seats =
-      holderId === null
-        ? []
-        : limited(holderId, { code: 'budget-holder', budgetLineIds }, mustCover, making, subject, facts)
-    if (seats.length === 0) addFallback(making, rank, 0, ruleId, 'step is empty', subject, policy, facts)
-    else making.steps.push({ rank, level: 0, ruleId, mode: 'any', seats })
+      holderId === null ? [] : limited(making, holderId, { code: 'budget-holder', budgetLineIds }, mustCover)
+    if (seats.length === 0) addFallback(making, place, 'step is empty')
+    else making.steps.push({ ...place, mode: 'any', seats })
   }
 }
 
@@ -215,15 +188,8 @@ function addHolders(
  * substitute is passed over. "Until covered" stops at the first whose own limit covers the amount;
  * where nobody's does, the levels are asked and then the fallback.
  */
-function addChain(
-  making: InMaking,
-  rank: number,
-  ruleId: string,
-  until: 'covered' | 'top',
-  subject: Subject,
-  policy: Policy,
-  facts: PeopleFacts,
-): void {
+function addChain(making: InMaking, place: Place, until: 'covered' | 'top'): void {
+  const { subject, facts } = making
   const seen = new Set<string>([subject.ownerId])
   let level = 0
   let covered = false
@@ -238,16 +204,16 @@ function addChain(
       below.id === subject.ownerId
         ? { code: 'manager', of: subject.ownerId, limit, covers: does }
         : { code: 'higher-manager', limit, covers: does }
-    const seat = seatOf(manager.id, why, making, subject, facts)
+    const seat = seatOf(making, manager.id, why)
     if (seat !== null) {
-      making.steps.push({ rank, level, ruleId, mode: 'any', seats: [seat] })
+      making.steps.push({ ...place, level, mode: 'any', seats: [seat] })
       level += 1
       if (until === 'covered' && does) covered = true
     }
     below = manager
   }
   if (until === 'covered' ? !covered : level === 0) {
-    addFallback(making, rank, level, ruleId, level === 0 ? 'step is empty' : 'nobody covers', subject, policy, facts)
+    addFallback(making, { ...place, level }, level === 0 ? 'step is empty' : 'nobody covers')
   }
 }
 

@@ -9,13 +9,16 @@ import { Problem } from './problem'
  */
 export async function once<T>(
   tx: Tx,
-  personId: string,
-  key: string,
-  route: string,
-  input: unknown,
-  now: Date,
+  asked: {
+    readonly personId: string
+    readonly key: string
+    readonly route: string
+    readonly input: unknown
+    readonly now: Date
+  },
   work: () => Promise<T>,
 ): Promise<T> {
+  const { personId, key, route, input, now } = asked
   if (!/^[\x21-\x7e]{8,120}$/.test(key))
     throw new Problem(400, 'bad-key', 'An Idempotency-Key has 8 to 120 visible characters.')
   const bodyHash = createHash('sha256').update(JSON.stringify(input)).digest('hex')

@@ -75,7 +75,9 @@ export function route<S extends RouteSpec>(
           : await inTransaction(db, (tx) =>
               key === undefined
                 ? run(tx)
-                : once(tx, actor.id, key, spec.name, { params, body, version }, now, () => run(tx)),
+                : once(tx, { personId: actor.id, key, route: spec.name, input: { params, body, version }, now }, () =>
+                    run(tx),
+                  ),
             )
       return finish(event, spec, reply)
     } catch (error) {

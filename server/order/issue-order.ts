@@ -146,15 +146,13 @@ async function moveMoney(
     const touched = r.lines.filter((l) => c.parts.some((p) => p.requisitionLineId === l.id))
     const worth = new Map(touched.map((l) => [l.id, worthOfOpen({ ...l, ordered: orderedWith(l, c) }, currency)]))
     entries.push(
-      ...(await reservationEntries(
-        ctx,
-        r,
-        touched.map((l) => l.id),
+      ...(await reservationEntries(ctx, r, {
+        lineIds: touched.map((l) => l.id),
         worth,
-        r.period ?? at.period,
-        'ordered',
+        period: r.period ?? at.period,
+        cause: 'ordered',
         currency,
-      )),
+      })),
     )
   }
   c.lines.forEach((line, i) => {

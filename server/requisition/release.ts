@@ -16,15 +16,13 @@ export async function releaseReservation(
   currency: string,
 ): Promise<NewEntry[]> {
   await lockBudgetLines(ctx.tx, budgetLinesOf(kept), currency)
-  return reservationEntries(
-    ctx,
-    kept,
-    kept.lines.map((l) => l.id),
-    new Map(),
-    kept.period ?? 1,
+  return reservationEntries(ctx, kept, {
+    lineIds: kept.lines.map((l) => l.id),
+    worth: new Map(),
+    period: kept.period ?? 1,
     cause,
     currency,
-  )
+  })
 }
 
 /** Locks them and reserves again what is open: what comes back is never refused for money. */
@@ -36,13 +34,11 @@ export async function reserveAgain(
 ): Promise<NewEntry[]> {
   await lockBudgetLines(ctx.tx, budgetLinesOf(kept), currency)
   const worth = new Map(kept.lines.map((l) => [l.id, worthOfOpen(l, currency)]))
-  return reservationEntries(
-    ctx,
-    kept,
-    kept.lines.map((l) => l.id),
+  return reservationEntries(ctx, kept, {
+    lineIds: kept.lines.map((l) => l.id),
     worth,
-    kept.period ?? 1,
+    period: kept.period ?? 1,
     cause,
     currency,
-  )
+  })
 }

@@ -38,12 +38,15 @@ export function worthOfOpen(line: RequisitionLineRow, baseCurrency: string): Eff
 export async function reservationEntries(
   ctx: Context,
   requisition: Pick<RequisitionRow, 'id' | 'round'>,
-  lineIds: readonly string[],
-  worth: ReadonlyMap<string, readonly Effect[]>,
-  period: number,
-  cause: string,
-  currency: string,
+  to: {
+    readonly lineIds: readonly string[]
+    readonly worth: ReadonlyMap<string, readonly Effect[]>
+    readonly period: number
+    readonly cause: string
+    readonly currency: string
+  },
 ): Promise<NewEntry[]> {
+  const { lineIds, worth, period, cause, currency } = to
   const standings =
     requisition.round === 0 ? new Map<string, never>() : await readStandings(ctx.tx, 'reserved', lineIds, currency)
   const entries: NewEntry[] = []

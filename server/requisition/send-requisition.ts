@@ -68,7 +68,13 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
   const { period, year } = verdict.period
   await appendEntries(
     ctx,
-    await reservationEntries(ctx, kept, lineIds, verdict.effects, period, 'send', facts.baseCurrency),
+    await reservationEntries(ctx, kept, {
+      lineIds,
+      worth: verdict.effects,
+      period,
+      cause: 'send',
+      currency: facts.baseCurrency,
+    }),
   )
 
   const round = kept.round + 1

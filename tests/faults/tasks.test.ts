@@ -104,7 +104,8 @@ test('sessions, keys and files that nobody needs are taken away; what is in use 
   for (const name of ['Owen Marsh', 'Ines Adeyemi']) await rekko.as(name)
   await rekko.sql('update session set ended_at = $1 where id = (select id from session limit 1)', [old])
   await rekko.sql(
-    "insert into idempotency (person_id, key, route, body_hash, status, at) values ('x', 'old-key-1', 'r', '', 200, $1)",
+    `insert into idempotency (person_id, key, route, body_hash, status, at)
+     values ('x', 'old-key-1', 'r', '', 200, $1)`,
     [old],
   )
   const orphan = await keepFile(database.db, Buffer.from('nobody refers to this'), 'text/plain', old)
