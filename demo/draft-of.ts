@@ -4,7 +4,7 @@ import { BLANK_DRAFT, BLANK_LINE, type Draft, type DraftLine } from '#core/requi
 import { idOf } from './ids'
 import { budgetLineId, payingAccount } from './world/budgets'
 import { CATEGORY_ROWS, ITEM_ROWS, SUPPLIER_ROWS } from './world/catalogue'
-import { type Need, type NeedLine } from './world/needs'
+import type { Need, NeedLine } from './world/needs'
 import { DEPARTMENT_ROWS } from './world/people'
 
 /** A need as its author would have written it on a day. `key` keeps line ids apart. */

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { addDays, dayOf, isBusinessDay, type Day } from '#core/base/day'
 import { dec } from '#core/base/decimal'
-import { type Context } from '../server/context'
+import type { Context } from '../server/context'
 import { inTransaction, type Db } from '../server/db/client'
 import { Problem } from '../server/http/problem'
 import { rows } from '../server/db/rows'

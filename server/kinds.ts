@@ -1,5 +1,5 @@
-import { type Decidable } from './approval/decidable'
-import { type Kind } from './document/kind'
+import type { Decidable } from './approval/decidable'
+import type { Kind } from './document/kind'
 import { ORDER } from './order/kind'
 import { REQUISITION } from './requisition/kind'
 

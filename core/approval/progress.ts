@@ -1,4 +1,4 @@
-import { type Route, type RouteStep, type Seat } from './route'
+import type { Route, RouteStep, Seat } from './route'
 
 /** An approval that stands, by the person who really acted. */
 export interface Approved {

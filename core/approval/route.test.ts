@@ -3,8 +3,8 @@ import { describe, expect, test } from 'vitest'
 import { money } from '#core/base/money'
 import { makeRoute, type Route } from '#core/approval/route'
 import { nextAfter, progressOf } from '#core/approval/progress'
-import { type Policy, type PolicyStep, type Subject } from '#core/approval/policy'
-import { type Absence, type PeopleFacts, type Person } from '#core/people/person'
+import type { Policy, PolicyStep, Subject } from '#core/approval/policy'
+import type { Absence, PeopleFacts, Person } from '#core/people/person'
 
 const TODAY = '2026-11-25'
 const limit = (amount: string | null) => (amount === null ? null : money(`${amount} EUR`))

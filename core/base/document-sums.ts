@@ -1,6 +1,6 @@
 import { dec, type DecimalText } from './decimal'
 import { add, roundMoney, subtract, sum, zero, type Money } from './money'
-import { type Adjustment } from './line-net'
+import type { Adjustment } from './line-net'
 
 /**
  * A tax category by UN/ECE code list 5305 (S standard, Z zero, E exempt, AE reverse charge) and its rate in percent.

@@ -1,5 +1,5 @@
 import { Decimal, dec, plain, type DecimalText } from './decimal'
-import { type Day } from './day'
+import type { Day } from './day'
 
 /** Units of `currency` for one unit of the base currency, as reference rates are published. */
 export interface Rate {

@@ -1,5 +1,5 @@
 import { isZero, subtract, zero, type Money } from '#core/base/money'
-import { type Effect } from './effect'
+import type { Effect } from './effect'
 
 /** The stages money passes through. */
 export type BudgetStage = 'reserved' | 'committed' | 'spent'

@@ -1,5 +1,5 @@
 import { dec, type DecimalText } from '#core/base/decimal'
-import { type Day } from '#core/base/day'
+import type { Day } from '#core/base/day'
 
 /** A step of an item's price: from this quantity on, within these days (both inside; null is open). */
 export interface PriceStep {

@@ -2,7 +2,7 @@ import { dec, type DecimalText } from '#core/base/decimal'
 import { add, convert, roundMoney, zero, type Money } from '#core/base/money'
 import { lineNet, type PricedLine } from '#core/base/line-net'
 import { divide, splitAmount, type Split } from '#core/base/split'
-import { type Coding, type Effect } from '#core/budget/effect'
+import type { Coding, Effect } from '#core/budget/effect'
 
 /** The part of an order line that belongs to one requisition line, with that line's coding. */
 export interface OrderSource {

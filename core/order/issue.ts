@@ -1,7 +1,7 @@
 import { dec, type DecimalText } from '#core/base/decimal'
 import { compare, covers, convert, roundMoney, type Money } from '#core/base/money'
 import { verdict, type Verdict } from '#core/base/verdict'
-import { type ChannelName } from './channel'
+import type { ChannelName } from './channel'
 import { ORDER_MOVES, type OrderState } from './moves'
 
 /** Who could issue an order that its buyer may not. */

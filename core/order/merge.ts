@@ -1,6 +1,6 @@
 import { Decimal, dec, plain, type DecimalText } from '#core/base/decimal'
-import { type Day } from '#core/base/day'
-import { type Adjustment } from '#core/base/line-net'
+import type { Day } from '#core/base/day'
+import type { Adjustment } from '#core/base/line-net'
 import { adjustmentsOfPart } from '#core/budget/effect'
 import { priceFor, type PriceStep } from '#core/catalogue/price'
 

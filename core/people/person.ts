@@ -1,5 +1,5 @@
-import { type Money } from '#core/base/money'
-import { type Day } from '#core/base/day'
+import type { Money } from '#core/base/money'
+import type { Day } from '#core/base/day'
 
 /** Who a person is to the rules: limits are highest amounts, up to and including; null is none. */
 export interface Person {

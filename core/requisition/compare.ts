@@ -1,6 +1,6 @@
 import { dec } from '#core/base/decimal'
-import { type Address } from '#core/base/address'
-import { type Draft, type DraftLine, type OwnValues } from './draft'
+import type { Address } from '#core/base/address'
+import type { Draft, DraftLine, OwnValues } from './draft'
 
 /**
  * True when `now` is `then` unchanged, or with nothing but lower quantities, lower prices or fewer

@@ -7,10 +7,10 @@ import { fiscalPeriod, type FiscalPeriod } from '#core/base/day'
 import { checkBudget, type BudgetOutcome } from '#core/budget/available'
 import { effectsOf, sumByBudgetLine, type CodedLine, type Effect } from '#core/budget/effect'
 import { makeRoute, type Route } from '#core/approval/route'
-import { type Subject } from '#core/approval/policy'
+import type { Subject } from '#core/approval/policy'
 import { adjustmentsOf, type Draft, type DraftLine } from './draft'
 import { checkLine, findMissing, type Missing } from './missing'
-import { type DraftFacts } from './draft-facts'
+import type { DraftFacts } from './draft-facts'
 import { rulesThatHold, type RequestRule } from './rules'
 
 export interface DraftVerdict {

@@ -1,12 +1,12 @@
-import { type Policy } from '#core/approval/policy'
-import { type Day, type FiscalPeriod } from '#core/base/day'
-import { type DecimalText } from '#core/base/decimal'
-import { type BudgetLineFacts } from '#core/budget/available'
-import { type PeopleFacts } from '#core/people/person'
-import { type ItemFacts, type SupplierFacts } from '#core/supplier/warning'
-import { type Job } from './job'
-import { type OwnField } from './own-field'
-import { type AttachmentKind, type RequestKind, type RequestRule } from './rules'
+import type { Policy } from '#core/approval/policy'
+import type { Day, FiscalPeriod } from '#core/base/day'
+import type { DecimalText } from '#core/base/decimal'
+import type { BudgetLineFacts } from '#core/budget/available'
+import type { PeopleFacts } from '#core/people/person'
+import type { ItemFacts, SupplierFacts } from '#core/supplier/warning'
+import type { Job } from './job'
+import type { OwnField } from './own-field'
+import type { AttachmentKind, RequestKind, RequestRule } from './rules'
 
 /** A budget line as a requisition needs it. */
 export interface PayingLine extends BudgetLineFacts {

@@ -1,8 +1,8 @@
-import { type DecimalText } from '#core/base/decimal'
-import { type Address } from '#core/base/address'
-import { type Day } from '#core/base/day'
-import { type Adjustment } from '#core/base/line-net'
-import { type SplitMethod } from '#core/base/split'
+import type { DecimalText } from '#core/base/decimal'
+import type { Address } from '#core/base/address'
+import type { Day } from '#core/base/day'
+import type { Adjustment } from '#core/base/line-net'
+import type { SplitMethod } from '#core/base/split'
 
 /** One budget line that pays for a line, with its part where several do. */
 export interface DraftCoding {

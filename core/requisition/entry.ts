@@ -1,5 +1,5 @@
 import { readTypedNumber } from '#core/base/typed-number'
-import { type DecimalText } from '#core/base/decimal'
+import type { DecimalText } from '#core/base/decimal'
 
 /** What was typed into the add field, as it was understood. */
 export interface Entry {

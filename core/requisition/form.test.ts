@@ -2,8 +2,8 @@ import fc from 'fast-check'
 import { expect, describe, test } from 'vitest'
 import { money } from '#core/base/money'
 import { changesOf, checkForm, mergeForm, without, type FormFacts, type RequestForm } from './form'
-import { type OwnField } from './own-field'
-import { type RequestRule } from './rules'
+import type { OwnField } from './own-field'
+import type { RequestRule } from './rules'
 
 const kind = (code: string, series = 'R') => ({ code, name: code, help: '', series })
 const field = (id: string, change: Partial<OwnField> = {}): OwnField => ({

@@ -1,6 +1,6 @@
 import { compare, zero } from '#core/base/money'
 import { OWN_FIELD_TYPES, type OwnField } from './own-field'
-import { type RequestKind, type RequestRule } from './rules'
+import type { RequestKind, RequestRule } from './rules'
 
 /** Whether somebody who raises may name a supplier that is not there yet. */
 export const NEW_SUPPLIER_POLICIES = ['nobody', 'propose', 'create'] as const

@@ -1,5 +1,5 @@
 import { Decimal, dec, plain, type DecimalText } from '#core/base/decimal'
-import { type RequisitionState } from './moves'
+import type { RequisitionState } from './moves'
 
 /** Line progress is quantities, never a state of its own. */
 export interface LineProgress {

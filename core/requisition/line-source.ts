@@ -1,4 +1,4 @@
-import { type DraftLine } from './draft'
+import type { DraftLine } from './draft'
 
 /** Where lines can be taken from, in the order in which they are offered. A new source begins with a name here. */
 export const LINE_SOURCES = ['regulars', 'bought', 'requests', 'orders', 'templates'] as const

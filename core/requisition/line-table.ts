@@ -2,7 +2,7 @@ import { dec, type DecimalText } from '#core/base/decimal'
 import { readTypedNumber } from '#core/base/typed-number'
 import { isUnit, UNITS, unitName, type UnitCode } from '#core/base/unit'
 import { readEntry } from './entry'
-import { type DraftLine } from './draft'
+import type { DraftLine } from './draft'
 
 /** What a column of a pasted range or a file holds. */
 export type LineColumn = 'description' | 'part' | 'quantity' | 'unit' | 'price' | 'nothing'

@@ -1,8 +1,8 @@
 import { describe, expect, test } from 'vitest'
 import { BLANK_DRAFT, BLANK_LINE, type DraftLine } from './draft'
 import { checkLine } from './missing'
-import { type DraftFacts } from './draft-facts'
-import { type OwnField } from './own-field'
+import type { DraftFacts } from './draft-facts'
+import type { OwnField } from './own-field'
 
 const field = (id: string, change: Partial<OwnField>): OwnField => ({
   id,

@@ -1,7 +1,7 @@
 import { isDecimalText } from '#core/base/decimal'
 import { isDay } from '#core/base/day'
 import { isId } from '#core/base/id'
-import { type OwnValues } from './draft'
+import type { OwnValues } from './draft'
 
 /** An extra field that an administrator defined for requisitions or their lines. */
 export interface OwnField {

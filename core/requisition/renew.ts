@@ -1,7 +1,7 @@
-import { type Day } from '#core/base/day'
-import { type DecimalText } from '#core/base/decimal'
+import type { Day } from '#core/base/day'
+import type { DecimalText } from '#core/base/decimal'
 import { priceFor, type PriceStep } from '#core/catalogue/price'
-import { type Draft, type DraftLine } from './draft'
+import type { Draft, DraftLine } from './draft'
 
 /** What is known now of what an old draft names. */
 export interface RenewFacts {

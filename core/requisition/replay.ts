@@ -1,5 +1,5 @@
 import { lineNet } from '#core/base/line-net'
-import { type Money } from '#core/base/money'
+import type { Money } from '#core/base/money'
 import { adjustmentsOf, type Draft } from './draft'
 import { isMet, rulesThatHold, type AttachmentKind, type RequestRule, type RuleFacts } from './rules'
 

@@ -4,7 +4,7 @@ import { money } from '#core/base/money'
 import { readEntry } from '#core/requisition/entry'
 import { isNoMoreThan } from '#core/requisition/compare'
 import { computeDraft, type LineMemo } from '#core/requisition/compute'
-import { type DraftFacts, type PayingLine } from '#core/requisition/draft-facts'
+import type { DraftFacts, PayingLine } from '#core/requisition/draft-facts'
 import { openQuantity, stateFromQuantities } from '#core/requisition/line-progress'
 import {
   actsAsOwner,

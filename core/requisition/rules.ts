@@ -1,6 +1,6 @@
 import { compare, convert, sum, type Money } from '#core/base/money'
-import { type DecimalText } from '#core/base/decimal'
-import { type Draft } from './draft'
+import type { DecimalText } from '#core/base/decimal'
+import type { Draft } from './draft'
 
 /** The kinds of attachments. */
 export const ATTACHMENT_KINDS = ['quote', 'specification', 'drawing', 'other'] as const

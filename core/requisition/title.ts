@@ -1,4 +1,4 @@
-import { type DraftLine } from './draft'
+import type { DraftLine } from './draft'
 
 /** A title from what is asked for: the first line, how many more there are, and the supplier where all have one. */
 export function proposeTitle(

@@ -1,7 +1,7 @@
-import { type DecimalText } from '#core/base/decimal'
-import { type Day } from '#core/base/day'
-import { type Money } from '#core/base/money'
-import { type Missing } from '#core/requisition/missing'
+import type { DecimalText } from '#core/base/decimal'
+import type { Day } from '#core/base/day'
+import type { Money } from '#core/base/money'
+import type { Missing } from '#core/requisition/missing'
 
 /** A document as it is spoken of: its number where it has one, and what it is called. */
 export interface Named {

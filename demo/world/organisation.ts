@@ -1,6 +1,6 @@
 import { addDays, fiscalPeriod, type Day } from '#core/base/day'
 import { money } from '#core/base/money'
-import { type OrganisationDescription } from '../../server/settings/load-organisation'
+import type { OrganisationDescription } from '../../server/settings/load-organisation'
 import { idOf } from '../ids'
 import { describeBudgets } from './budgets'
 import { ACCOUNTS, CATEGORY_ROWS, ITEM_ROWS, SUPPLIER_ROWS, stepsOf } from './catalogue'

@@ -1,5 +1,5 @@
 import { addDays, type Day } from '#core/base/day'
-import { type Role } from '#core/people/rights'
+import type { Role } from '#core/people/rights'
 import { idOf } from '../ids'
 
 export const SHIP_TOS = [

@@ -1,6 +1,6 @@
 import { money } from '#core/base/money'
-import { type OwnField } from '#core/requisition/own-field'
-import { type RequestRule } from '#core/requisition/rules'
+import type { OwnField } from '#core/requisition/own-field'
+import type { RequestRule } from '#core/requisition/rules'
 import { idOf } from '../ids'
 
 /** The kinds of requests at Hallamere; services and travel have numbers of their own. */

@@ -1,7 +1,7 @@
 import pg from 'pg'
 import { NO_JIT } from '../../server/db/client'
 import { searchItems } from '../../server/find/item-reads'
-import { type Cluster } from '../setup/cluster'
+import type { Cluster } from '../setup/cluster'
 import { recording } from './capture'
 
 const WHAT = [

@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { chromium } from '@playwright/test'
 import { build } from 'vite'
 import { BLANK_LINE, type Draft } from '#core/requisition/draft'
-import { type DraftFactsWire } from '#shared/contract/draft-facts'
+import type { DraftFactsWire } from '#shared/contract/draft-facts'
 import { DEMO_PASSWORD } from '../../demo/load-demo'
 import { ROOT } from '../setup/install.mjs'
 

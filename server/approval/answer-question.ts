@@ -1,6 +1,6 @@
 import { appendEvent } from '../audit/store'
-import { type Context } from '../context'
-import { type Kind } from '../document/kind'
+import type { Context } from '../context'
+import type { Kind } from '../document/kind'
 import { answerQuestions, insertRemark } from '../document/store'
 import { tell } from '../document/tell'
 import { invalid } from '../http/problem'

@@ -1,7 +1,7 @@
-import { type Policy, type Subject } from '#core/approval/policy'
-import { type PeopleFacts } from '#core/people/person'
-import { type Context } from '../context'
-import { type DocumentHead, type Kind } from '../document/kind'
+import type { Policy, Subject } from '#core/approval/policy'
+import type { PeopleFacts } from '#core/people/person'
+import type { Context } from '../context'
+import type { DocumentHead, Kind } from '../document/kind'
 
 /** What a route is made from. */
 export interface Judged {

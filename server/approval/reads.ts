@@ -1,10 +1,10 @@
 import { sql } from 'drizzle-orm'
-import { type Day } from '#core/base/day'
-import { type DecimalText } from '#core/base/decimal'
-import { type Condition, type Policy, type Who } from '#core/approval/policy'
-import { type Approved } from '#core/approval/progress'
-import { type Route } from '#core/approval/route'
-import { type Tx } from '../db/client'
+import type { Day } from '#core/base/day'
+import type { DecimalText } from '#core/base/decimal'
+import type { Condition, Policy, Who } from '#core/approval/policy'
+import type { Approved } from '#core/approval/progress'
+import type { Route } from '#core/approval/route'
+import type { Tx } from '../db/client'
 import { row, rows } from '../db/rows'
 
 interface PolicyRow {

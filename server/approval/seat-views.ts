@@ -1,8 +1,8 @@
 import { progressOf } from '#core/approval/progress'
-import { type SeatView } from '#shared/contract/decide'
+import type { SeatView } from '#shared/contract/decide'
 import { saySeat } from '#shared/words/approval'
 import { waysOf } from '#shared/words/ways'
-import { type Context } from '../context'
+import type { Context } from '../context'
 import { reachPeople } from '../people/reads'
 import { standing, type DecisionRow, type RouteRow } from './reads'
 

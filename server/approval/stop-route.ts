@@ -1,4 +1,4 @@
-import { type Context } from '../context'
+import type { Context } from '../context'
 import { findRoute } from './reads'
 import { dropSeats, updateRoute } from './store'
 

@@ -1,9 +1,9 @@
 import { eq, sql } from 'drizzle-orm'
-import { type DecimalText } from '#core/base/decimal'
-import { type Route } from '#core/approval/route'
-import { type Progress } from '#core/approval/progress'
+import type { DecimalText } from '#core/base/decimal'
+import type { Route } from '#core/approval/route'
+import type { Progress } from '#core/approval/progress'
 import { approvalDecision, approvalRoute, approvalSeat } from '../db/schema/approval'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 import { rows } from '../db/rows'
 
 export async function insertRoute(

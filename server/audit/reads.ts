@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 import { UTC } from '../db/moments'
 import { row, rows } from '../db/rows'
 

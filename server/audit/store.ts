@@ -1,5 +1,5 @@
 import { event } from '../db/schema/audit'
-import { type Context } from '../context'
+import type { Context } from '../context'
 
 export interface NewEvent {
   readonly type: string

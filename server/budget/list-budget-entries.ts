@@ -1,6 +1,6 @@
 import { may } from '#core/people/rights'
-import { type BudgetEntryView } from '#shared/contract/budget'
-import { type Context } from '../context'
+import type { BudgetEntryView } from '#shared/contract/budget'
+import type { Context } from '../context'
 import { notFound } from '../http/problem'
 import { requireOrganisation } from '../settings/reads'
 import { findLineYear, listEntries, listVisibleLines } from './reads'

@@ -1,10 +1,10 @@
 import { sql, type SQL } from 'drizzle-orm'
-import { type DecimalText } from '#core/base/decimal'
+import type { DecimalText } from '#core/base/decimal'
 import { moneyOf } from '#core/base/money'
-import { type BudgetControl, type BudgetSpan } from '#core/budget/available'
-import { type BudgetStage, type Standing } from '#core/budget/ledger'
-import { type PayingLine } from '#core/requisition/draft-facts'
-import { type Tx } from '../db/client'
+import type { BudgetControl, BudgetSpan } from '#core/budget/available'
+import type { BudgetStage, Standing } from '#core/budget/ledger'
+import type { PayingLine } from '#core/requisition/draft-facts'
+import type { Tx } from '../db/client'
 import { rows } from '../db/rows'
 
 interface LineRow {

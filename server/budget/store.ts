@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm'
-import { type BudgetStage } from '#core/budget/ledger'
+import type { BudgetStage } from '#core/budget/ledger'
 import { budgetEntry } from '../db/schema/budget'
-import { type Context } from '../context'
+import type { Context } from '../context'
 import { rows } from '../db/rows'
 
 /** An entry on its way into the ledger. */

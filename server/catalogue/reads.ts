@@ -1,9 +1,9 @@
 import { sql } from 'drizzle-orm'
-import { type DecimalText } from '#core/base/decimal'
-import { type PriceStep } from '#core/catalogue/price'
-import { type ItemFacts, type SupplierFacts } from '#core/supplier/warning'
+import type { DecimalText } from '#core/base/decimal'
+import type { PriceStep } from '#core/catalogue/price'
+import type { ItemFacts, SupplierFacts } from '#core/supplier/warning'
 import { SUPPLIER_FACTS } from '../supplier/reads'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 import { rows } from '../db/rows'
 
 export interface ItemRow {

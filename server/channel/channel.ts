@@ -1,4 +1,4 @@
-import { type Told } from '#core/told/told'
+import type { Told } from '#core/told/told'
 
 /** What goes to a supplier: what is said, with the files, under a reference that stays when it is tried again. */
 export interface Parcel {

@@ -1,5 +1,5 @@
 import { CHANNEL_NAMES, type ChannelName } from '#core/order/channel'
-import { type Channel } from './channel'
+import type { Channel } from './channel'
 import { EMAIL } from './e-mail'
 
 /** Every channel there is. A new one is named in the core and written beside `e-mail.ts`. */

@@ -1,7 +1,7 @@
 import { sayTold } from '#shared/words/told'
 import { OUTWARD } from '#shared/words/ways'
 import { deliverMail } from '../mail/deliver-mail'
-import { type Channel } from './channel'
+import type { Channel } from './channel'
 
 /** Orders by e-mail: what is said in the letter, the PDF and files attached, the reference as its Message-ID. */
 export const EMAIL: Channel = {

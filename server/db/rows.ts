@@ -1,5 +1,5 @@
 import { sql, type SQL } from 'drizzle-orm'
-import { type Tx } from './client'
+import type { Tx } from './client'
 
 /** Runs a written statement and returns its rows; the caller names their shape beside the statement. */
 export async function rows<T>(tx: Tx, statement: SQL): Promise<T[]> {

@@ -1,6 +1,6 @@
-import { type SQL } from 'drizzle-orm'
-import { type Context } from '../context'
-import { type Actor } from '../people/actor'
+import type { SQL } from 'drizzle-orm'
+import type { Context } from '../context'
+import type { Actor } from '../people/actor'
 
 /** What every document is, whatever its kind. */
 export interface DocumentHead {

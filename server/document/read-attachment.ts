@@ -1,7 +1,7 @@
-import { type Context } from '../context'
+import type { Context } from '../context'
 import { findFile } from '../files/store'
 import { notFound } from '../http/problem'
-import { type Kind } from './kind'
+import type { Kind } from './kind'
 import { listAttachments } from './reads'
 import { maySee } from './visible'
 

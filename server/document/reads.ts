@@ -1,8 +1,8 @@
 import { sql } from 'drizzle-orm'
-import { type AttachmentKind } from '#core/requisition/rules'
-import { type AttachmentView, type RemarkView } from '#shared/contract/document'
+import type { AttachmentKind } from '#core/requisition/rules'
+import type { AttachmentView, RemarkView } from '#shared/contract/document'
 import { UTC } from '../db/moments'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 import { rows } from '../db/rows'
 
 export interface AttachmentRow {

@@ -1,7 +1,7 @@
 import { and, eq, sql } from 'drizzle-orm'
-import { type AttachmentKind } from '#core/requisition/rules'
+import type { AttachmentKind } from '#core/requisition/rules'
 import { attachment, document, remark, type RemarkKind } from '../db/schema/document'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 import { rows } from '../db/rows'
 
 /** Enters a new document; its kind's own row follows in the same transaction. */

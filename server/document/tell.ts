@@ -1,7 +1,7 @@
-import { type Told } from '#core/told/told'
-import { type Context } from '../context'
+import type { Told } from '#core/told/told'
+import type { Context } from '../context'
 import { tellPerson } from '../people/tell-person'
-import { type DocumentHead } from './kind'
+import type { DocumentHead } from './kind'
 
 /** Seconds for which a decision may be taken back, and its mail waits. */
 export const TAKE_BACK_SECONDS = 10

@@ -1,8 +1,8 @@
 import { sql, type SQL } from 'drizzle-orm'
-import { type Context } from '../context'
+import type { Context } from '../context'
 import { row, rows } from '../db/rows'
-import { type Actor } from '../people/actor'
-import { type SeenRows } from './kind'
+import type { Actor } from '../people/actor'
+import type { SeenRows } from './kind'
 
 /** Whoever reads, and when. */
 export type Reader = Pick<Context, 'actor' | 'now'>

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import { eq } from 'drizzle-orm'
 import { file } from '../db/schema/file'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 
 /** Keeps bytes by their SHA-256; the same content is kept once. Returns the hash. */
 export async function keepFile(tx: Tx, bytes: Buffer, mime: string, now: Date): Promise<string> {

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm'
 import { ITEM, type ItemRow } from '../catalogue/reads'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 import { rows } from '../db/rows'
 import { REQUISITIONS } from '../requisition/visible'
 

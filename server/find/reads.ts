@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm'
-import { type DecimalText } from '#core/base/decimal'
-import { type Tx } from '../db/client'
+import type { DecimalText } from '#core/base/decimal'
+import type { Tx } from '../db/client'
 import { likePattern } from '../db/pattern'
 import { rows } from '../db/rows'
 import { ORDERS, SEEN_ORDERS } from '../order/visible'

@@ -1,6 +1,6 @@
 import { connect } from 'node:net'
 import { setResponseStatus, type H3Event } from 'h3'
-import { type Context } from '../context'
+import type { Context } from '../context'
 import { ping, pingQueue } from '../db/rows'
 import { environment } from '../environment'
 

@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm'
 import { idempotency } from '../db/schema/http'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 
 /** Writes a key first, so that two at the same moment wait for each other; false where it was used before. */
 export async function insertKey(

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 import { findKept, insertKey, setReply } from './idempotency-store'
 import { Problem } from './problem'
 

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { ALL_ROUTES } from '#shared/contract/all-routes'
-import { type RouteSpec } from '#shared/contract/route'
+import type { RouteSpec } from '#shared/contract/route'
 
 const PROBLEM = {
   description: 'Problem details (RFC 9457).',

@@ -1,5 +1,5 @@
 import { getHeader, readRawBody, type H3Event } from 'h3'
-import { type z } from 'zod'
+import type { z } from 'zod'
 import { invalid, Problem } from './problem'
 
 const LARGEST_JSON = 2 * 1024 * 1024

@@ -1,9 +1,9 @@
 import pg from 'pg'
-import { type LiveMessage } from '#shared/contract/live'
-import { type Db } from '../db/client'
+import type { LiveMessage } from '#shared/contract/live'
+import type { Db } from '../db/client'
 import { listWhoSee } from '../document/visible'
 import { KINDS } from '../kinds'
-import { type Actor } from '../people/actor'
+import type { Actor } from '../people/actor'
 import { listLiveActors } from '../people/reads'
 import { CHANNEL } from './notify'
 

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm'
-import { type LiveMessage } from '#shared/contract/live'
-import { type Tx } from '../db/client'
+import type { LiveMessage } from '#shared/contract/live'
+import type { Tx } from '../db/client'
 
 export const CHANNEL = 'rekko_change'
 

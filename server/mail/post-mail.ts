@@ -1,4 +1,4 @@
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 import { enqueue } from '../queue/enqueue'
 import { insertMail, type NewMail } from './store'
 

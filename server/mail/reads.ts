@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm'
-import { type Told } from '#core/told/told'
-import { type Tx } from '../db/client'
+import type { Told } from '#core/told/told'
+import type { Tx } from '../db/client'
 import { row, rows } from '../db/rows'
 
 export interface WaitingMail {

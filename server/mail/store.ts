@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import { and, eq, isNull, sql } from 'drizzle-orm'
-import { type Told } from '#core/told/told'
+import type { Told } from '#core/told/told'
 import { outgoingMail } from '../db/schema/mail'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 
 export interface NewMail {
   /** Whoever reads it, if they are one of ours. */

@@ -1,4 +1,4 @@
-import { type DeliveryRow } from './page-reads'
+import type { DeliveryRow } from './page-reads'
 
 /** Texts without blanks around them, each once, those that say nothing left out. */
 export const distinct = (texts: readonly string[]): string[] => [

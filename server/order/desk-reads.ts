@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm'
-import { type DecimalText } from '#core/base/decimal'
-import { type LineDiscount } from '#core/requisition/draft'
-import { type Tx } from '../db/client'
+import type { DecimalText } from '#core/base/decimal'
+import type { LineDiscount } from '#core/requisition/draft'
+import type { Tx } from '../db/client'
 import { rows } from '../db/rows'
 import { REQUISITIONS } from '../requisition/visible'
 

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { channelNamed, CHANNELS } from '../channel/channels'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 import { environment } from '../environment'
 import { keepFile } from '../files/store'
 import { notifyChange } from '../live/notify'

@@ -1,5 +1,5 @@
-import { type Context } from '../context'
-import { type Kind } from '../document/kind'
+import type { Context } from '../context'
+import type { Kind } from '../document/kind'
 import { maySee } from '../document/visible'
 import { notFound, refused, stale } from '../http/problem'
 import { findOrder, type OrderRow } from './reads'

@@ -1,6 +1,6 @@
 import { OUTWARD } from '#shared/words/ways'
 import { dec, type DecimalText } from '#core/base/decimal'
-import { type Adjustment } from '#core/base/line-net'
+import type { Adjustment } from '#core/base/line-net'
 import { roundMoney } from '#core/base/money'
 
 /** What an order says of a line below its description: more about it, what is taken off, what the askers wrote. */

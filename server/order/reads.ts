@@ -1,9 +1,9 @@
 import { sql } from 'drizzle-orm'
-import { type DecimalText } from '#core/base/decimal'
-import { type OrderState } from '#core/order/moves'
-import { type Tx } from '../db/client'
+import type { DecimalText } from '#core/base/decimal'
+import type { OrderState } from '#core/order/moves'
+import type { Tx } from '../db/client'
 import { row, rows } from '../db/rows'
-import { type DocumentHead } from '../document/kind'
+import type { DocumentHead } from '../document/kind'
 import { lockDocument } from '../document/store'
 import { ORDERS } from './visible'
 

@@ -1,7 +1,7 @@
 import { OUTWARD } from '#shared/words/ways'
 import { sayTerms } from '#shared/words/terms'
 import { INK, makePdf, MARGIN, SECOND, WIDTH, type Pen } from '../files/pdf'
-import { type OrderSnapshot } from './snapshot'
+import type { OrderSnapshot } from './snapshot'
 
 /** Makes the PDF of an order as it was sent. `root` is where the packages lie. */
 export function renderOrder(order: OrderSnapshot, root: string): Promise<Buffer> {

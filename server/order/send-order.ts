@@ -1,4 +1,4 @@
-import { type Told } from '#core/told/told'
+import type { Told } from '#core/told/told'
 import { channelNamed, CHANNELS } from '../channel/channels'
 import { inTransaction, type Db, type Tx } from '../db/client'
 import { findFile } from '../files/store'
@@ -6,7 +6,7 @@ import { notifyChange } from '../live/notify'
 import { requireOrganisation } from '../settings/reads'
 import { listSupplierFiles, lockWaitingSending } from './sending-reads'
 import { markSendingFailed, markSendingSent } from './sending-store'
-import { type OrderSnapshot } from './snapshot'
+import type { OrderSnapshot } from './snapshot'
 
 /**
  * Hands one sending over to its channel, at least once: its row is locked meanwhile, so that no other server sends it

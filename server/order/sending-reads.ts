@@ -1,8 +1,8 @@
 import { sql } from 'drizzle-orm'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 import { UTC } from '../db/moments'
 import { row, rows } from '../db/rows'
-import { type OrderSnapshot } from './snapshot'
+import type { OrderSnapshot } from './snapshot'
 
 /** Locks a revision whose PDF is still to be made; null when it was made or another server has it. */
 export function lockUnfiledRevision(

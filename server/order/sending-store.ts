@@ -1,6 +1,6 @@
 import { and, eq, sql } from 'drizzle-orm'
 import { orderRevision, orderSending } from '../db/schema/order'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 
 export async function setFiled(tx: Tx, orderId: string, revision: number, pdfHash: string): Promise<void> {
   await tx

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm'
-import { type DecimalText } from '#core/base/decimal'
-import { type Tx } from '../db/client'
+import type { DecimalText } from '#core/base/decimal'
+import type { Tx } from '../db/client'
 import { UTC } from '../db/moments'
 import { rows } from '../db/rows'
 import { REQUISITIONS } from '../requisition/visible'

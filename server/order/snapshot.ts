@@ -1,4 +1,4 @@
-import { type DecimalText } from '#core/base/decimal'
+import type { DecimalText } from '#core/base/decimal'
 
 /** An order as it stood when it was sent: all that its PDF shows, so that it can be made again alike. */
 export interface OrderSnapshot {

@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto'
 import { and, eq, inArray, sql } from 'drizzle-orm'
-import { type DecimalText } from '#core/base/decimal'
-import { type MergedLine } from '#core/order/merge'
-import { type Money } from '#core/base/money'
+import type { DecimalText } from '#core/base/decimal'
+import type { MergedLine } from '#core/order/merge'
+import type { Money } from '#core/base/money'
 import { orderLine, orderLineSource, orderRevision, purchaseOrder, trayPart } from '../db/schema/order'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 import { insertDocument, setLeft } from '../document/store'
-import { type OrderSnapshot } from './snapshot'
+import type { OrderSnapshot } from './snapshot'
 
 export async function insertTray(
   tx: Tx,

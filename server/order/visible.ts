@@ -1,7 +1,7 @@
 import { sql, type SQL } from 'drizzle-orm'
 import { departmentsOf } from '#core/people/rights'
-import { type SeenRows } from '../document/kind'
-import { type Actor } from '../people/actor'
+import type { SeenRows } from '../document/kind'
+import type { Actor } from '../people/actor'
 import { REQUISITIONS, SEEN_REQUISITIONS } from '../requisition/visible'
 
 /** Orders with what their documents hold. */

@@ -1,6 +1,6 @@
 import { dayOf } from '#core/base/day'
 import { appendEvent } from '../audit/store'
-import { type Context } from '../context'
+import type { Context } from '../context'
 import { insertRemark } from '../document/store'
 import { tell } from '../document/tell'
 import { invalid, refused } from '../http/problem'

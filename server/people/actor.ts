@@ -1,4 +1,4 @@
-import { type RoleGrant } from '#core/people/rights'
+import type { RoleGrant } from '#core/people/rights'
 
 /** Whoever is signed in, as use cases see them. */
 export interface Actor {

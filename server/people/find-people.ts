@@ -1,7 +1,7 @@
 import { dayOf } from '#core/base/day'
 import { may } from '#core/people/rights'
-import { type AbsenceView, type PersonFound } from '#shared/contract/people'
-import { type Context } from '../context'
+import type { AbsenceView, PersonFound } from '#shared/contract/people'
+import type { Context } from '../context'
 import { requireOrganisation } from '../settings/reads'
 import { listAbsences, searchPeople } from './reads'
 

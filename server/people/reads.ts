@@ -1,13 +1,13 @@
 import { sql } from 'drizzle-orm'
-import { type Day } from '#core/base/day'
-import { type DecimalText } from '#core/base/decimal'
+import type { Day } from '#core/base/day'
+import type { DecimalText } from '#core/base/decimal'
 import { moneyOf } from '#core/base/money'
-import { type Absence, type Person } from '#core/people/person'
-import { type Role } from '#core/people/rights'
-import { type Told } from '#core/told/told'
-import { type Tx } from '../db/client'
+import type { Absence, Person } from '#core/people/person'
+import type { Role } from '#core/people/rights'
+import type { Told } from '#core/told/told'
+import type { Tx } from '../db/client'
 import { row, rows } from '../db/rows'
-import { type Actor } from './actor'
+import type { Actor } from './actor'
 
 interface PersonRow {
   id: string

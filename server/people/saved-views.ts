@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { type Context } from '../context'
+import type { Context } from '../context'
 import { invalid, notFound, refused } from '../http/problem'
 import { listSavedViews } from './reads'
 import { deleteSavedView, upsertSavedView } from './store'

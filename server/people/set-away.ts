@@ -1,7 +1,7 @@
 import { dayOf, type Day } from '#core/base/day'
 import { may } from '#core/people/rights'
 import { appendEvent } from '../audit/store'
-import { type Context } from '../context'
+import type { Context } from '../context'
 import { forbidden, invalid, notFound, stale } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { enqueue } from '../queue/enqueue'

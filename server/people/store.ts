@@ -1,9 +1,9 @@
 import { and, eq, isNull, sql } from 'drizzle-orm'
-import { type Day } from '#core/base/day'
-import { type Address } from '#core/base/address'
-import { type Told } from '#core/told/told'
+import type { Day } from '#core/base/day'
+import type { Address } from '#core/base/address'
+import type { Told } from '#core/told/told'
 import { absence, notice, savedView, session, shipTo } from '../db/schema/people'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 import { row } from '../db/rows'
 
 export async function insertSession(

@@ -1,5 +1,5 @@
-import { type Told } from '#core/told/told'
-import { type Context } from '../context'
+import type { Told } from '#core/told/told'
+import type { Context } from '../context'
 import { postMail } from '../mail/post-mail'
 import { findAddress } from './reads'
 import { insertNotice } from './store'

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm'
 import PgBoss from 'pg-boss'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 import { ENDED, type Task, type TaskData } from './tasks'
 
 /** Pauses that double from five seconds on: sixteen of them last about four days, and then it ends. */

@@ -13,7 +13,7 @@ import { repeatAll, repeatTemplate, sendRepeated } from '../regulars/repeat-temp
 import { purge } from '../upkeep/purge'
 import { tellEnded } from '../upkeep/tell-ended'
 import { enqueue, enqueueAgain, useQueue } from './enqueue'
-import { type Task, type TaskData } from './tasks'
+import type { Task, TaskData } from './tasks'
 
 type Runs = { readonly [T in Task]: (data: TaskData[T]) => Promise<void> }
 

@@ -1,9 +1,9 @@
 import { waysOf, type Ways } from '#shared/words/ways'
 import { dayOf, type Day } from '#core/base/day'
-import { type LineSource } from '#core/requisition/line-source'
-import { type SourceGroup, type SourceLine } from '#shared/contract/regulars'
+import type { LineSource } from '#core/requisition/line-source'
+import type { SourceGroup, SourceLine } from '#shared/contract/regulars'
 import { findItems, type ItemRow } from '../catalogue/reads'
-import { type Context } from '../context'
+import type { Context } from '../context'
 import { listOpenDepartments } from '../people/reads'
 import { requireOrganisation } from '../settings/reads'
 import {

@@ -1,4 +1,4 @@
-import { type Context } from '../context'
+import type { Context } from '../context'
 import { listOpenDepartments } from '../people/reads'
 import { findUsualAccount } from './reads'
 

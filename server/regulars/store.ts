@@ -1,10 +1,10 @@
 import { and, eq, sql } from 'drizzle-orm'
-import { type Day } from '#core/base/day'
-import { type Draft } from '#core/requisition/draft'
-import { type Regular } from '#core/requisition/line-source'
-import { type Rhythm } from '#core/requisition/rhythm'
+import type { Day } from '#core/base/day'
+import type { Draft } from '#core/requisition/draft'
+import type { Regular } from '#core/requisition/line-source'
+import type { Rhythm } from '#core/requisition/rhythm'
 import { regular, regularList, template } from '../db/schema/regulars'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 
 export async function insertRegularList(
   tx: Tx,

@@ -2,7 +2,7 @@ import { openQuantity, stateFromQuantities } from '#core/requisition/line-progre
 import { dec } from '#core/base/decimal'
 import { appendEvent } from '../audit/store'
 import { appendEntries } from '../budget/store'
-import { type Context } from '../context'
+import type { Context } from '../context'
 import { setState } from '../document/store'
 import { refused } from '../http/problem'
 import { notifyChange } from '../live/notify'

@@ -1,7 +1,7 @@
 import { notInArray, sql } from 'drizzle-orm'
-import { type RequestForm } from '#core/requisition/form'
+import type { RequestForm } from '#core/requisition/form'
 import { ownField, requestKind, requestRule } from '../db/schema/request-form'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 
 /**
  * Writes kinds, own fields and rules as they stand from now on. All are retired first, so that two that

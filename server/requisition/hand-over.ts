@@ -1,7 +1,7 @@
 import { departmentsOf, may } from '#core/people/rights'
 import { routeAgain } from '../approval/route-again'
 import { appendEvent } from '../audit/store'
-import { type Context } from '../context'
+import type { Context } from '../context'
 import { setOwner } from '../document/store'
 import { tell } from '../document/tell'
 import { forbidden, refused } from '../http/problem'

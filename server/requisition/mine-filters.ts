@@ -1,5 +1,5 @@
 import { dayOf } from '#core/base/day'
-import { type Context } from '../context'
+import type { Context } from '../context'
 import { requireOrganisation } from '../settings/reads'
 import { readForm } from './form-reads'
 import { listOwnJobs, listOwnFieldValues, readPeopleNames } from './page-reads'

@@ -1,8 +1,8 @@
 import { isId } from '#core/base/id'
-import { type Draft } from '#core/requisition/draft'
-import { type OwnField } from '#core/requisition/own-field'
-import { type OwnNames } from '#shared/words/own-field'
-import { type Tx } from '../db/client'
+import type { Draft } from '#core/requisition/draft'
+import type { OwnField } from '#core/requisition/own-field'
+import type { OwnNames } from '#shared/words/own-field'
+import type { Tx } from '../db/client'
 import { listJobs } from './form-reads'
 import { readPeopleNames } from './page-reads'
 

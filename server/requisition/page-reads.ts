@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm'
 import { isId } from '#core/base/id'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 import { row, rows } from '../db/rows'
 import { REQUISITIONS } from './visible'
 

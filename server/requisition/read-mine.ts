@@ -1,5 +1,5 @@
-import { type MineRow } from '#shared/contract/mine'
-import { type Context } from '../context'
+import type { MineRow } from '#shared/contract/mine'
+import type { Context } from '../context'
 import { requireOrganisation } from '../settings/reads'
 import { listMine, sumMine, type MineQuery } from './mine-reads'
 

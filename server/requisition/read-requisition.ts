@@ -1,6 +1,6 @@
 import { actsAsOwner, REQUISITION_MOVES, type RequisitionState } from '#core/requisition/moves'
-import { type RequisitionView } from '#shared/contract/requisition'
-import { type Context } from '../context'
+import type { RequisitionView } from '#shared/contract/requisition'
+import type { Context } from '../context'
 import { listAttachments, listRemarks, viewAttachment } from '../document/reads'
 import { maySee } from '../document/visible'
 import { notFound } from '../http/problem'

@@ -1,6 +1,6 @@
 import { may } from '#core/people/rights'
-import { type SupplierView } from '#shared/contract/supplier'
-import { type Context } from '../context'
+import type { SupplierView } from '#shared/contract/supplier'
+import type { Context } from '../context'
 import { notFound } from '../http/problem'
 import { findAlike } from '../supplier/find-alike'
 import { findProposal } from '../supplier/reads'

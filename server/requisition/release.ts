@@ -1,7 +1,7 @@
 import { lockBudgetLines } from '../budget/reads'
-import { type NewEntry } from '../budget/store'
-import { type Context } from '../context'
-import { type RequisitionRow } from './reads'
+import type { NewEntry } from '../budget/store'
+import type { Context } from '../context'
+import type { RequisitionRow } from './reads'
 import { reservationEntries, worthOfOpen } from './reservation'
 
 function budgetLinesOf(kept: RequisitionRow): string[] {

@@ -3,10 +3,10 @@ import { effectsOf, type CodedLine, type Effect } from '#core/budget/effect'
 import { dec } from '#core/base/decimal'
 import { adjustmentsOf } from '#core/requisition/draft'
 import { openQuantity } from '#core/requisition/line-progress'
-import { type NewEntry } from '../budget/store'
+import type { NewEntry } from '../budget/store'
 import { readStandings } from '../budget/reads'
-import { type Context } from '../context'
-import { type RequisitionLineRow, type RequisitionRow } from './reads'
+import type { Context } from '../context'
+import type { RequisitionLineRow, RequisitionRow } from './reads'
 
 /** A sent line as the budget rules take it, at the rates frozen when it was sent. */
 export function frozenLine(line: RequisitionLineRow, baseCurrency: string): CodedLine {

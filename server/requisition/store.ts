@@ -1,8 +1,8 @@
 import { eq, sql } from 'drizzle-orm'
-import { type DecimalText } from '#core/base/decimal'
-import { type Draft } from '#core/requisition/draft'
+import type { DecimalText } from '#core/base/decimal'
+import type { Draft } from '#core/requisition/draft'
 import { requisition, requisitionCoding, requisitionLine } from '../db/schema/requisition'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 import { insertDocument, touchDocument } from '../document/store'
 import { rows } from '../db/rows'
 

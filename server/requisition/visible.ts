@@ -1,7 +1,7 @@
 import { sql, type SQL } from 'drizzle-orm'
 import { departmentsOf, may } from '#core/people/rights'
-import { type SeenRows } from '../document/kind'
-import { type Actor } from '../people/actor'
+import type { SeenRows } from '../document/kind'
+import type { Actor } from '../people/actor'
 
 /** Requisitions with what their documents hold. */
 export const REQUISITIONS = sql`(document join requisition using (id))`

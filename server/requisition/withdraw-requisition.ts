@@ -1,7 +1,7 @@
 import { stopRoute } from '../approval/stop-route'
 import { appendEvent } from '../audit/store'
 import { appendEntries } from '../budget/store'
-import { type Context } from '../context'
+import type { Context } from '../context'
 import { setState } from '../document/store'
 import { tell } from '../document/tell'
 import { notifyChange } from '../live/notify'

@@ -1,5 +1,5 @@
-import { type DemoPerson } from '#shared/contract/session'
-import { type Context } from '../context'
+import type { DemoPerson } from '#shared/contract/session'
+import type { Context } from '../context'
 import { environment } from '../environment'
 import { requireOrganisation } from '../settings/reads'
 import { listDemoPeople } from '../people/reads'

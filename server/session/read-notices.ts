@@ -1,7 +1,7 @@
-import { type Notice } from '#shared/contract/session'
+import type { Notice } from '#shared/contract/session'
 import { sayTold } from '#shared/words/told'
 import { waysOf } from '#shared/words/ways'
-import { type Context } from '../context'
+import type { Context } from '../context'
 import { KINDS } from '../kinds'
 import { listNotices } from '../people/reads'
 

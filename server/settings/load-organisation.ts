@@ -1,10 +1,10 @@
-import { type DecimalText } from '#core/base/decimal'
-import { type Day } from '#core/base/day'
-import { type PriceStep } from '#core/catalogue/price'
-import { type OwnField } from '#core/requisition/own-field'
-import { type RequestRule } from '#core/requisition/rules'
-import { type Condition, type Who } from '#core/approval/policy'
-import { type Role } from '#core/people/rights'
+import type { DecimalText } from '#core/base/decimal'
+import type { Day } from '#core/base/day'
+import type { PriceStep } from '#core/catalogue/price'
+import type { OwnField } from '#core/requisition/own-field'
+import type { RequestRule } from '#core/requisition/rules'
+import type { Condition, Who } from '#core/approval/policy'
+import type { Role } from '#core/people/rights'
 import { approvalPolicy, approvalRule, approvalStep } from '../db/schema/approval'
 import { account, budgetBalance, budgetLine } from '../db/schema/budget'
 import { category, item, itemPrice } from '../db/schema/catalogue'
@@ -12,7 +12,7 @@ import { absence, department, departmentMember, person, roleGrant, shipTo } from
 import { exchangeRate, fiscalPeriod, holiday, organisation, taxCode } from '../db/schema/settings'
 import { job, ownField, requestKind, requestRule } from '../db/schema/request-form'
 import { supplier } from '../db/schema/supplier'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 
 /** An organisation as it is described to Rekko before its first day. Ids are the describer's. */
 export interface OrganisationDescription {

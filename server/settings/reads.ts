@@ -1,9 +1,9 @@
 import { sql } from 'drizzle-orm'
 import { type Day, dayOf } from '#core/base/day'
 import { dec, type DecimalText } from '#core/base/decimal'
-import { type NewSupplierPolicy } from '#core/requisition/form'
+import type { NewSupplierPolicy } from '#core/requisition/form'
 import { toBaseFactor } from '#core/base/rate'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 import { row, rows } from '../db/rows'
 
 export interface Organisation {

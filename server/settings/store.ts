@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm'
-import { type NewSupplierPolicy } from '#core/requisition/form'
-import { type Tx } from '../db/client'
+import type { NewSupplierPolicy } from '#core/requisition/form'
+import type { Tx } from '../db/client'
 import { row } from '../db/rows'
 
 /**

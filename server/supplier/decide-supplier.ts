@@ -1,5 +1,5 @@
 import { appendEvent } from '../audit/store'
-import { type Context } from '../context'
+import type { Context } from '../context'
 import { forbidden, invalid, notFound, refused } from '../http/problem'
 import { tellPerson } from '../people/tell-person'
 import { findProposal } from './reads'

@@ -1,6 +1,6 @@
 import { whyAlike, type SupplierLikeness } from '#core/supplier/alike'
-import { type AlikeSupplier } from '#shared/contract/supplier'
-import { type Context } from '../context'
+import type { AlikeSupplier } from '#shared/contract/supplier'
+import type { Context } from '../context'
 import { listCandidates } from './reads'
 
 /** Suppliers that may be the one described, the surest first. */

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm'
-import { type DecimalText } from '#core/base/decimal'
-import { type SupplierFacts } from '#core/supplier/warning'
-import { type Tx } from '../db/client'
+import type { DecimalText } from '#core/base/decimal'
+import type { SupplierFacts } from '#core/supplier/warning'
+import type { Tx } from '../db/client'
 import { row, rows } from '../db/rows'
 
 export interface SupplierRow {

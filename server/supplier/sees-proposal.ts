@@ -1,6 +1,6 @@
 import { may } from '#core/people/rights'
-import { type Context } from '../context'
-import { type ProposalRow } from './reads'
+import type { Context } from '../context'
+import type { ProposalRow } from './reads'
 
 /** What was said of a proposed supplier is seen by its proposer and by whoever approves suppliers. */
 export const seesProposal = ({ actor }: Pick<Context, 'actor'>, p: ProposalRow): boolean =>

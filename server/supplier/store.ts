@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm'
 import { supplier } from '../db/schema/supplier'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 
 export async function insertSupplier(
   tx: Tx,

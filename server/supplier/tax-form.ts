@@ -1,4 +1,4 @@
-import { type Context } from '../context'
+import type { Context } from '../context'
 import { checkUpload } from '../files/check-upload'
 import { findFile, keepFile } from '../files/store'
 import { notFound, refused } from '../http/problem'

@@ -1,4 +1,4 @@
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 import { deleteIdempotency, deleteOrphanedFiles, deleteSessions, deleteSignInTries } from './store'
 
 const DAY_MS = 86_400_000

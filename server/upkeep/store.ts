@@ -1,10 +1,10 @@
 import { and, eq, isNull, lt, or, sql } from 'drizzle-orm'
-import { type Told } from '#core/told/told'
+import type { Told } from '#core/told/told'
 import { file } from '../db/schema/file'
 import { outgoingMail } from '../db/schema/mail'
 import { session, signInAttempt } from '../db/schema/people'
 import { idempotency } from '../db/schema/http'
-import { type Tx } from '../db/client'
+import type { Tx } from '../db/client'
 
 /** Sessions that ended, or were seen last, before a moment. */
 export async function deleteSessions(tx: Tx, before: Date): Promise<void> {

@@ -1,5 +1,5 @@
 import { dayOf } from '#core/base/day'
-import { type Context } from '../context'
+import type { Context } from '../context'
 import { markSendingGivenUp } from '../order/sending-store'
 import { listHolders } from '../people/reads'
 import { tellPerson } from '../people/tell-person'

@@ -1,5 +1,5 @@
-import { type z } from 'zod'
-import { type RouteSpec } from './route'
+import type { z } from 'zod'
+import type { RouteSpec } from './route'
 import { budgetRoutes } from './budget'
 import { decideRoutes } from './decide'
 import { mineRoutes } from './mine'

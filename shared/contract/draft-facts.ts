@@ -1,10 +1,10 @@
-import { type DraftFacts, type PayingLine } from '#core/requisition/draft-facts'
-import { type Job } from '#core/requisition/job'
-import { type OwnField } from '#core/requisition/own-field'
-import { type AttachmentKind, type RequestKind, type RequestRule } from '#core/requisition/rules'
-import { type ItemFacts, type SupplierFacts } from '#core/supplier/warning'
-import { type Absence, type Person } from '#core/people/person'
-import { type Policy } from '#core/approval/policy'
+import type { DraftFacts, PayingLine } from '#core/requisition/draft-facts'
+import type { Job } from '#core/requisition/job'
+import type { OwnField } from '#core/requisition/own-field'
+import type { AttachmentKind, RequestKind, RequestRule } from '#core/requisition/rules'
+import type { ItemFacts, SupplierFacts } from '#core/supplier/warning'
+import type { Absence, Person } from '#core/people/person'
+import type { Policy } from '#core/approval/policy'
 
 /** The facts of one draft as they cross JSON: lists where the core has maps. */
 export interface DraftFactsWire {

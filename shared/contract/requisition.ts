@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { NEW_SUPPLIER_POLICIES } from '#core/requisition/form'
-import { type DraftFactsWire } from './draft-facts'
+import type { DraftFactsWire } from './draft-facts'
 import { attachment, attachmentKind, remark } from './document'
 import { defineRoute } from './route'
 import { day, decimal, id, ids, text, versioned } from './values'

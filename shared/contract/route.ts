@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { type Right } from '#core/people/rights'
+import type { Right } from '#core/people/rights'
 
 /** How one route of the API behaves: what it takes, who may call it, what it answers. */
 export interface RouteSpec<

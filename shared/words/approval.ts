@@ -1,5 +1,5 @@
-import { type RouteNote, type SeatReason } from '#core/approval/route'
-import { type Ways } from './ways'
+import type { RouteNote, SeatReason } from '#core/approval/route'
+import type { Ways } from './ways'
 
 /** Why a person sits on a route, said to somebody who may be `you` or that person's colleague. */
 export function saySeat(

@@ -1,4 +1,4 @@
-import { type RemarkView } from '#shared/contract/document'
+import type { RemarkView } from '#shared/contract/document'
 
 /** What was said about a document, as its reader sees it. */
 export function sayRemark(r: Pick<RemarkView, 'kind' | 'text'>): string {

@@ -1,4 +1,4 @@
-import { type LineColumn, type RowReason } from '#core/requisition/line-table'
+import type { LineColumn, RowReason } from '#core/requisition/line-table'
 import { MOST_LINES } from '#core/requisition/draft'
 
 /** What a column of a pasted range holds, as its heading says it. */

@@ -1,7 +1,7 @@
-import { type ChannelName } from '#core/order/channel'
-import { type IssueReason } from '#core/order/issue'
+import type { ChannelName } from '#core/order/channel'
+import type { IssueReason } from '#core/order/issue'
 import { listWords } from './format'
-import { type Ways } from './ways'
+import type { Ways } from './ways'
 
 /** What a channel needs of a supplier. */
 const CHANNEL_ADDRESS: Record<ChannelName, string> = { 'e-mail': 'e-mail address' }

@@ -1,6 +1,6 @@
-import { type OwnField } from '#core/requisition/own-field'
-import { type OwnValues } from '#core/requisition/draft'
-import { type Ways } from './ways'
+import type { OwnField } from '#core/requisition/own-field'
+import type { OwnValues } from '#core/requisition/draft'
+import type { Ways } from './ways'
 
 /** The names of what own fields refer to, by id. */
 export interface OwnNames {

@@ -1,5 +1,5 @@
-import { type LineSource } from '#core/requisition/line-source'
-import { type Rhythm } from '#core/requisition/rhythm'
+import type { LineSource } from '#core/requisition/line-source'
+import type { Rhythm } from '#core/requisition/rhythm'
 
 /** What each line source offers, and what it says when it has nothing. */
 export const SOURCE_WORDS = {

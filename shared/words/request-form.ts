@@ -5,8 +5,8 @@ import {
   type NewSupplierPolicy,
   type RequestForm,
 } from '#core/requisition/form'
-import { type OwnFieldType } from '#core/requisition/own-field'
-import { type AttachmentKind, type RequestRule } from '#core/requisition/rules'
+import type { OwnFieldType } from '#core/requisition/own-field'
+import type { AttachmentKind, RequestRule } from '#core/requisition/rules'
 import { capital, formatCount } from './format'
 
 /** What may be done about a supplier that is not there yet, after "A supplier that is not there yet". */

@@ -1,10 +1,10 @@
-import { type FeltTax } from '#core/requisition/felt-tax'
-import { type Missing } from '#core/requisition/missing'
-import { type MoveReason, type RequisitionMoveName } from '#core/requisition/moves'
+import type { FeltTax } from '#core/requisition/felt-tax'
+import type { Missing } from '#core/requisition/missing'
+import type { MoveReason, RequisitionMoveName } from '#core/requisition/moves'
 import { MOST_LINES, type LineDiscount } from '#core/requisition/draft'
-import { type SplitReason } from '#core/base/split'
+import type { SplitReason } from '#core/base/split'
 import { capital, formatCount } from './format'
-import { type Ways } from './ways'
+import type { Ways } from './ways'
 
 /** The sentence for what stands between a draft and its sending. */
 export function sayMissing(m: Missing, ways: Ways): string {

@@ -1,4 +1,4 @@
-import { type AlikeReason } from '#core/supplier/alike'
+import type { AlikeReason } from '#core/supplier/alike'
 
 const ALIKE: Record<AlikeReason, string> = {
   'same tax number': 'the same tax number',

@@ -1,4 +1,4 @@
-import { type PaymentTerms } from '#core/base/day'
+import type { PaymentTerms } from '#core/base/day'
 
 /** "net 30 days", "end of month and 15 days" */
 export function sayTerms(terms: PaymentTerms): string {

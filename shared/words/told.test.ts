@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { money } from '#core/base/money'
-import { type Told } from '#core/told/told'
+import type { Told } from '#core/told/told'
 import { sayTold } from './told'
 import { waysOf } from './ways'
 

@@ -1,7 +1,7 @@
-import { type Told } from '#core/told/told'
+import type { Told } from '#core/told/told'
 import { formatCount } from './format'
 import { sayMissing } from './requisition'
-import { type Ways } from './ways'
+import type { Ways } from './ways'
 
 /** What is told, in words: the subject of a mail, and the sentence of mail and notice. */
 export interface Said {

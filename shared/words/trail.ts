@@ -1,6 +1,6 @@
-import { type Money } from '#core/base/money'
+import type { Money } from '#core/base/money'
 import { listWords } from './format'
-import { type Ways } from './ways'
+import type { Ways } from './ways'
 
 /** How things stand, after the title: "approved, waits to be ordered". */
 export function saySentence(state: string, waits: readonly string[], question: boolean): string {

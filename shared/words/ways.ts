@@ -1,6 +1,6 @@
 import { dec, type DecimalText } from '#core/base/decimal'
 import { minorUnits } from '#core/base/currency'
-import { type Money } from '#core/base/money'
+import type { Money } from '#core/base/money'
 import { dayOf, daysBetween, type Day } from '#core/base/day'
 import { unitName } from '#core/base/unit'
 

@@ -1,4 +1,4 @@
-import { type ParsedMail } from 'mailparser'
+import type { ParsedMail } from 'mailparser'
 
 /**
  * The post office: takes every mail over SMTP, keeps it as it came, and shows it on a page. It stands in

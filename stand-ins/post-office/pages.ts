@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { type Kept } from './kept'
+import type { Kept } from './kept'
 
 const STYLE = readFileSync(new URL('style.css', import.meta.url), 'utf8')
 

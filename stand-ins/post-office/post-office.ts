@@ -1,7 +1,7 @@
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http'
 import { join } from 'node:path'
-import { type Kept } from './kept'
+import type { Kept } from './kept'
 import { simpleParser } from 'mailparser'
 import { SMTPServer } from 'smtp-server'
 import { mailPage, listPage, missingPage } from './pages'

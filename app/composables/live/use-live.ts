@@ -1,4 +1,4 @@
-import { type LiveMessage } from '#shared/contract/live'
+import type { LiveMessage } from '#shared/contract/live'
 
 type Follower = (change: LiveMessage) => void
 

@@ -9,7 +9,7 @@ import { useRevision } from './use-revision'
 import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
 import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
-import { type EditableDraft } from './editable-draft'
+import type { EditableDraft } from './editable-draft'
 
 const SAVE_AFTER_MS = 700
 /** A browser that ends at once loses at most what was typed in this time. */

@@ -1,6 +1,6 @@
 import { boolean, check, index, pgTable, text, timestamp, integer, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
-import { type AttachmentKind } from '#core/requisition/rules'
+import type { AttachmentKind } from '#core/requisition/rules'
 import { file } from './file'
 import { person } from './people'
 
