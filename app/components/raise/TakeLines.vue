@@ -8,6 +8,7 @@ import { SOURCE_NAMES, SOURCE_WORDS } from '#shared/words/regulars'
 import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
+import { keepMarks, keysOf } from '~/composables/raise/marked-lines'
 import { useWording } from '~/composables/base/use-wording'
 
 const wording = useWording()
@@ -31,7 +32,7 @@ const found = shallowRef<{ groups: SourceGroup[]; items: ItemFound[]; suppliers:
 const marked = ref<Set<string>>(new Set())
 let asked = 0
 let timer: ReturnType<typeof setTimeout> | undefined
-const keyOf = (group: SourceGroup, i: number) => `${group.id} ${i}`
+const keys = computed(() => keysOf(found.value.groups))
 async function look(): Promise<void> {
   const mine = ++asked
   state.value = 'looking'
@@ -45,7 +46,7 @@ async function look(): Promise<void> {
     })
     if (mine !== asked) return
     found.value = reply
-    marked.value = new Set()
+    marked.value = keepMarks(marked.value, keys.value)
     trouble.value = ''
   } catch (e) {
     trouble.value = sayError(e)
@@ -53,6 +54,7 @@ async function look(): Promise<void> {
   state.value = 'done'
 }
 watch(source, () => {
+  marked.value = new Set()
   void look()
 })
 watch(words, () => {
@@ -69,7 +71,7 @@ function mark(key: string): void {
   marked.value = next
 }
 const chosen = computed(() =>
-  found.value.groups.flatMap((g) => g.lines.filter((_, i) => marked.value.has(keyOf(g, i)))),
+  found.value.groups.flatMap((g, n) => g.lines.filter((_, i) => marked.value.has(keys.value[n]?.[i] ?? ''))),
 )
 function take(lines: SourceLine[]): void {
   if (lines.length === 0) return
@@ -112,7 +114,7 @@ function take(lines: SourceLine[]): void {
           state === 'looking' ? 'Looking …' : words === '' ? SOURCE_WORDS[source].empty : 'Nothing fits these words.'
         }}
       </p>
-      <section v-for="g in found.groups" :key="g.id" class="mb-4">
+      <section v-for="(g, n) in found.groups" :key="g.id" class="mb-4">
         <header v-if="g.name !== ''" class="flex items-baseline gap-3 border-b border-ink pb-1">
           <h3 class="head min-w-0 truncate">{{ g.name }}</h3>
           <span class="small shrink-0">{{ g.note }}</span><button
@@ -125,14 +127,14 @@ function take(lines: SourceLine[]): void {
         </header>
         <label
           v-for="(l, i) in g.lines"
-          :key="i"
+          :key="keys[n]?.[i] ?? i"
           class="flex min-h-[38px] cursor-pointer items-center gap-3 border-b border-rule py-1 hover:bg-green-ground"
         >
           <input
             type="checkbox"
             class="size-4 shrink-0 accent-[var(--green)]"
-            :checked="marked.has(keyOf(g, i))"
-            @change="mark(keyOf(g, i))"
+            :checked="marked.has(keys[n]?.[i] ?? '')"
+            @change="mark(keys[n]?.[i] ?? '')"
           />
           <span class="min-w-0 flex-1"
             ><span class="block truncate font-medium">{{ l.description }}</span
