@@ -2,7 +2,7 @@ import type { SourceGroup } from '#shared/contract/regulars'
 
 /**
  * A key for every line that is offered, group by group: the same line of the same group keeps its key when the groups
- * are looked up again with other words, wherever it then stands. Lines that are equal in all are told apart by their order.
+ * are looked up again with other words, wherever it then stands. Lines equal in all are told apart by their order.
  */
 export function keysOf(groups: readonly SourceGroup[]): string[][] {
   return groups.map((group) => {
