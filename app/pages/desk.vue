@@ -276,7 +276,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
                 :aria-label="`Mark all of ${g.name || 'no supplier yet'}`"
                 @click="markGroup(g.list)"
               >
-                <b class="font-semibold">{{ g.name || 'No supplier yet' }}</b>
+                <b class="font-semibold">{{ g.name || 'No supplier yet' }}</b>{{ ' ' }}
                 <span class="text-ink2"
                   >· {{ g.list.length }} {{ g.list.length === 1 ? 'line' : 'lines'
                   }}<template v-if="g.free">
