@@ -33,7 +33,7 @@ export default defineNuxtConfig({
         { name: 'color-scheme', content: 'light dark' },
       ],
       // Before everything else: what is pressed while the page comes is not lost.
-      script: [{ src: '/early-keys.js' }],
+      script: [{ src: '/early-presses.js' }],
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' }],
     },
   },

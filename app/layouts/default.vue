@@ -2,7 +2,6 @@
 import AppHeader from '~/components/session/AppHeader.vue'
 import UndoBar from '~/components/base/UndoBar.vue'
 import { useSessionStore } from '~/stores/session'
-import { pressEarlyKey } from '~/composables/base/early-keys'
 import { isTyping, useKeysStore } from '~/composables/base/use-keys'
 import { useLive } from '~/composables/live/use-live'
 
@@ -21,7 +20,6 @@ function slash(event: KeyboardEvent): void {
 }
 onMounted(() => {
   window.addEventListener('keydown', slash)
-  pressEarlyKey()
 })
 onBeforeUnmount(() => {
   window.removeEventListener('keydown', slash)

@@ -178,6 +178,29 @@ test('what is typed before the page is alive is taken up when it is', async ({ b
   await page.context().close()
 })
 
+test('a button pressed before the page is alive is pressed when it is, once', async ({ browser }) => {
+  const page = await pageAs(browser, 'Owen Marsh')
+  // The scripts of the page wait until the button was pressed twice.
+  let goOn = (): void => undefined
+  const pressed = new Promise<void>((resolve) => (goOn = resolve))
+  await page.route('**/_nuxt/**/*.js', async (route) => {
+    await pressed
+    await route.continue()
+  })
+  let reminders = 0
+  page.on('request', (r) => {
+    if (r.method() === 'POST' && r.url().endsWith('/reminders')) reminders += 1
+  })
+  await page.goto('/mine?view=open', { waitUntil: 'commit' })
+  const remind = page.getByRole('button', { name: /^Remind: / }).first()
+  await remind.click()
+  await remind.click()
+  goOn()
+  await expect(page.getByText(/(is|are) reminded of/)).toBeVisible()
+  expect(reminders).toBe(1)
+  await page.context().close()
+})
+
 test('a journey asks for its own fields and for its rules to be read', async ({ browser }) => {
   const page = await pageAs(browser, 'Owen Marsh')
   await page.goto('/raise')

@@ -44,8 +44,5 @@ export const test = base.extend<{ noFaults: undefined }>({
 
 /** Waits until the page is alive: its scripts have taken over from what the server drew. */
 export async function alive(page: Page): Promise<void> {
-  await page.waitForLoadState('load')
-  await page.waitForFunction(
-    () => (document.querySelector('#__nuxt') as unknown as { __vue_app__?: unknown } | null)?.__vue_app__ !== undefined,
-  )
+  await page.locator('html[data-alive]').waitFor({ state: 'attached' })
 }
