@@ -1,12 +1,11 @@
 <script setup lang="ts">
 import { capital, inWords, listWords } from '#shared/words/format'
-import { sayNext, type Next } from '#shared/words/mine'
 import type { MineRow } from '#shared/contract/mine'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
-import StationRow from '~/components/base/StationRow.vue'
-import { stationsOfRow } from '~/components/base/small-stations'
+import MineTable from '~/components/mine/MineTable.vue'
+import SavedViews from '~/components/mine/SavedViews.vue'
 import { jobChoices } from '~/composables/raise/job-choices'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { isTyping, usePlaceKeys } from '~/composables/base/use-keys'
@@ -41,7 +40,6 @@ const asked = computed(() => ({
 const words = computed(() => (typeof route.query.words === 'string' ? route.query.words : ''))
 const typed = ref(words.value)
 const trouble = ref('')
-const chosen = ref(0)
 const more = ref<MineRow[]>([])
 const moreKey = ref<string | null>(null)
 
@@ -51,13 +49,9 @@ const { data, error, refresh } = await useAsyncData(
   { watch: [asked] },
 )
 const { data: filters } = await useAsyncData('mine-filters', () => api.get('/api/mine-filters'))
-const { data: kept, refresh: readViews } = await useAsyncData('mine-views', () =>
-  api.get('/api/views', { query: { place: 'mine' } }),
-)
 watch(data, () => {
   more.value = []
   moreKey.value = data.value?.next ?? null
-  chosen.value = Math.min(chosen.value, Math.max(0, rows.value.length - 1))
 })
 moreKey.value = data.value?.next ?? null
 const rows = computed(() => [...(data.value?.rows ?? []), ...more.value])
@@ -85,25 +79,6 @@ watch(typed, (text) => {
   }, 250)
 })
 
-/** Where the next action of a row leads. */
-function toNext(id: string, action: Next['action']): string {
-  switch (action) {
-    case 'Answer':
-      return `/trail/${id}#answer`
-    case 'Copy':
-      return `/raise?from=${id}`
-    case 'See':
-      return `/trail/${id}`
-    default:
-      return `/raise/${id}`
-  }
-}
-const shown = computed(() =>
-  rows.value.map((r) => {
-    const next = sayNext(r)
-    return { ...r, next: { ...next, to: toNext(r.id, next.action) }, stations: stationsOfRow(r) }
-  }),
-)
 async function readOn(): Promise<void> {
   try {
     const page = await api.get('/api/requisitions', {
@@ -136,38 +111,12 @@ const isNarrowed = computed(
 function narrow(change: Record<string, string | undefined>): void {
   void router.replace({ query: { ...route.query, ...change } })
 }
-const naming = ref('')
-const isNaming = ref(false)
 const query = computed(() =>
   new URLSearchParams(
     Object.entries(route.query).flatMap(([k, v]) => (typeof v === 'string' && v !== '' ? [[k, v]] : [])),
   ).toString(),
 )
-async function keepView(): Promise<void> {
-  try {
-    await api.post('/api/views', { body: { place: 'mine', name: naming.value, query: query.value } })
-    isNaming.value = false
-    naming.value = ''
-    await readViews()
-  } catch (e) {
-    trouble.value = sayError(e)
-  }
-}
-async function removeView(id: string): Promise<void> {
-  try {
-    await api.remove('/api/views/{id}', { params: { id } })
-    await readViews()
-  } catch (e) {
-    trouble.value = sayError(e)
-  }
-}
 const reminded = ref('')
-const DAY_MS = 86_400_000
-/** Those it waits for can be reminded once a day. */
-const mayRemind = (r: MineRow) =>
-  ['in approval', 'approved', 'part ordered'].includes(r.state) &&
-  r.question === null &&
-  (r.remindedAt === null || Date.parse(data.value?.now ?? '') - Date.parse(r.remindedAt) >= DAY_MS)
 async function remind(r: MineRow): Promise<void> {
   trouble.value = ''
   try {
@@ -181,15 +130,7 @@ async function remind(r: MineRow): Promise<void> {
     trouble.value = sayError(e)
   }
 }
-function move(by: number): void {
-  chosen.value = Math.max(0, Math.min(rows.value.length - 1, chosen.value + by))
-  void nextTick(() =>
-    document
-      .getElementById(`row-${rows.value[chosen.value]?.id ?? ''}`)
-      ?.querySelector('a')
-      ?.focus(),
-  )
-}
+const table = useTemplateRef<{ move: (by: 1 | -1) => void }>('table')
 usePlaceKeys(
   [
     { keys: '↑ ↓', does: 'between requests' },
@@ -199,11 +140,11 @@ usePlaceKeys(
     if (isTyping(event)) return
     if (event.key === 'ArrowDown') {
       event.preventDefault()
-      move(1)
+      table.value?.move(1)
     }
     if (event.key === 'ArrowUp') {
       event.preventDefault()
-      move(-1)
+      table.value?.move(-1)
     }
   },
 )
@@ -271,33 +212,7 @@ usePlaceKeys(
                 @update:model-value="narrow({ value: $event })" /></template
           ></template>
         </p>
-        <div v-if="(kept?.views.length ?? 0) > 0 || isNarrowed" class="small flex flex-wrap items-baseline gap-x-3">
-          <span v-for="v in kept?.views ?? []" :key="v.id" class="inline-flex gap-1.5"
-            ><NuxtLink
-              class="quiet-link"
-              :to="`/mine?${v.query}`"
-              :class="v.query === query ? 'font-semibold text-ink' : ''"
-              >{{ v.name }}</NuxtLink
-            ><button type="button" :aria-label="`Forget the view ${v.name}`" @click="removeView(v.id)">×</button></span
-          >
-          <form
-            v-if="isNaming"
-            class="inline-flex items-baseline gap-2"
-            @submit.prevent="keepView"
-            @keydown.esc="isNaming = false"
-          >
-            <input
-              v-model="naming"
-              class="cell cell-fit w-auto! text-ink placeholder:italic"
-              maxlength="60"
-              aria-label="Name of the view"
-              placeholder="a name for it"
-            /><button type="submit" class="quiet-link">keep</button>
-          </form>
-          <button v-else-if="isNarrowed" type="button" class="quiet-link" @click="isNaming = true">
-            keep this view
-          </button>
-        </div>
+        <SavedViews :query="query" :is-narrowed="isNarrowed" @trouble="trouble = $event" />
       </div>
       <p v-if="reminded" class="small mb-2" role="status">{{ reminded }}</p>
       <p v-if="error" class="notice-red">
@@ -313,69 +228,14 @@ usePlaceKeys(
       <p v-else-if="rows.length === 0" class="text-ink2">
         None of yours fits this. <NuxtLink class="quiet-link" to="/mine">See all of them</NuxtLink>.
       </p>
-      <table v-else class="table">
-        <caption class="sr-only">
-          Requests that you own
-        </caption>
-        <thead class="max-[900px]:sr-only">
-          <tr>
-            <th scope="col">What it is for</th>
-            <th scope="col">Number</th>
-            <th scope="col" class="num">Amount, {{ data?.currency }}</th>
-            <th scope="col">Where it is</th>
-            <th scope="col">Waits for</th>
-            <th scope="col">Since</th>
-            <th scope="col" class="num">Next</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr
-            v-for="(r, i) in shown"
-            :id="`row-${r.id}`"
-            :key="r.id"
-            :data-chosen="i === chosen"
-            :class="[
-              'max-[900px]:grid max-[900px]:grid-cols-[minmax(0,1fr)_auto] max-[900px]:gap-x-3',
-              'max-[900px]:border-b max-[900px]:border-rule max-[900px]:py-2 max-[900px]:[&>td]:border-0',
-              'max-[900px]:[&>td]:p-0.5 max-[900px]:[&>td]:bg-transparent! max-[900px]:[&>td]:shadow-none!',
-            ]"
-            @focusin="chosen = i"
-          >
-            <td class="max-w-[380px]">
-              <NuxtLink
-                class="block truncate font-semibold hover:underline"
-                :to="r.state === 'draft' ? `/raise/${r.id}` : `/trail/${r.id}`"
-                >{{ r.title || 'Nothing yet' }}</NuxtLink
-              >
-            </td>
-            <td class="text-ink2 max-[900px]:order-3">{{ r.number ?? 'draft' }}</td>
-            <td class="num">{{ r.amount === null ? '–' : wording.kept(r.amount, data?.currency ?? 'EUR') }}</td>
-            <td class="max-[900px]:order-4"><StationRow :stations="r.stations" /></td>
-            <td class="max-[900px]:order-5">
-              <template v-if="r.next.you"
-                ><b class="font-semibold text-amber-ink">You</b
-                ><span class="text-amber-ink">: {{ r.next.words }}</span></template
-              ><template v-else>{{ r.next.words }}</template>
-            </td>
-            <td class="text-ink2 max-[900px]:hidden">
-              <time :datetime="r.since" :title="wording.exact(r.since)">since {{ wording.since(r.since) }}</time>
-            </td>
-            <td class="num max-[900px]:order-6">
-              <button
-                v-if="mayRemind(r)"
-                type="button"
-                class="quiet-link mr-3"
-                :aria-label="`Remind: ${r.title}`"
-                @click="remind(r)"
-              >
-                Remind</button
-              ><NuxtLink class="quiet-link" :to="r.next.to" :aria-label="`${r.next.action}: ${r.title}`">{{
-                r.next.action
-              }}</NuxtLink>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <MineTable
+        v-else
+        ref="table"
+        :rows="rows"
+        :currency="data?.currency ?? 'EUR'"
+        :now="data?.now ?? ''"
+        @remind="remind"
+      />
       <p v-if="trouble" class="notice-red mt-3" role="alert">{{ trouble }}</p>
       <p v-if="data && rows.length > 0" class="small mt-3 flex flex-wrap gap-x-3">
         <span

@@ -1,5 +1,6 @@
 import { waysOf } from '#shared/words/ways'
 import { dayOf } from '#core/base/day'
+import { wasLongAgo } from '#core/requisition/remind'
 import { decidePath } from '../approval/decidable'
 import { listOpenActors } from '../approval/reads'
 import { appendEvent } from '../audit/store'
@@ -12,14 +13,12 @@ import type { RequisitionRow } from './reads'
 import { requireMove } from './require'
 import { setReminded } from './store'
 
-const DAY_MS = 86_400_000
-
 /** Reminds whoever a requisition waits for: those asked to decide, or the buyers of its part. At most once a day. */
 export async function remind(ctx: Context, id: string): Promise<{ names: string[] }> {
   const kept = await requireMove(ctx, id, null, 'remind')
   const { timeZone } = await requireOrganisation(ctx.tx)
   const today = dayOf(ctx.now, timeZone)
-  if (kept.remindedAt !== null && ctx.now.getTime() - Date.parse(kept.remindedAt) < DAY_MS)
+  if (kept.remindedAt !== null && !wasLongAgo(kept.remindedAt, ctx.now.toISOString()))
     throw refused(
       [
         `They were reminded ${waysOf(ctx.actor.locale).moment(kept.remindedAt, timeZone, today)}; once a day is ` +
