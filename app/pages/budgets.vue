@@ -90,7 +90,7 @@ async function readOn(): Promise<void> {
 const sayBar = (l: BudgetLineView) =>
   `${l.name}: spent ${wording.amount(l.spent)}, ordered ${wording.amount(l.committed)}, ` +
   `asked for ${wording.amount(l.reserved)}, left ${wording.amount(l.available)}`
-const MONTHS = ['Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec', 'Jan', 'Feb', 'Mar']
+const monthNames = computed(() => line.value?.byPeriod.map((p) => wording.shortMonth(p.from)) ?? [])
 /** What every month was given, and what stands in it. */
 const months = computed((): ChartSeries[] => {
   const periods = line.value?.byPeriod ?? []
@@ -135,8 +135,7 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
         <h1 class="sentence">
           {{ departments.length === 1 ? departments[0] : `${departments.length} departments` }}
           {{ departments.length === 1 ? 'has' : 'have' }} <b>{{ wording.money(total((l) => l.available)) }}</b> left of
-          {{ wording.amount(total((l) => l.given)) }}, with {{ Math.round(100 - data.yearGone * 100) }} % of the year to
-          go.
+          {{ wording.amount(total((l) => l.given)) }}, with {{ wording.percent(data.yearLeft) }} of the year to go.
           <span v-if="over.length > 0" class="text-red"
             >{{
               listWords(over.map((l) => `${l.name} is ${wording.amount(l.available).replace('−', '')} over`))
@@ -166,7 +165,7 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
             >left</span
           >
           <span class="ml-auto max-[900px]:hidden"
-            >mark at {{ Math.round(data.yearGone * 100) }} %: the share of the year gone</span
+            >mark at {{ wording.percent(data.yearGone) }}: the share of the year gone</span
           >
         </p>
         <table class="table">
@@ -238,7 +237,7 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
         <ClientOnly>
           <AxisChart
             :label="`Month by month of ${line.name}`"
-            :categories="MONTHS"
+            :categories="monthNames"
             :series="months"
             :format="(v) => wording.kept(v, data?.currency ?? 'EUR')"
           />

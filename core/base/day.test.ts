@@ -15,6 +15,7 @@ import {
   dayOf,
   daysBetween,
   dueDay,
+  firstDayOf,
   fiscalPeriod,
   isBusinessDay,
   isDay,
@@ -73,6 +74,9 @@ describe('days', () => {
     expect(fiscalPeriod('2026-04-01', 4)).toEqual({ year: 2026, period: 1 })
     expect(fiscalPeriod('2027-03-31', 4)).toEqual({ year: 2026, period: 12 })
     expect(fiscalPeriod('2026-01-01', 1)).toEqual({ year: 2026, period: 1 })
+    for (const start of [1, 4, 12])
+      for (let period = 1; period <= 12; period += 1)
+        expect(fiscalPeriod(firstDayOf(2026, period, start), start)).toEqual({ year: 2026, period })
   })
 
   test('only real days are days', () => {

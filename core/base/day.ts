@@ -85,3 +85,8 @@ export function fiscalPeriod(day: Day, startMonth: number): FiscalPeriod {
     ? { year, period: month - startMonth + 1 }
     : { year: year - 1, period: month + 12 - startMonth + 1 }
 }
+
+/** The first day of a period of a fiscal year that begins on the first of `startMonth`. */
+export function firstDayOf(year: number, period: number, startMonth: number): Day {
+  return toDay(Date.UTC(year, startMonth - 1 + period - 1, 1))
+}

@@ -1,4 +1,4 @@
-import { dayOf, daysBetween, fiscalPeriod } from '#core/base/day'
+import { dayOf, daysBetween, firstDayOf, fiscalPeriod } from '#core/base/day'
 import { add } from '#core/base/money'
 import { figuresFor } from '#core/budget/available'
 import { may } from '#core/people/rights'
@@ -11,7 +11,14 @@ import { listBehind, listVisibleLines } from './reads'
 export async function listBudgets(
   { tx, actor, now }: Context,
   asked: number | undefined,
-): Promise<{ lines: BudgetLineView[]; year: number; period: number; currency: string; yearGone: number }> {
+): Promise<{
+  lines: BudgetLineView[]
+  year: number
+  period: number
+  currency: string
+  yearGone: number
+  yearLeft: number
+}> {
   const o = await requireOrganisation(tx)
   const today = dayOf(now, o.timeZone)
   const at = fiscalPeriod(today, o.fiscalStartMonth)
@@ -21,14 +28,15 @@ export async function listBudgets(
     tx,
     lines.map((l) => l.id),
   )
-  const start = `${year}-${String(o.fiscalStartMonth).padStart(2, '0')}-01`
-  const end = `${year + 1}-${String(o.fiscalStartMonth).padStart(2, '0')}-01`
+  const start = firstDayOf(year, 1, o.fiscalStartMonth)
+  const end = firstDayOf(year + 1, 1, o.fiscalStartMonth)
   const gone = Math.min(1, Math.max(0, daysBetween(start, today) / daysBetween(start, end)))
   return {
     year,
     period: year === at.year ? at.period : 12,
     currency: o.baseCurrency,
     yearGone: gone,
+    yearLeft: 1 - gone,
     lines: lines.map((l) => {
       const f = figuresFor(l, 12, 'year')
       const b = behind.find((x) => x.id === l.id)
@@ -49,6 +57,7 @@ export async function listBudgets(
         orders: b?.orders ?? 0,
         byPeriod: l.periods.map((p) => ({
           period: p.period,
+          from: firstDayOf(year, p.period, o.fiscalStartMonth),
           budgeted: add(p.budgeted, p.adjustments),
           spent: p.spent,
           committed: p.committed,

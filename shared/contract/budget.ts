@@ -17,7 +17,16 @@ const line = z.object({
   available: money,
   requests: z.number(),
   orders: z.number(),
-  byPeriod: z.array(z.object({ period: z.number(), budgeted: money, spent: money, committed: money, reserved: money })),
+  byPeriod: z.array(
+    z.object({
+      from: z.string(),
+      period: z.number(),
+      budgeted: money,
+      spent: money,
+      committed: money,
+      reserved: money,
+    }),
+  ),
 })
 export type BudgetLineView = z.infer<typeof line>
 const entry = z.object({
@@ -49,7 +58,9 @@ export const budgetRoutes = {
       year: z.number(),
       period: z.number(),
       currency: z.string(),
+      /** Shares of the year, between 0 and 1. */
       yearGone: z.number(),
+      yearLeft: z.number(),
     }),
   }),
   listBudgetEntries: defineRoute({

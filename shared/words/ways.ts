@@ -33,6 +33,10 @@ export interface Ways {
   readonly tinyDate: (day: Day) => string
   /** "December 2026" */
   readonly month: (day: Day) => string
+  /** "Dec", where the year is plain. */
+  readonly shortMonth: (day: Day) => string
+  /** "35 %", of a share between 0 and 1. */
+  readonly percent: (share: number) => string
   /** "today", "yesterday", "Monday" within the last six days, else "8 Dec". */
   readonly since: (day: Day, today: Day) => string
   /** "Mon 23 Nov, 14:05" */
@@ -100,6 +104,8 @@ function makeWays(locale: string): Ways {
     shortDate: (day, today) => (sameYear(day, today) ? short : shortOfYear)(day),
     tinyDate: (day) => `${Number(day.slice(8))}.${Number(day.slice(5, 7))}.${day.slice(2, 4)}`,
     month: dates({ month: 'long', year: 'numeric' }),
+    shortMonth: dates({ month: 'short' }),
+    percent: (share) => `${Math.round(share * 100)} %`,
     since: (day, today) => {
       const ago = daysBetween(day, today)
       if (ago === 0) return 'today'

@@ -9,7 +9,7 @@ export function useWording() {
   const today = computed(() => session.me?.today ?? '2000-01-01')
   const zone = computed(() => session.me?.organisation.timeZone ?? 'UTC')
   const ways = waysOf(session.me?.locale ?? 'en-GB')
-  const { decimal, typed, amount, money, kept, price, quantity, decimalMark } = ways
+  const { decimal, typed, amount, money, kept, price, quantity, decimalMark, percent, shortMonth } = ways
   return {
     ways,
     today,
@@ -22,6 +22,8 @@ export function useWording() {
     price,
     quantity,
     decimalMark,
+    percent,
+    shortMonth,
     /** A factor between currencies, to five decimals. */
     factor: (text: string) => decimal(dec(text).toDecimalPlaces(5).toFixed()),
     day: (day: string) => ways.day(day, today.value),
