@@ -1,10 +1,10 @@
-import { sql } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import { addDays, dayOf, isBusinessDay, type Day } from '#core/base/day'
 import { dec } from '#core/base/decimal'
 import type { Context } from '../server/context'
 import { inTransaction, type Db } from '../server/db/client'
+import { approvalSeat } from '../server/db/schema/approval'
 import { Problem } from '../server/http/problem'
-import { rows } from '../server/db/rows'
 import { layOnTray, takeOffTray } from '../server/order/lay-tray'
 import { issueOrder } from '../server/order/issue-order'
 import { listDeskLines, type DeskLineRow } from '../server/order/desk-reads'
@@ -154,11 +154,12 @@ export class History {
   }
 
   private async decide(id: string, by: string, at: Date, fate: Fate): Promise<void> {
-    const [seat] = await rows<{ actor: string }>(
-      this.db,
-      sql`select actor_id as actor from approval_seat where document_id = ${id} and state = 'open' order by step_at,
-        actor_id limit 1`,
-    )
+    const [seat] = await this.db
+      .select({ actor: approvalSeat.actorId })
+      .from(approvalSeat)
+      .where(and(eq(approvalSeat.documentId, id), eq(approvalSeat.state, 'open')))
+      .orderBy(approvalSeat.stepAt, approvalSeat.actorId)
+      .limit(1)
     const kept = await findRequisition(this.db, id)
     if (seat === undefined || kept === null) return
     if (fate === 'asked') {

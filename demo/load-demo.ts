@@ -1,8 +1,10 @@
-import { sql } from 'drizzle-orm'
+import { and, eq, isNotNull } from 'drizzle-orm'
 import type PgBoss from 'pg-boss'
 import { dayOf } from '#core/base/day'
 import { inTransaction, openDatabase, type Db } from '../server/db/client'
-import { row } from '../server/db/rows'
+import { document } from '../server/db/schema/document'
+import { orderRevision } from '../server/db/schema/order'
+import { requisition } from '../server/db/schema/requisition'
 import { sendMail } from '../server/mail/send-mail'
 import { fileOrder } from '../server/order/file-order'
 import { sendOrder } from '../server/order/send-order'
@@ -51,11 +53,11 @@ export async function loadDemo(
       for (let next = tasks.shift(); next !== undefined; next = tasks.shift()) {
         if (next.task === 'file-order') {
           const { orderId, revision } = next.data as TaskData['file-order']
-          const issued = await row<{ at: Date }>(
-            db,
-            sql`select issued_at as at from order_revision where order_id = ${orderId} and revision = ${revision}`,
-          )
-          if (issued !== null) await inTransaction(db, (tx) => fileOrder(tx, orderId, revision, new Date(issued.at)))
+          const [issued] = await db
+            .select({ at: orderRevision.issuedAt })
+            .from(orderRevision)
+            .where(and(eq(orderRevision.orderId, orderId), eq(orderRevision.revision, revision)))
+          if (issued !== undefined) await inTransaction(db, (tx) => fileOrder(tx, orderId, revision, issued.at))
         } else if (next.task === 'send-mail') mails.push((next.data as TaskData['send-mail']).mailId)
         else if (next.task === 'send-order') sendings.push((next.data as TaskData['send-order']).sendingId)
       }
@@ -69,15 +71,9 @@ export async function loadDemo(
       await Promise.all(mails.slice(i, i + 4).map((mailId) => sendMail(db, mailId, () => due)))
     for (let i = 0; posts && i < sendings.length; i += 4)
       await Promise.all(sendings.slice(i, i + 4).map((sendingId) => sendOrder(db, sendingId, () => now)))
-    const counts = await row<{ requisitions: number; orders: number }>(
-      db,
-      sql`
-      select (select count(*)::int from requisition) as requisitions, (select count(*)::int from document
-        where kind = 'order' and number is not null) as orders`,
-    )
     return {
-      requisitions: counts?.requisitions ?? 0,
-      orders: counts?.orders ?? 0,
+      requisitions: await db.$count(requisition),
+      orders: await db.$count(document, and(eq(document.kind, 'order'), isNotNull(document.number))),
       mails: mails.length + sendings.length,
     }
   } finally {

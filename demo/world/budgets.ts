@@ -60,7 +60,7 @@ export function describeBudgets(year: number) {
     name,
     control,
     mayFallBelow: below ?? '0',
-    span: 'year',
+    span: 'year' as const,
     holderId: personId(holder),
     perPeriod: divide(
       moneyOf(amount, 'EUR'),

@@ -101,7 +101,7 @@ export const SUPPLIER_ROWS = SUPPLIERS.map(
     email:
       mail === null ? null : `${mail}@${name.toLowerCase().replace(/ø/g, 'o').split(' ')[0] ?? 'supplier'}.example`,
     currency,
-    termsKind: 'net',
+    termsKind: 'net' as const,
     termsDays: terms,
     leadDays: lead,
     freight,

@@ -5,7 +5,26 @@ import type { Condition, Policy, Who } from '#core/approval/policy'
 import type { Approved } from '#core/approval/progress'
 import type { Route } from '#core/approval/route'
 import type { Tx } from '../db/client'
-import { row, rows } from '../db/rows'
+import { named, read, readOne } from '../db/read'
+import { person, roleGrant } from '../db/schema/people'
+import {
+  approvalDecision,
+  approvalPolicy,
+  approvalRoute,
+  approvalRule,
+  approvalSeat,
+  approvalStep,
+} from '../db/schema/approval'
+
+const g = named(roleGrant, 'g')
+const s = named(approvalStep, 's')
+const r = named(approvalRule, 'r')
+const y = named(approvalPolicy, 'y')
+const d = named(approvalDecision, 'd')
+const a = named(person, 'a')
+const f = named(person, 'f')
+const t = named(approvalSeat, 't')
+const p = named(person, 'p')
 
 interface PolicyRow {
   id: string
@@ -23,22 +42,28 @@ interface RuleRow {
 
 /** The approval policy in force on a day, with the holders of the roles that it names. */
 export async function requirePolicy(tx: Tx, today: Day): Promise<Policy> {
-  const found = await row<PolicyRow>(
+  const found = await readOne(
     tx,
-    sql`
-    select p.id, p.ending, p.fallback_id as "fallbackId", coalesce((
-      select json_agg(json_build_object('id', r.id, 'name', r.name, 'conditions', r.conditions, 'sparesManagers',
-        r.spares_managers,
+    {
+      id: y.id,
+      ending: y.ending,
+      fallbackId: y.fallbackId,
+      rules: sql<PolicyRow['rules']>`coalesce((
+      select json_agg(json_build_object('id', ${r.id}, 'name', ${r.name}, 'conditions', ${r.conditions},
+      'sparesManagers',
+        ${r.sparesManagers},
         'steps', coalesce((
-          select json_agg(json_build_object('rank', s.rank, 'mustCover', s.must_cover, 'who', case
-            when s.who ->> 'by' = 'role' then s.who || jsonb_build_object('holders', coalesce((
-              select jsonb_agg(distinct g.person_id) from role_grant g where g.role = s.who ->> 'role'
-                and (g.department_id is null or g.department_id::text is not distinct from s.who ->> 'departmentId')),
+          select json_agg(json_build_object('rank', ${s.rank}, 'mustCover', ${s.mustCover}, 'who', case
+            when ${s.who} ->> 'by' = 'role' then ${s.who} || jsonb_build_object('holders', coalesce((
+              select jsonb_agg(distinct ${g.personId}) from ${g} where ${g.role} = ${s.who} ->> 'role'
+                and (${g.departmentId} is null or ${g.departmentId}::text is not distinct
+                from ${s.who} ->> 'departmentId')),
                   '[]'))
-            else s.who end) order by s.position)
-          from approval_step s where s.rule_id = r.id), '[]')) order by r.position)
-      from approval_rule r where r.policy_id = p.id), '[]') as rules
-    from approval_policy p where p.in_force_from <= ${today} order by p.in_force_from desc, p.id limit 1`,
+            else ${s.who} end) order by ${s.position})
+          from ${s} where ${s.ruleId} = ${r.id}), '[]')) order by ${r.position})
+      from ${r} where ${r.policyId} = ${y.id}), '[]')`,
+    },
+    sql`from ${y} where ${y.inForceFrom} <= ${today} order by ${y.inForceFrom} desc, ${y.id} limit 1`,
   )
   if (found === null) throw new Error('There is no approval policy in force.')
   return found
@@ -66,11 +91,19 @@ export interface RouteRow {
 
 /** The newest route of a document; null before it was first sent. */
 export function findRoute(tx: Tx, documentId: string): Promise<RouteRow | null> {
-  return row<RouteRow>(
+  return readOne(
     tx,
-    sql`
-    select id, document_id as "documentId", round, state, amount, currency, route from approval_route
-    where document_id = ${documentId} order by round desc limit 1`,
+    {
+      id: approvalRoute.id,
+      documentId: approvalRoute.documentId,
+      round: approvalRoute.round,
+      state: approvalRoute.state,
+      amount: approvalRoute.amount,
+      currency: approvalRoute.currency,
+      route: approvalRoute.route,
+    },
+    sql`from ${approvalRoute}
+    where ${approvalRoute.documentId} = ${documentId} order by ${approvalRoute.round} desc limit 1`,
   )
 }
 
@@ -90,15 +123,23 @@ export interface DecisionRow {
 
 /** All decisions on a document, oldest first. */
 export function listDecisions(tx: Tx, documentId: string): Promise<DecisionRow[]> {
-  return rows<DecisionRow>(
+  return read(
     tx,
-    sql`
-    select d.id, d.route_id as "routeId", d.actor_id as "actorId", a.name as actor, d.for_id as "forId",
-      f.name as "forName", d.outcome,
-      d.comment, to_char(d.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as at, d.event_seq as "eventSeq",
-        d.taken_back_at is not null as "takenBack"
-    from approval_decision d join person a on a.id = d.actor_id left join person f on f.id = d.for_id
-    where d.document_id = ${documentId} order by d.at, d.event_seq`,
+    {
+      id: d.id,
+      routeId: d.routeId,
+      actorId: d.actorId,
+      actor: a.name,
+      forId: d.forId,
+      forName: f.name,
+      outcome: d.outcome,
+      comment: d.comment,
+      at: sql<DecisionRow['at']>`to_char(${d.at} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`,
+      eventSeq: d.eventSeq,
+      takenBack: sql<DecisionRow['takenBack']>`${d.takenBackAt} is not null`,
+    },
+    sql`from ${d} join ${a} on ${a.id} = ${d.actorId} left join ${f} on ${f.id} = ${d.forId}
+    where ${d.documentId} = ${documentId} order by ${d.at}, ${d.eventSeq}`,
   )
 }
 
@@ -118,29 +159,32 @@ export function findOpenSeat(
   documentId: string,
   personId: string,
 ): Promise<{ id: string; routeId: string; forId: string | null } | null> {
-  return row(
+  return readOne(
     tx,
-    sql`
-    select id, route_id as "routeId", for_id as "forId" from approval_seat
-    where document_id = ${documentId} and actor_id = ${personId} and state = 'open' limit 1`,
+    { id: approvalSeat.id, routeId: approvalSeat.routeId, forId: approvalSeat.forId },
+    sql`from ${approvalSeat}
+    where ${approvalSeat.documentId} = ${documentId} and ${approvalSeat.actorId} = ${personId}
+    and ${approvalSeat.state} = 'open' limit 1`,
   )
 }
 
 /** Whoever a document waits for now. */
 export function listOpenActors(tx: Tx, documentId: string): Promise<{ id: string; name: string }[]> {
-  return rows(
+  return read(
     tx,
-    sql`select distinct p.id, p.name from approval_seat s join person p on p.id = s.actor_id
-      where s.document_id = ${documentId} and s.state = 'open' order by p.name`,
+    { id: p.id, name: p.name },
+    sql`from ${t} join ${p} on ${p.id} = ${t.actorId}
+      where ${t.documentId} = ${documentId} and ${t.state} = 'open' order by ${p.name}`,
+    { distinct: true },
   )
 }
 
 /** Documents on an open or held route: they are routed again when people or policy change. */
 export function listOpenRoutes(tx: Tx): Promise<{ documentKind: string; documentId: string }[]> {
-  return rows(
+  return read(
     tx,
-    sql`
-    select document_kind as "documentKind", document_id as "documentId" from approval_route where state in ('open',
-      'held') order by document_id`,
+    { documentKind: approvalRoute.documentKind, documentId: approvalRoute.documentId },
+    sql`from ${approvalRoute} where ${approvalRoute.state} in ('open',
+      'held') order by ${approvalRoute.documentId}`,
   )
 }

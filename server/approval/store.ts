@@ -1,10 +1,9 @@
-import { eq, sql } from 'drizzle-orm'
+import { and, eq, inArray } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
 import type { Route } from '#core/approval/route'
 import type { Progress } from '#core/approval/progress'
 import { approvalDecision, approvalRoute, approvalSeat } from '../db/schema/approval'
 import type { Tx } from '../db/client'
-import { rows } from '../db/rows'
 
 export async function insertRoute(
   tx: Tx,
@@ -51,12 +50,10 @@ export async function writeSeats(
   progress: Progress,
   now: Date,
 ): Promise<Asked[]> {
-  const before = await rows<{ actorId: string; state: string; openedAt: string | null }>(
-    tx,
-    sql`
-    delete from approval_seat where route_id = ${routeId} returning actor_id as "actorId", state,
-      opened_at::text as "openedAt"`,
-  )
+  const before = await tx
+    .delete(approvalSeat)
+    .where(eq(approvalSeat.routeId, routeId))
+    .returning({ actorId: approvalSeat.actorId, state: approvalSeat.state, openedAt: approvalSeat.openedAt })
   return insertSeats(
     tx,
     routeId,
@@ -77,7 +74,7 @@ export async function insertSeats(
   documentId: string,
   progress: Progress,
   now: Date,
-  openSince: ReadonlyMap<string, string | null> = new Map(),
+  openSince: ReadonlyMap<string, Date | null> = new Map(),
 ): Promise<Asked[]> {
   const seats = progress.steps.flatMap(({ step, state, waiting }, stepAt) =>
     step.seats.map((seat) => {
@@ -101,7 +98,7 @@ export async function insertSeats(
         forId: seat.forId,
         why: seat.why,
         state: seatState,
-        openedAt: seatState === 'open' ? (since == null ? now : new Date(since)) : null,
+        openedAt: seatState === 'open' ? (since ?? now) : null,
       }
     }),
   )
@@ -113,13 +110,11 @@ export async function insertSeats(
 
 /** Nobody is asked any more: the route ended some other way. */
 export async function dropSeats(tx: Tx, routeId: string): Promise<{ actorId: string }[]> {
-  return rows(
-    tx,
-    sql`
-    update approval_seat set state = 'dropped', opened_at = null where route_id = ${routeId} and state in ('open',
-      'ahead')
-    returning actor_id as "actorId"`,
-  )
+  return tx
+    .update(approvalSeat)
+    .set({ state: 'dropped', openedAt: null })
+    .where(and(eq(approvalSeat.routeId, routeId), inArray(approvalSeat.state, ['open', 'ahead'])))
+    .returning({ actorId: approvalSeat.actorId })
 }
 
 export async function insertDecision(

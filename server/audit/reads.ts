@@ -1,18 +1,24 @@
 import { sql } from 'drizzle-orm'
 import type { Tx } from '../db/client'
 import { UTC } from '../db/moments'
-import { row, rows } from '../db/rows'
+import { named, read, readOne } from '../db/read'
+import { event } from '../db/schema/audit'
+import { person } from '../db/schema/people'
+
+const e = named(event, 'e')
+const p = named(person, 'p')
+const f = named(person, 'f')
 
 /** The newest event about a subject; null where nothing happened yet. */
 export async function newestEvent(
   tx: Tx,
   subjectId: string,
 ): Promise<{ seq: number; type: string; name: string | null } | null> {
-  return row(
+  return readOne(
     tx,
-    sql`
-    select e.seq::int as seq, e.type, p.name from event e left join person p on p.id = e.actor_id
-    where e.subject_id = ${subjectId} order by e.seq desc limit 1`,
+    { seq: sql<number>`${e.seq}::int`, type: e.type, name: p.name },
+    sql`from ${e} left join ${p} on ${p.id} = ${e.actorId}
+    where ${e.subjectId} = ${subjectId} order by ${e.seq} desc limit 1`,
   )
 }
 
@@ -26,11 +32,17 @@ export interface EventRow {
 }
 /** Every event about a subject, newest first. */
 export function listEvents(tx: Tx, subjectId: string): Promise<EventRow[]> {
-  return rows<EventRow>(
+  return read(
     tx,
-    sql`
-    select e.seq::int as seq, ${UTC('e.at')} as at, e.type, p.name as actor, f.name as "forName", e.after
-    from event e left join person p on p.id = e.actor_id left join person f on f.id = e.for_id
-    where e.subject_id = ${subjectId} order by e.seq desc`,
+    {
+      seq: sql<EventRow['seq']>`${e.seq}::int`,
+      at: UTC(e.at),
+      type: e.type,
+      actor: p.name,
+      forName: f.name,
+      after: e.after,
+    },
+    sql`from ${e} left join ${p} on ${p.id} = ${e.actorId} left join ${f} on ${f.id} = ${e.forId}
+    where ${e.subjectId} = ${subjectId} order by ${e.seq} desc`,
   )
 }

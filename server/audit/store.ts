@@ -7,7 +7,7 @@ export interface NewEvent {
   readonly subjectKind: string
   readonly subjectId: string
   readonly before?: unknown
-  readonly after?: unknown
+  readonly after?: Readonly<Record<string, unknown>>
   readonly forId?: string | null
 }
 

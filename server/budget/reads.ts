@@ -5,7 +5,17 @@ import type { BudgetControl, BudgetSpan } from '#core/budget/available'
 import type { BudgetStage, Standing } from '#core/budget/ledger'
 import type { PayingLine } from '#core/requisition/draft-facts'
 import type { Tx } from '../db/client'
-import { rows } from '../db/rows'
+import { named, read } from '../db/read'
+import { budgetBalance, budgetEntry, budgetLine } from '../db/schema/budget'
+import { department, departmentMember, person } from '../db/schema/people'
+import { document } from '../db/schema/document'
+import { SECONDS } from '../db/moments'
+
+const b = named(budgetLine, 'b')
+const d = named(department, 'd')
+const e = named(budgetEntry, 'e')
+const c = named(document, 'c')
+const p = named(person, 'p')
 
 interface LineRow {
   id: string
@@ -21,29 +31,37 @@ interface LineRow {
   reclaimable: DecimalText
   fiscalYear: number
 }
-interface BalanceRow {
-  budgetLineId: string
-  period: number
-  budgeted: DecimalText
-  adjustments: DecimalText
-  reserved: DecimalText
-  committed: DecimalText
-  spent: DecimalText
+const LINE = {
+  id: b.id,
+  name: b.name,
+  code: sql<string>`${d.costCentre} || '-' || ${b.accountCode}
+    || coalesce('-' || ${b.projectCode}, '')`,
+  control: b.control,
+  mayFallBelow: b.mayFallBelow,
+  span: b.span,
+  departmentId: b.departmentId,
+  account: b.accountCode,
+  project: b.projectCode,
+  holderId: b.holderId,
+  reclaimable: d.reclaimable,
+  fiscalYear: b.fiscalYear,
 }
-
-const LINE = sql`b.id, b.name, d.cost_centre || '-' || b.account_code || coalesce('-' || b.project_code, '') as code,
-  b.control,
-  b.may_fall_below as "mayFallBelow", b.span, b.department_id as "departmentId", b.account_code as account,
-    b.project_code as project,
-  b.holder_id as "holderId", d.reclaimable, b.fiscal_year as "fiscalYear"`
 
 async function withBalances(tx: Tx, lines: LineRow[], currency: string): Promise<PayingLine[]> {
   if (lines.length === 0) return []
-  const balances = await rows<BalanceRow>(
+  const balances = await read(
     tx,
-    sql`
-    select budget_line_id as "budgetLineId", period, budgeted, adjustments, reserved, committed, spent
-    from budget_balance where budget_line_id = any(${sql.param(lines.map((l) => l.id))}::uuid[]) order by period`,
+    {
+      budgetLineId: budgetBalance.budgetLineId,
+      period: budgetBalance.period,
+      budgeted: budgetBalance.budgeted,
+      adjustments: budgetBalance.adjustments,
+      reserved: budgetBalance.reserved,
+      committed: budgetBalance.committed,
+      spent: budgetBalance.spent,
+    },
+    sql`from ${budgetBalance} where ${budgetBalance.budgetLineId} = any(${sql.param(lines.map((l) => l.id))}::uuid[])
+    order by ${budgetBalance.period}`,
   )
   const m = (amount: DecimalText) => moneyOf(amount, currency)
   return lines.map((l) => ({
@@ -64,21 +82,21 @@ async function withBalances(tx: Tx, lines: LineRow[], currency: string): Promise
 
 /** Budget lines by id, locked in the order of their ids: the one order in which everybody locks them. */
 export async function lockBudgetLines(tx: Tx, ids: readonly string[], currency: string): Promise<PayingLine[]> {
-  const found = await rows<LineRow>(
+  const found = await read(
     tx,
-    sql`
-    select ${LINE} from budget_line b join department d on d.id = b.department_id
-    where b.id = any(${sql.param(ids as string[])}::uuid[]) order by b.id for update of b`,
+    { ...LINE },
+    sql`from ${b} join ${d} on ${d.id} = ${b.departmentId}
+    where ${b.id} = any(${sql.param(ids as string[])}::uuid[]) order by ${b.id} for update of b`,
   )
   return withBalances(tx, found, currency)
 }
 
 async function listLines(tx: Tx, where: SQL, currency: string): Promise<PayingLine[]> {
-  const found = await rows<LineRow>(
+  const found = await read(
     tx,
-    sql`
-    select ${LINE} from budget_line b join department d on d.id = b.department_id where ${where} order by d.name,
-      b.name`,
+    { ...LINE },
+    sql`from ${b} join ${d} on ${d.id} = ${b.departmentId} where ${where} order by ${d.name},
+      ${b.name}`,
   )
   return withBalances(tx, found, currency)
 }
@@ -93,8 +111,8 @@ export function listPayingLines(
 ): Promise<PayingLine[]> {
   return listLines(
     tx,
-    sql`(b.department_id = ${departmentId} and b.fiscal_year = ${fiscalYear})
-      or b.id = any(${sql.param(ids as string[])}::uuid[])`,
+    sql`(${b.departmentId} = ${departmentId} and ${b.fiscalYear} = ${fiscalYear})
+      or ${b.id} = any(${sql.param(ids as string[])}::uuid[])`,
     currency,
   )
 }
@@ -109,10 +127,11 @@ export function listVisibleLines(
 ): Promise<PayingLine[]> {
   const visible = all
     ? sql`true`
-    : sql`(b.holder_id = ${personId}
-    or b.department_id in (select department_id from department_member where person_id = ${personId})
-    or b.department_id = (select department_id from person where id = ${personId}))`
-  return listLines(tx, sql`b.fiscal_year = ${fiscalYear} and ${visible}`, currency)
+    : sql`(${b.holderId} = ${personId}
+    or ${b.departmentId} in (select ${departmentMember.departmentId} from ${departmentMember}
+    where ${departmentMember.personId} = ${personId})
+    or ${b.departmentId} = (select ${person.departmentId} from ${person} where ${person.id} = ${personId}))`
+  return listLines(tx, sql`${b.fiscalYear} = ${fiscalYear} and ${visible}`, currency)
 }
 
 /** What a stage of some document lines stands at, coding by coding: the sum of their entries. */
@@ -122,18 +141,19 @@ export async function readStandings(
   lineIds: readonly string[],
   currency: string,
 ): Promise<Map<string, (Standing & { readonly period: number })[]>> {
-  const found = await rows<{
-    lineId: string
-    budgetLineId: string
-    codingAt: number
-    period: number
-    amount: DecimalText
-  }>(
+  const found = await read(
     tx,
-    sql`
-    select line_id as "lineId", budget_line_id as "budgetLineId", coding_at as "codingAt", period, sum(amount) as amount
-    from budget_entry where stage = ${stage} and line_id = any(${sql.param(lineIds as string[])}::uuid[])
-    group by line_id, budget_line_id, coding_at, period having sum(amount) <> 0 order by coding_at`,
+    {
+      lineId: budgetEntry.lineId,
+      budgetLineId: budgetEntry.budgetLineId,
+      codingAt: budgetEntry.codingAt,
+      period: budgetEntry.period,
+      amount: sql<DecimalText>`sum(${budgetEntry.amount})`,
+    },
+    sql`from ${budgetEntry} where ${budgetEntry.stage} = ${stage}
+    and ${budgetEntry.lineId} = any(${sql.param(lineIds as string[])}::uuid[])
+    group by ${budgetEntry.lineId}, ${budgetEntry.budgetLineId}, ${budgetEntry.codingAt}, ${budgetEntry.period}
+    having sum(${budgetEntry.amount}) <> 0 order by ${budgetEntry.codingAt}`,
   )
   const byLine = new Map<string, (Standing & { readonly period: number })[]>()
   for (const f of found) {
@@ -170,22 +190,34 @@ export function listEntries(
   beforeSeq: number | null,
   limit: number,
 ): Promise<EntryRow[]> {
-  return rows<EntryRow>(
+  return read(
     tx,
-    sql`
-    select e.seq::int as seq, to_char(e.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as at, e.period, e.stage,
-      e.amount, e.cause,
-      e.document_kind as "documentKind", e.document_id as "documentId", d.number, coalesce(d.title, '') as title,
-        p.name as person
-    from budget_entry e left join document d on d.id = e.document_id left join person p on p.id = e.actor_id
-    where e.budget_line_id = ${budgetLineId} ${beforeSeq === null ? sql`` : sql`and e.seq < ${beforeSeq}`}
-    order by e.seq desc limit ${limit}`,
+    {
+      seq: sql<EntryRow['seq']>`${e.seq}::int`,
+      at: SECONDS(e.at),
+      period: e.period,
+      stage: e.stage,
+      amount: e.amount,
+      cause: e.cause,
+      documentKind: e.documentKind,
+      documentId: e.documentId,
+      number: c.number,
+      title: sql<EntryRow['title']>`coalesce(${c.title}, '')`,
+      person: p.name,
+    },
+    sql`from ${e} left join ${c} on ${c.id} = ${e.documentId} left join ${p} on ${p.id} = ${e.actorId}
+    where ${e.budgetLineId} = ${budgetLineId} ${beforeSeq === null ? sql`` : sql`and ${e.seq} < ${beforeSeq}`}
+    order by ${e.seq} desc limit ${limit}`,
   )
 }
 
 /** The fiscal year of a budget line; null where there is none. */
 export async function findLineYear(tx: Tx, id: string): Promise<number | null> {
-  const [found] = await rows<{ year: number }>(tx, sql`select fiscal_year as year from budget_line where id = ${id}`)
+  const [found] = await read(
+    tx,
+    { year: budgetLine.fiscalYear },
+    sql`from ${budgetLine} where ${budgetLine.id} = ${id}`,
+  )
   return found?.year ?? null
 }
 
@@ -195,15 +227,19 @@ export function listBehind(
   ids: readonly string[],
 ): Promise<{ id: string; department: string; holder: string | null; requests: number; orders: number }[]> {
   const standing = (stage: BudgetStage) => sql`(
-    select count(distinct x.document_id)::int from (
-      select e.document_id from budget_entry e where e.budget_line_id = b.id and e.stage = ${stage}
-      group by e.document_id having sum(e.amount) <> 0) x)`
-  return rows(
+    select count(distinct x.counted)::int from (
+      select ${e.documentId} as counted from ${e} where ${e.budgetLineId} = ${b.id} and ${e.stage} = ${stage}
+      group by ${e.documentId} having sum(${e.amount}) <> 0) x)`
+  return read(
     tx,
-    sql`
-    select b.id, d.name as department, p.name as holder, ${standing('reserved')} as requests,
-      ${standing('committed')} as orders
-    from budget_line b join department d on d.id = b.department_id left join person p on p.id = b.holder_id
-    where b.id = any(${sql.param([...ids])}::uuid[])`,
+    {
+      id: b.id,
+      department: d.name,
+      holder: p.name,
+      requests: sql<number>`${standing('reserved')}`,
+      orders: sql<number>`${standing('committed')}`,
+    },
+    sql`from ${b} join ${d} on ${d.id} = ${b.departmentId} left join ${p} on ${p.id} = ${b.holderId}
+    where ${b.id} = any(${sql.param([...ids])}::uuid[])`,
   )
 }

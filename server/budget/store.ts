@@ -1,8 +1,10 @@
 import { sql } from 'drizzle-orm'
 import type { BudgetStage } from '#core/budget/ledger'
-import { budgetEntry } from '../db/schema/budget'
 import type { Context } from '../context'
-import { rows } from '../db/rows'
+import { bare, named } from '../db/read'
+import { budgetBalance, budgetEntry } from '../db/schema/budget'
+
+const b = named(budgetBalance, 'b')
 
 /** An entry on its way into the ledger. */
 export interface NewEntry {
@@ -39,17 +41,16 @@ export async function appendEntries({ tx, now, actor }: Context, entries: readon
     })),
   )
   const moves = entries.map((e) => ({ l: e.budgetLineId, p: e.period, s: e.stage, a: e.amount.amount }))
-  const moved = await rows(
-    tx,
+  const moved = await tx.execute(
     sql`
-    update budget_balance b set reserved = b.reserved + d.reserved, committed = b.committed + d.committed,
-      spent = b.spent + d.spent
-    from (select m.l, m.p, coalesce(sum(m.a) filter (where m.s = 'reserved'), 0) as reserved,
-        coalesce(sum(m.a) filter (where m.s = 'committed'), 0) as committed,
-          coalesce(sum(m.a) filter (where m.s = 'spent'), 0) as spent
+    update ${b} set ${bare(b.reserved)} = ${b.reserved} + d.kept, ${bare(b.committed)} = ${b.committed} + d.promised,
+      ${bare(b.spent)} = ${b.spent} + d.paid
+    from (select m.l, m.p, coalesce(sum(m.a) filter (where m.s = 'reserved'), 0) as kept,
+        coalesce(sum(m.a) filter (where m.s = 'committed'), 0) as promised,
+          coalesce(sum(m.a) filter (where m.s = 'spent'), 0) as paid
       from json_to_recordset(${JSON.stringify(moves)}::json) as m(l uuid, p int, s text, a numeric) group by m.l, m.p) d
-    where b.budget_line_id = d.l and b.period = d.p returning 1 as one`,
+    where ${b.budgetLineId} = d.l and ${b.period} = d.p returning 1 as one`,
   )
-  if (moved.length !== new Set(moves.map((m) => `${m.l} ${m.p}`)).size)
+  if (moved.rows.length !== new Set(moves.map((m) => `${m.l} ${m.p}`)).size)
     throw new Error('a budget line has no row for a period')
 }

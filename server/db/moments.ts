@@ -1,5 +1,9 @@
-import { sql, type SQL } from 'drizzle-orm'
+import { sql, type SQL, type SQLWrapper } from 'drizzle-orm'
 
-/** A column of moments as ISO 8601 text in UTC, to the millisecond. */
-export const UTC = (column: string): SQL =>
-  sql.raw(`to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`)
+/** A moment as ISO 8601 text in UTC, to the millisecond. */
+export const UTC = (moment: SQLWrapper): SQL<string> =>
+  sql<string>`to_char(${moment} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`
+
+/** A moment as ISO 8601 text in UTC, to the second. */
+export const SECONDS = (moment: SQLWrapper): SQL<string> =>
+  sql<string>`to_char(${moment} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"')`

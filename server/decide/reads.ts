@@ -1,27 +1,50 @@
 import { sql } from 'drizzle-orm'
+import type { Day } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
 import type { Slip } from '#shared/contract/decide'
 import type { Tx } from '../db/client'
-import { rows } from '../db/rows'
-import { ORDERS } from '../order/visible'
-import { REQUISITIONS } from '../requisition/visible'
+import { SECONDS } from '../db/moments'
+import { named, read, sure } from '../db/read'
+import { remark } from '../db/schema/document'
+import { approvalRoute, approvalSeat } from '../db/schema/approval'
+import { person } from '../db/schema/people'
+import { requisitions } from '../requisition/visible'
+import { orderLine } from '../db/schema/order'
+import { orders } from '../order/visible'
+
+const m = named(remark, 'm')
+const s = named(approvalSeat, 's')
+const a = named(approvalRoute, 'a')
+const w = named(person, 'w')
+const f = named(person, 'f')
+const r = requisitions('r')
+const l = named(orderLine, 'l')
+const o = orders('o')
 
 /** What waits for a person's decision, oldest first. */
 export function listSlips(tx: Tx, personId: string): Promise<Slip[]> {
-  return rows<Slip>(
+  return read(
     tx,
-    sql`
-    select r.id, o.name as owner, a.amount::text as amount, a.currency, r.title, r.need_by::text as "needBy",
-      to_char(min(s.opened_at) at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as since, max(f.name) as "forName",
-      bool_or(r.over_budget_reason <> '') as "overBudget",
-      exists (select 1 from remark m where m.document_id = r.id and m.kind = 'question' and m.answered_at is null
-        and m.person_id = ${personId}) as asked
-    from approval_seat s join ${REQUISITIONS} r on r.id = s.document_id join approval_route a on a.id = s.route_id
-      join person o on o.id = r.owner_id
-      left join person f on f.id = s.for_id
-    where s.actor_id = ${personId} and s.state = 'open'
-    group by r.id, o.name, a.amount, a.currency, r.title, r.need_by
-    order by min(s.opened_at), r.number`,
+    {
+      id: r.id,
+      owner: w.name,
+      amount: sql<DecimalText>`${a.amount}::text`,
+      currency: a.currency,
+      title: r.title,
+      needBy: sure(r.needBy),
+      since: SECONDS(sql`min(${s.openedAt})`),
+      forName: sql<Slip['forName']>`max(${f.name})`,
+      overBudget: sql<Slip['overBudget']>`bool_or(${r.overBudgetReason} <> '')`,
+      asked: sql<Slip['asked']>`exists (select 1 from ${m} where ${m.documentId} = ${r.id} and ${m.kind} = 'question'
+      and ${m.answeredAt} is null
+        and ${m.personId} = ${personId})`,
+    },
+    sql`from ${s} join ${r} on ${r.id} = ${s.documentId} join ${a} on ${a.id} = ${s.routeId}
+      join ${w} on ${w.id} = ${r.ownerId}
+      left join ${f} on ${f.id} = ${s.forId}
+    where ${s.actorId} = ${personId} and ${s.state} = 'open'
+    group by ${r.id}, ${w.name}, ${a.amount}, ${a.currency}, ${r.title}, ${r.needBy}
+    order by min(${s.openedAt}), ${r.number}`,
   )
 }
 
@@ -30,13 +53,19 @@ export function listPaidPrices(
   tx: Tx,
   itemIds: readonly string[],
 ): Promise<{ itemId: string; unitPrice: DecimalText; currency: string; day: string }[]> {
-  return rows(
+  return read(
     tx,
-    sql`
-    select x."itemId", x."unitPrice", x.currency, x.day from unnest(${sql.param(itemIds as string[])}::uuid[]) as i(id)
+    {
+      itemId: sure(l.itemId),
+      unitPrice: l.unitPrice,
+      currency: o.currency,
+      day: sql<Day>`${o.sentAt}::date::text`,
+    },
+    sql`from unnest(${sql.param(itemIds as string[])}::uuid[]) as asked(item)
     cross join lateral (
-      select l.item_id as "itemId", l.unit_price as "unitPrice", o.currency, o.sent_at::date::text as day
-      from order_line l join ${ORDERS} o on o.id = l.order_id
-      where l.item_id = i.id and o.sent_at is not null order by o.sent_at desc, o.id limit 6) x`,
+      select ${l.id} as line from ${l} join ${o} on ${o.id} = ${l.orderId}
+      where ${l.itemId} = asked.item and ${o.sentAt} is not null order by ${o.sentAt} desc, ${o.id} limit 6) paid
+    join ${l} on ${l.id} = paid.line join ${o} on ${o.id} = ${l.orderId}
+    order by ${o.sentAt} desc, ${o.id}`,
   )
 }

@@ -1,5 +1,7 @@
 import type { SQL } from 'drizzle-orm'
 import type { Context } from '../context'
+import type { Named } from '../db/read'
+import type { document } from '../db/schema/document'
 import type { Actor } from '../people/actor'
 
 /** What every document is, whatever its kind. */
@@ -19,10 +21,8 @@ export type SharedMove = 'edit' | 'ask' | 'answer' | 'approve' | 'sendBack' | 'r
 
 /** The rows of a kind, and who sees them. */
 export interface SeenRows {
-  /** Its rows with what their documents hold, as something to select from. */
-  readonly rows: SQL
-  /** The alias under which `visibleTo` names them. */
-  readonly alias: SQL
+  /** Its rows with what their documents hold, under the name by which `visibleTo` calls them. */
+  readonly row: Pick<Named<typeof document>, 'getSQL' | 'id' | 'ownerId' | 'sealedUntil'>
   /** The condition under which a person sees a row. What is sealed is kept from all but its owner besides. */
   visibleTo(actor: Actor): SQL
 }

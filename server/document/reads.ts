@@ -3,7 +3,15 @@ import type { AttachmentKind } from '#core/requisition/rules'
 import type { AttachmentView, RemarkView } from '#shared/contract/document'
 import { UTC } from '../db/moments'
 import type { Tx } from '../db/client'
-import { rows } from '../db/rows'
+import { named, read } from '../db/read'
+import { attachment, remark } from '../db/schema/document'
+import { file } from '../db/schema/file'
+import { person } from '../db/schema/people'
+
+const a = named(attachment, 'a')
+const f = named(file, 'f')
+const m = named(remark, 'm')
+const p = named(person, 'p')
 
 export interface AttachmentRow {
   id: string
@@ -19,13 +27,21 @@ export interface AttachmentRow {
 
 /** The files of a document, in the order in which they came. */
 export function listAttachments(tx: Tx, documentId: string): Promise<AttachmentRow[]> {
-  return rows<AttachmentRow>(
+  return read(
     tx,
-    sql`
-    select a.id, a.name, a.kind, a.for_supplier as "forSupplier", f.size, f.mime, f.hash as "fileHash",
-      a.added_by_id as "addedById", ${UTC('a.added_at')} as at
-    from attachment a join file f on f.hash = a.file_hash where a.document_id = ${documentId} order by a.added_at,
-      a.id`,
+    {
+      id: a.id,
+      name: a.name,
+      kind: a.kind,
+      forSupplier: a.forSupplier,
+      size: f.size,
+      mime: f.mime,
+      fileHash: f.hash,
+      addedById: a.addedById,
+      at: UTC(a.addedAt),
+    },
+    sql`from ${a} join ${f} on ${f.hash} = ${a.fileHash} where ${a.documentId} = ${documentId} order by ${a.addedAt},
+      ${a.id}`,
   )
 }
 
@@ -36,11 +52,17 @@ export function viewAttachment({ id, name, kind, size, mime, forSupplier }: Atta
 
 /** What was said about a document, oldest first. */
 export function listRemarks(tx: Tx, documentId: string): Promise<RemarkView[]> {
-  return rows<RemarkView>(
+  return read(
     tx,
-    sql`
-    select m.id, m.person_id as "personId", p.name, ${UTC('m.at')} as at, m.kind, m.text,
-      m.answered_at is not null as answered
-    from remark m join person p on p.id = m.person_id where m.document_id = ${documentId} order by m.at, m.id`,
+    {
+      id: m.id,
+      personId: m.personId,
+      name: p.name,
+      at: UTC(m.at),
+      kind: m.kind,
+      text: m.text,
+      answered: sql<RemarkView['answered']>`${m.answeredAt} is not null`,
+    },
+    sql`from ${m} join ${p} on ${p.id} = ${m.personId} where ${m.documentId} = ${documentId} order by ${m.at}, ${m.id}`,
   )
 }

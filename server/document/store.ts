@@ -1,8 +1,7 @@
-import { and, eq, sql } from 'drizzle-orm'
+import { and, eq, isNull, sql } from 'drizzle-orm'
 import type { AttachmentKind } from '#core/requisition/rules'
 import { attachment, document, remark, type RemarkKind } from '../db/schema/document'
 import type { Tx } from '../db/client'
-import { rows } from '../db/rows'
 
 /** Enters a new document; its kind's own row follows in the same transaction. */
 export async function insertDocument(
@@ -59,7 +58,7 @@ export async function setLeft(
 
 /** Locks a document for the rest of the transaction; what it guards is read after it. */
 export async function lockDocument(tx: Tx, id: string): Promise<void> {
-  await tx.execute(sql`select 1 from document where id = ${id} for update`)
+  await tx.select({ id: document.id }).from(document).where(eq(document.id, id)).for('update')
 }
 
 /** Takes away what never left its author, with all that hangs on it. */
@@ -103,11 +102,10 @@ export async function deleteRemarksOf(tx: Tx, decisionId: string): Promise<void>
 
 /** Marks every open question of a document as answered; returns who asked them. */
 export async function answerQuestions(tx: Tx, documentId: string, now: Date): Promise<string[]> {
-  const asked = await rows<{ personId: string }>(
-    tx,
-    sql`
-    update remark set answered_at = ${now.toISOString()}
-    where document_id = ${documentId} and kind = 'question' and answered_at is null returning person_id as "personId"`,
-  )
+  const asked = await tx
+    .update(remark)
+    .set({ answeredAt: now })
+    .where(and(eq(remark.documentId, documentId), eq(remark.kind, 'question'), isNull(remark.answeredAt)))
+    .returning({ personId: remark.personId })
   return [...new Set(asked.map((a) => a.personId))]
 }

@@ -1,25 +1,26 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { Context } from '../context'
-import { row, rows } from '../db/rows'
 import type { Actor } from '../people/actor'
 import type { SeenRows } from './kind'
+import { read, readOne } from '../db/read'
 
 /** Whoever reads, and when. */
 export type Reader = Pick<Context, 'actor' | 'now'>
 
 /** The condition under which a person sees a row of a kind, now: its own rule, and nothing before it is unsealed. */
 export function visible(kind: SeenRows, { actor, now }: Reader): SQL {
-  const a = kind.alias
-  return sql`(${kind.visibleTo(actor)} and (${a}.sealed_until is null or ${a}.sealed_until <= ${now.toISOString()}
-    or ${a}.owner_id = ${actor.id}))`
+  const { row } = kind
+  return sql`(${kind.visibleTo(actor)} and (${row.sealedUntil} is null or ${row.sealedUntil} <= ${now.toISOString()}
+    or ${row.ownerId} = ${actor.id}))`
 }
 
 /** Whether a person sees a document. */
 export async function maySee(ctx: Context, kind: SeenRows, id: string): Promise<boolean> {
   return (
-    (await row(
+    (await readOne(
       ctx.tx,
-      sql`select 1 as one from ${kind.rows} where ${kind.alias}.id = ${id} and ${visible(kind, ctx)}`,
+      { id: kind.row.id },
+      sql`from ${kind.row} where ${kind.row.id} = ${id} and ${visible(kind, ctx)}`,
     )) !== null
   )
 }
@@ -34,9 +35,9 @@ export async function listWhoSee(
   if (people.length === 0) return new Set()
   const each = people.map(
     (actor) =>
-      sql`select ${actor.id}::uuid as id where exists (select 1 from ${kind.rows} where ${kind.alias}.id = ${id}
+      sql`select ${actor.id}::uuid as who where exists (select 1 from ${kind.row} where ${kind.row.id} = ${id}
         and ${visible(kind, { actor, now })})`,
   )
-  const found = await rows<{ id: string }>(tx, sql.join(each, sql` union all `))
-  return new Set(found.map((f) => f.id))
+  const found = await read(tx, { who: sql<string>`who` }, sql`from (${sql.join(each, sql` union all `)}) seers`)
+  return new Set(found.map((f) => f.who))
 }

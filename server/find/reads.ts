@@ -2,10 +2,22 @@ import { sql } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
 import type { Tx } from '../db/client'
 import { likePattern } from '../db/pattern'
-import { rows } from '../db/rows'
-import { ORDERS, SEEN_ORDERS } from '../order/visible'
+import { SEEN_ORDERS } from '../order/visible'
 import { visible, type Reader } from '../document/visible'
-import { REQUISITIONS, SEEN_REQUISITIONS } from '../requisition/visible'
+import { SEEN_REQUISITIONS } from '../requisition/visible'
+import { named, read, sure } from '../db/read'
+import { department, person } from '../db/schema/people'
+import { requisitions } from '../requisition/visible'
+import { supplier } from '../db/schema/supplier'
+import { orders } from '../order/visible'
+import { job } from '../db/schema/request-form'
+
+const p = named(person, 'p')
+const r = requisitions('r')
+const s = named(supplier, 's')
+const o = orders('o')
+const j = named(job, 'j')
+const d = named(department, 'd')
 
 /** How alike a misspelt word must be to count. */
 const ALIKE = 0.45
@@ -17,14 +29,16 @@ export function findRequisitions(
   limit: number,
 ): Promise<{ id: string; number: string | null; title: string; state: string; owner: string }[]> {
   const { anywhere, number } = likePattern(words)
-  return rows(
+  return read(
     tx,
-    sql`
-    select r.id, r.number, r.title, r.state, p.name as owner from ${REQUISITIONS} r join person p on p.id = r.owner_id
-    where (r.number ilike ${number} or r.title ilike ${anywhere} or word_similarity(${words}, r.title) > ${ALIKE})
+    { id: r.id, number: r.number, title: r.title, state: r.state, owner: p.name },
+    sql`from ${r} join ${p} on ${p.id} = ${r.ownerId}
+    where (${r.number} ilike ${number} or ${r.title} ilike ${anywhere} or word_similarity(${words},
+    ${r.title}) > ${ALIKE})
       and ${visible(SEEN_REQUISITIONS, reader)}
-    order by coalesce(r.number ilike ${number}, false) desc, r.title ilike ${anywhere} desc, word_similarity(${words},
-      r.title) desc, r.changed_at desc limit ${limit}`,
+    order by coalesce(${r.number} ilike ${number}, false) desc, ${r.title} ilike ${anywhere} desc,
+    word_similarity(${words},
+      ${r.title}) desc, ${r.changedAt} desc limit ${limit}`,
   )
 }
 
@@ -36,14 +50,22 @@ export function findOrders(
   limit: number,
 ): Promise<{ id: string; number: string; supplier: string; currency: string; net: DecimalText; state: string }[]> {
   const { anywhere, number } = likePattern(words)
-  return rows(
+  return read(
     tx,
-    sql`
-    select o.id, o.number, s.name as supplier, o.currency, o.net, o.state from ${ORDERS} o
-      join supplier s on s.id = o.supplier_id
-    where o.number is not null and (o.number ilike ${number} or s.name ilike ${anywhere} or word_similarity(${words},
-      s.name) > ${ALIKE}) and ${visible(SEEN_ORDERS, reader)}
-    order by o.number ilike ${number} desc, o.sent_at desc limit ${limit}`,
+    {
+      id: o.id,
+      number: sure(o.number),
+      supplier: s.name,
+      currency: o.currency,
+      net: sure(o.net),
+      state: o.state,
+    },
+    sql`from ${o}
+      join ${s} on ${s.id} = ${o.supplierId}
+    where ${o.number} is not null and (${o.number} ilike ${number} or ${s.name} ilike ${anywhere}
+    or word_similarity(${words},
+      ${s.name}) > ${ALIKE}) and ${visible(SEEN_ORDERS, reader)}
+    order by ${o.number} ilike ${number} desc, ${o.sentAt} desc limit ${limit}`,
   )
 }
 
@@ -54,12 +76,12 @@ export function findJobs(
   limit: number,
 ): Promise<{ id: string; number: string; name: string; department: string | null; isOpen: boolean }[]> {
   const { anywhere, number } = likePattern(words)
-  return rows(
+  return read(
     tx,
-    sql`
-    select j.id, j.number, j.name, d.name as department, j.is_open as "isOpen" from job j left
-      join department d on d.id = j.department_id
-    where j.number ilike ${number} or j.name ilike ${anywhere} or word_similarity(${words}, j.name) > ${ALIKE}
-    order by j.number ilike ${number} desc, word_similarity(${words}, j.name) desc, j.number limit ${limit}`,
+    { id: j.id, number: j.number, name: j.name, department: d.name, isOpen: j.isOpen },
+    sql`from ${j} left
+      join ${d} on ${d.id} = ${j.departmentId}
+    where ${j.number} ilike ${number} or ${j.name} ilike ${anywhere} or word_similarity(${words}, ${j.name}) > ${ALIKE}
+    order by ${j.number} ilike ${number} desc, word_similarity(${words}, ${j.name}) desc, ${j.number} limit ${limit}`,
   )
 }

@@ -1,7 +1,7 @@
 import { connect } from 'node:net'
 import { setResponseStatus, type H3Event } from 'h3'
 import type { Context } from '../context'
-import { ping, pingQueue } from '../db/rows'
+import { ping, pingQueue } from '../db/ping'
 import { environment } from '../environment'
 
 /** Whether process, database, queue and mail work; 503 when the database does not. */

@@ -1,7 +1,12 @@
 import { sql } from 'drizzle-orm'
 import type { Told } from '#core/told/told'
 import type { Tx } from '../db/client'
-import { row, rows } from '../db/rows'
+import { named, read, readOne } from '../db/read'
+import { person } from '../db/schema/people'
+import { outgoingMail } from '../db/schema/mail'
+
+const p = named(person, 'p')
+const m = named(outgoingMail, 'm')
 
 export interface WaitingMail {
   id: string
@@ -17,24 +22,33 @@ export interface WaitingMail {
 
 /** Locks a mail that is still to be sent and due; null when it was sent, cancelled, or another server has it. */
 export function lockWaitingMail(tx: Tx, id: string, now: Date): Promise<WaitingMail | null> {
-  return row<WaitingMail>(
+  return readOne(
     tx,
-    sql`
-    select m.id, m.message_id as "messageId", m.to_name as "toName", m.to_address as "toAddress", m.told, m.path,
-      m.attachments, (select p.locale from person p where p.id = m.person_id) as locale
-    from outgoing_mail m
-    where m.id = ${id} and m.sent_at is null and m.cancelled_at is null and m.not_before <= ${now.toISOString()}
+    {
+      id: m.id,
+      messageId: m.messageId,
+      toName: m.toName,
+      toAddress: m.toAddress,
+      told: m.told,
+      path: m.path,
+      attachments: m.attachments,
+      locale: sql<WaitingMail['locale']>`(select ${p.locale} from ${p} where ${p.id} = ${m.personId})`,
+    },
+    sql`from ${m}
+    where ${m.id} = ${id} and ${m.sentAt} is null and ${m.cancelledAt} is null
+    and ${m.notBefore} <= ${now.toISOString()}
     for update of m skip locked`,
   )
 }
 
 /** Mail that is due and was not sent: a task may have been lost with its server. */
 export async function listOverdueMail(tx: Tx, now: Date, limit: number): Promise<string[]> {
-  const found = await rows<{ id: string }>(
+  const found = await read(
     tx,
-    sql`
-    select id from outgoing_mail where sent_at is null and cancelled_at is null and not_before <= ${now.toISOString()}
-    order by not_before limit ${limit}`,
+    { id: outgoingMail.id },
+    sql`from ${outgoingMail} where ${outgoingMail.sentAt} is null and ${outgoingMail.cancelledAt} is null
+    and ${outgoingMail.notBefore} <= ${now.toISOString()}
+    order by ${outgoingMail.notBefore} limit ${limit}`,
   )
   return found.map((m) => m.id)
 }

@@ -2,8 +2,18 @@ import { sql } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
 import type { LineDiscount } from '#core/requisition/draft'
 import type { Tx } from '../db/client'
-import { rows } from '../db/rows'
-import { REQUISITIONS } from '../requisition/visible'
+import { named, read, sure } from '../db/read'
+import { requisitionLine } from '../db/schema/requisition'
+import { person, shipTo } from '../db/schema/people'
+import { supplier } from '../db/schema/supplier'
+import { requisitions } from '../requisition/visible'
+import { SECONDS } from '../db/moments'
+
+const l = named(requisitionLine, 'l')
+const w = named(person, 'w')
+const t = named(shipTo, 't')
+const s = named(supplier, 's')
+const r = requisitions('r')
 
 export interface DeskLineRow {
   id: string
@@ -33,37 +43,55 @@ export interface DeskLineRow {
 
 /** Approved lines with something open that lies on no tray, those of one supplier together, oldest first. */
 export function listDeskLines(tx: Tx, departments: 'all' | readonly string[], limit: number): Promise<DeskLineRow[]> {
-  const part = departments === 'all' ? sql`` : sql`and r.department_id = any(${sql.param([...departments])}::uuid[])`
-  return rows<DeskLineRow>(
+  const part = departments === 'all' ? sql`` : sql`and ${r.departmentId} = any(${sql.param([...departments])}::uuid[])`
+  return read(
     tx,
-    sql`
-    with open_line as materialized (
-      select r.id, r.number, r.owner_id, r.need_by, r.ship_to_id, r.sent_at from ${REQUISITIONS} r
-      where r.state in ('approved', 'part ordered') ${part} order by r.sent_at, r.number limit ${limit})
-    select l.id, r.id as "requisitionId", r.number, w.name as asker, l.description, l.item_id as "itemId",
-      l.quantity - l.ordered - l.cancelled - l.on_tray as open, l.unit, l.unit_price as "unitPrice",
-        l.price_base as "priceBase", l.currency,
-      l.supplier_id as "supplierId", s.name as supplier, s.freight_free_from as "freightFreeFrom",
-        r.need_by::text as "needBy",
-      l.discount_of as "discountOf", l.discount as "discountValue", l.quantity as requested,
-        l.note_internal as "noteInternal", s.standing as "supplierStanding",
-      r.ship_to_id as "shipToId", t.name as "shipTo", to_char(r.sent_at at time zone 'UTC',
-        'YYYY-MM-DD"T"HH24:MI:SS"Z"') as "sentAt"
-    from open_line r join requisition_line l on l.requisition_id = r.id join person w on w.id = r.owner_id
-      join ship_to t on t.id = r.ship_to_id left join supplier s on s.id = l.supplier_id
-    where l.quantity - l.ordered - l.cancelled - l.on_tray > 0
-    order by s.name nulls last, r.sent_at, r.number, l.position limit ${limit}`,
+    {
+      id: l.id,
+      requisitionId: r.id,
+      number: sure(r.number),
+      asker: w.name,
+      description: l.description,
+      itemId: l.itemId,
+      open: sql<DecimalText>`${l.quantity} - ${l.ordered} - ${l.cancelled} - ${l.onTray}`,
+      unit: l.unit,
+      unitPrice: sure(l.unitPrice),
+      priceBase: l.priceBase,
+      currency: l.currency,
+      supplierId: l.supplierId,
+      supplier: s.name,
+      freightFreeFrom: s.freightFreeFrom,
+      needBy: sure(r.needBy),
+      discountOf: l.discountOf,
+      discountValue: l.discount,
+      requested: l.quantity,
+      noteInternal: l.noteInternal,
+      supplierStanding: s.standing,
+      shipToId: sure(r.shipToId),
+      shipTo: t.name,
+      sentAt: SECONDS(r.sentAt),
+    },
+    sql`from open_line r join ${l} on ${l.requisitionId} = ${r.id} join ${w} on ${w.id} = ${r.ownerId}
+      join ${t} on ${t.id} = ${r.shipToId} left join ${s} on ${s.id} = ${l.supplierId}
+    where ${l.quantity} - ${l.ordered} - ${l.cancelled} - ${l.onTray} > 0
+    order by ${s.name} nulls last, ${r.sentAt}, ${r.number}, ${l.position} limit ${limit}`,
+    {
+      before: sql`with open_line as materialized (
+      select ${r.id}, ${r.number}, ${r.ownerId}, ${r.needBy}, ${r.shipToId}, ${r.sentAt} from ${r}
+      where ${r.state} in ('approved', 'part ordered') ${part} order by ${r.sentAt}, ${r.number} limit ${limit})`,
+    },
   )
 }
 
 /** How many lines wait on the Desk in all. */
 export async function countDeskLines(tx: Tx, departments: 'all' | readonly string[]): Promise<number> {
-  const part = departments === 'all' ? sql`` : sql`and r.department_id = any(${sql.param([...departments])}::uuid[])`
-  const [found] = await rows<{ n: number }>(
+  const part = departments === 'all' ? sql`` : sql`and ${r.departmentId} = any(${sql.param([...departments])}::uuid[])`
+  const [found] = await read(
     tx,
-    sql`
-    select count(*)::int as n from ${REQUISITIONS} r join requisition_line l on l.requisition_id = r.id
-    where r.state in ('approved', 'part ordered') ${part} and l.quantity - l.ordered - l.cancelled - l.on_tray > 0`,
+    { n: sql<number>`count(*)::int` },
+    sql`from ${r} join ${l} on ${l.requisitionId} = ${r.id}
+    where ${r.state} in ('approved', 'part ordered') ${part}
+    and ${l.quantity} - ${l.ordered} - ${l.cancelled} - ${l.onTray} > 0`,
   )
   return found?.n ?? 0
 }

@@ -2,10 +2,23 @@ import { sql } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
 import type { OrderState } from '#core/order/moves'
 import type { Tx } from '../db/client'
-import { row, rows } from '../db/rows'
 import type { DocumentHead } from '../document/kind'
 import { lockDocument } from '../document/store'
-import { ORDERS } from './visible'
+import { UTC } from '../db/moments'
+import { named, read, readOne } from '../db/read'
+import { supplier } from '../db/schema/supplier'
+import { person, shipTo } from '../db/schema/people'
+import { orders } from '../order/visible'
+import { requisitionLine } from '../db/schema/requisition'
+import { orderLine, orderLineSource, trayPart } from '../db/schema/order'
+
+const s = named(supplier, 's')
+const b = named(person, 'b')
+const t = named(shipTo, 't')
+const o = orders('o')
+const l = named(requisitionLine, 'l')
+const x = named(orderLineSource, 'x')
+const ol = named(orderLine, 'ol')
 
 /** An order with its supplier and ship-to; its owner is its buyer. */
 export interface OrderRow extends DocumentHead {
@@ -34,42 +47,65 @@ export interface OrderRow extends DocumentHead {
   issuedAt: string | null
 }
 
-const ORDER = sql`
-  select o.id, o.kind, o.number, o.title, o.version, o.state, o.owner_id as "ownerId", b.name as buyer,
-    o.supplier_id as "supplierId", s.name as supplier,
-    s.email as "supplierEmail", s.channel as "supplierChannel", s.standing as "supplierStanding",
-      s.address as "supplierAddress", s.number as "supplierNumber",
-    s.freight, s.freight_free_from as "freightFreeFrom", o.ship_to_id as "shipToId", t.name as "shipTo",
-    t.street || ', ' || t.postcode || ' ' || t.town || ', ' || t.country as "shipToAddress", o.currency,
-      o.terms_kind as "termsKind",
-    o.terms_days as "termsDays", o.note, o.revision, o.net, o.tax,
-    to_char(o.sent_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "issuedAt"
-  from ${ORDERS} o join supplier s on s.id = o.supplier_id join person b on b.id = o.owner_id
-    join ship_to t on t.id = o.ship_to_id`
+const ORDER = {
+  id: o.id,
+  kind: sql<'order'>`${o.kind}`,
+  number: o.number,
+  title: o.title,
+  version: o.version,
+  state: sql<OrderState>`${o.state}`,
+  ownerId: o.ownerId,
+  buyer: b.name,
+  supplierId: o.supplierId,
+  supplier: s.name,
+  supplierEmail: s.email,
+  supplierChannel: s.channel,
+  supplierStanding: s.standing,
+  supplierAddress: s.address,
+  supplierNumber: s.number,
+  freight: s.freight,
+  freightFreeFrom: s.freightFreeFrom,
+  shipToId: o.shipToId,
+  shipTo: t.name,
+  shipToAddress: sql<string>`${t.street} || ', ' || ${t.postcode} || ' ' || ${t.town} || ', '
+    || ${t.country}`,
+  currency: o.currency,
+  termsKind: o.termsKind,
+  termsDays: o.termsDays,
+  note: o.note,
+  revision: o.revision,
+  net: o.net,
+  tax: o.tax,
+  issuedAt: UTC(o.sentAt),
+}
+const FROM = sql`from ${o} join ${s} on ${s.id} = ${o.supplierId} join ${b} on ${b.id} = ${o.ownerId}
+  join ${t} on ${t.id} = ${o.shipToId}`
 
 /** An order with its supplier and ship-to; `lock` takes its row. */
 export async function findOrder(tx: Tx, id: string, lock = false): Promise<OrderRow | null> {
   if (lock) await lockDocument(tx, id)
-  return row<OrderRow>(tx, sql`${ORDER} where o.id = ${id}`)
+  return readOne(tx, ORDER, sql`${FROM} where ${o.id} = ${id}`)
 }
 
 /** The trays of a buyer, oldest first. */
 export function listTrays(tx: Tx, buyerId: string): Promise<OrderRow[]> {
-  return rows<OrderRow>(
+  return read(
     tx,
-    sql`${ORDER} where o.owner_id = ${buyerId} and o.state = 'draft' order by o.created_at, o.id`,
+    ORDER,
+    sql`${FROM} where ${o.ownerId} = ${buyerId} and ${o.state} = 'draft' order by ${o.createdAt}, ${o.id}`,
   )
 }
 
 /** Requisitions that an order serves. */
 export async function listServed(tx: Tx, orderId: string): Promise<string[]> {
-  const found = await rows<{ id: string }>(
+  const found = await read(
     tx,
-    sql`
-    select distinct l.requisition_id as id from requisition_line l where l.id in (
-      select x.requisition_line_id from order_line_source x join order_line o on o.id = x.order_line_id
-        where o.order_id = ${orderId}
-      union select requisition_line_id from tray_part where order_id = ${orderId}) order by 1`,
+    { id: l.requisitionId },
+    sql`from ${l} where ${l.id} in (
+      select ${x.requisitionLineId} from ${x} join ${ol} on ${ol.id} = ${x.orderLineId}
+        where ${ol.orderId} = ${orderId}
+      union select ${trayPart.requisitionLineId} from ${trayPart} where ${trayPart.orderId} = ${orderId}) order by 1`,
+    { distinct: true },
   )
   return found.map((f) => f.id)
 }

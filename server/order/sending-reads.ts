@@ -1,8 +1,23 @@
 import { sql } from 'drizzle-orm'
 import type { Tx } from '../db/client'
 import { UTC } from '../db/moments'
-import { row, rows } from '../db/rows'
 import type { OrderSnapshot } from './snapshot'
+import { named, read, readOne, sure } from '../db/read'
+import { orderLine, orderLineSource, orderRevision, orderSending, purchaseOrder } from '../db/schema/order'
+import { supplier } from '../db/schema/supplier'
+import { attachment } from '../db/schema/document'
+import { requisitionLine } from '../db/schema/requisition'
+import { person } from '../db/schema/people'
+
+const o = named(purchaseOrder, 'o')
+const s = named(supplier, 's')
+const g = named(orderSending, 'g')
+const v = named(orderRevision, 'v')
+const a = named(attachment, 'a')
+const ol = named(orderLine, 'ol')
+const x = named(orderLineSource, 'x')
+const q = named(requisitionLine, 'q')
+const p = named(person, 'p')
 
 /** Locks a revision whose PDF is still to be made; null when it was made or another server has it. */
 export function lockUnfiledRevision(
@@ -10,20 +25,22 @@ export function lockUnfiledRevision(
   orderId: string,
   revision: number,
 ): Promise<{ snapshot: OrderSnapshot } | null> {
-  return row<{ snapshot: OrderSnapshot }>(
+  return readOne(
     tx,
-    sql`
-    select snapshot from order_revision
-    where order_id = ${orderId} and revision = ${revision} and pdf_hash is null for update skip locked`,
+    { snapshot: sql<OrderSnapshot>`${orderRevision.snapshot}` },
+    sql`from ${orderRevision}
+    where ${orderRevision.orderId} = ${orderId} and ${orderRevision.revision} = ${revision}
+    and ${orderRevision.pdfHash} is null for update skip locked`,
   )
 }
 
 /** How the supplier of an order is reached. */
 export async function findReach(tx: Tx, orderId: string): Promise<{ channel: string; email: string | null }> {
-  const found = await row<{ channel: string; email: string | null }>(
+  const found = await readOne(
     tx,
-    sql`select s.channel, s.email from purchase_order o join supplier s on s.id = o.supplier_id
-      where o.id = ${orderId}`,
+    { channel: s.channel, email: s.email },
+    sql`from ${o} join ${s} on ${s.id} = ${o.supplierId}
+      where ${o.id} = ${orderId}`,
   )
   return found ?? { channel: 'e-mail', email: null }
 }
@@ -40,33 +57,41 @@ export interface WaitingSending {
 
 /** Locks a sending that is still to be handed over; null when it was, or another server has it. */
 export function lockWaitingSending(tx: Tx, id: string): Promise<WaitingSending | null> {
-  return row<WaitingSending>(
+  return readOne(
     tx,
-    sql`
-    select s.id, s.order_id as "orderId", s.channel, s.address, s.reference, v.pdf_hash as "pdfHash", v.snapshot
-    from order_sending s join order_revision v on v.order_id = s.order_id and v.revision = s.revision
-    where s.id = ${id} and s.outcome = 'waiting' for update of s skip locked`,
+    {
+      id: g.id,
+      orderId: g.orderId,
+      channel: g.channel,
+      address: g.address,
+      reference: g.reference,
+      pdfHash: sure(v.pdfHash),
+      snapshot: sql<OrderSnapshot>`${v.snapshot}`,
+    },
+    sql`from ${g} join ${v} on ${v.orderId} = ${g.orderId} and ${v.revision} = ${g.revision}
+    where ${g.id} = ${id} and ${g.outcome} = 'waiting' for update of g skip locked`,
   )
 }
 
 /** Sendings that wait: a task may have been lost with its server. */
 export async function listWaitingSendings(tx: Tx, limit: number): Promise<string[]> {
-  const found = await rows<{ id: string }>(
+  const found = await read(
     tx,
-    sql`select id from order_sending where outcome = 'waiting' order by laid_at limit ${limit}`,
+    { id: orderSending.id },
+    sql`from ${orderSending} where ${orderSending.outcome} = 'waiting' order by ${orderSending.laidAt} limit ${limit}`,
   )
   return found.map((s) => s.id)
 }
 
 /** Attachments that the supplier is to have with an order: those so marked on the requisitions it serves. */
 export function listSupplierFiles(tx: Tx, orderId: string): Promise<{ hash: string; name: string }[]> {
-  return rows(
+  return read(
     tx,
-    sql`
-    select a.file_hash as hash, min(a.name) as name from attachment a where a.for_supplier and a.document_id in (
-      select q.requisition_id from order_line ol join order_line_source x on x.order_line_id = ol.id
-        join requisition_line q on q.id = x.requisition_line_id where ol.order_id = ${orderId})
-    group by a.file_hash order by 2`,
+    { hash: a.fileHash, name: sql<string>`min(${a.name})` },
+    sql`from ${a} where ${a.forSupplier} and ${a.documentId} in (
+      select ${q.requisitionId} from ${ol} join ${x} on ${x.orderLineId} = ${ol.id}
+        join ${q} on ${q.id} = ${x.requisitionLineId} where ${ol.orderId} = ${orderId})
+    group by ${a.fileHash} order by 2`,
   )
 }
 
@@ -83,13 +108,20 @@ export interface RevisionRow {
 
 /** The sent states of an order, newest first, with how far each came over its channel. */
 export function listRevisions(tx: Tx, orderId: string): Promise<RevisionRow[]> {
-  return rows<RevisionRow>(
+  return read(
     tx,
-    sql`
-    select v.revision, ${UTC('v.issued_at')} as "issuedAt", p.name as "issuedBy", v.pdf_hash as "pdfHash",
-      s.channel, s.address, ${UTC('s.sent_at')} as "sentAt", s.last_error as "lastError"
-    from order_revision v join person p on p.id = v.issued_by_id
-      left join order_sending s on s.order_id = v.order_id and s.revision = v.revision
-    where v.order_id = ${orderId} order by v.revision desc`,
+    {
+      revision: v.revision,
+      issuedAt: UTC(v.issuedAt),
+      issuedBy: p.name,
+      pdfHash: v.pdfHash,
+      channel: g.channel,
+      address: g.address,
+      sentAt: UTC(g.sentAt),
+      lastError: g.lastError,
+    },
+    sql`from ${v} join ${p} on ${p.id} = ${v.issuedById}
+      left join ${g} on ${g.orderId} = ${v.orderId} and ${g.revision} = ${v.revision}
+    where ${v.orderId} = ${orderId} order by ${v.revision} desc`,
   )
 }

@@ -2,9 +2,26 @@ import { sql } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
 import type { Tx } from '../db/client'
 import { UTC } from '../db/moments'
-import { rows } from '../db/rows'
-import { REQUISITIONS } from '../requisition/visible'
-import { ORDERS } from './visible'
+import { named, read, sure } from '../db/read'
+import { orderLine, orderLineSource, orderRevision, orderSending } from '../db/schema/order'
+import { requisitionLine } from '../db/schema/requisition'
+import { requisitions } from '../requisition/visible'
+import { orders } from '../order/visible'
+import { person } from '../db/schema/people'
+import { budgetEntry } from '../db/schema/budget'
+
+const ol2 = named(orderLine, 'ol2')
+const x2 = named(orderLineSource, 'x2')
+const l2 = named(requisitionLine, 'l2')
+const l = named(requisitionLine, 'l')
+const x = named(orderLineSource, 'x')
+const ol = named(orderLine, 'ol')
+const v = named(orderRevision, 'v')
+const g = named(orderSending, 'g')
+const r2 = requisitions('r2')
+const o = orders('o')
+const p = named(person, 'p')
+const e = named(budgetEntry, 'e')
 
 export interface LinkedOrder {
   id: string
@@ -22,35 +39,46 @@ export interface LinkedOrder {
 
 /** Issued orders that serve a requisition. */
 export function listLinkedOrders(tx: Tx, requisitionId: string): Promise<LinkedOrder[]> {
-  return rows<LinkedOrder>(
+  return read(
     tx,
-    sql`
-    select o.id, o.number, o.title as supplier, ${UTC('o.sent_at')} as "issuedAt", o.net, o.currency,
-      array_agg(distinct l.id) as "lineIds", v.pdf_hash is not null as pdf, g.channel, ${UTC('g.sent_at')} as "sentAt",
-      coalesce((select array_agg(distinct r2.number)
-        from order_line ol2 join order_line_source x2 on x2.order_line_id = ol2.id
-          join requisition_line l2 on l2.id = x2.requisition_line_id
-            join ${REQUISITIONS} r2 on r2.id = l2.requisition_id
-        where ol2.order_id = o.id and r2.id <> ${requisitionId}), '{}') as others
-    from requisition_line l join order_line_source x on x.requisition_line_id = l.id
-      join order_line ol on ol.id = x.order_line_id join ${ORDERS} o on o.id = ol.order_id
-      left join order_revision v on v.order_id = o.id and v.revision = o.revision
-      left join order_sending g on g.order_id = v.order_id and g.revision = v.revision
-    where l.requisition_id = ${requisitionId} and o.sent_at is not null
-    group by o.id, o.number, o.title, o.sent_at, o.net, o.currency, v.pdf_hash, g.channel, g.sent_at
-    order by o.sent_at`,
+    {
+      id: o.id,
+      number: sure(o.number),
+      supplier: o.title,
+      issuedAt: UTC(o.sentAt),
+      net: sure(o.net),
+      currency: o.currency,
+      lineIds: sql<LinkedOrder['lineIds']>`array_agg(distinct ${l.id})`,
+      pdf: sql<LinkedOrder['pdf']>`${v.pdfHash} is not null`,
+      channel: g.channel,
+      sentAt: UTC(g.sentAt),
+      others: sql<LinkedOrder['others']>`coalesce((select array_agg(distinct ${r2.number})
+        from ${ol2} join ${x2} on ${x2.orderLineId} = ${ol2.id}
+          join ${l2} on ${l2.id} = ${x2.requisitionLineId}
+            join ${r2} on ${r2.id} = ${l2.requisitionId}
+        where ${ol2.orderId} = ${o.id} and ${r2.id} <> ${requisitionId}), '{}')`,
+    },
+    sql`from ${l} join ${x} on ${x.requisitionLineId} = ${l.id}
+      join ${ol} on ${ol.id} = ${x.orderLineId} join ${o} on ${o.id} = ${ol.orderId}
+      left join ${v} on ${v.orderId} = ${o.id} and ${v.revision} = ${o.revision}
+      left join ${g} on ${g.orderId} = ${v.orderId} and ${g.revision} = ${v.revision}
+    where ${l.requisitionId} = ${requisitionId} and ${o.sentAt} is not null
+    group by ${o.id}, ${o.number}, ${o.title}, ${o.sentAt}, ${o.net}, ${o.currency}, ${v.pdfHash}, ${g.channel},
+    ${g.sentAt}
+    order by ${o.sentAt}`,
   )
 }
 
 /** The buyers of the issued orders that serve a requisition. */
 export function listOrderBuyers(tx: Tx, requisitionId: string): Promise<{ id: string; name: string }[]> {
-  return rows(
+  return read(
     tx,
-    sql`
-    select distinct p.id, p.name from requisition_line l join order_line_source x on x.requisition_line_id = l.id
-      join order_line ol on ol.id = x.order_line_id
-      join ${ORDERS} o on o.id = ol.order_id join person p on p.id = o.owner_id
-    where l.requisition_id = ${requisitionId} and o.sent_at is not null order by p.name`,
+    { id: p.id, name: p.name },
+    sql`from ${l} join ${x} on ${x.requisitionLineId} = ${l.id}
+      join ${ol} on ${ol.id} = ${x.orderLineId}
+      join ${o} on ${o.id} = ${ol.orderId} join ${p} on ${p.id} = ${o.ownerId}
+    where ${l.requisitionId} = ${requisitionId} and ${o.sentAt} is not null order by ${p.name}`,
+    { distinct: true },
   )
 }
 
@@ -59,13 +87,13 @@ export async function readMoney(
   tx: Tx,
   requisitionId: string,
 ): Promise<{ stage: 'reserved' | 'committed' | 'spent'; amount: DecimalText }[]> {
-  return rows(
+  return read(
     tx,
-    sql`
-    select e.stage, sum(e.amount)::text as amount from budget_entry e
-    where e.document_id = ${requisitionId} or (e.document_kind = 'order' and e.document_id in (
-      select ol.order_id from requisition_line l join order_line_source x on x.requisition_line_id = l.id
-        join order_line ol on ol.id = x.order_line_id where l.requisition_id = ${requisitionId}))
-    group by e.stage having sum(e.amount) <> 0 order by e.stage`,
+    { stage: e.stage, amount: sql<DecimalText>`sum(${e.amount})::text` },
+    sql`from ${e}
+    where ${e.documentId} = ${requisitionId} or (${e.documentKind} = 'order' and ${e.documentId} in (
+      select ${ol.orderId} from ${l} join ${x} on ${x.requisitionLineId} = ${l.id}
+        join ${ol} on ${ol.id} = ${x.orderLineId} where ${l.requisitionId} = ${requisitionId}))
+    group by ${e.stage} having sum(${e.amount}) <> 0 order by ${e.stage}`,
   )
 }

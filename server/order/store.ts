@@ -1,10 +1,12 @@
 import { randomUUID } from 'node:crypto'
 import { and, eq, inArray, sql } from 'drizzle-orm'
+import type { PaymentTerms } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
 import type { MergedLine } from '#core/order/merge'
 import type { Money } from '#core/base/money'
 import { orderLine, orderLineSource, orderRevision, purchaseOrder, trayPart } from '../db/schema/order'
 import type { Tx } from '../db/client'
+import { bare } from '../db/read'
 import { insertDocument, setLeft } from '../document/store'
 import type { OrderSnapshot } from './snapshot'
 
@@ -18,7 +20,7 @@ export async function insertTray(
     supplier: string
     shipToId: string
     currency: string
-    termsKind: string
+    termsKind: PaymentTerms['kind']
     termsDays: number
     now: Date
   },
@@ -40,7 +42,7 @@ export async function upsertParts(
     .values(parts.map((p) => ({ orderId, requisitionLineId: p.requisitionLineId, quantity: p.quantity, addedAt: now })))
     .onConflictDoUpdate({
       target: [trayPart.orderId, trayPart.requisitionLineId],
-      set: { quantity: sql`${trayPart.quantity} + excluded.quantity` },
+      set: { quantity: sql`${trayPart.quantity} + excluded.${bare(trayPart.quantity)}` },
     })
 }
 

@@ -2,16 +2,24 @@ import { sql } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
 import type { LineDiscount } from '#core/requisition/draft'
 import type { Tx } from '../db/client'
-import { rows } from '../db/rows'
-import { REQUISITIONS } from '../requisition/visible'
+import { named, read, sure } from '../db/read'
+import { trayPart } from '../db/schema/order'
+import { requisitionLine } from '../db/schema/requisition'
+import { person } from '../db/schema/people'
+import { requisitions } from '../requisition/visible'
+
+const p = named(trayPart, 'p')
+const l = named(requisitionLine, 'l')
+const w = named(person, 'w')
+const r = requisitions('r')
 
 /** The requisition of each line. */
 export async function findRequisitionsOfLines(tx: Tx, lineIds: readonly string[]): Promise<Map<string, string>> {
-  const found = await rows<{ id: string; requisitionId: string }>(
+  const found = await read(
     tx,
-    sql`
-    select id, requisition_id as "requisitionId" from requisition_line
-      where id = any(${sql.param(lineIds as string[])}::uuid[])`,
+    { id: requisitionLine.id, requisitionId: requisitionLine.requisitionId },
+    sql`from ${requisitionLine}
+      where ${requisitionLine.id} = any(${sql.param(lineIds as string[])}::uuid[])`,
   )
   return new Map(found.map((f) => [f.id, f.requisitionId]))
 }
@@ -52,25 +60,45 @@ export interface PartRow {
 
 /** What lies on trays, in the order of the requisitions: oldest first by the day sent, then by number. */
 export function listParts(tx: Tx, orderIds: readonly string[]): Promise<PartRow[]> {
-  return rows<PartRow>(
+  return read(
     tx,
-    sql`
-    select p.order_id as "orderId", p.requisition_line_id as "requisitionLineId", r.id as "requisitionId",
-      r.number as "requisitionNumber",
-      r.owner_id as "ownerId", r.raised_by_id as "raisedById", w.name as asker, p.quantity,
-        p.unit_price as "agreedPrice",
-      l.item_id as "itemId", l.description, l.second_description as "secondDescription",
-        l.note_to_supplier as "noteToSupplier", l.unit, l.unit_price as "unitPrice",
-      coalesce(l.unit_price <> l.list_price, false) as "isByHand", l.discount_of as "discountOf",
-        l.discount as "discountValue", l.quantity as requested,
-      r.attention, r.telephone, r.instructions, r.note_to_supplier as "documentNote", l.price_base as "priceBase",
-        l.currency,
-      l.tax_code as "taxCode", l.tax_rate as "taxRate", l.supplier_part as "supplierPart", r.need_by::text as "needBy",
-      r.ship_to_id as "shipToId", r.ship_to_detail as "shipToDetail"
-    from tray_part p join requisition_line l on l.id = p.requisition_line_id
-      join ${REQUISITIONS} r on r.id = l.requisition_id
-      join person w on w.id = r.owner_id
-    where p.order_id = any(${sql.param(orderIds as string[])}::uuid[])
-    order by r.sent_at::date, r.number, l.position`,
+    {
+      orderId: p.orderId,
+      requisitionLineId: p.requisitionLineId,
+      requisitionId: r.id,
+      requisitionNumber: sure(r.number),
+      ownerId: r.ownerId,
+      raisedById: r.raisedById,
+      asker: w.name,
+      quantity: p.quantity,
+      agreedPrice: p.unitPrice,
+      itemId: l.itemId,
+      description: l.description,
+      secondDescription: l.secondDescription,
+      noteToSupplier: l.noteToSupplier,
+      unit: l.unit,
+      unitPrice: sure(l.unitPrice),
+      isByHand: sql<PartRow['isByHand']>`coalesce(${l.unitPrice} <> ${l.listPrice}, false)`,
+      discountOf: l.discountOf,
+      discountValue: l.discount,
+      requested: l.quantity,
+      attention: r.attention,
+      telephone: r.telephone,
+      instructions: r.instructions,
+      documentNote: r.noteToSupplier,
+      priceBase: l.priceBase,
+      currency: l.currency,
+      taxCode: l.taxCode,
+      taxRate: sure(l.taxRate),
+      supplierPart: l.supplierPart,
+      needBy: sure(r.needBy),
+      shipToId: sure(r.shipToId),
+      shipToDetail: r.shipToDetail,
+    },
+    sql`from ${p} join ${l} on ${l.id} = ${p.requisitionLineId}
+      join ${r} on ${r.id} = ${l.requisitionId}
+      join ${w} on ${w.id} = ${r.ownerId}
+    where ${p.orderId} = any(${sql.param(orderIds as string[])}::uuid[])
+    order by ${r.sentAt}::date, ${r.number}, ${l.position}`,
   )
 }

@@ -2,25 +2,35 @@ import { sql, type SQL } from 'drizzle-orm'
 import { departmentsOf } from '#core/people/rights'
 import type { SeenRows } from '../document/kind'
 import type { Actor } from '../people/actor'
-import { REQUISITIONS, SEEN_REQUISITIONS } from '../requisition/visible'
+import { requisitions, SEEN_REQUISITIONS } from '../requisition/visible'
+import { document } from '../db/schema/document'
+import { named, under } from '../db/read'
+import { orderLine, orderLineSource, purchaseOrder } from '../db/schema/order'
+import { requisitionLine } from '../db/schema/requisition'
 
-/** Orders with what their documents hold. */
-export const ORDERS = sql`(document join purchase_order using (id))`
+/** Orders with what their documents hold, under a short name. */
+export const orders = (name: string) =>
+  under(name, sql`(${document} join ${purchaseOrder} using (id))`, document, purchaseOrder)
+
+const o = orders('o')
+const l = named(orderLine, 'l')
+const x = named(orderLineSource, 'x')
+const q = named(requisitionLine, 'q')
+const r = requisitions('r')
 
 /** The requisitions `r` that an order `o` serves, to be followed by a condition. */
-const SERVED = sql`select 1 from order_line l join order_line_source x on x.order_line_id = l.id
-  join requisition_line q on q.id = x.requisition_line_id join ${REQUISITIONS} r on r.id = q.requisition_id
-  where l.order_id = o.id`
+const SERVED = sql`select 1 from ${l} join ${x} on ${x.orderLineId} = ${l.id}
+  join ${q} on ${q.id} = ${x.requisitionLineId} join ${r} on ${r.id} = ${q.requisitionId}
+  where ${l.orderId} = ${o.id}`
 
 /**
  * Who sees an issued order: its buyer, whoever sees all orders, buyers of a department that it serves, and whoever sees
  * a requisition that it serves. A tray is its buyer's alone.
  */
 export const SEEN_ORDERS: SeenRows = {
-  rows: sql`${ORDERS} o`,
-  alias: sql`o`,
+  row: o,
   visibleTo: (actor) =>
-    sql`(o.owner_id = ${actor.id} or (o.number is not null and (${seesWhole(actor)}
+    sql`(${o.ownerId} = ${actor.id} or (${o.number} is not null and (${seesWhole(actor)}
       or exists (${SERVED} and ${SEEN_REQUISITIONS.visibleTo(actor)}))))`,
 }
 
@@ -28,8 +38,8 @@ export const SEEN_ORDERS: SeenRows = {
 export function seesWhole(actor: Actor): SQL {
   const part = departmentsOf(actor.grants, 'see orders')
   if (part === 'all') return sql`true`
-  const theirs = sql`o.owner_id = ${actor.id}`
+  const theirs = sql`${o.ownerId} = ${actor.id}`
   return part.length === 0
     ? theirs
-    : sql`(${theirs} or exists (${SERVED} and r.department_id = any(${sql.param([...part])}::uuid[])))`
+    : sql`(${theirs} or exists (${SERVED} and ${r.departmentId} = any(${sql.param([...part])}::uuid[])))`
 }

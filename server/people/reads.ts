@@ -6,8 +6,31 @@ import type { Absence, Person } from '#core/people/person'
 import type { Role } from '#core/people/rights'
 import type { Told } from '#core/told/told'
 import type { Tx } from '../db/client'
-import { row, rows } from '../db/rows'
+import { SECONDS } from '../db/moments'
 import type { Actor } from './actor'
+import { organisation } from '../db/schema/settings'
+import { named, read, readOne, sure } from '../db/read'
+import {
+  absence,
+  department,
+  departmentMember,
+  notice,
+  person,
+  roleGrant,
+  savedView,
+  session,
+  shipTo,
+} from '../db/schema/people'
+
+const o = named(organisation, 'o')
+const m = named(person, 'm')
+const a = named(absence, 'a')
+const p = named(person, 'p')
+const g = named(roleGrant, 'g')
+const s = named(session, 's')
+const d = named(department, 'd')
+const dm = named(departmentMember, 'dm')
+const u = named(person, 'u')
 
 interface PersonRow {
   id: string
@@ -20,9 +43,16 @@ interface PersonRow {
   leftOn: Day | null
 }
 
-const PERSON = sql`p.id, p.name, p.manager_id as "managerId", p.department_id as "departmentId",
-  p.own_limit as "ownLimit",
-  p.deciding_limit as "decidingLimit", p.ordering_limit as "orderingLimit", p.left_on::text as "leftOn"`
+const PERSON = {
+  id: p.id,
+  name: p.name,
+  managerId: p.managerId,
+  departmentId: p.departmentId,
+  ownLimit: p.ownLimit,
+  decidingLimit: p.decidingLimit,
+  orderingLimit: p.orderingLimit,
+  leftOn: p.leftOn,
+}
 
 function toPerson(r: PersonRow, currency: string): Person {
   const limit = (amount: DecimalText | null) => (amount === null ? null : moneyOf(amount, currency))
@@ -44,43 +74,34 @@ export async function reachPeople(
   currency: string,
   today: Day,
 ): Promise<{ people: Person[]; absences: Absence[] }> {
-  const found = await rows<PersonRow & { absence: Absence | null }>(
+  const found = await read(
     tx,
-    sql`
-    with recursive reach(id) as (
+    {
+      ...PERSON,
+      absence: sql<Absence | null>`(
+      select json_build_object('personId', ${a.personId}, 'from', ${a.fromDay}, 'until', ${a.untilDay}, 'substituteId',
+        ${a.substituteId})
+      from ${a} where ${a.personId} = ${p.id} and ${a.fromDay} <= ${today} and ${a.untilDay} >= ${today}
+        order by ${a.fromDay} limit 1
+    )`,
+    },
+    sql`from reach join ${p} on ${p.id} = reach.found`,
+    {
+      before: sql`with recursive reach(found) as (
       select x::uuid from unnest(${sql.param(ids as string[])}::uuid[]) x
       union
-      select n.id from reach r cross join lateral (
-        select m.manager_id as id from person m where m.id = r.id and m.manager_id is not null
+      select n.found from reach r cross join lateral (
+        select ${m.managerId} as found from ${m} where ${m.id} = r.found and ${m.managerId} is not null
         union all
-        select a.substitute_id from absence a
-        where a.person_id = r.id and a.substitute_id is not null and a.from_day <= ${today} and a.until_day >= ${today}
+        select ${a.substituteId} from ${a}
+        where ${a.personId} = r.found and ${a.substituteId} is not null and ${a.fromDay} <= ${today}
+        and ${a.untilDay} >= ${today}
       ) n
-    )
-    select ${PERSON}, (
-      select json_build_object('personId', a.person_id, 'from', a.from_day, 'until', a.until_day, 'substituteId',
-        a.substitute_id)
-      from absence a where a.person_id = p.id and a.from_day <= ${today} and a.until_day >= ${today}
-        order by a.from_day limit 1
-    ) as absence
-    from reach join person p on p.id = reach.id`,
+    )`,
+    },
   )
   return {
-    people: found.map((r) =>
-      toPerson(
-        {
-          id: r.id,
-          name: r.name,
-          managerId: r.managerId,
-          departmentId: r.departmentId,
-          ownLimit: r.ownLimit,
-          decidingLimit: r.decidingLimit,
-          orderingLimit: r.orderingLimit,
-          leftOn: r.leftOn,
-        },
-        currency,
-      ),
-    ),
+    people: found.map(({ absence: _, ...r }) => toPerson(r, currency)),
     absences: found.flatMap((r) => (r.absence === null ? [] : [r.absence])),
   }
 }
@@ -91,28 +112,32 @@ export function listWhoMayOrder(
   amount: DecimalText,
   today: Day,
 ): Promise<{ personId: string; name: string }[]> {
-  return rows(
+  return read(
     tx,
-    sql`
-    select p.id as "personId", p.name from person p
-    where p.ordering_limit >= ${amount} and (p.left_on is null or p.left_on >= ${today})
-      and exists (select 1 from role_grant g where g.person_id = p.id and g.role = 'buyer')
-    order by p.ordering_limit, p.name limit 3`,
+    { personId: p.id, name: p.name },
+    sql`from ${p}
+    where ${p.orderingLimit} >= ${amount} and (${p.leftOn} is null or ${p.leftOn} >= ${today})
+      and exists (select 1 from ${g} where ${g.personId} = ${p.id} and ${g.role} = 'buyer')
+    order by ${p.orderingLimit}, ${p.name} limit 3`,
   )
 }
 
 /** Whoever acts at a moment; the organisation's own clock decides whether they are still here. */
 export async function findActor(tx: Tx, personId: string, now: Date): Promise<Actor | null> {
-  return row<Actor>(
+  return readOne(
     tx,
-    sql`
-    select p.id, p.name, p.locale, coalesce((
-      select json_agg(json_build_object('role', g.role, 'departmentId', g.department_id)) from role_grant g
-        where g.person_id = p.id
-    ), '[]') as grants
-    from person p, organisation o
-    where p.id = ${personId} and (p.left_on is null
-      or p.left_on >= (${now.toISOString()}::timestamptz at time zone o.time_zone)::date)`,
+    {
+      id: p.id,
+      name: p.name,
+      locale: p.locale,
+      grants: sql<Actor['grants']>`coalesce((
+      select json_agg(json_build_object('role', ${g.role}, 'departmentId', ${g.departmentId})) from ${g}
+        where ${g.personId} = ${p.id}
+    ), '[]')`,
+    },
+    sql`from ${p}, ${o}
+    where ${p.id} = ${personId} and (${p.leftOn} is null
+      or ${p.leftOn} >= (${now.toISOString()}::timestamptz at time zone ${o.timeZone})::date)`,
   )
 }
 
@@ -120,16 +145,21 @@ export async function findActor(tx: Tx, personId: string, now: Date): Promise<Ac
  * Whoever acts in live sessions, by the session's id: those that ended, or were not seen since `oldest`, are left out.
  */
 export async function listLiveActors(tx: Tx, sessionIds: readonly string[], oldest: Date): Promise<Map<string, Actor>> {
-  const found = await rows<Actor & { sessionId: string }>(
+  const found = await read(
     tx,
-    sql`
-    select s.id as "sessionId", p.id, p.name, p.locale, coalesce((
-      select json_agg(json_build_object('role', g.role, 'departmentId', g.department_id)) from role_grant g
-        where g.person_id = p.id
-    ), '[]') as grants
-    from session s join person p on p.id = s.person_id
-    where s.id = any(${sql.param([...sessionIds])}::text[]) and s.ended_at is null
-      and s.seen_at > ${oldest.toISOString()}`,
+    {
+      sessionId: s.id,
+      id: p.id,
+      name: p.name,
+      locale: p.locale,
+      grants: sql<Actor['grants']>`coalesce((
+      select json_agg(json_build_object('role', ${g.role}, 'departmentId', ${g.departmentId})) from ${g}
+        where ${g.personId} = ${p.id}
+    ), '[]')`,
+    },
+    sql`from ${s} join ${p} on ${p.id} = ${s.personId}
+    where ${s.id} = any(${sql.param([...sessionIds])}::text[]) and ${s.endedAt} is null
+      and ${s.seenAt} > ${oldest.toISOString()}`,
   )
   return new Map(found.map(({ sessionId, ...actor }) => [sessionId, actor]))
 }
@@ -138,11 +168,11 @@ export async function findForSignIn(
   tx: Tx,
   email: string,
 ): Promise<{ id: string; passwordHash: string | null; leftOn: Day | null } | null> {
-  return row(
+  return readOne(
     tx,
-    sql`
-    select id, password_hash as "passwordHash", left_on::text as "leftOn" from person
-      where lower(email) = lower(${email})`,
+    { id: person.id, passwordHash: person.passwordHash, leftOn: person.leftOn },
+    sql`from ${person}
+      where lower(${person.email}) = lower(${email})`,
   )
 }
 
@@ -151,19 +181,20 @@ export function listOpenDepartments(
   tx: Tx,
   personId: string,
 ): Promise<{ id: string; name: string; usualShipToId: string | null }[]> {
-  return rows(
+  return read(
     tx,
-    sql`
-    select d.id, d.name, d.usual_ship_to_id as "usualShipToId" from department d
-    where d.id in (select department_id from department_member where person_id = ${personId})
-       or d.id = (select department_id from person where id = ${personId})
-    order by d.id = (select department_id from person where id = ${personId}) desc, d.name`,
+    { id: d.id, name: d.name, usualShipToId: d.usualShipToId },
+    sql`from ${d}
+    where ${d.id} in (select ${departmentMember.departmentId} from ${departmentMember}
+    where ${departmentMember.personId} = ${personId})
+       or ${d.id} = (select ${person.departmentId} from ${person} where ${person.id} = ${personId})
+    order by ${d.id} = (select ${person.departmentId} from ${person} where ${person.id} = ${personId}) desc, ${d.name}`,
   )
 }
 
 /** Every department, by its name. */
 export function listDepartments(tx: Tx): Promise<{ id: string; name: string }[]> {
-  return rows(tx, sql`select d.id, d.name from department d order by d.name, d.id`)
+  return read(tx, { id: d.id, name: d.name }, sql`from ${d} order by ${d.name}, ${d.id}`)
 }
 
 /** People for whom a person may raise: themselves first, then everybody still here in the departments open to them. */
@@ -172,32 +203,34 @@ export function listRaisedFor(
   personId: string,
   today: Day,
 ): Promise<{ id: string; name: string; jobTitle: string }[]> {
-  return rows(
+  return read(
     tx,
-    sql`
-    with open_department as (
-      select department_id as id from department_member where person_id = ${personId} union select department_id
-        from person where id = ${personId})
-    select p.id, p.name, p.job_title as "jobTitle" from person p
-    where (p.left_on is null or p.left_on >= ${today}) and (p.id = ${personId} or p.department_id in (select id
-      from open_department)
-      or exists (select 1 from department_member m where m.person_id = p.id and m.department_id in (select id
-        from open_department)))
-    order by p.id = ${personId} desc, p.name`,
+    { id: p.id, name: p.name, jobTitle: p.jobTitle },
+    sql`from ${p}
+    where (${p.leftOn} is null or ${p.leftOn} >= ${today}) and (${p.id} = ${personId}
+    or ${p.departmentId} in (select dept
+      from open_to)
+      or exists (select 1 from ${dm} where ${dm.personId} = ${p.id} and ${dm.departmentId} in (select dept
+        from open_to)))
+    order by ${p.id} = ${personId} desc, ${p.name}`,
+    {
+      before: sql`with open_to as (
+      select ${departmentMember.departmentId} as dept from ${departmentMember}
+      where ${departmentMember.personId} = ${personId} union select ${person.departmentId}
+        from ${person} where ${person.id} = ${personId})`,
+    },
   )
 }
 
 /** A department and all above it, itself first. */
 export async function listBranch(tx: Tx, departmentId: string): Promise<string[]> {
-  const found = await rows<{ id: string }>(
-    tx,
-    sql`
-    with recursive up(id, parent_id, n) as (
-      select id, parent_id, 1 from department where id = ${departmentId}
-      union all select d.id, d.parent_id, n + 1 from department d join up on d.id = up.parent_id where n < 20
-    ) select id from up order by n`,
-  )
-  return found.map((r) => r.id)
+  const found = await read(tx, { dept: sql<string>`up.dept` }, sql`from up order by up.n`, {
+    before: sql`with recursive up(dept, above, n) as (
+      select ${department.id}, ${department.parentId}, 1 from ${department} where ${department.id} = ${departmentId}
+      union all select ${d.id}, ${d.parentId}, n + 1 from ${d} join up on ${d.id} = up.above where n < 20
+    )`,
+  })
+  return found.map((r) => r.dept)
 }
 
 export interface ShipToRow {
@@ -209,9 +242,17 @@ export interface ShipToRow {
   country: string
 }
 export function listShipTos(tx: Tx): Promise<ShipToRow[]> {
-  return rows<ShipToRow>(
+  return read(
     tx,
-    sql`select id, name, street, postcode, town, country from ship_to where not is_once order by name`,
+    {
+      id: shipTo.id,
+      name: shipTo.name,
+      street: shipTo.street,
+      postcode: shipTo.postcode,
+      town: shipTo.town,
+      country: shipTo.country,
+    },
+    sql`from ${shipTo} where not ${shipTo.isOnce} order by ${shipTo.name}`,
   )
 }
 
@@ -219,12 +260,11 @@ export function listShipTos(tx: Tx): Promise<ShipToRow[]> {
 export function listDemoPeople(
   tx: Tx,
 ): Promise<{ id: string; name: string; email: string; jobTitle: string; department: string; note: string }[]> {
-  return rows(
+  return read(
     tx,
-    sql`
-    select p.id, p.name, p.email, p.job_title as "jobTitle", d.name as department, p.demo_note as note
-    from person p join department d on d.id = p.department_id
-    where p.demo_note is not null and p.left_on is null order by p.demo_rank, p.name`,
+    { id: p.id, name: p.name, email: p.email, jobTitle: p.jobTitle, department: d.name, note: sure(p.demoNote) },
+    sql`from ${p} join ${d} on ${d.id} = ${p.departmentId}
+    where ${p.demoNote} is not null and ${p.leftOn} is null order by ${p.demoRank}, ${p.name}`,
   )
 }
 
@@ -234,13 +274,14 @@ export function searchPeople(
   words: string,
   today: Day,
 ): Promise<{ id: string; name: string; jobTitle: string; department: string }[]> {
-  return rows(
+  return read(
     tx,
-    sql`
-    select p.id, p.name, p.job_title as "jobTitle", d.name as department from person p
-      join department d on d.id = p.department_id
-    where (p.left_on is null or p.left_on >= ${today}) and p.name ilike ${'%' + words.replace(/[\\%_]/g, '\\$&') + '%'}
-    order by p.name limit 20`,
+    { id: p.id, name: p.name, jobTitle: p.jobTitle, department: d.name },
+    sql`from ${p}
+      join ${d} on ${d.id} = ${p.departmentId}
+    where (${p.leftOn} is null or ${p.leftOn} >= ${today})
+    and ${p.name} ilike ${'%' + words.replace(/[\\%_]/g, '\\$&') + '%'}
+    order by ${p.name} limit 20`,
   )
 }
 
@@ -258,14 +299,22 @@ export interface AbsenceRow {
 
 /** Absences of a person, or of everybody, that are not over on `today`. */
 export function listAbsences(tx: Tx, today: Day, personId: string | null): Promise<AbsenceRow[]> {
-  return rows<AbsenceRow>(
+  return read(
     tx,
-    sql`
-    select a.id, a.person_id as "personId", p.name, a.from_day::text as "from", a.until_day::text as "until",
-      a.substitute_id as "substituteId", s.name as substitute, a.note, a.version::int as version
-    from absence a join person p on p.id = a.person_id left join person s on s.id = a.substitute_id
-    where a.until_day >= ${today} ${personId === null ? sql`` : sql`and a.person_id = ${personId}`}
-    order by a.from_day, p.name`,
+    {
+      id: a.id,
+      personId: a.personId,
+      name: p.name,
+      from: a.fromDay,
+      until: a.untilDay,
+      substituteId: a.substituteId,
+      substitute: u.name,
+      note: a.note,
+      version: sql<number>`${a.version}::int`,
+    },
+    sql`from ${a} join ${p} on ${p.id} = ${a.personId} left join ${u} on ${u.id} = ${a.substituteId}
+    where ${a.untilDay} >= ${today} ${personId === null ? sql`` : sql`and ${a.personId} = ${personId}`}
+    order by ${a.fromDay}, ${p.name}`,
   )
 }
 
@@ -273,28 +322,36 @@ export function listNotices(
   tx: Tx,
   personId: string,
 ): Promise<{ id: string; at: string; told: Told; aboutKind: string; aboutId: string; read: boolean }[]> {
-  return rows(
+  return read(
     tx,
-    sql`
-    select id, to_char(at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as at, told, about_kind as "aboutKind",
-      about_id as "aboutId", read_at is not null as read
-    from notice where person_id = ${personId} order by notice.at desc, id limit 30`,
+    {
+      id: notice.id,
+      at: SECONDS(notice.at),
+      told: notice.told,
+      aboutKind: notice.aboutKind,
+      aboutId: notice.aboutId,
+      read: sql<boolean>`${notice.readAt} is not null`,
+    },
+    sql`from ${notice} where ${notice.personId} = ${personId} order by ${notice.at} desc, ${notice.id} limit 30`,
   )
 }
 
 /** How much a person was told and has not read, and whether anybody reports to them. */
 export async function readTold(tx: Tx, personId: string): Promise<{ unread: number; decides: boolean }> {
-  const found = await row<{ unread: number; decides: boolean }>(
+  const found = await readOne(
     tx,
-    sql`
-    select (select count(*)::int from notice where person_id = ${personId} and read_at is null) as unread,
-      exists (select 1 from person where manager_id = ${personId}) as decides`,
+    {
+      unread: sql<number>`(select count(*)::int from ${notice} where ${notice.personId} = ${personId}
+      and ${notice.readAt} is null)`,
+      decides: sql<boolean>`exists (select 1 from ${person} where ${person.managerId} = ${personId})`,
+    },
+    sql``,
   )
   return found ?? { unread: 0, decides: false }
 }
 
 export async function findAddress(tx: Tx, personId: string): Promise<{ name: string; email: string } | null> {
-  return row(tx, sql`select name, email from person where id = ${personId}`)
+  return readOne(tx, { name: person.name, email: person.email }, sql`from ${person} where ${person.id} = ${personId}`)
 }
 
 /** Whoever holds a role and is here on a day; for a department, also whoever holds it for that one. */
@@ -304,12 +361,13 @@ export function listHolders(
   today: Day,
   departmentId: string | null = null,
 ): Promise<{ id: string; name: string }[]> {
-  return rows(
+  return read(
     tx,
-    sql`
-    select distinct p.id, p.name from role_grant g join person p on p.id = g.person_id
-    where g.role = ${role} and (p.left_on is null or p.left_on >= ${today}) and (g.department_id is null
-      or g.department_id = ${departmentId}) order by p.name`,
+    { id: p.id, name: p.name },
+    sql`from ${g} join ${p} on ${p.id} = ${g.personId}
+    where ${g.role} = ${role} and (${p.leftOn} is null or ${p.leftOn} >= ${today}) and (${g.departmentId} is null
+      or ${g.departmentId} = ${departmentId}) order by ${p.name}`,
+    { distinct: true },
   )
 }
 
@@ -319,8 +377,10 @@ export function listSavedViews(
   personId: string,
   place: string,
 ): Promise<{ id: string; name: string; query: string }[]> {
-  return rows(
+  return read(
     tx,
-    sql`select id, name, query from saved_view where person_id = ${personId} and place = ${place} order by name`,
+    { id: savedView.id, name: savedView.name, query: savedView.query },
+    sql`from ${savedView} where ${savedView.personId} = ${personId} and ${savedView.place} = ${place}
+    order by ${savedView.name}`,
   )
 }

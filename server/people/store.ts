@@ -2,9 +2,9 @@ import { and, eq, isNull, sql } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import type { Address } from '#core/base/address'
 import type { Told } from '#core/told/told'
-import { absence, notice, savedView, session, shipTo } from '../db/schema/people'
+import { absence, notice, savedView, session, shipTo, signInAttempt } from '../db/schema/people'
 import type { Tx } from '../db/client'
-import { row } from '../db/rows'
+import { readOne } from '../db/read'
 
 export async function insertSession(
   tx: Tx,
@@ -36,21 +36,24 @@ export async function endSession(tx: Tx, id: string, now: Date): Promise<void> {
 /** Counts a try to sign in under a key within a window, and says how many there were in it. */
 export async function countSignIn(tx: Tx, key: string, now: Date, windowSeconds: number): Promise<number> {
   const start = new Date(now.getTime() - windowSeconds * 1000).toISOString()
-  const counted = await row<{ count: number }>(
-    tx,
-    sql`
-    insert into sign_in_attempt (key, window_from, count) values (${key}, ${now.toISOString()}, 1)
-    on conflict (key) do update set
-      count = case when sign_in_attempt.window_from < ${start} then 1 else sign_in_attempt.count + 1 end,
-      window_from = case when sign_in_attempt.window_from < ${start} then excluded.window_from
-        else sign_in_attempt.window_from end
-    returning count::int as count`,
-  )
+  const { windowFrom, count } = signInAttempt
+  const isOver = sql`${windowFrom} < ${start}`
+  const [counted] = await tx
+    .insert(signInAttempt)
+    .values({ key, windowFrom: now, count: '1' })
+    .onConflictDoUpdate({
+      target: signInAttempt.key,
+      set: {
+        count: sql`case when ${isOver} then 1 else ${count} + 1 end`,
+        windowFrom: sql`case when ${isOver} then ${now.toISOString()} else ${windowFrom} end`,
+      },
+    })
+    .returning({ count: sql<number>`${count}::int` })
   return counted?.count ?? 1
 }
 
 export async function forgetSignIns(tx: Tx, key: string): Promise<void> {
-  await tx.execute(sql`delete from sign_in_attempt where key = ${key}`)
+  await tx.delete(signInAttempt).where(eq(signInAttempt.key, key))
 }
 
 export async function insertAbsence(
@@ -86,12 +89,17 @@ export async function lockAbsence(
   substituteId: string | null
   version: number
 } | null> {
-  return row(
+  return readOne(
     tx,
-    sql`
-    select id, person_id as "personId", from_day::text as "from", until_day::text as "until",
-      substitute_id as "substituteId", version::int as version
-    from absence where id = ${id} for update`,
+    {
+      id: absence.id,
+      personId: absence.personId,
+      from: absence.fromDay,
+      until: absence.untilDay,
+      substituteId: absence.substituteId,
+      version: sql<number>`${absence.version}::int`,
+    },
+    sql`from ${absence} where ${absence.id} = ${id} for update`,
   )
 }
 

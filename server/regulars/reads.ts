@@ -5,10 +5,39 @@ import { completeDraft, type Draft } from '#core/requisition/draft'
 import type { Rhythm } from '#core/requisition/rhythm'
 import type { Tx } from '../db/client'
 import { likePattern } from '../db/pattern'
-import { row, rows } from '../db/rows'
-import { ORDERS, SEEN_ORDERS } from '../order/visible'
+import { SEEN_ORDERS } from '../order/visible'
 import { visible, type Reader } from '../document/visible'
-import { REQUISITIONS, SEEN_REQUISITIONS } from '../requisition/visible'
+import { SEEN_REQUISITIONS } from '../requisition/visible'
+import { named, read, readOne, sure, under } from '../db/read'
+import { document } from '../db/schema/document'
+import { requisitionCoding, requisitionLine } from '../db/schema/requisition'
+import { budgetLine } from '../db/schema/budget'
+import { requisitions } from '../requisition/visible'
+import { orderLine, orderLineSource } from '../db/schema/order'
+import { supplier } from '../db/schema/supplier'
+import { item } from '../db/schema/catalogue'
+import { orders } from '../order/visible'
+import { regular, regularList, template } from '../db/schema/regulars'
+import { department, person } from '../db/schema/people'
+
+const c = named(requisitionCoding, 'c')
+const b = named(budgetLine, 'b')
+const l = named(requisitionLine, 'l')
+const r = requisitions('r')
+const q = named(requisitionLine, 'q')
+const x = named(orderLineSource, 'x')
+const s = named(supplier, 's')
+const oq = named(orderLine, 'oq')
+const ol = named(orderLine, 'ol')
+const i = named(item, 'i')
+const o = orders('o')
+const g = named(regularList, 'g')
+const d = named(department, 'd')
+const e = named(regular, 'e')
+const t = named(template, 't')
+const p = named(person, 'p')
+const old = named(budgetLine, 'old')
+const same = named(budgetLine, 'same')
 
 /** A line as it was bought or kept, with what tells it apart. */
 export interface OldLine {
@@ -52,12 +81,22 @@ export function asLine(l: OldLine) {
   }
 }
 
-const LINE = sql`l.item_id as "itemId", l.category_id as "categoryId", l.description,
-  l.second_description as "secondDescription", l.quantity, l.unit, l.unit_price as "unitPrice",
-  l.price_base as "priceBase", l.currency, l.tax_code as "taxCode", l.supplier_id as "supplierId",
-    l.supplier_part as "supplierPart",
-  (select b.account_code from requisition_coding c join budget_line b on b.id = c.budget_line_id
-    where c.line_id = l.id order by c.position limit 1) as account`
+const LINE = {
+  itemId: l.itemId,
+  categoryId: l.categoryId,
+  description: l.description,
+  secondDescription: l.secondDescription,
+  quantity: l.quantity,
+  unit: l.unit,
+  unitPrice: l.unitPrice,
+  priceBase: l.priceBase,
+  currency: l.currency,
+  taxCode: l.taxCode,
+  supplierId: l.supplierId,
+  supplierPart: l.supplierPart,
+  account: sql<string | null>`(select ${b.accountCode} from ${c} join ${b} on ${b.id} = ${c.budgetLineId}
+    where ${c.lineId} = ${l.id} order by ${c.position} limit 1)`,
+}
 const RECENT = 3000
 const holds = (words: string, ...columns: SQL[]) =>
   words.trim() === ''
@@ -69,21 +108,30 @@ const holds = (words: string, ...columns: SQL[]) =>
 
 /** What a department bought last, each thing once, the newest first. */
 export function listBought(tx: Tx, departmentIds: readonly string[], words: string, limit: number): Promise<OldLine[]> {
-  return rows<OldLine>(
+  const newest = sql`(select ${r.id}, ${r.number}, ${r.sentAt} from ${r}
+    where ${r.departmentId} = any(${sql.param([...departmentIds])}::uuid[])
+      and ${r.state} in ('approved', 'part ordered', 'ordered', 'closed')
+    order by ${r.sentAt} desc limit ${RECENT}) r`
+  const thing = sql`coalesce(${l.itemId}::text, lower(${l.description}))`
+  const once = under(
+    'once',
+    sql`(select distinct on (${thing}) ${l.id} as line, ${r.number}, ${r.sentAt} from ${newest}
+      join ${l} on ${l.requisitionId} = ${r.id} where ${holds(words, sql`${l.description}`, sql`${l.supplierPart}`)}
+      order by ${thing}, ${r.sentAt} desc)`,
+    document,
+  )
+  return read(
     tx,
-    sql`
-    with recent as (
-      select l.*, r.number, r.sent_at from requisition_line l join (
-        select id, number, sent_at from ${REQUISITIONS} r
-          where department_id = any(${sql.param([...departmentIds])}::uuid[]) and state in ('approved',
-          'part ordered', 'ordered', 'closed')
-        order by sent_at desc limit ${RECENT}) r on r.id = l.requisition_id
-          where ${holds(words, sql`l.description`, sql`l.supplier_part`)}),
-    once as (select distinct on (coalesce(item_id::text, lower(description))) * from recent
-      order by coalesce(item_id::text, lower(description)), sent_at desc)
-    select 'bought' as "groupId", '' as "groupName", '' as "groupNote", null as "groupDay", ${LINE}, l.number as note,
-      l.sent_at::date::text as day
-    from once l order by l.sent_at desc, l.description limit ${limit}`,
+    {
+      groupId: sql<string>`'bought'`,
+      groupName: sql<string>`''`,
+      groupNote: sql<string>`''`,
+      groupDay: sql<Day | null>`null`,
+      ...LINE,
+      note: sure(once.number),
+      day: sql<Day>`${once.sentAt}::date::text`,
+    },
+    sql`from ${once} join ${l} on ${l.id} = once.line order by ${once.sentAt} desc, ${l.description} limit ${limit}`,
   )
 }
 
@@ -95,29 +143,47 @@ export function listRequestLines(
   words: string,
   limit: number,
 ): Promise<OldLine[]> {
-  return rows<OldLine>(
+  return read(
     tx,
-    sql`
-    with page as (
-      select r.id, r.number, r.title, r.sent_at from ${REQUISITIONS} r
-      where r.number is not null and (r.owner_id = ${reader.actor.id}
-        or r.department_id = any(${sql.param([...departmentIds])}::uuid[])) and ${visible(SEEN_REQUISITIONS, reader)}
-        and (${holds(words, sql`r.title`, sql`r.number`)} or exists (select 1 from requisition_line q
-          where q.requisition_id = r.id and (${holds(words, sql`q.description`)})))
-      order by r.sent_at desc limit ${limit})
-    select r.id as "groupId", r.title as "groupName", r.number as "groupNote", r.sent_at::date::text as "groupDay",
-      ${LINE}, '' as note, null as day
-    from page r join requisition_line l on l.requisition_id = r.id order by r.sent_at desc, r.id, l.position`,
+    {
+      groupId: r.id,
+      groupName: r.title,
+      groupNote: sure(r.number),
+      groupDay: sql<OldLine['groupDay']>`${r.sentAt}::date::text`,
+      ...LINE,
+      note: sql<OldLine['note']>`''`,
+      day: sql<OldLine['day']>`null`,
+    },
+    sql`from page r join ${l} on ${l.requisitionId} = ${r.id} order by ${r.sentAt} desc, ${r.id}, ${l.position}`,
+    {
+      before: sql`with page as (
+      select ${r.id}, ${r.number}, ${r.title}, ${r.sentAt} from ${r}
+      where ${r.number} is not null and (${r.ownerId} = ${reader.actor.id}
+        or ${r.departmentId} = any(${sql.param([...departmentIds])}::uuid[])) and ${visible(SEEN_REQUISITIONS, reader)}
+        and (${holds(words, sql`${r.title}`, sql`${r.number}`)} or exists (select 1 from ${q}
+          where ${q.requisitionId} = ${r.id} and (${holds(words, sql`${q.description}`)})))
+      order by ${r.sentAt} desc limit ${limit})`,
+    },
   )
 }
 
-const ORDER_LINE = sql`l.item_id as "itemId", i.category_id as "categoryId", l.description,
-  l.second_description as "secondDescription", l.quantity, l.unit, l.unit_price as "unitPrice",
-  l.price_base as "priceBase", o.currency, l.tax_code as "taxCode", o.supplier_id as "supplierId",
-    l.supplier_part as "supplierPart",
-  (select b.account_code from order_line_source x join requisition_coding c on c.line_id = x.requisition_line_id
-    join budget_line b on b.id = c.budget_line_id
-    where x.order_line_id = l.id order by c.position limit 1) as account`
+const ORDER_LINE = {
+  itemId: ol.itemId,
+  categoryId: i.categoryId,
+  description: ol.description,
+  secondDescription: ol.secondDescription,
+  quantity: ol.quantity,
+  unit: ol.unit,
+  unitPrice: ol.unitPrice,
+  priceBase: ol.priceBase,
+  currency: o.currency,
+  taxCode: ol.taxCode,
+  supplierId: o.supplierId,
+  supplierPart: ol.supplierPart,
+  account: sql<string | null>`(select ${b.accountCode} from ${x} join ${c} on ${c.lineId} = ${x.requisitionLineId}
+    join ${b} on ${b.id} = ${c.budgetLineId}
+    where ${x.orderLineId} = ${ol.id} order by ${c.position} limit 1)`,
+}
 
 /** The lines of the newest orders that a person sees; of one order where it is named. */
 export function listOrderLinesToTake(
@@ -127,36 +193,43 @@ export function listOrderLinesToTake(
   limit: number,
   orderId: string | null = null,
 ): Promise<OldLine[]> {
-  return rows<OldLine>(
+  return read(
     tx,
-    sql`
-    with page as (
-      select o.id, o.number, o.currency, o.supplier_id, s.name, o.sent_at from ${ORDERS} o
-        join supplier s on s.id = o.supplier_id
-      where o.number is not null ${orderId === null ? sql`` : sql`and o.id = ${orderId}`}
+    {
+      groupId: o.id,
+      groupName: sql<OldLine['groupName']>`${o.number} || ' to ' || o.called`,
+      groupNote: sql<OldLine['groupNote']>`''`,
+      groupDay: sql<OldLine['groupDay']>`${o.sentAt}::date::text`,
+      ...ORDER_LINE,
+      note: sql<OldLine['note']>`''`,
+      day: sql<OldLine['day']>`null`,
+    },
+    sql`from page o join ${ol} on ${ol.orderId} = ${o.id} left join ${i} on ${i.id} = ${ol.itemId}
+    order by ${o.sentAt} desc,
+      ${o.id}, ${ol.position}`,
+    {
+      before: sql`with page as (
+      select ${o.id}, ${o.number}, ${o.currency}, ${o.supplierId}, ${s.name} as called, ${o.sentAt} from ${o}
+        join ${s} on ${s.id} = ${o.supplierId}
+      where ${o.number} is not null ${orderId === null ? sql`` : sql`and ${o.id} = ${orderId}`}
         and ${visible(SEEN_ORDERS, reader)}
-        and (${holds(words, sql`o.number`, sql`s.name`)} or exists (select 1 from order_line q
-          where q.order_id = o.id and (${holds(words, sql`q.description`)})))
-      order by o.sent_at desc limit ${limit})
-    select o.id as "groupId", o.number || ' to ' || o.name as "groupName", '' as "groupNote",
-      o.sent_at::date::text as "groupDay", ${ORDER_LINE}, '' as note, null as day
-    from page o join order_line l on l.order_id = o.id left join item i on i.id = l.item_id order by o.sent_at desc,
-      o.id, l.position`,
+        and (${holds(words, sql`${o.number}`, sql`${s.name}`)} or exists (select 1 from ${oq}
+          where ${oq.orderId} = ${o.id} and (${holds(words, sql`${oq.description}`)})))
+      order by ${o.sentAt} desc limit ${limit})`,
+    },
   )
 }
 
 /** The account from which a department last paid what is called most alike; null where nothing is. */
 export async function findUsualAccount(tx: Tx, departmentId: string, words: string): Promise<string | null> {
-  const found = await row<{ account: string }>(
+  const found = await readOne(
     tx,
-    sql`
-    with recent as (select id from ${REQUISITIONS} r where department_id = ${departmentId}
-      and number is not null order by sent_at desc nulls last limit 1000),
-    alike as (select l.id, similarity(lower(l.description), ${words.toLowerCase()}) as likeness, r.id as rid
-      from recent r join requisition_line l on l.requisition_id = r.id)
-    select b.account_code as account from alike a join requisition_coding c on c.line_id = a.id and c.position = 0
-      join budget_line b on b.id = c.budget_line_id
-    where a.likeness >= 0.4 order by a.likeness desc limit 1`,
+    { account: b.accountCode },
+    sql`from (select ${l.id} as line, similarity(lower(${l.description}), ${words.toLowerCase()}) as likeness
+        from (select ${r.id} from ${r} where ${r.departmentId} = ${departmentId} and ${r.number} is not null
+          order by ${r.sentAt} desc nulls last limit 1000) r join ${l} on ${l.requisitionId} = ${r.id}) alike
+      join ${c} on ${c.lineId} = alike.line and ${c.position} = 0 join ${b} on ${b.id} = ${c.budgetLineId}
+    where alike.likeness >= 0.4 order by alike.likeness desc limit 1`,
   )
   return found?.account ?? null
 }
@@ -169,8 +242,14 @@ export interface RegularListRow {
   departmentId: string | null
   department: string | null
 }
-const LIST = sql`g.id, g.version, g.name, g.owner_id as "ownerId", g.department_id as "departmentId",
-  d.name as department`
+const LIST = {
+  id: g.id,
+  version: g.version,
+  name: g.name,
+  ownerId: g.ownerId,
+  departmentId: g.departmentId,
+  department: d.name,
+}
 
 /** A person's own lists and those of departments, their own first. */
 export function listRegularLists(
@@ -178,20 +257,21 @@ export function listRegularLists(
   personId: string,
   departmentIds: readonly string[],
 ): Promise<RegularListRow[]> {
-  return rows<RegularListRow>(
+  return read(
     tx,
-    sql`
-    select ${LIST} from regular_list g left join department d on d.id = g.department_id
-    where g.owner_id = ${personId} or g.department_id = any(${sql.param([...departmentIds])}::uuid[])
-      order by g.owner_id is null, d.name, g.name`,
+    { ...LIST },
+    sql`from ${g} left join ${d} on ${d.id} = ${g.departmentId}
+    where ${g.ownerId} = ${personId} or ${g.departmentId} = any(${sql.param([...departmentIds])}::uuid[])
+      order by ${g.ownerId} is null, ${d.name}, ${g.name}`,
   )
 }
 
 export function lockRegularList(tx: Tx, id: string): Promise<RegularListRow | null> {
-  return row<RegularListRow>(
+  return readOne(
     tx,
-    sql`select ${LIST} from regular_list g left join department d on d.id = g.department_id
-      where g.id = ${id} for update of g`,
+    { ...LIST },
+    sql`from ${g} left join ${d} on ${d.id} = ${g.departmentId}
+      where ${g.id} = ${id} for update of g`,
   )
 }
 
@@ -205,15 +285,27 @@ export interface RegularRow extends Omit<
 }
 /** What stands on lists, in their order. */
 export function listRegularEntries(tx: Tx, listIds: readonly string[]): Promise<RegularRow[]> {
-  return rows<RegularRow>(
+  return read(
     tx,
-    sql`
-    select e.id, e.list_id as "listId", e.item_id as "itemId", i.category_id as "categoryId", e.description,
-      '' as "secondDescription", e.quantity, e.unit, e.unit_price as "unitPrice",
-      e.price_base as "priceBase", e.currency, e.tax_code as "taxCode", e.supplier_id as "supplierId",
-        e.supplier_part as "supplierPart", s.name as supplier
-    from regular e left join supplier s on s.id = e.supplier_id left join item i on i.id = e.item_id
-    where e.list_id = any(${sql.param([...listIds])}::uuid[]) order by e.list_id, e.position`,
+    {
+      id: e.id,
+      listId: e.listId,
+      itemId: e.itemId,
+      categoryId: i.categoryId,
+      description: e.description,
+      secondDescription: sql<RegularRow['secondDescription']>`''`,
+      quantity: e.quantity,
+      unit: e.unit,
+      unitPrice: e.unitPrice,
+      priceBase: e.priceBase,
+      currency: e.currency,
+      taxCode: e.taxCode,
+      supplierId: e.supplierId,
+      supplierPart: e.supplierPart,
+      supplier: s.name,
+    },
+    sql`from ${e} left join ${s} on ${s.id} = ${e.supplierId} left join ${i} on ${i.id} = ${e.itemId}
+    where ${e.listId} = any(${sql.param([...listIds])}::uuid[]) order by ${e.listId}, ${e.position}`,
   )
 }
 
@@ -232,10 +324,21 @@ export interface TemplateRow {
   sendsItself: boolean
   neededAfter: number
 }
-const TEMPLATE = sql`t.id, t.version, t.name, t.owner_id as "ownerId", p.name as owner,
-  t.department_id as "departmentId", d.name as department, t.draft, t.repeats,
-  t.starts_on::text as "startsOn", t.next_on::text as "nextOn", t.sends_itself as "sendsItself",
-    t.needed_after as "neededAfter"`
+const TEMPLATE = {
+  id: t.id,
+  version: t.version,
+  name: t.name,
+  ownerId: t.ownerId,
+  owner: p.name,
+  departmentId: t.departmentId,
+  department: d.name,
+  draft: t.draft,
+  repeats: t.repeats,
+  startsOn: t.startsOn,
+  nextOn: t.nextOn,
+  sendsItself: t.sendsItself,
+  neededAfter: t.neededAfter,
+}
 const complete = (t: TemplateRow): TemplateRow => ({ ...t, draft: completeDraft(t.draft) })
 
 /** A person's own templates and those shared with departments. */
@@ -245,31 +348,35 @@ export async function listTemplateRows(
   departmentIds: readonly string[],
 ): Promise<TemplateRow[]> {
   return (
-    await rows<TemplateRow>(
+    await read(
       tx,
-      sql`
-    select ${TEMPLATE} from template t join person p on p.id = t.owner_id left
-      join department d on d.id = t.department_id
-    where t.owner_id = ${personId} or t.department_id = any(${sql.param([...departmentIds])}::uuid[])
-      order by t.owner_id <> ${personId}, t.name, t.id`,
+      { ...TEMPLATE },
+      sql`from ${t} join ${p} on ${p.id} = ${t.ownerId} left
+      join ${d} on ${d.id} = ${t.departmentId}
+    where ${t.ownerId} = ${personId} or ${t.departmentId} = any(${sql.param([...departmentIds])}::uuid[])
+      order by ${t.ownerId} <> ${personId}, ${t.name}, ${t.id}`,
     )
   ).map(complete)
 }
 
 /** A template; `lock` takes its row. */
 export async function findTemplate(tx: Tx, id: string, lock = false): Promise<TemplateRow | null> {
-  const found = await row<TemplateRow>(
+  const found = await readOne(
     tx,
-    sql`
-    select ${TEMPLATE} from template t join person p on p.id = t.owner_id left
-      join department d on d.id = t.department_id where t.id = ${id} ${lock ? sql`for update of t` : sql``}`,
+    { ...TEMPLATE },
+    sql`from ${t} join ${p} on ${p.id} = ${t.ownerId} left
+      join ${d} on ${d.id} = ${t.departmentId} where ${t.id} = ${id} ${lock ? sql`for update of t` : sql``}`,
   )
   return found === null ? null : complete(found)
 }
 
 /** Templates whose day has come. */
 export function listDueTemplates(tx: Tx, today: Day): Promise<{ id: string }[]> {
-  return rows(tx, sql`select id from template where next_on <= ${today} order by next_on, id limit 500`)
+  return read(
+    tx,
+    { id: template.id },
+    sql`from ${template} where ${template.nextOn} <= ${today} order by ${template.nextOn}, ${template.id} limit 500`,
+  )
 }
 
 /** The budget line of a year for each of some of any year: the same department, account and project. */
@@ -278,13 +385,13 @@ export async function findBudgetLinesOfYear(
   ids: readonly string[],
   year: number,
 ): Promise<Map<string, string>> {
-  const found = await rows<{ was: string; now: string }>(
+  const found = await read(
     tx,
-    sql`
-    select o.id as was, n.id as now from budget_line o join budget_line n on n.department_id = o.department_id
-      and n.account_code = o.account_code
-      and n.project_code is not distinct from o.project_code and n.fiscal_year = ${year}
-    where o.id = any(${sql.param([...ids])}::uuid[])`,
+    { was: old.id, now: same.id },
+    sql`from ${old} join ${same} on ${same.departmentId} = ${old.departmentId}
+      and ${same.accountCode} = ${old.accountCode}
+      and ${same.projectCode} is not distinct from ${old.projectCode} and ${same.fiscalYear} = ${year}
+    where ${old.id} = any(${sql.param([...ids])}::uuid[])`,
   )
   return new Map(found.map((f) => [f.was, f.now]))
 }
@@ -293,9 +400,10 @@ export async function readSupplierNames(tx: Tx, ids: readonly string[]): Promise
   const found =
     ids.length === 0
       ? []
-      : await rows<{ id: string; name: string }>(
+      : await read(
           tx,
-          sql`select id, name from supplier where id = any(${sql.param([...ids])}::uuid[])`,
+          { id: supplier.id, name: supplier.name },
+          sql`from ${supplier} where ${supplier.id} = any(${sql.param([...ids])}::uuid[])`,
         )
   return Object.fromEntries(found.map((s) => [s.id, s.name]))
 }

@@ -6,9 +6,28 @@ import type { AttachmentKind, RequestKind, RequestRule } from '#core/requisition
 import type { ItemFacts, SupplierFacts } from '#core/supplier/warning'
 import type { Job } from '#core/requisition/job'
 import type { Tx } from '../db/client'
-import { row, rows } from '../db/rows'
+import { ITEM_FACTS } from '../catalogue/reads'
 import { SUPPLIER_FACTS } from '../supplier/reads'
-import { REQUISITIONS } from './visible'
+import { named, read, readOne, sure } from '../db/read'
+import { job, ownField, requestKind, requestRule } from '../db/schema/request-form'
+import { holiday, organisation } from '../db/schema/settings'
+import { supplier } from '../db/schema/supplier'
+import { item } from '../db/schema/catalogue'
+import { requisitions } from '../requisition/visible'
+import { requisitionLine } from '../db/schema/requisition'
+import { attachment } from '../db/schema/document'
+
+const k = named(requestKind, 'k')
+const f = named(ownField, 'f')
+const u = named(requestRule, 'u')
+const h = named(holiday, 'h')
+const s = named(supplier, 's')
+const i = named(item, 'i')
+const j = named(job, 'j')
+const r = requisitions('r')
+const l = named(requisitionLine, 'l')
+const a = named(attachment, 'a')
+const o = named(organisation, 'o')
 
 /** Retired is what is no longer offered or asked for, and still stands on documents. */
 interface Retirable {
@@ -26,20 +45,29 @@ export interface FormEver {
 
 /** Kinds, own fields, rules and holidays, in one statement, as every sending needs them. */
 export async function readForm(tx: Tx, today: Day): Promise<FormEver> {
-  const found = await row<FormEver>(
+  const found = await readOne(
     tx,
-    sql`
-    select
-      (select coalesce(json_agg(json_build_object('code', k.code, 'name', k.name, 'help', k.help, 'series', k.series,
-        'retired', k.retired) order by k.position, k.name), '[]') from request_kind k) as kinds,
-      (select coalesce(json_agg(json_build_object('id', f.id, 'name', f.name, 'help', f.help, 'on', f.applies_on,
-        'type', f.type, 'required', f.required, 'kinds', f.kinds,
-        'departmentIds', f.department_ids, 'categoryIds', f.category_ids, 'choices', f.choices, 'retired',
-          f.retired) order by f.position, f.name), '[]') from own_field f) as "ownFields",
-      (select coalesce(json_agg(json_build_object('id', u.id, 'name', u.name, 'when', u.conditions, 'asks',
-        u.asks) order by u.position), '[]') from request_rule u) as rules,
-      (select coalesce(json_agg(h.day::text order by h.day), '[]') from holiday h
-        where h.day between ${today} and ${today}::date + 183) as holidays`,
+    {
+      kinds: sql<
+        FormEver['kinds']
+      >`(select coalesce(json_agg(json_build_object('code', ${k.code}, 'name', ${k.name}, 'help', ${k.help}, 'series',
+      ${k.series},
+        'retired', ${k.retired}) order by ${k.position}, ${k.name}), '[]') from ${k})`,
+      ownFields: sql<
+        FormEver['ownFields']
+      >`(select coalesce(json_agg(json_build_object('id', ${f.id}, 'name', ${f.name}, 'help', ${f.help}, 'on',
+      ${f.appliesOn},
+        'type', ${f.type}, 'required', ${f.required}, 'kinds', ${f.kinds},
+        'departmentIds', ${f.departmentIds}, 'categoryIds', ${f.categoryIds}, 'choices', ${f.choices}, 'retired',
+          ${f.retired}) order by ${f.position}, ${f.name}), '[]') from ${f})`,
+      rules: sql<
+        FormEver['rules']
+      >`(select coalesce(json_agg(json_build_object('id', ${u.id}, 'name', ${u.name}, 'when', ${u.conditions}, 'asks',
+        ${u.asks}) order by ${u.position}), '[]') from ${u})`,
+      holidays: sql<FormEver['holidays']>`(select coalesce(json_agg(${h.day}::text order by ${h.day}), '[]') from ${h}
+        where ${h.day} between ${today} and ${today}::date + 183)`,
+    },
+    sql``,
   )
   if (found === null) throw new Error('a statement without a table has a row')
   return found
@@ -57,15 +85,15 @@ export async function readNamed(
   itemIds: readonly string[],
 ): Promise<{ suppliers: SupplierFacts[]; items: ItemFacts[] }> {
   if (supplierIds.length === 0 && itemIds.length === 0) return { suppliers: [], items: [] }
-  const found = await row<{ suppliers: SupplierFacts[]; items: ItemFacts[] }>(
+  const found = await readOne(
     tx,
-    sql`
-    select
-      (select coalesce(json_agg(${SUPPLIER_FACTS}), '[]')
-        from supplier s where s.id = any(${sql.param([...supplierIds])}::uuid[])) as suppliers,
-      (select coalesce(json_agg(json_build_object('id', i.id, 'agreed', i.has_agreement = 1, 'leadDays', i.lead_days,
-        'warning', i.warning, 'warningMode', i.warning_mode)), '[]')
-        from item i where i.id = any(${sql.param([...itemIds])}::uuid[])) as items`,
+    {
+      suppliers: sql<SupplierFacts[]>`(select coalesce(json_agg(${SUPPLIER_FACTS}), '[]')
+        from ${s} where ${s.id} = any(${sql.param([...supplierIds])}::uuid[]))`,
+      items: sql<ItemFacts[]>`(select coalesce(json_agg(${ITEM_FACTS}), '[]')
+        from ${i} where ${i.id} = any(${sql.param([...itemIds])}::uuid[]))`,
+    },
+    sql``,
   )
   return found ?? { suppliers: [], items: [] }
 }
@@ -73,48 +101,51 @@ export async function readNamed(
 /** Jobs that are open, and those a document names already. */
 export function listJobs(tx: Tx, named: readonly string[], onlyNamed: boolean): Promise<Job[]> {
   if (onlyNamed && named.length === 0) return Promise.resolve([])
-  return rows<Job>(
+  return read(
     tx,
-    sql`
-    select j.id, j.number, j.name from job j
-    where j.id = any(${sql.param([...named])}::uuid[]) ${onlyNamed ? sql`` : sql`or j.is_open`}
-      order by j.number limit 500`,
+    { id: j.id, number: j.number, name: j.name },
+    sql`from ${j}
+    where ${j.id} = any(${sql.param([...named])}::uuid[]) ${onlyNamed ? sql`` : sql`or ${j.isOpen}`}
+      order by ${j.number} limit 500`,
   )
 }
 
 /** How many requests of each kind were ever sent. */
 export function countSentKinds(tx: Tx): Promise<{ kind: string; count: number }[]> {
-  return rows(
+  return read(
     tx,
-    sql`select r.kind_code as kind, count(*)::int as count from ${REQUISITIONS} r where r.number is not null
-      group by r.kind_code`,
+    { kind: r.kindCode, count: sql<number>`count(*)::int` },
+    sql`from ${r} where ${r.number} is not null
+      group by ${r.kindCode}`,
   )
 }
 
 /** On how many requests something stands in each own field, in the head or on a line. */
 export function countFilledFields(tx: Tx, fieldIds: readonly string[]): Promise<{ field: string; count: number }[]> {
   if (fieldIds.length === 0) return Promise.resolve([])
-  return rows(
+  return read(
     tx,
-    sql`
-    select held.field, count(distinct held.id)::int as count from (
-      select r.id, o.key as field from ${REQUISITIONS} r cross join lateral jsonb_each_text(r.own) o
-        where r.own <> '{}' and o.value <> ''
+    { field: sql<string>`held.field`, count: sql<number>`count(distinct held.request)::int` },
+    sql`from (
+      select ${r.id} as request, w.field from ${r} cross join lateral jsonb_each_text(${r.own}) w(field, held)
+        where ${r.own} <> '{}' and w.held <> ''
       union all
-      select l.requisition_id, o.key from requisition_line l cross join lateral jsonb_each_text(l.own) o
-        where l.own <> '{}' and o.value <> '') held
+      select ${l.requisitionId}, w.field from ${l} cross join lateral jsonb_each_text(${l.own}) w(field, held)
+        where ${l.own} <> '{}' and w.held <> '') held
     where held.field = any(${sql.param([...fieldIds])}::text[]) group by held.field`,
   )
 }
 
 /** The requests sent last, newest first, as they were sent. */
 export function listSentLast(tx: Tx, limit: number): Promise<{ draft: Draft; day: Day; attached: AttachmentKind[] }[]> {
-  return rows(
+  return read(
     tx,
-    sql`
-    select r.sent_draft as draft, (r.sent_at at time zone o.time_zone)::date::text as day,
-      array(select a.kind from attachment a where a.document_id = r.id) as attached
-    from ${REQUISITIONS} r cross join organisation o where r.sent_draft is not null order by r.sent_at desc,
-      r.id limit ${limit}`,
+    {
+      draft: sure(r.sentDraft),
+      day: sql<Day>`(${r.sentAt} at time zone ${o.timeZone})::date::text`,
+      attached: sql<AttachmentKind[]>`array(select ${a.kind} from ${a} where ${a.documentId} = ${r.id})`,
+    },
+    sql`from ${r} cross join ${o} where ${r.sentDraft} is not null order by ${r.sentAt} desc,
+      ${r.id} limit ${limit}`,
   )
 }

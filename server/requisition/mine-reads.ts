@@ -5,8 +5,29 @@ import type { DraftLine } from '#core/requisition/draft'
 import type { MineRow } from '#shared/contract/mine'
 import type { Tx } from '../db/client'
 import { likePattern } from '../db/pattern'
-import { row, rows } from '../db/rows'
-import { REQUISITIONS } from './visible'
+import { named, read, readOne } from '../db/read'
+import { remark } from '../db/schema/document'
+import { requisitionLine } from '../db/schema/requisition'
+import { job } from '../db/schema/request-form'
+import { approvalDecision, approvalSeat } from '../db/schema/approval'
+import { person } from '../db/schema/people'
+import { requisitions } from '../requisition/visible'
+import { supplier } from '../db/schema/supplier'
+import { category } from '../db/schema/catalogue'
+import { SECONDS } from '../db/moments'
+
+const m = named(remark, 'm')
+const k = named(requisitionLine, 'k')
+const f = named(requisitionLine, 'f')
+const l = named(requisitionLine, 'l')
+const b = named(job, 'b')
+const s = named(approvalSeat, 's')
+const p = named(person, 'p')
+const z = named(requisitionLine, 'z')
+const v = named(approvalDecision, 'v')
+const r = requisitions('r')
+const u = named(supplier, 'u')
+const c = named(category, 'c')
 
 export interface MineQuery {
   readonly view: 'all' | 'open' | 'drafts' | 'waiting'
@@ -23,20 +44,20 @@ export interface MineQuery {
 
 const VIEWS = {
   all: sql`true`,
-  open: sql`r.state not in ('closed', 'rejected', 'withdrawn', 'cancelled', 'ordered')`,
-  drafts: sql`r.state = 'draft'`,
-  waiting: sql`(r.state in ('draft', 'sent back') or (r.state = 'in approval' and exists (
-    select 1 from remark m where m.document_id = r.id and m.kind = 'question' and m.answered_at is null)))`,
+  open: sql`${r.state} not in ('closed', 'rejected', 'withdrawn', 'cancelled', 'ordered')`,
+  drafts: sql`${r.state} = 'draft'`,
+  waiting: sql`(${r.state} in ('draft', 'sent back') or (${r.state} = 'in approval' and exists (
+    select 1 from ${m} where ${m.documentId} = ${r.id} and ${m.kind} = 'question' and ${m.answeredAt} is null)))`,
 }
 
 /** What stands in Mine: what a person owns, and the drafts they raise for others. */
 const mineOf = (personId: string) =>
-  sql`(r.owner_id = ${personId} or (r.raised_by_id = ${personId} and r.state = 'draft'))`
+  sql`(${r.ownerId} = ${personId} or (${r.raisedById} = ${personId} and ${r.state} = 'draft'))`
 
 /** A title, reason or number in which words stand. */
 function holdsWords(words: string): SQL {
   const { anywhere, number } = likePattern(words)
-  return sql`(r.title ilike ${anywhere} or r.why ilike ${anywhere} or r.number ilike ${number})`
+  return sql`(${r.title} ilike ${anywhere} or ${r.why} ilike ${anywhere} or ${r.number} ilike ${number})`
 }
 
 /** What is for a job, and what holds a value in an own field. */
@@ -44,12 +65,12 @@ function fits(q: Pick<MineQuery, 'job' | 'field' | 'value'>): SQL {
   const job =
     q.job === undefined
       ? sql``
-      : sql`and (r.job_id = ${q.job} or exists (select 1 from requisition_line j where j.requisition_id = r.id
-        and j.job_id = ${q.job}))`
+      : sql`and (${r.jobId} = ${q.job} or exists (select 1 from ${k} where ${k.requisitionId} = ${r.id}
+        and ${k.jobId} = ${q.job}))`
   if (q.field === undefined || q.value === undefined || q.value === '') return job
   const held = JSON.stringify({ [q.field]: q.value })
-  return sql`${job} and (r.own @> ${held}::jsonb or exists (select 1 from requisition_line f
-    where f.requisition_id = r.id and f.own @> ${held}::jsonb))`
+  return sql`${job} and (${r.own} @> ${held}::jsonb or exists (select 1 from ${f}
+    where ${f.requisitionId} = ${r.id} and ${f.own} @> ${held}::jsonb))`
 }
 
 /** One page of what a person owns or raised, newest change first, with what each waits for. */
@@ -60,43 +81,57 @@ export async function listMine(
 ): Promise<{ rows: MineRow[]; next: string | null }> {
   const [moment, id] = (q.after ?? '').split('_')
   const sound = moment !== undefined && id !== undefined && isId(id) && !Number.isNaN(Date.parse(moment))
-  const after = sound ? sql`and (r.changed_at, r.id) < (${moment}::timestamptz, ${id}::uuid)` : sql``
+  const after = sound ? sql`and (${r.changedAt}, ${r.id}) < (${moment}::timestamptz, ${id}::uuid)` : sql``
   const words = q.words.trim() === '' ? sql`` : sql`and ${holdsWords(q.words.trim())}`
-  const found = await rows<MineRow & { key: string }>(
+  const found = await read(
     tx,
-    sql`
-    with page as (
-      select r.* from ${REQUISITIONS} r
-      where ${mineOf(personId)} and ${VIEWS[q.view]} ${words} ${fits(q)} ${after}
-      order by r.changed_at desc, r.id desc limit ${q.limit + 1})
-    select r.id, r.number, r.version, r.state,
-      coalesce(nullif(r.title, ''), (select l.description from requisition_line l where l.requisition_id = r.id
-        and l.description <> '' order by l.position limit 1), '') as title, coalesce(r.amount, d.net)::text as amount,
-      to_char(r.state_since at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as since,
-      coalesce(w.names, '{}') as "waitsFor", a.name as question,
-      coalesce(l.share, 0)::float as "orderedShare", coalesce(w.share, 0)::float as "decisionShare",
-        x.name as "stateBy",
-      to_char(r.reminded_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as "remindedAt", b.number as job, r.own,
-      to_char(r.changed_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"') || '_' || r.id as key
-    from page r left join job b on b.id = r.job_id
-    left join lateral (select array_agg(distinct p.name) filter (where s.state = 'open') as names,
-        avg(case when s.state in ('decided', 'met') then 1 else 0 end) as share
-      from approval_seat s join person p on p.id = s.actor_id where s.document_id = r.id
-        and r.state = 'in approval') w on true
-    left join lateral (select p.name from remark m join person p on p.id = m.person_id
-      where m.document_id = r.id and m.kind = 'question' and m.answered_at is null and r.state = 'in approval'
-        order by m.at limit 1) a on true
+    {
+      id: r.id,
+      number: r.number,
+      version: r.version,
+      state: r.state,
+      title: sql<
+        MineRow['title']
+      >`coalesce(nullif(${r.title}, ''), (select ${l.description} from ${l} where ${l.requisitionId} = ${r.id}
+        and ${l.description} <> '' order by ${l.position} limit 1), '')`,
+      amount: sql<MineRow['amount']>`coalesce(${r.amount}, d.worth)::text`,
+      since: SECONDS(r.stateSince),
+      waitsFor: sql<MineRow['waitsFor']>`coalesce(w.names, '{}')`,
+      question: sql<string | null>`a.asker`,
+      orderedShare: sql<number>`coalesce(o.share, 0)::float`,
+      decisionShare: sql<number>`coalesce(w.share, 0)::float`,
+      stateBy: sql<string | null>`x.decider`,
+      remindedAt: SECONDS(r.remindedAt),
+      job: b.number,
+      own: r.own,
+      key: sql<string>`to_char(${r.changedAt} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"') || '_' || ${r.id}`,
+    },
+    sql`from page r left join ${b} on ${b.id} = ${r.jobId}
+    left join lateral (select array_agg(distinct ${p.name}) filter (where ${s.state} = 'open') as names,
+        avg(case when ${s.state} in ('decided', 'met') then 1 else 0 end) as share
+      from ${s} join ${p} on ${p.id} = ${s.actorId} where ${s.documentId} = ${r.id}
+        and ${r.state} = 'in approval') w on true
+    left join lateral (select ${p.name} as asker from ${m} join ${p} on ${p.id} = ${m.personId}
+      where ${m.documentId} = ${r.id} and ${m.kind} = 'question' and ${m.answeredAt} is null
+      and ${r.state} = 'in approval'
+        order by ${m.at} limit 1) a on true
     left join lateral (select
-        sum(q.ordered * q.unit_price / q.price_base)
-          / nullif(sum(q.quantity * q.unit_price / q.price_base), 0) as share
-      from requisition_line q
-      where q.requisition_id = r.id and r.state in ('part ordered', 'ordered', 'closed')) l on true
-    left join lateral (select round(sum(round(q.quantity * q.unit_price / q.price_base, 2)), 2) as net
-      from requisition_line q where q.requisition_id = r.id and r.amount is null) d on true
-    left join lateral (select p.name from approval_decision v join person p on p.id = v.actor_id
-      where v.document_id = r.id and v.taken_back_at is null and r.state in ('rejected', 'sent back')
-        order by v.at desc limit 1) x on true
-    order by r.changed_at desc, r.id desc`,
+        sum(${z.ordered} * ${z.unitPrice} / ${z.priceBase})
+          / nullif(sum(${z.quantity} * ${z.unitPrice} / ${z.priceBase}), 0) as share
+      from ${z}
+      where ${z.requisitionId} = ${r.id} and ${r.state} in ('part ordered', 'ordered', 'closed')) o on true
+    left join lateral (select round(sum(round(${z.quantity} * ${z.unitPrice} / ${z.priceBase}, 2)), 2) as worth
+      from ${z} where ${z.requisitionId} = ${r.id} and ${r.amount} is null) d on true
+    left join lateral (select ${p.name} as decider from ${v} join ${p} on ${p.id} = ${v.actorId}
+      where ${v.documentId} = ${r.id} and ${v.takenBackAt} is null and ${r.state} in ('rejected', 'sent back')
+        order by ${v.at} desc limit 1) x on true
+    order by ${r.changedAt} desc, ${r.id} desc`,
+    {
+      before: sql`with page as (
+      select r.* from ${r}
+      where ${mineOf(personId)} and ${VIEWS[q.view]} ${words} ${fits(q)} ${after}
+      order by ${r.changedAt} desc, ${r.id} desc limit ${q.limit + 1})`,
+    },
   )
   const page = found.slice(0, q.limit)
   return { rows: page.map(({ key: _, ...r }) => r), next: found.length > q.limit ? (page.at(-1)?.key ?? null) : null }
@@ -107,13 +142,16 @@ export async function sumMine(
   tx: Tx,
   personId: string,
 ): Promise<{ total: number; waiting: number; sum: DecimalText; openSum: DecimalText }> {
-  const found = await row<{ total: number; waiting: number; sum: DecimalText; openSum: DecimalText }>(
+  const found = await readOne(
     tx,
-    sql`
-    select count(*)::int as total, (count(*) filter (where ${VIEWS.waiting}))::int as waiting, coalesce(sum(r.amount),
-      0) as sum,
-      coalesce(sum(r.amount) filter (where ${VIEWS.open}), 0) as "openSum"
-    from ${REQUISITIONS} r where ${mineOf(personId)}`,
+    {
+      total: sql<number>`count(*)::int`,
+      waiting: sql<number>`(count(*) filter (where ${VIEWS.waiting}))::int`,
+      sum: sql<DecimalText>`coalesce(sum(${r.amount}),
+      0)`,
+      openSum: sql<DecimalText>`coalesce(sum(${r.amount}) filter (where ${VIEWS.open}), 0)`,
+    },
+    sql`from ${r} where ${mineOf(personId)}`,
   )
   return found ?? { total: 0, waiting: 0, sum: '0', openSum: '0' }
 }
@@ -124,19 +162,19 @@ export async function countWaiting(
   personId: string,
   buys: boolean,
 ): Promise<{ need: number; decision: number; order: number }> {
-  const found = await row<{ need: number; decision: number; order: number }>(
+  const toOrder = sql<number>`(select count(*)::int from ${r} join ${l} on ${l.requisitionId} = ${r.id}
+    where ${r.state} in ('approved', 'part ordered')
+      and ${l.quantity} - ${l.ordered} - ${l.cancelled} - ${l.onTray} > 0)`
+  const found = await readOne(
     tx,
-    sql`
-    select (select count(*)::int from ${REQUISITIONS} r where r.owner_id = ${personId} and r.state <> 'draft'
-      and ${VIEWS.waiting}) as need,
-      (select count(distinct document_id)::int from approval_seat where actor_id = ${personId}
-        and state = 'open') as decision,
-      ${
-        buys
-          ? sql`(select count(*)::int from ${REQUISITIONS} r join requisition_line l on l.requisition_id = r.id
-        where r.state in ('approved', 'part ordered') and l.quantity - l.ordered - l.cancelled - l.on_tray > 0)`
-          : sql`0`
-      } as "order"`,
+    {
+      need: sql<number>`(select count(*)::int from ${r} where ${r.ownerId} = ${personId} and ${r.state} <> 'draft'
+        and ${VIEWS.waiting})`,
+      decision: sql<number>`(select count(distinct ${s.documentId})::int from ${s}
+        where ${s.actorId} = ${personId} and ${s.state} = 'open')`,
+      order: buys ? toOrder : sql<number>`0`,
+    },
+    sql``,
   )
   return found ?? { need: 0, decision: 0, order: 0 }
 }
@@ -166,19 +204,33 @@ export interface MineLine extends Pick<
 /** The lines of requests, in the order in which these are given. */
 export function listMineLines(tx: Tx, requisitionIds: readonly string[]): Promise<MineLine[]> {
   if (requisitionIds.length === 0) return Promise.resolve([])
-  return rows<MineLine>(
+  return read(
     tx,
-    sql`
-    select l.requisition_id as "requisitionId", l.position, l.description,
-      l.second_description as "secondDescription", l.quantity, l.unit, l.unit_price as "unitPrice",
-      l.price_base as "priceBase",
-      case when l.discount is null then null else json_build_object('of', l.discount_of, 'value',
-        trim_scale(l.discount)::text) end as discount,
-      l.currency, s.name as supplier, l.supplier_part as "supplierPart", c.name as category, l.ordered, l.cancelled,
-        j.number as job, l.own
-    from unnest(${sql.param([...requisitionIds])}::uuid[]) with ordinality as asked(id, n)
-      join requisition_line l on l.requisition_id = asked.id left join supplier s on s.id = l.supplier_id left
-        join category c on c.id = l.category_id left join job j on j.id = l.job_id
-    order by asked.n, l.position`,
+    {
+      requisitionId: l.requisitionId,
+      position: l.position,
+      description: l.description,
+      secondDescription: l.secondDescription,
+      quantity: l.quantity,
+      unit: l.unit,
+      unitPrice: l.unitPrice,
+      priceBase: l.priceBase,
+      discount: sql<
+        MineLine['discount']
+      >`case when ${l.discount} is null then null else json_build_object('of', ${l.discountOf}, 'value',
+        trim_scale(${l.discount})::text) end`,
+      currency: l.currency,
+      supplier: u.name,
+      supplierPart: l.supplierPart,
+      category: c.name,
+      ordered: l.ordered,
+      cancelled: l.cancelled,
+      job: b.number,
+      own: l.own,
+    },
+    sql`from unnest(${sql.param([...requisitionIds])}::uuid[]) with ordinality as asked(request, n)
+      join ${l} on ${l.requisitionId} = asked.request left join ${u} on ${u.id} = ${l.supplierId} left
+        join ${c} on ${c.id} = ${l.categoryId} left join ${b} on ${b.id} = ${l.jobId}
+    order by asked.n, ${l.position}`,
   )
 }

@@ -1,13 +1,20 @@
 import { sql } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
-import type { SplitMethod } from '#core/base/split'
 import { completeDraft, type Draft, type DraftLine, type LineDiscount } from '#core/requisition/draft'
 import type { RequisitionState } from '#core/requisition/moves'
 import type { DocumentHead } from '../document/kind'
 import { UTC } from '../db/moments'
 import type { Tx } from '../db/client'
-import { row, rows } from '../db/rows'
-import { REQUISITIONS } from './visible'
+import { named, read, readOne } from '../db/read'
+import { document } from '../db/schema/document'
+import { requisition, requisitionCoding, requisitionLine } from '../db/schema/requisition'
+import { requisitions } from '../requisition/visible'
+
+const d = named(document, 'd')
+const q = named(requisition, 'q')
+const c = named(requisitionCoding, 'c')
+const l = named(requisitionLine, 'l')
+const r = requisitions('r')
 
 /** A requisition's line as it is kept: the draft's line and what became of it. */
 export interface RequisitionLineRow extends DraftLine {
@@ -37,9 +44,6 @@ export interface RequisitionRow extends DocumentHead {
   readonly lines: readonly RequisitionLineRow[]
 }
 
-interface HeadRow extends Omit<Draft, 'lines' | 'kind'>, Omit<RequisitionRow, 'draft' | 'lines' | 'kind'> {
-  readonly kindCode: string
-}
 interface LineRow extends Omit<RequisitionLineRow, 'codings' | 'reclaimables' | 'discount'> {
   readonly discountOf: LineDiscount['of'] | null
   readonly discountValue: DecimalText | null
@@ -48,41 +52,83 @@ interface LineRow extends Omit<RequisitionLineRow, 'codings' | 'reclaimables' | 
 
 /** A requisition whole; `lock` takes its row for the rest of the transaction. Null where there is none. */
 export async function findRequisition(tx: Tx, id: string, lock = false): Promise<RequisitionRow | null> {
-  const head = await row<HeadRow>(
+  const head = await readOne(
     tx,
-    sql`
-    select d.id, d.number, d.version, d.state, q.kind_code as "kindCode", d.title, q.department_id as "departmentId",
-      q.raised_by_id as "raisedById",
-      d.owner_id as "ownerId", q.ship_to_id as "shipToId", q.address, q.ship_to_detail as "shipToDetail", q.attention,
-        q.telephone, q.instructions,
-      q.need_by::text as "needBy", q.why, q.over_budget_reason as "overBudgetReason", q.justification,
-        q.note_to_supplier as "noteToSupplier",
-      q.note_internal as "noteInternal", q.job_id as "jobId", q.own, q.read_warnings as "readWarnings",
-        ${UTC('q.reminded_at')} as "remindedAt", q.accounting_date::text as "accountingDate",
-        q.fiscal_year as "fiscalYear", q.period,
-      q.amount, q.round, q.sent_draft as "sentDraft", ${UTC('d.sent_at')} as "sentAt",
-        ${UTC('d.state_since')} as "stateSince",
-      ${UTC('d.changed_at')} as "changedAt"
-    from document d join requisition q on q.id = d.id where d.id = ${id} ${lock ? sql`for update of d, q` : sql``}`,
+    {
+      id: d.id,
+      number: d.number,
+      version: d.version,
+      state: sql<RequisitionState>`${d.state}`,
+      kindCode: q.kindCode,
+      title: d.title,
+      departmentId: q.departmentId,
+      raisedById: q.raisedById,
+      ownerId: d.ownerId,
+      shipToId: q.shipToId,
+      address: q.address,
+      shipToDetail: q.shipToDetail,
+      attention: q.attention,
+      telephone: q.telephone,
+      instructions: q.instructions,
+      needBy: q.needBy,
+      why: q.why,
+      overBudgetReason: q.overBudgetReason,
+      justification: q.justification,
+      noteToSupplier: q.noteToSupplier,
+      noteInternal: q.noteInternal,
+      jobId: q.jobId,
+      own: q.own,
+      readWarnings: q.readWarnings,
+      remindedAt: UTC(q.remindedAt),
+      accountingDate: q.accountingDate,
+      fiscalYear: q.fiscalYear,
+      period: q.period,
+      amount: q.amount,
+      round: q.round,
+      sentDraft: q.sentDraft,
+      sentAt: UTC(d.sentAt),
+      stateSince: UTC(d.stateSince),
+      changedAt: UTC(d.changedAt),
+    },
+    sql`from ${d} join ${q} on ${q.id} = ${d.id} where ${d.id} = ${id} ${lock ? sql`for update of d, q` : sql``}`,
   )
   if (head === null) return null
-  const found = await rows<LineRow & { splitMethod: SplitMethod }>(
+  const found = await read(
     tx,
-    sql`
-    select l.id, l.item_id as "itemId", l.category_id as "categoryId", l.description,
-      l.second_description as "secondDescription", l.quantity, l.unit,
-      l.unit_price as "unitPrice", l.list_price as "listPrice", l.price_with_tax as "priceWithTax",
-        l.discount_of as "discountOf", l.discount as "discountValue",
-      l.note_to_supplier as "noteToSupplier", l.note_internal as "noteInternal", l.job_id as "jobId", l.own,
-        l.price_base as "priceBase", l.currency, l.to_base as "toBase", l.tax_code as "taxCode",
-        l.tax_rate as "taxRate",
-      l.supplier_id as "supplierId", l.supplier_part as "supplierPart", l.split_method as "splitMethod", l.ordered,
-        l.on_tray as "onTray",
-      l.cancelled, coalesce((
-        select json_agg(json_build_object('budgetLineId', c.budget_line_id, 'value', trim_scale(c.value)::text,
-          'reclaimable', trim_scale(c.reclaimable)::text) order by c.position)
-        from requisition_coding c where c.line_id = l.id), '[]') as codings
-    from requisition_line l where l.requisition_id = ${id} order by l.position`,
+    {
+      id: l.id,
+      itemId: l.itemId,
+      categoryId: l.categoryId,
+      description: l.description,
+      secondDescription: l.secondDescription,
+      quantity: l.quantity,
+      unit: l.unit,
+      unitPrice: l.unitPrice,
+      listPrice: l.listPrice,
+      priceWithTax: l.priceWithTax,
+      discountOf: l.discountOf,
+      discountValue: l.discount,
+      noteToSupplier: l.noteToSupplier,
+      noteInternal: l.noteInternal,
+      jobId: l.jobId,
+      own: l.own,
+      priceBase: l.priceBase,
+      currency: l.currency,
+      toBase: l.toBase,
+      taxCode: l.taxCode,
+      taxRate: l.taxRate,
+      supplierId: l.supplierId,
+      supplierPart: l.supplierPart,
+      splitMethod: l.splitMethod,
+      ordered: l.ordered,
+      onTray: l.onTray,
+      cancelled: l.cancelled,
+      codings: sql<LineRow['codings']>`coalesce((
+        select json_agg(json_build_object('budgetLineId', ${c.budgetLineId}, 'value', trim_scale(${c.value})::text,
+          'reclaimable', trim_scale(${c.reclaimable})::text) order by ${c.position})
+        from ${c} where ${c.lineId} = ${l.id}), '[]')`,
+    },
+    sql`from ${l} where ${l.requisitionId} = ${id} order by ${l.position}`,
   )
   const lines = found.map(({ discountOf, discountValue, ...l }): RequisitionLineRow => ({
     ...l,
@@ -167,11 +213,12 @@ function toDraftLine(l: RequisitionLineRow): DraftLine {
  * locked.
  */
 export function listOwned(tx: Tx, ownerId: string, departments: 'all' | readonly string[]): Promise<{ id: string }[]> {
-  const part = departments === 'all' ? sql`` : sql`and department_id = any(${sql.param([...departments])}::uuid[])`
-  return rows(
+  const part = departments === 'all' ? sql`` : sql`and ${r.departmentId} = any(${sql.param([...departments])}::uuid[])`
+  return read(
     tx,
-    sql`
-    select id from ${REQUISITIONS} r where owner_id = ${ownerId} ${part}
-      and state in ('in approval', 'approved', 'part ordered', 'ordered', 'sent back', 'withdrawn') order by id`,
+    { id: r.id },
+    sql`from ${r} where ${r.ownerId} = ${ownerId} ${part}
+      and ${r.state} in ('in approval', 'approved', 'part ordered', 'ordered', 'sent back', 'withdrawn')
+      order by ${r.id}`,
   )
 }

@@ -4,7 +4,10 @@ import type { Draft } from '#core/requisition/draft'
 import { requisition, requisitionCoding, requisitionLine } from '../db/schema/requisition'
 import type { Tx } from '../db/client'
 import { insertDocument, touchDocument } from '../document/store'
-import { rows } from '../db/rows'
+import { bare, named, read } from '../db/read'
+
+const l = named(requisitionLine, 'l')
+const c = named(requisitionCoding, 'c')
 
 function headOf(draft: Draft) {
   return {
@@ -87,11 +90,11 @@ async function insertLines(tx: Tx, id: string, draft: Draft): Promise<void> {
 
 /** Line ids that already belong to another requisition. */
 export async function listForeignLines(tx: Tx, id: string, lineIds: readonly string[]): Promise<string[]> {
-  const found = await rows<{ id: string }>(
+  const found = await read(
     tx,
-    sql`
-    select id from requisition_line where id = any(${sql.param(lineIds as string[])}::uuid[])
-      and requisition_id <> ${id}`,
+    { id: requisitionLine.id },
+    sql`from ${requisitionLine} where ${requisitionLine.id} = any(${sql.param(lineIds as string[])}::uuid[])
+      and ${requisitionLine.requisitionId} <> ${id}`,
   )
   return found.map((f) => f.id)
 }
@@ -106,12 +109,12 @@ export async function freezeLines(
   const shares = lines.flatMap((l) => l.reclaimables.map((r, p) => ({ i: l.id, p, r })))
   await tx.execute(sql`
     with frozen as (
-      update requisition_line l set to_base = f.b, tax_rate = f.t
-      from json_to_recordset(${JSON.stringify(flat)}::json) as f(i uuid, b numeric, t numeric) where l.id = f.i
-        and l.requisition_id = ${id})
-    update requisition_coding c set reclaimable = f.r
-    from json_to_recordset(${JSON.stringify(shares)}::json) as f(i uuid, p int, r numeric) where c.line_id = f.i
-      and c.position = f.p`)
+      update ${l} set ${bare(l.toBase)} = f.b, ${bare(l.taxRate)} = f.t
+      from json_to_recordset(${JSON.stringify(flat)}::json) as f(i uuid, b numeric, t numeric) where ${l.id} = f.i
+        and ${l.requisitionId} = ${id})
+    update ${c} set ${bare(c.reclaimable)} = f.r
+    from json_to_recordset(${JSON.stringify(shares)}::json) as f(i uuid, p int, r numeric) where ${c.lineId} = f.i
+      and ${c.position} = f.p`)
 }
 
 export async function setReminded(tx: Tx, id: string, now: Date): Promise<void> {
@@ -143,7 +146,8 @@ export async function moveQuantities(
   if (moves.length === 0) return
   const flat = moves.map((m) => ({ i: m.lineId, o: m.ordered ?? '0', t: m.onTray ?? '0', c: m.cancelled ?? '0' }))
   await tx.execute(sql`
-    update requisition_line l set ordered = l.ordered + f.o, on_tray = l.on_tray + f.t, cancelled = l.cancelled + f.c
+    update ${l} set ${bare(l.ordered)} = ${l.ordered} + f.o, ${bare(l.onTray)} = ${l.onTray} + f.t,
+      ${bare(l.cancelled)} = ${l.cancelled} + f.c
     from json_to_recordset(${JSON.stringify(flat)}::json) as f(i uuid, o numeric, t numeric, c numeric)
-      where l.id = f.i`)
+      where ${l.id} = f.i`)
 }

@@ -4,7 +4,13 @@ import { dec, type DecimalText } from '#core/base/decimal'
 import type { NewSupplierPolicy } from '#core/requisition/form'
 import { toBaseFactor } from '#core/base/rate'
 import type { Tx } from '../db/client'
-import { row, rows } from '../db/rows'
+import { named, read, readOne } from '../db/read'
+import { exchangeRate, fiscalPeriod, holiday, organisation, taxCode } from '../db/schema/settings'
+
+const o = named(organisation, 'o')
+const t = named(taxCode, 't')
+const p = named(fiscalPeriod, 'p')
+const x = named(exchangeRate, 'x')
 
 export interface Organisation {
   readonly name: string
@@ -22,11 +28,19 @@ export interface Organisation {
   readonly formVersion: number
 }
 
-const ORGANISATION = sql`o.name, o.address, o.time_zone as "timeZone", o.base_currency as "baseCurrency",
-  o.fiscal_start_month as "fiscalStartMonth",
-  o.order_tolerance_percent as "orderTolerancePercent", o.order_tolerance_amount as "orderToleranceAmount",
-  o.mail_from as "mailFrom", o.is_demo = 1 as "isDemo", o.new_suppliers as "newSuppliers",
-    o.form_version as "formVersion"`
+const ORGANISATION = {
+  name: o.name,
+  address: o.address,
+  timeZone: o.timeZone,
+  baseCurrency: o.baseCurrency,
+  fiscalStartMonth: o.fiscalStartMonth,
+  orderTolerancePercent: o.orderTolerancePercent,
+  orderToleranceAmount: o.orderToleranceAmount,
+  mailFrom: o.mailFrom,
+  isDemo: sql<boolean>`${o.isDemo} = 1`,
+  newSuppliers: o.newSuppliers,
+  formVersion: o.formVersion,
+}
 
 function present<T>(found: T | null): T {
   if (found === null) throw new Error('The organisation is not set up: load the demo or enter it.')
@@ -35,15 +49,16 @@ function present<T>(found: T | null): T {
 
 /** Who we are; an error when nothing was loaded yet. */
 export async function requireOrganisation(tx: Tx): Promise<Organisation> {
-  return present(await row<Organisation>(tx, sql`select ${ORGANISATION} from organisation o where o.id = 1`))
+  return present(await readOne(tx, { ...ORGANISATION }, sql`from ${o} where ${o.id} = 1`))
 }
 
 /** The version of what is asked for with requisitions, with the right to change it until the transaction ends. */
 export async function lockFormVersion(tx: Tx): Promise<number> {
   return present(
-    await row<{ version: number }>(
+    await readOne(
       tx,
-      sql`select form_version as version from organisation where id = 1 for no key update`,
+      { version: organisation.formVersion },
+      sql`from ${organisation} where ${organisation.id} = 1 for no key update`,
     ),
   ).version
 }
@@ -71,24 +86,29 @@ export interface Terms {
  */
 export async function requireTerms(tx: Tx, now: Date, rateDay: Day | null = null): Promise<Terms> {
   const found = present(
-    await row<
-      Organisation &
-        Pick<Terms, 'taxCodes' | 'closedPeriods'> & { rates: { currency: string; perBase: DecimalText; day: Day }[] }
-    >(
+    await readOne(
       tx,
-      sql`
-    select ${ORGANISATION},
-      (select coalesce(json_agg(json_build_object('code', t.code, 'name', t.name, 'category', t.category, 'rate',
-        trim_scale(t.rate)::text) order by t.rate desc, t.code), '[]')
-        from tax_code t) as "taxCodes",
-      (select coalesce(json_agg(json_build_object('currency', r.currency, 'perBase', trim_scale(r.per_base)::text,
-        'day', r.day)), '[]') from (
-        select distinct on (currency) currency, per_base, day from exchange_rate
-        where day <= coalesce(${rateDay}::date,
-          (${now.toISOString()}::timestamptz at time zone o.time_zone)::date) order by currency, day desc) r) as rates,
-      (select coalesce(json_agg(json_build_object('year', p.year, 'period', p.period)), '[]') from fiscal_period p
-        where p.closed_at <= ${now.toISOString()}) as "closedPeriods"
-    from organisation o where o.id = 1`,
+      {
+        ...ORGANISATION,
+        taxCodes: sql<
+          TaxCode[]
+        >`(select coalesce(json_agg(json_build_object('code', ${t.code}, 'name', ${t.name}, 'category', ${t.category},
+        'rate',
+        trim_scale(${t.rate})::text) order by ${t.rate} desc, ${t.code}), '[]')
+        from ${t})`,
+        rates: sql<{ currency: string; perBase: DecimalText; day: Day }[]>`(
+          select coalesce(json_agg(json_build_object('currency', ${x.currency}, 'perBase',
+            trim_scale(${x.perBase})::text, 'day', ${x.day})), '[]')
+          from (select distinct on (${x.currency}) ${x.currency}, ${x.perBase}, ${x.day} from ${x}
+            where ${x.day} <= coalesce(${rateDay}::date,
+              (${now.toISOString()}::timestamptz at time zone ${o.timeZone})::date)
+            order by ${x.currency}, ${x.day} desc) x)`,
+        closedPeriods: sql<
+          { year: number; period: number }[]
+        >`(select coalesce(json_agg(json_build_object('year', ${p.year}, 'period', ${p.period})), '[]') from ${p}
+        where ${p.closedAt} <= ${now.toISOString()})`,
+      },
+      sql`from ${o} where ${o.id} = 1`,
     ),
   )
   const { taxCodes, closedPeriods, rates, ...organisation } = found
@@ -105,9 +125,10 @@ export async function requireTerms(tx: Tx, now: Date, rateDay: Day | null = null
 }
 
 export async function listHolidays(tx: Tx, from: Day, until: Day): Promise<Day[]> {
-  const found = await rows<{ day: Day }>(
+  const found = await read(
     tx,
-    sql`select day::text as day from holiday where day between ${from} and ${until} order by day`,
+    { day: holiday.day },
+    sql`from ${holiday} where ${holiday.day} between ${from} and ${until} order by ${holiday.day}`,
   )
   return found.map((h) => h.day)
 }

@@ -1,8 +1,15 @@
 import { sql } from 'drizzle-orm'
+import type { PaymentTerms } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
 import type { SupplierFacts } from '#core/supplier/warning'
 import type { Tx } from '../db/client'
-import { row, rows } from '../db/rows'
+import { named, read, readOne } from '../db/read'
+import { supplier } from '../db/schema/supplier'
+import { person } from '../db/schema/people'
+import { SECONDS } from '../db/moments'
+
+const s = named(supplier, 's')
+const p = named(person, 'p')
 
 export interface SupplierRow {
   id: string
@@ -13,33 +20,45 @@ export interface SupplierRow {
   standing: string
   warning: string | null
   leadDays: number
-  termsKind: string
+  termsKind: PaymentTerms['kind']
   termsDays: number
   freight: DecimalText | null
   freightFreeFrom: DecimalText | null
   facts: SupplierFacts
 }
 /** What a verdict has to know of a supplier `s`. A refused one is as good as on hold. */
-export const SUPPLIER_FACTS = sql`json_build_object('id', s.id, 'name', s.name, 'standing',
-  case when s.standing = 'refused' then 'on hold' else s.standing end,
-  'leadDays', s.lead_days, 'warning', s.warning, 'warningMode', s.warning_mode)`
-const SUPPLIER = sql`s.id, s.number, s.name, s.town, s.currency, s.standing, s.warning, s.lead_days as "leadDays",
-  s.terms_kind as "termsKind",
-  s.terms_days as "termsDays", s.freight, s.freight_free_from as "freightFreeFrom", ${SUPPLIER_FACTS} as facts`
+export const SUPPLIER_FACTS = sql<SupplierFacts>`json_build_object('id', ${s.id}, 'name', ${s.name}, 'standing',
+  case when ${s.standing} = 'refused' then 'on hold' else ${s.standing} end,
+  'leadDays', ${s.leadDays}, 'warning', ${s.warning}, 'warningMode', ${s.warningMode})`
+const SUPPLIER = {
+  id: s.id,
+  number: s.number,
+  name: s.name,
+  town: s.town,
+  currency: s.currency,
+  standing: s.standing,
+  warning: s.warning,
+  leadDays: s.leadDays,
+  termsKind: s.termsKind,
+  termsDays: s.termsDays,
+  freight: s.freight,
+  freightFreeFrom: s.freightFreeFrom,
+  facts: SUPPLIER_FACTS,
+}
 
 export function findSupplier(tx: Tx, id: string): Promise<SupplierRow | null> {
-  return row<SupplierRow>(tx, sql`select ${SUPPLIER} from supplier s where s.id = ${id}`)
+  return readOne(tx, { ...SUPPLIER }, sql`from ${s} where ${s.id} = ${id}`)
 }
 
 /** Suppliers by any part of the name, number or town; all of them for no words. */
 export function searchSuppliers(tx: Tx, words: string, limit: number): Promise<SupplierRow[]> {
   const like = `%${words.trim().replace(/[\\%_]/g, '\\$&')}%`
-  return rows<SupplierRow>(
+  return read(
     tx,
-    sql`
-    select ${SUPPLIER} from supplier s where (s.name ilike ${like} or s.number ilike ${like}
-      or s.town ilike ${like}) and s.standing <> 'refused'
-    order by s.standing <> 'active', s.name limit ${limit}`,
+    { ...SUPPLIER },
+    sql`from ${s} where (${s.name} ilike ${like} or ${s.number} ilike ${like}
+      or ${s.town} ilike ${like}) and ${s.standing} <> 'refused'
+    order by ${s.standing} <> 'active', ${s.name} limit ${limit}`,
   )
 }
 
@@ -61,15 +80,23 @@ export function listCandidates(
   const tax = like.taxNumber.toUpperCase().replace(/[^A-Z0-9]/g, '')
   const domain = like.email.toLowerCase().split('@')[1] ?? ''
   const name = like.name.toLowerCase().trim()
-  return rows(
+  return read(
     tx,
-    sql`
-    select s.id, s.number, s.name, s.town, s.standing, s.tax_number as "taxNumber", s.email from supplier s
-    where s.standing <> 'refused' and ((${tax} <> '' and upper(regexp_replace(coalesce(s.tax_number, ''),
+    {
+      id: s.id,
+      number: s.number,
+      name: s.name,
+      town: s.town,
+      standing: s.standing,
+      taxNumber: s.taxNumber,
+      email: s.email,
+    },
+    sql`from ${s}
+    where ${s.standing} <> 'refused' and ((${tax} <> '' and upper(regexp_replace(coalesce(${s.taxNumber}, ''),
       '[^A-Za-z0-9]', '', 'g')) = ${tax})
-      or (${domain} <> '' and lower(s.email) like ${`%@${domain.replace(/[\\%_]/g, '\\$&')}`}) or (${name} <> ''
-        and (similarity(lower(s.name), ${name}) > 0.25 or word_similarity(${name}, lower(s.name)) > 0.5)))
-    order by similarity(lower(s.name), ${name}) desc limit 30`,
+      or (${domain} <> '' and lower(${s.email}) like ${`%@${domain.replace(/[\\%_]/g, '\\$&')}`}) or (${name} <> ''
+        and (similarity(lower(${s.name}), ${name}) > 0.25 or word_similarity(${name}, lower(${s.name})) > 0.5)))
+    order by similarity(lower(${s.name}), ${name}) desc limit 30`,
   )
 }
 
@@ -93,14 +120,27 @@ export interface ProposalRow {
 }
 /** A supplier with what was said of it when it was proposed; `lock` takes its row. */
 export function findProposal(tx: Tx, id: string, lock = false): Promise<ProposalRow | null> {
-  return row<ProposalRow>(
+  return readOne(
     tx,
-    sql`
-    select s.id, s.number, s.name, s.town, s.address, s.email, s.telephone, s.tax_number as "taxNumber", s.currency,
-      s.standing, s.warning, s.proposed_by_id as "proposedById",
-      p.name as "proposedBy", to_char(s.proposed_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as "proposedAt",
-        s.proposal_note as note, s.tax_form_hash as "taxFormHash"
-    from supplier s left join person p on p.id = s.proposed_by_id
-      where s.id = ${id} ${lock ? sql`for update of s` : sql``}`,
+    {
+      id: s.id,
+      number: s.number,
+      name: s.name,
+      town: s.town,
+      address: s.address,
+      email: s.email,
+      telephone: s.telephone,
+      taxNumber: s.taxNumber,
+      currency: s.currency,
+      standing: s.standing,
+      warning: s.warning,
+      proposedById: s.proposedById,
+      proposedBy: p.name,
+      proposedAt: SECONDS(s.proposedAt),
+      note: s.proposalNote,
+      taxFormHash: s.taxFormHash,
+    },
+    sql`from ${s} left join ${p} on ${p.id} = ${s.proposedById}
+      where ${s.id} = ${id} ${lock ? sql`for update of s` : sql``}`,
   )
 }

@@ -1,10 +1,19 @@
 import { and, eq, isNull, lt, or, sql } from 'drizzle-orm'
 import type { Told } from '#core/told/told'
 import { file } from '../db/schema/file'
-import { outgoingMail } from '../db/schema/mail'
 import { session, signInAttempt } from '../db/schema/people'
 import { idempotency } from '../db/schema/http'
 import type { Tx } from '../db/client'
+import { named } from '../db/read'
+import { attachment } from '../db/schema/document'
+import { orderRevision } from '../db/schema/order'
+import { supplier } from '../db/schema/supplier'
+import { outgoingMail } from '../db/schema/mail'
+
+const a = named(attachment, 'a')
+const v = named(orderRevision, 'v')
+const s = named(supplier, 's')
+const m = named(outgoingMail, 'm')
 
 /** Sessions that ended, or were seen last, before a moment. */
 export async function deleteSessions(tx: Tx, before: Date): Promise<void> {
@@ -24,10 +33,10 @@ export async function deleteOrphanedFiles(tx: Tx, before: Date): Promise<void> {
   await tx.delete(file).where(
     and(
       lt(file.keptAt, before),
-      sql`not exists (select 1 from attachment a where a.file_hash = ${file.hash})`,
-      sql`not exists (select 1 from order_revision v where v.pdf_hash = ${file.hash})`,
-      sql`not exists (select 1 from supplier s where s.tax_form_hash = ${file.hash})`,
-      sql`not exists (select 1 from outgoing_mail m, jsonb_array_elements(m.attachments) f
+      sql`not exists (select 1 from ${a} where ${a.fileHash} = ${file.hash})`,
+      sql`not exists (select 1 from ${v} where ${v.pdfHash} = ${file.hash})`,
+      sql`not exists (select 1 from ${s} where ${s.taxFormHash} = ${file.hash})`,
+      sql`not exists (select 1 from ${m}, jsonb_array_elements(${m.attachments}) f
           where f ->> 'hash' = ${file.hash})`,
     ),
   )

@@ -16,7 +16,9 @@ import { takeBack } from '../../server/approval/take-back'
 import { listEvents } from '../../server/audit/reads'
 import type { Context } from '../../server/context'
 import { inTransaction, openDatabase, type Database } from '../../server/db/client'
-import { row } from '../../server/db/rows'
+import { named, readOne } from '../../server/db/read'
+import { approvalSeat } from '../../server/db/schema/approval'
+import { document } from '../../server/db/schema/document'
 import { attachFile } from '../../server/document/attach-file'
 import type { DocumentHead } from '../../server/document/kind'
 import { readAttachment } from '../../server/document/read-attachment'
@@ -32,11 +34,21 @@ import { moment, personId, TODAY } from '../setup/rekko'
 interface Memo extends DocumentHead {
   readonly kind: 'memo'
 }
+const m = named(document, 'm')
+const s = named(approvalSeat, 's')
 const find = (tx: Context['tx'], id: string, lock = false) =>
-  row<Memo>(
+  readOne(
     tx,
-    sql`select id, kind, number, title, owner_id as "ownerId", state, version from document
-      where id = ${id} and kind = 'memo' ${lock ? sql`for update` : sql``}`,
+    {
+      id: m.id,
+      kind: sql<'memo'>`${m.kind}`,
+      number: m.number,
+      title: m.title,
+      ownerId: m.ownerId,
+      state: m.state,
+      version: m.version,
+    },
+    sql`from ${m} where ${m.id} = ${id} and ${m.kind} = 'memo' ${lock ? sql`for update` : sql``}`,
   )
 const lock = async (ctx: Context, id: string): Promise<Memo> => {
   const memo = await find(ctx.tx, id, true)
@@ -46,10 +58,9 @@ const lock = async (ctx: Context, id: string): Promise<Memo> => {
 const MEMO: Decidable<Memo> = {
   name: 'memo',
   called: 'This memo',
-  rows: sql`document m`,
-  alias: sql`m`,
-  visibleTo: (actor) => sql`(m.kind = 'memo' and (m.owner_id = ${actor.id}
-    or exists (select 1 from approval_seat s where s.document_id = m.id and s.actor_id = ${actor.id})))`,
+  row: m,
+  visibleTo: (actor) => sql`(${m.kind} = 'memo' and (${m.ownerId} = ${actor.id}
+    or exists (select 1 from ${s} where ${s.documentId} = ${m.id} and ${s.actorId} = ${actor.id})))`,
   find,
   lock,
   lockFor: lock,

@@ -26,6 +26,7 @@ describe('borders of the house', () => {
     ['every area has a rank', rules.unrankedAreas],
     ['no module comes back to itself', rules.circles],
     ['statements stand only in the stores and reads of an area', rules.strayStatements],
+    ['statements name tables and columns through the schema', rules.namedByHand],
     ['no use case takes a second connection', rules.secondConnections],
     ['the core knows no clock, no chance and no framework', rules.impureCore],
     ['the server has one clock', rules.otherClocks],

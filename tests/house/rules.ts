@@ -172,6 +172,50 @@ export function strayStatements(sources: Sources): string[] {
   )
 }
 
+/** The tables and columns of the schema, as they are called in the database. */
+function namesInSchema(sources: Sources): { readonly tables: Set<string>; readonly columns: Set<string> } {
+  const [tables, columns] = [new Set<string>(), new Set<string>()]
+  for (const [path, text] of sources) {
+    if (!path.startsWith('server/db/schema/')) continue
+    for (const [, table] of text.matchAll(/pgTable\(\s*'(\w+)'/g)) tables.add(table ?? '')
+    for (const [, key, name] of text.matchAll(/^\s+(\w+): [a-z]\w*\((?:'(\w+)')?/gm)) columns.add(name ?? key ?? '')
+  }
+  return { tables, columns }
+}
+
+/**
+ * Tables and columns that a statement names by hand: renamed in the schema, they would go on compiling. What a
+ * statement makes for itself (a name for a sum, say) has a name that no column has.
+ */
+export function namedByHand(sources: Sources): string[] {
+  const { tables, columns } = namesInSchema(sources)
+  const found: string[] = []
+  const look = (path: string, text: string) => {
+    // What stands in quotes is a value, and `${}` is what the compiler checks.
+    const words = text.replace(/'[^']*'/g, '').matchAll(/(?:\b(from|join|into|update)\s+|(\.))?\b([a-z]\w*)\b/g)
+    for (const [, before, dot, word = ''] of words) {
+      const isTable = before !== undefined && tables.has(word)
+      const isColumn = columns.has(word) && (dot !== undefined || word.includes('_'))
+      if (isTable || isColumn) found.push(`${path}: ${word}`)
+    }
+  }
+  for (const [path, text] of sources) {
+    if (layerOf(path) !== 'server' || path.startsWith('server/db/') || isTest(path)) continue
+    const walk = (node: ts.Node): void => {
+      if (ts.isTaggedTemplateExpression(node) && node.tag.getText().startsWith('sql')) {
+        const { template } = node
+        const parts = ts.isNoSubstitutionTemplateLiteral(template)
+          ? [template.text]
+          : [template.head.text, ...template.templateSpans.map((s) => s.literal.text)]
+        look(path, parts.join('$'))
+      }
+      ts.forEachChild(node, walk)
+    }
+    walk(parseScript(path, text))
+  }
+  return found
+}
+
 /** Whoever may open a transaction or a connection of their own: what begins one, and the tasks of the queue. */
 const BEGINS: readonly string[] = [
   'server/db/client.ts',

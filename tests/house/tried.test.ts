@@ -34,6 +34,17 @@ describe('each rule refuses what it is for', () => {
       ]),
     )
   })
+  test('a table or a column that a statement names by hand', () => {
+    const sources = withFiles({
+      'server/order/odd-reads.ts':
+        "const q = sql`select ${p.id}, p.name, 'p.email' from ${p} join supplier s on left_on is null`\n",
+    })
+    expect(rules.namedByHand(sources)).toEqual([
+      'server/order/odd-reads.ts: name',
+      'server/order/odd-reads.ts: supplier',
+      'server/order/odd-reads.ts: left_on',
+    ])
+  })
   test('an excuse that excuses nothing', () => {
     const without = new Map(house)
     without.set('server/http/health.ts', '')

@@ -13,10 +13,14 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
-import type { Condition, Who } from '#core/approval/policy'
+import type { Condition, Policy, Who } from '#core/approval/policy'
 import type { Route, SeatReason } from '#core/approval/route'
 import { document } from './document'
 import { person } from './people'
+
+/** How far the route of a sending came. */
+export type RouteState = 'open' | 'held' | 'approved' | 'stopped'
+export type DecisionOutcome = 'approved' | 'sent back' | 'rejected'
 
 export const approvalPolicy = pgTable(
   'approval_policy',
@@ -24,7 +28,7 @@ export const approvalPolicy = pgTable(
     id: uuid().primaryKey().defaultRandom(),
     name: text().notNull(),
     inForceFrom: date('in_force_from').notNull(),
-    ending: text().notNull(),
+    ending: text().$type<Policy['ending']>().notNull(),
     fallbackId: uuid('fallback_id').references(() => person.id),
   },
   (t) => [check('approval_policy_ending', sql`${t.ending} in ('fallback', 'passes')`)],
@@ -70,7 +74,7 @@ export const approvalRoute = pgTable(
       .notNull()
       .references(() => document.id),
     round: integer().notNull(),
-    state: text().notNull(),
+    state: text().$type<RouteState>().notNull(),
     amount: numeric({ precision: 20, scale: 2 }).notNull(),
     currency: text().notNull(),
     route: jsonb().$type<Route>().notNull(),
@@ -123,7 +127,7 @@ export const approvalDecision = pgTable(
       .notNull()
       .references(() => person.id),
     forId: uuid('for_id').references(() => person.id),
-    outcome: text().notNull(),
+    outcome: text().$type<DecisionOutcome>().notNull(),
     comment: text().notNull().default(''),
     at: timestamp({ withTimezone: true }).notNull(),
     /** The event after which nobody else may have acted for it to be taken back. */

@@ -17,7 +17,7 @@ export const event = pgTable(
     subjectKind: text('subject_kind').notNull(),
     subjectId: uuid('subject_id').notNull(),
     before: jsonb(),
-    after: jsonb(),
+    after: jsonb().$type<Record<string, unknown>>(),
   },
   (t) => [index('event_subject').on(t.subjectId, t.seq)],
 )

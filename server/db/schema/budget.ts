@@ -12,6 +12,8 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
+import type { BudgetControl, BudgetSpan } from '#core/budget/available'
+import type { BudgetStage } from '#core/budget/ledger'
 import { department, person } from './people'
 
 export const account = pgTable('account', { code: text().primaryKey(), name: text().notNull() })
@@ -29,9 +31,9 @@ export const budgetLine = pgTable(
     projectCode: text('project_code'),
     fiscalYear: integer('fiscal_year').notNull(),
     name: text().notNull(),
-    control: text().notNull(),
+    control: text().$type<BudgetControl>().notNull(),
     mayFallBelow: numeric('may_fall_below', { precision: 20, scale: 2 }).notNull().default('0'),
-    span: text().notNull().default('year'),
+    span: text().$type<BudgetSpan>().notNull().default('year'),
     holderId: uuid('holder_id').references(() => person.id),
   },
   (t) => [
@@ -76,7 +78,7 @@ export const budgetEntry = pgTable(
       .notNull()
       .references(() => budgetLine.id),
     period: integer().notNull(),
-    stage: text().notNull(),
+    stage: text().$type<BudgetStage>().notNull(),
     amount: numeric({ precision: 20, scale: 2 }).notNull(),
     documentKind: text('document_kind').notNull(),
     documentId: uuid('document_id').notNull(),

@@ -14,6 +14,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
+import type { PaymentTerms } from '#core/base/day'
 import { document } from './document'
 import { person, shipTo } from './people'
 import { supplier } from './supplier'
@@ -35,7 +36,7 @@ export const purchaseOrder = pgTable(
       .notNull()
       .references(() => shipTo.id),
     currency: text().notNull(),
-    termsKind: text('terms_kind').notNull(),
+    termsKind: text('terms_kind').$type<PaymentTerms['kind']>().notNull(),
     termsDays: integer('terms_days').notNull(),
     note: text().notNull().default(''),
     revision: integer().notNull().default(0),

@@ -13,7 +13,8 @@ import {
 } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
 import type { Address } from '#core/base/address'
-import type { Draft, OwnValues } from '#core/requisition/draft'
+import type { SplitMethod } from '#core/base/split'
+import type { Draft, LineDiscount, OwnValues } from '#core/requisition/draft'
 import { document } from './document'
 import { department, person, shipTo } from './people'
 import { supplier } from './supplier'
@@ -85,7 +86,7 @@ export const requisitionLine = pgTable(
     /** The catalogue's price as it was picked, and a price as it was typed with tax. */
     listPrice: numeric('list_price', { precision: 24, scale: 6 }),
     priceWithTax: numeric('price_with_tax', { precision: 24, scale: 6 }),
-    discountOf: text('discount_of'),
+    discountOf: text('discount_of').$type<LineDiscount['of']>(),
     discount: numeric({ precision: 24, scale: 6 }),
     priceBase: numeric('price_base', { precision: 20, scale: 6 }).notNull().default('1'),
     currency: text().notNull(),
@@ -99,7 +100,7 @@ export const requisitionLine = pgTable(
     noteInternal: text('note_internal').notNull().default(''),
     jobId: uuid('job_id').references(() => job.id),
     own: jsonb().$type<OwnValues>().notNull().default({}),
-    splitMethod: text('split_method').notNull().default('percent'),
+    splitMethod: text('split_method').$type<SplitMethod>().notNull().default('percent'),
     /** How much of it stands on issued orders, on trays, and cancelled. */
     ordered: numeric({ precision: 24, scale: 6 }).notNull().default('0'),
     onTray: numeric('on_tray', { precision: 24, scale: 6 }).notNull().default('0'),

@@ -1,5 +1,6 @@
 import { check, date, integer, numeric, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
+import type { NewSupplierPolicy } from '#core/requisition/form'
 
 /** One row: who we are and how we count. */
 export const organisation = pgTable(
@@ -15,7 +16,7 @@ export const organisation = pgTable(
     orderToleranceAmount: numeric('order_tolerance_amount', { precision: 20, scale: 2 }).notNull(),
     mailFrom: text('mail_from').notNull(),
     /** Whether somebody who raises may name a supplier that is not there yet. */
-    newSuppliers: text('new_suppliers').notNull().default('propose'),
+    newSuppliers: text('new_suppliers').$type<NewSupplierPolicy>().notNull().default('propose'),
     /**
      * The version of what is asked for with requisitions: kinds, own fields, rules and new suppliers, kept as a whole.
      */

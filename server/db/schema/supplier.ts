@@ -1,5 +1,6 @@
 import { check, index, integer, numeric, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
+import type { PaymentTerms } from '#core/base/day'
 import { file } from './file'
 import { person } from './people'
 
@@ -16,7 +17,7 @@ export const supplier = pgTable(
     channel: text().notNull().default('e-mail'),
     currency: text().notNull(),
     /** Payment terms: 'net' or 'month-end', and days. */
-    termsKind: text('terms_kind').notNull().default('net'),
+    termsKind: text('terms_kind').$type<PaymentTerms['kind']>().notNull().default('net'),
     termsDays: integer('terms_days').notNull().default(30),
     leadDays: integer('lead_days').notNull().default(5),
     /** active, on hold, proposed, refused: only an active one may be ordered from. */

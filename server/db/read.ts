@@ -1,0 +1,70 @@
+import { Column, is, sql, type GetColumnData, type SQL, type SQLWrapper, type Table } from 'drizzle-orm'
+import { alias, type PgTable } from 'drizzle-orm/pg-core'
+import type { Tx } from './client'
+
+/** What a statement may name of some tables: where they stand behind `from`, and each of their columns. */
+export type Named<T extends Table> = SQLWrapper & T['_']['columns']
+
+/**
+ * Rows under a short name: put into a statement it is `source name`, and each column is `name.column`. So a column that
+ * is renamed in the schema stops the statement from compiling. `tables` are those whose columns the source has.
+ */
+export function under<A extends PgTable, B extends PgTable = A>(name: string, source: SQL, ...tables: [A, B?]) {
+  const columns = Object.assign({}, ...tables.map((t) => (t === undefined ? {} : columnsOf(t, name)))) as object
+  const itself = {
+    getSQL: () => sql`${source} ${sql.identifier(name)}`,
+    shouldOmitSQLParens: () => true,
+  }
+  return Object.assign(itself, columns) as Named<A> & Named<B>
+}
+
+function columnsOf(table: PgTable, name: string): Record<string, Column> {
+  const renamed = alias(table, name)
+  return Object.fromEntries(Object.entries(renamed).filter(([, c]) => is(c, Column))) as Record<string, Column>
+}
+
+/** A table under a short name. */
+export const named = <T extends PgTable>(table: T, name: string): Named<T> => under(name, sql`${table}`, table)
+
+/** A column that the statement's own conditions leave no row without. */
+export const sure = <C extends Column>(column: C) => sql<NonNullable<GetColumnData<C>>>`${column}`
+
+/** The name of a column alone, as `set` wants it. */
+export const bare = (column: Column): SQL => sql`${sql.identifier(column.name)}`
+
+/** What a row is made of: columns, which bring their type from the schema, and expressions with the type they say. */
+export type Fields = Readonly<Record<string, Column | SQL>>
+export type Row<F extends Fields> = {
+  -readonly [K in keyof F]: F[K] extends Column ? GetColumnData<F[K]> : F[K] extends SQL<infer T> ? T : never
+}
+
+interface Around {
+  /** What stands before `select`: `with` and its queries. */
+  readonly before?: SQL
+  readonly distinct?: boolean
+}
+
+/** Reads rows: `fields` from what `rest` says, which begins with `from`. */
+export async function read<F extends Fields>(tx: Tx, fields: F, rest: SQL, around: Around = {}): Promise<Row<F>[]> {
+  const list = sql.join(
+    Object.entries(fields).map(([name, field]) => sql`${field} as ${sql.identifier(name)}`),
+    sql`, `,
+  )
+  const { rows } = await tx.execute(
+    sql`${around.before ?? sql``} select ${around.distinct === true ? sql`distinct ` : sql``}${list} ${rest}`,
+  )
+  const decoders = Object.entries(fields).filter((entry): entry is [string, Column] => is(entry[1], Column))
+  for (const row of rows)
+    for (const [name, column] of decoders) if (row[name] !== null) row[name] = column.mapFromDriverValue(row[name])
+  return rows as Row<F>[]
+}
+
+/** The first row, or null. */
+export async function readOne<F extends Fields>(
+  tx: Tx,
+  fields: F,
+  rest: SQL,
+  around: Around = {},
+): Promise<Row<F> | null> {
+  return (await read(tx, fields, rest, around))[0] ?? null
+}
