@@ -45,8 +45,8 @@ export default defineNuxtConfig({
     build: {
       assetsInlineLimit: 0,
       minify: 'terser',
-      terserOptions: { compress: { passes: 2 } },
-      rollupOptions: { output: { experimentalMinChunkSize: 2000 } },
+      terserOptions: { ecma: 2020, module: true, compress: { passes: 3, pure_getters: true } },
+      rollupOptions: { output: { experimentalMinChunkSize: 1000 } },
     },
   },
   nitro: {
@@ -71,6 +71,8 @@ export default defineNuxtConfig({
     defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } },
     appManifest: false,
     payloadExtraction: false,
+    renderJsonPayloads: false,
+    navigationRepaint: false,
   },
   security: {
     nonce: true,

@@ -7,9 +7,12 @@ import { sum } from '#core/base/money'
 import { sayNote, saySeat } from '#shared/words/approval'
 import { sayFeltTax } from '#shared/words/requisition'
 import RouteList, { type RouteEntry } from '~/components/base/RouteList.vue'
-import BudgetEffects, { type EffectView } from '~/components/budget/BudgetEffects.vue'
+import type { EffectView } from '~/components/budget/BudgetEffects.vue'
 import { useWording } from '~/composables/base/use-wording'
 import { useSessionStore } from '~/stores/session'
+
+// They come with the first line that is paid for.
+const BudgetEffects = defineAsyncComponent(() => import('~/components/budget/BudgetEffects.vue'))
 
 /** What Rekko worked out of a requisition while it is written: its sum, what it does to the budget, who decides. */
 const props = defineProps<{
