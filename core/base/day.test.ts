@@ -22,7 +22,7 @@ import {
   weekday,
 } from '#core/base/day'
 import { readTypedNumber } from '#core/base/typed-number'
-import { findRate, toBaseFactor } from '#core/base/rate'
+import { findRate } from '#core/base/rate'
 
 /** Public holidays of England, from the registry package date-holidays. */
 const england = new Set(
@@ -127,9 +127,6 @@ describe('exchange rates', () => {
     expect(findRate(rates, 'GBP', '2026-11-20')?.perBase).toBe('0.854')
     expect(findRate(rates, 'GBP', '2026-11-01')).toBeNull()
     expect(findRate(rates, 'DKK', '2026-11-30')).toBeNull()
-  })
-  test('the factor into the base is the reciprocal at 20 digits', () => {
-    expect(toBaseFactor({ day: '2026-11-20', currency: 'GBP', perBase: '0.8' })).toBe('1.25')
   })
 })
 

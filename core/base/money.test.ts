@@ -3,7 +3,7 @@ import currencyCodes from 'currency-codes'
 import { describe, expect, test } from 'vitest'
 import { dec, Decimal } from '#core/base/decimal'
 import { minorUnits } from '#core/base/currency'
-import { add, convert, covers, isNegative, money, negate, roundMoney, subtract, sum } from '#core/base/money'
+import { add, convert, exchange, covers, isNegative, money, negate, roundMoney, subtract, sum } from '#core/base/money'
 
 describe('money', () => {
   test('minor units agree with ISO 4217 as published in the registry package currency-codes', () => {
@@ -38,7 +38,12 @@ describe('money', () => {
   })
 
   test('conversion rounds once, at the end', () => {
-    expect(convert(money('100.00 GBP'), '1.17096018735', 'EUR').amount).toBe('117.10')
+    expect(convert(money('100.00 GBP'), '0.854', 'EUR').amount).toBe('117.10')
+    // 7.4592 is what 3.125 times it is divided by: half a cent, away from zero (rules of calculation, exchange).
+    expect(convert(money('23.31 DKK'), '7.4592', 'EUR').amount).toBe('3.13')
+    expect(convert(money('-23.31 DKK'), '7.4592', 'EUR').amount).toBe('-3.13')
+    // Through the base and rounded once: by two roundings it would be 2.68.
+    expect(exchange(money('23.31 DKK'), { from: '7.4592', to: '0.855' }, 'GBP').amount).toBe('2.67')
   })
 
   test('property: sums are exact where binary floats are not', () => {

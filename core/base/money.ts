@@ -75,9 +75,21 @@ export function isNegative(a: Money): boolean {
   return dec(a.amount).isNegative() && !isZero(a)
 }
 
-/** Turns an amount into another currency at `rate` (units of `to` for one unit of a's), rounded once. */
-export function convert(a: Money, rate: DecimalText, to: string): Money {
-  return a.currency === to ? a : roundMoney(dec(a.amount).times(dec(rate)), to)
+/** Turns an amount into the base currency, of which one is `perBase` of a's; rounded once. */
+export function convert(a: Money, perBase: DecimalText, base: string): Money {
+  return exchange(a, { from: perBase, to: '1' }, base)
+}
+
+/**
+ * An amount in another currency: through the base, rounded once at the end. Rates are units of a currency for one of
+ * the base, as reference rates are published; the base's own is 1.
+ */
+export function exchange(
+  a: Money,
+  perBase: { readonly from: DecimalText; readonly to: DecimalText },
+  to: string,
+): Money {
+  return a.currency === to ? a : roundMoney(dec(a.amount).times(dec(perBase.to)).dividedBy(dec(perBase.from)), to)
 }
 
 /** A limit covers up to and including itself; no limit covers nothing. */

@@ -1,4 +1,4 @@
-import { Decimal, dec, plain, type DecimalText } from './decimal'
+import type { DecimalText } from './decimal'
 import type { Day } from './day'
 
 /** Units of `currency` for one unit of the base currency, as reference rates are published. */
@@ -14,9 +14,4 @@ export function findRate(rates: readonly Rate[], currency: string, day: Day): Ra
     (best, r) => (r.currency === currency && r.day <= day && (best === null || r.day > best.day) ? r : best),
     null,
   )
-}
-
-/** The factor that turns one unit of `rate.currency` into the base currency, at 20 digits. */
-export function toBaseFactor(rate: Rate): DecimalText {
-  return plain(new Decimal(1).dividedBy(dec(rate.perBase)).toDecimalPlaces(20))
 }

@@ -2,11 +2,13 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { Decimal } from '#core/base/decimal'
 import { money, sum, roundMoney, type Money } from '#core/base/money'
-import { checkSplit, divide, splitAmount, withRemainder, type Split } from '#core/base/split'
+import { checkSplit, divide, splitAmount, withRemainder, type Split, type SplitMethod } from '#core/base/split'
 
 const amounts = (parts: readonly Money[]) => parts.map((p) => p.amount)
 
 // Check values: common practice, no source.
+const of = (quantity: string) => ({ quantity, net: null })
+
 describe('splits', () => {
   test.each([
     ['100.00 EUR', { method: 'share', values: [null, null, null] }, ['33.34', '33.33', '33.33']],
@@ -52,16 +54,48 @@ describe('splits', () => {
   })
 
   test('says what is wrong with a split', () => {
-    expect(checkSplit({ method: 'percent', values: ['60', '30'] }, '1')).toEqual([
+    expect(checkSplit({ method: 'percent', values: ['60', '30'] }, of('1'))).toEqual([
       { code: 'split-not-hundred', sum: '90' },
     ])
-    expect(checkSplit({ method: 'quantity', values: ['2', '2'] }, '3')).toEqual([
+    expect(checkSplit({ method: 'quantity', values: ['2', '2'] }, of('3'))).toEqual([
       { code: 'split-not-quantity', sum: '4', quantity: '3' },
     ])
-    expect(checkSplit({ method: 'percent', values: ['110', '-10'] }, '1')).toEqual([{ code: 'split-negative', at: 1 }])
-    expect(checkSplit({ method: 'amount', values: [null, '5'] }, '1')).toEqual([{ code: 'split-value-missing', at: 0 }])
-    expect(checkSplit({ method: 'percent', values: [] }, '1')).toEqual([{ code: 'split-empty' }])
-    expect(checkSplit({ method: 'amount', values: ['870', null] }, '1')).toEqual([])
+    expect(checkSplit({ method: 'percent', values: ['110', '-10'] }, of('1'))).toEqual([
+      { code: 'split-negative', at: 1 },
+    ])
+    expect(checkSplit({ method: 'amount', values: [null, '5'] }, of('1'))).toEqual([
+      { code: 'split-value-missing', at: 0 },
+    ])
+    expect(checkSplit({ method: 'percent', values: [] }, of('1'))).toEqual([{ code: 'split-empty' }])
+    expect(checkSplit({ method: 'amount', values: ['870', null] }, of('1'))).toEqual([])
+  })
+
+  // What is given away by amount beyond the line is refused and never cut silently (rules of calculation, splits).
+  test('amounts never exceed the line, and a lone coding pays for all of it', () => {
+    const by = (method: SplitMethod, values: (string | null)[], net: string, quantity = '1') =>
+      checkSplit({ method, values }, { quantity, net: money(net) }).map((r) => r.code)
+    expect(by('amount', ['0.92', null], '0.91 EUR')).toEqual(['split-not-amount'])
+    expect(by('amount', ['0.91', null], '0.91 EUR')).toEqual([])
+    expect(by('amount', ['0.45', '0.45'], '0.91 EUR')).toEqual(['split-not-amount'])
+    expect(by('amount', ['0.45', '0.46'], '0.91 EUR')).toEqual([])
+    expect(by('amount', ['0.92', null], '-0.91 EUR')).toEqual(['split-not-amount'])
+    expect(by('percent', ['101'], '1.00 EUR')).toEqual(['split-not-hundred'])
+    expect(by('percent', ['100'], '1.00 EUR')).toEqual([])
+    expect(by('percent', [null], '1.00 EUR')).toEqual([])
+    expect(by('quantity', ['2'], '1.00 EUR', '3')).toEqual(['split-not-quantity'])
+    expect(by('quantity', ['0', '0'], '0.00 EUR', '0')).toEqual(['split-nothing'])
+  })
+  test('amounts are rounded one by one, and the last takes what is left', () => {
+    const parts = (total: string, ...values: (string | null)[]) =>
+      splitAmount(money(total), { method: 'amount', values }).map((m) => m.amount)
+    expect(parts('100.00 EUR', '33.335', '33.335', null)).toEqual(['33.34', '33.34', '33.32'])
+    expect(parts('3 JPY', '0.5', '0.5', null)).toEqual(['1', '1', '1'])
+  })
+  test('remainders are compared as fractions: 0.04 by 10, 1 and 1 is 0.04, 0.00 and 0.00', () => {
+    const weights = ['10', '1', '1'].map((w) => new Decimal(w))
+    expect(divide(money('0.04 EUR'), weights).map((m) => m.amount)).toEqual(['0.04', '0.00', '0.00'])
+    expect(() => divide(money('0.04 EUR'), [new Decimal(0), new Decimal(0)])).toThrow('all 0')
+    expect(divide(money('0.00 EUR'), [new Decimal(0)]).map((m) => m.amount)).toEqual(['0.00'])
   })
 })
 
@@ -89,7 +123,7 @@ describe('the last coding takes what is left', () => {
         fc.constantFrom('percent' as const, 'quantity' as const),
         (cents, method) => {
           const values = withRemainder(method, [...cents.map((c) => (c / 100).toFixed(2)), null], '100')
-          expect(checkSplit({ method, values }, '100')).toEqual([])
+          expect(checkSplit({ method, values }, of('100'))).toEqual([])
         },
       ),
     )

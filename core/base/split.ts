@@ -1,6 +1,6 @@
 import { Decimal, dec, type DecimalText } from './decimal'
 import { minorUnits } from './currency'
-import { roundMoney, type Money } from './money'
+import { roundMoney, sum, type Money } from './money'
 
 /** How a line is divided over its codings. */
 export type SplitMethod = 'percent' | 'share' | 'amount' | 'quantity'
@@ -11,6 +11,10 @@ export type SplitReason =
   | { readonly code: 'split-negative'; readonly at: number }
   | { readonly code: 'split-not-hundred'; readonly sum: DecimalText }
   | { readonly code: 'split-not-quantity'; readonly sum: DecimalText; readonly quantity: DecimalText }
+  /** More than the line is worth is given away, or what the last is given is not what is left. */
+  | { readonly code: 'split-not-amount'; readonly sum: Money; readonly whole: Money }
+  /** Quantities that are all 0 say nothing of who pays. */
+  | { readonly code: 'split-nothing' }
 
 export interface Split {
   readonly method: SplitMethod
@@ -18,11 +22,17 @@ export interface Split {
   readonly values: readonly (DecimalText | null)[]
 }
 
-/** Says what is wrong with a split of a line of `quantity`; empty when it is fine. */
-export function checkSplit(split: Split, quantity: DecimalText): SplitReason[] {
+/** What of a line its split has to add up to; its net is null while it has none. */
+export interface SplitOf {
+  readonly quantity: DecimalText
+  readonly net: Money | null
+}
+
+/** Says what is wrong with a split of a line; empty when it is fine. A lone coding pays for all of it. */
+export function checkSplit(split: Split, { quantity, net }: SplitOf): SplitReason[] {
   const { method, values } = split
   if (values.length === 0) return [{ code: 'split-empty' }]
-  if (values.length === 1 || method === 'share') return []
+  if (method === 'share' || (values.length === 1 && values[0] === null)) return []
   const reasons: SplitReason[] = []
   values.forEach((v, at) => {
     const last = at === values.length - 1
@@ -35,7 +45,18 @@ export function checkSplit(split: Split, quantity: DecimalText): SplitReason[] {
   if (method === 'percent' && !total.eq(100)) reasons.push({ code: 'split-not-hundred', sum: total.toFixed() })
   if (method === 'quantity' && !total.eq(dec(quantity)))
     reasons.push({ code: 'split-not-quantity', sum: total.toFixed(), quantity })
+  if (method === 'quantity' && total.isZero()) reasons.push({ code: 'split-nothing' })
+  if (method === 'amount' && net !== null) reasons.push(...checkAmounts(values, net))
   return reasons
+}
+
+/** Amounts are rounded one by one; the last is left what the others leave, and no less than nothing. */
+function checkAmounts(values: readonly (DecimalText | null)[], net: Money): SplitReason[] {
+  const given = values.flatMap((v) => (v === null ? [] : [roundMoney(dec(v), net.currency)]))
+  const total = sum(given, net.currency)
+  const whole = dec(net.amount).abs()
+  const isWrong = given.length === values.length ? !dec(total.amount).eq(whole) : dec(total.amount).gt(whole)
+  return isWrong ? [{ code: 'split-not-amount', sum: total, whole: net }] : []
 }
 
 /**
@@ -56,21 +77,24 @@ export function withRemainder(
 
 /**
  * Divides `total` by weights so that the parts always add up to it: the largest-remainder method,
- * ties to the earlier part. A total of the other sign gives mirror images. Common practice, no source.
+ * ties to the earlier part, remainders compared exactly, as fractions. A total of the other sign gives mirror
+ * images. Throws where something is to be divided by weights that are all 0. Common practice, no source.
  */
 export function divide(total: Money, weights: readonly Decimal[]): Money[] {
   const scale = new Decimal(10).pow(minorUnits(total.currency))
   const units = dec(total.amount).times(scale)
   const sign = units.isNegative() ? -1 : 1
   const all = weights.reduce((s, w) => s.plus(w), new Decimal(0))
-  const whole = weights.map((w) => (all.isZero() ? new Decimal(0) : units.abs().times(w).dividedBy(all)))
-  const floors = whole.map((w) => w.floor())
+  if (all.isZero() && !units.isZero()) throw new RangeError('weights that are all 0 divide nothing')
+  // Units times weight over the sum of weights: whole units, and what remains of the same denominator.
+  const shares = weights.map((w) => units.abs().times(w))
+  const floors = shares.map((s) => (all.isZero() ? new Decimal(0) : s.divToInt(all)))
   let left = units
     .abs()
     .minus(floors.reduce((s, f) => s.plus(f), new Decimal(0)))
     .toNumber()
-  const order = whole
-    .map((w, i) => ({ i, rest: w.minus(floors[i] ?? 0) }))
+  const order = shares
+    .map((s, i) => ({ i, rest: s.minus((floors[i] ?? new Decimal(0)).times(all)) }))
     .sort((a, b) => b.rest.comparedTo(a.rest) || a.i - b.i)
   const extra = new Set<number>()
   for (const { i } of order) {
@@ -120,7 +144,9 @@ function byAmount(total: Money, values: readonly (DecimalText | null)[]): Money[
   const sign = total.amount.startsWith('-') ? -1 : 1
   let left = dec(total.amount).abs()
   return values.map((v, i) => {
-    const take = i === values.length - 1 ? left : Decimal.min(left, dec(v ?? '0').abs())
+    // What is sound never takes more than is left; while it is written it may.
+    const given = dec(roundMoney(dec(v ?? '0').abs(), total.currency).amount)
+    const take = i === values.length - 1 ? left : Decimal.min(left, given)
     left = left.minus(take)
     return roundMoney(take.times(sign), total.currency)
   })

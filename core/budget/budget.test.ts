@@ -11,7 +11,7 @@ const coded = (more: Partial<CodedLine> = {}): CodedLine => ({
   priceBase: '1',
   currency: 'EUR',
   taxRate: '19',
-  toBase: '1',
+  perBase: '1',
   baseCurrency: 'EUR',
   split: { method: 'percent', values: ['60', '40'] },
   codings: [
@@ -41,7 +41,7 @@ describe('what a budget feels', () => {
       coded({
         unitPrice: '438',
         currency: 'GBP',
-        toBase: '1.170960187353629976',
+        perBase: '0.854',
         split: { method: 'percent', values: [null] },
         codings: [{ budgetLineId: 'a', reclaimable: '100' }],
       }),

@@ -14,8 +14,8 @@ export interface CodedLine extends PricedLine {
   readonly taxRate: DecimalText
   readonly split: Split
   readonly codings: readonly Coding[]
-  /** The factor into the base currency, kept with the document. */
-  readonly toBase: DecimalText
+  /** Units of its currency for one of the base, kept with the document. */
+  readonly perBase: DecimalText
   readonly baseCurrency: string
 }
 
@@ -39,7 +39,7 @@ export function effectsOf(line: CodedLine, quantity: DecimalText = line.quantity
     const share = shares[i] ?? zero(line.currency)
     const kept = dec('100').minus(dec(coding.reclaimable)).dividedBy(100)
     const tax = roundMoney(dec(share.amount).times(dec(line.taxRate)).dividedBy(100).times(kept), line.currency)
-    return { budgetLineId: coding.budgetLineId, amount: convert(add(share, tax), line.toBase, line.baseCurrency) }
+    return { budgetLineId: coding.budgetLineId, amount: convert(add(share, tax), line.perBase, line.baseCurrency) }
   })
 }
 

@@ -2,7 +2,8 @@ import { isZero, subtract, zero, type Money } from '#core/base/money'
 import type { Effect } from './effect'
 
 /** The stages money passes through. */
-export type BudgetStage = 'reserved' | 'committed' | 'spent'
+export const BUDGET_STAGES = ['committed', 'reserved', 'spent'] as const
+export type BudgetStage = (typeof BUDGET_STAGES)[number]
 
 /** What a stage of one document line is worth to one coding. */
 export interface Standing {

@@ -18,7 +18,7 @@ export interface OrderSource {
  * the sources by quantity, each share over that source's codings, tax is felt as the department feels it.
  */
 export function orderLineEffects(
-  line: PricedLine & { readonly taxRate: DecimalText; readonly toBase: DecimalText; readonly baseCurrency: string },
+  line: PricedLine & { readonly taxRate: DecimalText; readonly perBase: DecimalText; readonly baseCurrency: string },
   sources: readonly OrderSource[],
 ): Effect[] {
   const shares = divide(
@@ -32,7 +32,7 @@ export function orderLineEffects(
       const net = parts[at] ?? zero(line.currency)
       const kept = dec('100').minus(dec(coding.reclaimable)).dividedBy(100)
       const tax = roundMoney(dec(net.amount).times(dec(line.taxRate)).dividedBy(100).times(kept), line.currency)
-      return { budgetLineId: coding.budgetLineId, amount: convert(add(net, tax), line.toBase, line.baseCurrency) }
+      return { budgetLineId: coding.budgetLineId, amount: convert(add(net, tax), line.perBase, line.baseCurrency) }
     })
   })
 }

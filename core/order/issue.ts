@@ -1,5 +1,5 @@
 import { dec, type DecimalText } from '#core/base/decimal'
-import { compare, covers, convert, roundMoney, type Money } from '#core/base/money'
+import { compare, covers, convert, isNegative, isZero, subtract, sum, type Money } from '#core/base/money'
 import { verdict, type Verdict } from '#core/base/verdict'
 import type { ChannelName } from './channel'
 import { ORDER_MOVES, type OrderState } from './moves'
@@ -13,7 +13,7 @@ export interface MayIssue {
 export type IssueReason =
   | { readonly code: 'order-state'; readonly stops: true; readonly state: OrderState }
   | {
-      readonly code: 'order-empty' | 'no-supplier' | 'no-ship-to' | 'own-need-alone' | 'currency-differs'
+      readonly code: 'order-empty' | 'no-supplier' | 'no-ship-to' | 'own-need-alone'
       readonly stops: true
     }
   | { readonly code: 'supplier-blocked'; readonly stops: true; readonly supplier: string }
@@ -33,9 +33,12 @@ export type IssueReason =
   | {
       readonly code: 'above-approved'
       readonly stops: true
-      readonly description: string
+      /** The line that became dearer; null: the order as a whole. */
+      readonly description: string | null
+      /** In the base currency. */
       readonly approved: Money
       readonly ordered: Money
+      readonly who: readonly MayIssue[]
     }
   | { readonly code: 'ship-to-differs'; readonly stops: true }
   | { readonly code: 'no-rate'; readonly stops: true; readonly currency: string }
@@ -57,15 +60,17 @@ export interface IssueFacts {
   readonly hasShipTo: boolean
   readonly currency: string
   readonly net: Money
-  /** The factor into the base currency; null where no rate is known. */
-  readonly toBase: DecimalText | null
+  /** Units of its currency for one of the base; null where no rate is known. */
+  readonly perBase: DecimalText | null
   readonly baseCurrency: string
   readonly lines: readonly { readonly description: string; readonly ordered: Money; readonly approved: Money }[]
   /** The owners and raisers of the requisitions served. */
   readonly needOf: readonly string[]
   readonly sameShipTo: boolean
-  /** How far an order line may pass what was approved for it: within both. */
+  /** How far an order, and a line that became dearer, may pass what was approved: within both, in the base currency. */
   readonly tolerance: { readonly percent: DecimalText; readonly amount: Money }
+  /** Who may raise what was approved: whoever decides on the requests that it serves. */
+  readonly deciders: readonly MayIssue[]
 }
 
 /** Whether an order may be issued by this buyer, with everything that stands in its way. */
@@ -84,32 +89,60 @@ export function decideIssue(f: IssueFacts): Verdict<'issued', IssueReason> {
   }
   if (f.needOf.length > 0 && f.needOf.every((id) => id === f.buyerId))
     reasons.push({ code: 'own-need-alone', stops: true })
-  if (f.toBase === null) reasons.push({ code: 'no-rate', stops: true, currency: f.currency })
+  if (f.perBase === null) reasons.push({ code: 'no-rate', stops: true, currency: f.currency })
   else {
-    const amount = convert(f.net, f.toBase, f.baseCurrency)
+    const amount = convert(f.net, f.perBase, f.baseCurrency)
     if (!covers(f.orderingLimit, amount))
       reasons.push({ code: 'above-ordering-limit', stops: true, amount, limit: f.orderingLimit, who: f.mayIssue })
   }
-  for (const line of f.lines) {
-    if (line.ordered.currency !== line.approved.currency) {
-      reasons.push({ code: 'currency-differs', stops: true })
-      continue
-    }
-    const over = dec(line.ordered.amount).minus(dec(line.approved.amount))
-    const byPercent = roundMoney(
-      dec(line.approved.amount).times(dec(f.tolerance.percent)).dividedBy(100),
-      line.approved.currency,
-    )
-    const within = over.lte(dec(byPercent.amount)) && over.lte(dec(f.tolerance.amount.amount))
-    if (compare(line.ordered, line.approved) > 0 && !within) {
-      reasons.push({
-        code: 'above-approved',
-        stops: true,
-        description: line.description,
-        approved: line.approved,
-        ordered: line.ordered,
-      })
-    }
-  }
+  if (f.perBase !== null) reasons.push(...aboveApproved(f, f.perBase))
   return verdict<'issued', IssueReason>('issued', reasons)
+}
+
+/**
+ * What passes its approval beyond the tolerance: the order's sum, and each line that became dearer. Judged in the base
+ * currency against what was approved, at the rates it was approved with; the percentage is not rounded.
+ */
+function aboveApproved(f: IssueFacts, perBase: DecimalText): IssueReason[] {
+  const base = f.baseCurrency
+  const lines = f.lines.map((l) => ({ ...l, ordered: convert(l.ordered, perBase, base) }))
+  const whole = {
+    description: null,
+    ordered: sum(
+      lines.map((l) => l.ordered),
+      base,
+    ),
+    approved: sum(
+      lines.map((l) => l.approved),
+      base,
+    ),
+  }
+  // One line is the whole order; it is named as the line.
+  const judged = lines.length === 1 ? lines : [whole, ...lines]
+  return judged.flatMap((j) =>
+    isWithin(j, f.tolerance)
+      ? []
+      : [
+          {
+            code: 'above-approved',
+            stops: true,
+            description: j.description,
+            approved: j.approved,
+            ordered: j.ordered,
+            who: f.deciders,
+          },
+        ],
+  )
+}
+
+function isWithin(
+  { ordered, approved }: { readonly ordered: Money; readonly approved: Money },
+  tolerance: IssueFacts['tolerance'],
+): boolean {
+  const over = subtract(ordered, approved)
+  if (!isNegative(over) && !isZero(over)) {
+    const share = dec(approved.amount).times(dec(tolerance.percent)).dividedBy(100)
+    return dec(over.amount).lte(share) && compare(over, tolerance.amount) <= 0
+  }
+  return true
 }

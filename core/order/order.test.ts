@@ -99,7 +99,7 @@ describe('what an order line commits', () => {
       priceBase: '1',
       currency: 'EUR',
       taxRate: '19',
-      toBase: '1',
+      perBase: '1',
       baseCurrency: 'EUR',
     }
     const effects = orderLineEffects(line, [
@@ -134,12 +134,13 @@ describe('issuing', () => {
     hasShipTo: true,
     currency: 'EUR',
     net: money('3000.00 EUR'),
-    toBase: '1',
+    perBase: '1',
     baseCurrency: 'EUR',
     lines: [{ description: 'Sleeve', ordered: money('100.00 EUR'), approved: money('100.00 EUR') }],
     needOf: ['owen'],
     sameShipTo: true,
     tolerance: { percent: '5', amount: money('50.00 EUR') },
+    deciders: [{ personId: 't', name: 'Tomas Brandt' }],
   }
   const codes = (change: Partial<IssueFacts>) => decideIssue({ ...good, ...change }).reasons.map((r) => r.code)
   test('up to and including the limit it is allowed', () => {
@@ -162,6 +163,25 @@ describe('issuing', () => {
     expect(codes(line('2050.01', '2000.00'))).toEqual(['above-approved'])
     expect(codes(line('1.00', '100.00'))).toEqual([])
   })
+  // Rules of calculation, splits of approval: 69.49 at 7.77 % allows 5.399373, which is never rounded up.
+  test('the tolerance is judged on the order and on each dearer line, in the base currency, not rounded', () => {
+    const of = (...lines: [ordered: string, approved: string][]) =>
+      lines.map(([ordered, approved]) => ({ description: 'x', ordered: money(ordered), approved: money(approved) }))
+    const tight = { percent: '7.77', amount: money('1000.00 EUR') }
+    expect(codes({ lines: of(['74.88 EUR', '69.49 EUR']), tolerance: tight })).toEqual([])
+    expect(codes({ lines: of(['74.89 EUR', '69.49 EUR']), tolerance: tight })).toEqual(['above-approved'])
+    // What one line saves another may not use up beyond its own tolerance.
+    expect(codes({ lines: of(['50.00 EUR', '100.00 EUR'], ['106.00 EUR', '100.00 EUR']) })).toEqual(['above-approved'])
+    // Each line within its own, the order beyond the amount.
+    const many = of(...Array.from({ length: 30 }, (): [string, string] => ['102.00 EUR', '100.00 EUR']))
+    expect(decideIssue({ ...good, lines: many }).reasons).toMatchObject([
+      { code: 'above-approved', description: null, approved: money('3000.00 EUR'), who: [{ name: 'Tomas Brandt' }] },
+    ])
+    // 80.00 pounds at 0.80 to the euro were approved as 100.00 euros; at 0.76 they are 105.26.
+    const pounds = { currency: 'GBP', net: money('80.00 GBP'), lines: of(['80.00 GBP', '100.00 EUR']) }
+    expect(codes({ ...pounds, perBase: '0.80' })).toEqual([])
+    expect(codes({ ...pounds, perBase: '0.76' })).toEqual(['above-approved'])
+  })
   test('everything that stands in the way is said at once', () => {
     expect(
       codes({
@@ -171,7 +191,7 @@ describe('issuing', () => {
         sameShipTo: false,
         supplier: null,
         needOf: ['leonie'],
-        toBase: null,
+        perBase: null,
       }),
     ).toEqual([
       'order-state',

@@ -8,7 +8,7 @@ import { checkBudget, type BudgetOutcome } from '#core/budget/available'
 import { effectsOf, sumByBudgetLine, type CodedLine, type Effect } from '#core/budget/effect'
 import { makeRoute, type Route } from '#core/approval/route'
 import type { Subject } from '#core/approval/policy'
-import { adjustmentsOf, type Draft, type DraftLine } from './draft'
+import { adjustmentsOf, draftNet, type Draft, type DraftLine } from './draft'
 import { checkLine, findMissing, type Missing } from './missing'
 import type { DraftFacts } from './draft-facts'
 import { rulesThatHold, type RequestRule } from './rules'
@@ -64,13 +64,14 @@ function isPriced(line: DraftLine): line is DraftLine & { readonly unitPrice: De
 /** A draft line as the budget rules take it; null while it has no price, or its facts are not known. */
 export function codedLine(
   line: DraftLine,
-  facts: Pick<DraftFacts, 'budgetLines' | 'taxCodes' | 'toBase' | 'baseCurrency'>,
+  facts: Pick<DraftFacts, 'budgetLines' | 'taxCodes' | 'perBase' | 'baseCurrency'>,
 ): CodedLine | null {
-  const toBase = facts.toBase.get(line.currency)
+  const perBase = facts.perBase.get(line.currency)
   const taxRate = facts.taxCodes.get(line.taxCode)?.rate
-  if (!isPriced(line) || toBase === undefined || taxRate === undefined) return null
+  if (!isPriced(line) || perBase === undefined || taxRate === undefined) return null
   const split = { method: line.splitMethod, values: line.codings.map((c) => c.value) }
-  const sound = line.codings.length > 0 && checkSplit(split, line.quantity).length === 0
+  const sound =
+    line.codings.length > 0 && checkSplit(split, { quantity: line.quantity, net: draftNet(line) }).length === 0
   return {
     quantity: line.quantity,
     unitPrice: line.unitPrice,
@@ -79,7 +80,7 @@ export function codedLine(
     adjustments: adjustmentsOf(line),
     taxRate,
     split,
-    toBase,
+    perBase,
     baseCurrency: facts.baseCurrency,
     codings: sound
       ? line.codings.map((c) => ({
@@ -114,9 +115,10 @@ export function computeDraft(draft: Draft, facts: DraftFacts, memo?: LineMemo): 
   // What nobody pays for yet counts with its net, so that total and route do not mislead while it is written.
   const unpaid = draft.lines.flatMap((line) => {
     const net = lineNets.get(line.id)
-    return net === undefined || (effects.get(line.id) ?? []).length > 0
+    const perBase = facts.perBase.get(line.currency)
+    return net === undefined || perBase === undefined || (effects.get(line.id) ?? []).length > 0
       ? []
-      : [convert(net, facts.toBase.get(line.currency) ?? '1', facts.baseCurrency)]
+      : [convert(net, perBase, facts.baseCurrency)]
   })
   const period = fiscalPeriod(draft.accountingDate ?? facts.today, facts.fiscalStartMonth)
   const budget = checkBudget(sumByBudgetLine(all), facts.budgetLines, period.period)

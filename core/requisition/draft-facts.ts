@@ -35,7 +35,7 @@ export interface DraftFacts {
     { readonly name: string; readonly category: string; readonly rate: DecimalText }
   >
   /** Factors into the base currency, by currency. */
-  readonly toBase: ReadonlyMap<string, DecimalText>
+  readonly perBase: ReadonlyMap<string, DecimalText>
   /** Those that the draft names, and in the page those picked since. */
   readonly suppliers: ReadonlyMap<string, SupplierFacts>
   readonly items: ReadonlyMap<string, ItemFacts>

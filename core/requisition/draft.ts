@@ -1,7 +1,8 @@
-import type { DecimalText } from '#core/base/decimal'
+import { isDecimalText, type DecimalText } from '#core/base/decimal'
 import type { Address } from '#core/base/address'
 import type { Day } from '#core/base/day'
-import type { Adjustment } from '#core/base/line-net'
+import { lineNet, type Adjustment } from '#core/base/line-net'
+import type { Money } from '#core/base/money'
 import type { SplitMethod } from '#core/base/split'
 
 /** One budget line that pays for a line, with its part where several do. */
@@ -136,6 +137,15 @@ export function completeDraft(
   kept: Partial<Omit<Draft, 'lines'>> & { readonly lines?: readonly (Partial<DraftLine> & { readonly id: string })[] },
 ): Draft {
   return { ...BLANK_DRAFT, ...kept, lines: (kept.lines ?? []).map((line) => ({ ...BLANK_LINE, ...line })) }
+}
+
+/** The net of a draft's line; null while it has no price, or its quantity cannot be read. */
+export function draftNet(
+  line: Pick<DraftLine, 'quantity' | 'unitPrice' | 'priceBase' | 'discount' | 'currency'>,
+): Money | null {
+  const { quantity, unitPrice } = line
+  if (unitPrice === null || !isDecimalText(quantity)) return null
+  return lineNet({ ...line, unitPrice, adjustments: adjustmentsOf(line) })
 }
 
 /** A line's discount as the rule of sums takes it. */

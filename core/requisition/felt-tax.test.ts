@@ -13,12 +13,12 @@ test.each([
   expect(feltTax(sums, money(`${all} EUR`), () => '1')).toEqual(felt)
 })
 
-test('other currencies count at their factor, and a few cents of rounding are none', () => {
+test('other currencies count at their rate, and a few cents of rounding are none', () => {
   const sums = [
     { currency: 'GBP', net: money('100.00 GBP'), tax: money('20.00 GBP') },
     { currency: 'EUR', net: money('10.00 EUR'), tax: money('1.90 EUR') },
   ]
-  const factor = (c: string) => (c === 'GBP' ? '1.25' : '1')
-  expect(feltTax(sums, money('161.93 EUR'), factor)).toEqual({ code: 'all-felt' })
-  expect(feltTax(sums, money('135.04 EUR'), factor)).toEqual({ code: 'all-back' })
+  const perBase = (c: string) => (c === 'GBP' ? '0.8' : '1')
+  expect(feltTax(sums, money('161.93 EUR'), perBase)).toEqual({ code: 'all-felt' })
+  expect(feltTax(sums, money('135.04 EUR'), perBase)).toEqual({ code: 'all-back' })
 })

@@ -12,18 +12,21 @@ export type FeltTax =
 const CENTS = '0.05'
 
 /**
- * What the budgets feel of the tax, from the sums by currency and the approval amount, in the base currency. `factor`
- * gives the factor of a currency into the base.
+ * What the budgets feel of the tax, from the sums by currency and the approval amount, in the base currency. `perBase`
+ * gives the rate of a currency; sums without one are not counted.
  */
 export function feltTax(
   sums: readonly { readonly currency: string; readonly net: Money; readonly tax: Money }[],
   approvalAmount: Money,
-  factor: (currency: string) => DecimalText,
+  perBase: (currency: string) => DecimalText | undefined,
 ): FeltTax {
   const base = approvalAmount.currency
   const total = (part: 'net' | 'tax') =>
     sum(
-      sums.map((s) => convert(s[part], factor(s.currency), base)),
+      sums.flatMap((s) => {
+        const rate = perBase(s.currency)
+        return rate === undefined ? [] : [convert(s[part], rate, base)]
+      }),
       base,
     )
   const all = total('tax')

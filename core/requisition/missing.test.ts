@@ -27,9 +27,9 @@ const FACTS = {
     ['S', { name: 'Standard', category: 'S', rate: '19' }],
     ['Z', { name: 'None', category: 'Z', rate: '0' }],
   ]),
-  toBase: new Map([
+  perBase: new Map([
     ['EUR', '1'],
-    ['GBP', '1.17'],
+    ['GBP', '0.85'],
   ]),
   jobs: new Map([['j', {}]]),
   items: new Map(),

@@ -6,7 +6,7 @@ import { addBusinessDays, isDay, type Day, type FiscalPeriod } from '#core/base/
 import { netUnitPrice } from '#core/base/line-net'
 import type { BudgetOutcome } from '#core/budget/available'
 import type { Route } from '#core/approval/route'
-import { MOST_LINES, type Draft, type DraftLine } from './draft'
+import { draftNet, MOST_LINES, type Draft, type DraftLine } from './draft'
 import type { DraftFacts } from './draft-facts'
 import { checkOwnFields, isAsked } from './own-field'
 import { isMet, mostQuotes, type AttachmentKind, type RequestRule } from './rules'
@@ -77,7 +77,7 @@ export type Missing = { readonly at: FieldRef; readonly stops: boolean } & (
       readonly left: Money
     }
   | { readonly code: 'period-closed'; readonly period: FiscalPeriod }
-  | { readonly code: 'route-held'; readonly held: NonNullable<Route['held']>['code'] }
+  | { readonly code: 'route-held'; readonly held: NonNullable<Route['held']> }
 )
 
 type Check = (draft: Draft, facts: DraftFacts, found: Found) => Missing[]
@@ -202,7 +202,8 @@ export function checkLine(
     missing.push({ ...at('price'), code: 'line-price-range' })
   }
   if (!facts.taxCodes.has(line.taxCode)) missing.push({ ...at('tax'), code: 'line-tax' })
-  if (!facts.toBase.has(line.currency)) missing.push({ ...at('price'), code: 'line-currency', currency: line.currency })
+  if (!facts.perBase.has(line.currency))
+    missing.push({ ...at('price'), code: 'line-currency', currency: line.currency })
   const rate = facts.taxCodes.get(line.taxCode)?.rate
   if (
     line.priceWithTax !== null &&
@@ -233,7 +234,10 @@ export function checkLine(
   else if (line.codings.some((c) => !facts.budgetLines.has(c.budgetLineId)))
     missing.push({ ...at('coding'), code: 'line-coding-unknown' })
   else if (
-    checkSplit({ method: line.splitMethod, values: line.codings.map((c) => c.value) }, line.quantity).length > 0
+    checkSplit(
+      { method: line.splitMethod, values: line.codings.map((c) => c.value) },
+      { quantity: line.quantity, net: draftNet(line) },
+    ).length > 0
   ) {
     missing.push({ ...at('coding'), code: 'line-split' })
   }
@@ -270,6 +274,6 @@ const period: Check = (_draft, facts, found) =>
 const route: Check = (draft, _facts, found) =>
   found.route.held === null || draft.lines.length === 0
     ? []
-    : [{ at: 'lines', stops: true, code: 'route-held', held: found.route.held.code }]
+    : [{ at: 'lines', stops: true, code: 'route-held', held: found.route.held }]
 
 const CHECKS: readonly Check[] = [header, ownFields, lines, rules, budgets, period, route, leadTime]

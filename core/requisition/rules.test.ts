@@ -16,9 +16,9 @@ const nets = new Map<string, Money>([
 ])
 const facts = {
   baseCurrency: 'EUR',
-  toBase: new Map([
+  perBase: new Map([
     ['EUR', '1'],
-    ['GBP', '1.2'],
+    ['GBP', '0.8'],
   ]),
   items: new Map([['agreed', { agreed: true }]]),
 }
@@ -65,8 +65,8 @@ describe('a rule of the organisation holds', () => {
   test('with amounts in other currencies at their rate', () => {
     const pounds = new Map<string, Money>([['b', money('500.00 GBP')]])
     expect([
-      holds({ from: money('600.00 EUR') }, draft, pounds),
-      holds({ from: money('600.01 EUR') }, draft, pounds),
+      holds({ from: money('625.00 EUR') }, draft, pounds),
+      holds({ from: money('625.01 EUR') }, draft, pounds),
     ]).toEqual([true, false])
   })
   test('not for an empty draft', () => {

@@ -39,7 +39,7 @@ export interface RequestRule {
 /** What of a draft its rules look at besides itself. */
 export interface RuleFacts {
   readonly baseCurrency: string
-  readonly toBase: ReadonlyMap<string, DecimalText>
+  readonly perBase: ReadonlyMap<string, DecimalText>
   readonly items: ReadonlyMap<string, { readonly agreed: boolean }>
 }
 
@@ -63,7 +63,8 @@ export function rulesThatHold(
     const total = sum(
       lines.flatMap((l) => {
         const net = nets.get(l.id)
-        return net === undefined ? [] : [convert(net, facts.toBase.get(net.currency) ?? '1', facts.baseCurrency)]
+        const perBase = net === undefined ? undefined : facts.perBase.get(net.currency)
+        return net === undefined || perBase === undefined ? [] : [convert(net, perBase, facts.baseCurrency)]
       }),
       facts.baseCurrency,
     )

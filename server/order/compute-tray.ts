@@ -4,13 +4,14 @@ import { documentSums, type DocumentSums } from '#core/base/document-sums'
 import { lineNet, type Adjustment } from '#core/base/line-net'
 import { adjustmentsOfPart } from '#core/budget/effect'
 import { adjustmentsOf } from '#core/requisition/draft'
-import { add, convert, moneyOf, zero, type Money } from '#core/base/money'
+import { convert, moneyOf, sum, type Money } from '#core/base/money'
 import { decideIssue, type IssueReason } from '#core/order/issue'
 import { mergeParts, type MergedLine } from '#core/order/merge'
 import type { Verdict } from '#core/base/verdict'
 import type { Tx } from '../db/client'
 import { listWhoMayOrder, reachPeople } from '../people/reads'
 import { type Organisation, requireTerms } from '../settings/reads'
+import { listApprovers } from '../approval/reads'
 import { listPriceSteps } from '../catalogue/reads'
 import { channelNamed, CHANNELS } from '../channel/channels'
 import type { OrderRow } from './reads'
@@ -24,7 +25,7 @@ export interface ComputedTray {
     readonly single: Money
   })[]
   readonly sums: DocumentSums
-  readonly toBase: DecimalText | null
+  readonly perBase: DecimalText | null
   readonly today: Day
   readonly organisation: Organisation
   readonly verdict: Verdict<'issued', IssueReason>
@@ -38,35 +39,32 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
   const items = [...new Set(parts.flatMap((p) => (p.itemId === null ? [] : [p.itemId])))]
   const prices = await listPriceSteps(tx, items)
   const taxCodes = new Map(terms.taxCodes.map((t) => [t.code, t]))
-  const toBase = new Map(terms.toBase).get(tray.currency) ?? null
+  const perBase = new Map(terms.perBase).get(tray.currency) ?? null
   const priced = parts.map((p) => ({ ...p, unitPrice: p.agreedPrice ?? p.unitPrice, adjustments: takenOff(p) }))
   const merged = mergeParts(priced, prices, today)
   const byLine = new Map(parts.map((p) => [p.requisitionLineId, p]))
-  const asked = (sources: MergedLine['sources']) =>
-    sources.reduce((sum, s) => {
+  /** What an order line's parts were approved as, each by itself, and at which rate. */
+  const approved = (sources: MergedLine['sources']) =>
+    sources.flatMap((s) => {
       const part = byLine.get(s.requisitionLineId)
-      return part === undefined
-        ? sum
-        : add(
-            sum,
-            lineNet({
-              ...part,
-              quantity: s.quantity,
-              adjustments: adjustmentsOfPart(takenOff(part), s.quantity, part.requested),
-            }),
-          )
-    }, zero(tray.currency))
+      if (part === undefined) return []
+      const adjustments = adjustmentsOfPart(takenOff(part), s.quantity, part.requested)
+      return [{ net: lineNet({ ...part, quantity: s.quantity, adjustments }), perBase: part.perBase }]
+    })
   const lines = merged.map((l) => ({
     ...l,
     net: lineNet({ ...l, currency: tray.currency }),
     taxRate: taxCodes.get(l.taxCode)?.rate ?? '0',
-    single: asked(l.sources),
+    single: sum(
+      approved(l.sources).map((a) => a.net),
+      tray.currency,
+    ),
   }))
   const sums = documentSums(
     lines.map((l) => ({ net: l.net, tax: { category: taxCodes.get(l.taxCode)?.category ?? 'S', rate: l.taxRate } })),
     tray.currency,
   )
-  const base = toBase === null ? null : convert(sums.net, toBase, organisation.baseCurrency)
+  const base = perBase === null ? null : convert(sums.net, perBase, organisation.baseCurrency)
   const buyer = (await reachPeople(tx, [actorId], organisation.baseCurrency, today)).people.find(
     (p) => p.id === actorId,
   )
@@ -87,17 +85,25 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
     hasShipTo: true,
     currency: tray.currency,
     net: sums.net,
-    toBase,
+    perBase,
     baseCurrency: organisation.baseCurrency,
-    lines: lines.map((l) => ({ description: l.description, ordered: l.net, approved: l.single })),
+    lines: lines.map((l) => ({
+      description: l.description,
+      ordered: l.net,
+      approved: sum(
+        approved(l.sources).map((a) => convert(a.net, a.perBase, organisation.baseCurrency)),
+        organisation.baseCurrency,
+      ),
+    })),
     needOf: [...new Set(parts.flatMap((p) => [p.ownerId]))],
     sameShipTo: parts.every((p) => p.shipToId === tray.shipToId),
     tolerance: {
       percent: organisation.orderTolerancePercent,
-      amount: moneyOf(organisation.orderToleranceAmount, tray.currency),
+      amount: moneyOf(organisation.orderToleranceAmount, organisation.baseCurrency),
     },
+    deciders: await listApprovers(tx, [...new Set(parts.map((p) => p.requisitionId))]),
   })
-  return { parts, lines, sums, toBase, today, organisation, verdict }
+  return { parts, lines, sums, perBase, today, organisation, verdict }
 }
 
 /** What was taken off a requisition line when it was approved. */

@@ -1,11 +1,10 @@
 import { waysOf, type Ways } from '#shared/words/ways'
 import { dec } from '#core/base/decimal'
 import { fiscalPeriod } from '#core/base/day'
-import { add, compare, moneyOf, negate, subtract, sum, zero, type Money } from '#core/base/money'
+import { add, compare, moneyOf, sum, zero, type Money } from '#core/base/money'
 import { lineNet } from '#core/base/line-net'
 import { checkBudget, type PeriodFigures } from '#core/budget/available'
 import { ledgerEntries } from '#core/budget/ledger'
-import { sumByBudgetLine } from '#core/budget/effect'
 import { orderLineEffects } from '#core/order/effects'
 import { stateFromQuantities } from '#core/requisition/line-progress'
 import type { PayingLine } from '#core/requisition/draft-facts'
@@ -68,7 +67,8 @@ export async function issueOrder(
       onTray: dec(p.quantity).negated().toFixed(),
     })),
   )
-  const { organisation, sums, today, toBase } = computed
+  const { organisation, sums, today } = computed
+  const perBase = requireRate(computed)
   await appendEvent(ctx, {
     type: 'issued',
     subjectKind: 'order',
@@ -81,7 +81,7 @@ export async function issueOrder(
   await notifyChange(ctx.tx, { kind: 'order', id })
   const number = await takeNumber(ctx.tx, 'P', fiscalPeriod(today, organisation.fiscalStartMonth).year)
   const note = distinct([tray.note, ...computed.parts.map((p) => p.documentNote)]).join('\n')
-  await setIssued(ctx.tx, id, { number, toBase: toBase ?? '1', net: sums.net, tax: sums.tax, note, now: ctx.now })
+  await setIssued(ctx.tx, id, { number, perBase, net: sums.net, tax: sums.tax, note, now: ctx.now })
   await insertRevision(ctx.tx, {
     orderId: id,
     revision: 0,
@@ -138,6 +138,9 @@ async function moveMoney(
   const currency = c.organisation.baseCurrency
   const at = fiscalPeriod(c.today, c.organisation.fiscalStartMonth)
   const asked = new Map([...requisitions.values()].flatMap((r) => r.lines.map((l) => [l.id, l] as const)))
+  const periodOf = new Map(
+    [...requisitions.values()].flatMap((r) => r.lines.map((l) => [l.id, r.period ?? at.period] as const)),
+  )
   const budgetIds = [...new Set([...asked.values()].flatMap((l) => l.codings.map((x) => x.budgetLineId)))]
   const budgetLines = new Map((await lockBudgetLines(ctx.tx, budgetIds, currency)).map((l) => [l.id, l]))
 
@@ -162,15 +165,18 @@ async function moveMoney(
       const frozen = frozenLine(l, currency)
       return { quantity: s.quantity, split: frozen.split, codings: frozen.codings, whole: lineNet(frozen) }
     })
+    // What was reserved for a line stands in its request's period; so does what is ordered for it.
+    const periods = line.sources.flatMap((s) =>
+      (asked.get(s.requisitionLineId)?.codings ?? []).map(() => periodOf.get(s.requisitionLineId) ?? at.period),
+    )
     const effects = orderLineEffects(
-      { ...line, currency: tray.currency, toBase: c.toBase ?? '1', baseCurrency: currency },
+      { ...line, currency: tray.currency, perBase: requireRate(c), baseCurrency: currency },
       sources,
     )
     for (const e of ledgerEntries('committed', [], effects)) {
-      const year = budgetLines.get(e.budgetLineId)?.fiscalYear
       entries.push({
         ...e,
-        period: year === at.year ? at.period : 12,
+        period: periods[e.codingAt] ?? at.period,
         documentKind: 'order',
         documentId: tray.id,
         lineId: lineIds[i] ?? '',
@@ -178,7 +184,7 @@ async function moveMoney(
       })
     }
   })
-  const over = refusals(entries, budgetLines, at.period, currency, waysOf(ctx.actor.locale))
+  const over = refusals(entries, budgetLines, currency, waysOf(ctx.actor.locale))
   if (over.length > 0) throw refused(over, {}, 'budget-refuses')
   await appendEntries(ctx, entries)
 }
@@ -190,45 +196,46 @@ function orderedWith(line: RequisitionLineRow, c: ComputedTray): string {
     .toFixed()
 }
 
-/** A line that refuses is only held against an order that takes more from it than it gives back. */
+/**
+ * Budget lines that refuse: held only against an order that takes more from one than it gives back. Each is judged as
+ * its span counts, a year as a whole and periods by themselves.
+ */
 function refusals(
   entries: readonly NewEntry[],
   lines: ReadonlyMap<string, PayingLine>,
-  period: number,
   currency: string,
   ways: Ways,
 ): string[] {
   const money = (e: NewEntry): Money => moneyOf(e.amount.amount, currency)
-  const totals = sumByBudgetLine(entries.map((e) => ({ budgetLineId: e.budgetLineId, amount: money(e) })))
-  const grows = totals.filter((t) => compare(t.amount, zero(currency)) > 0)
-  const afterRelease = new Map(
-    [...lines].map(([id, l]) => [
-      id,
-      {
-        ...l,
-        periods: l.periods.map((p): PeriodFigures => ({
-          ...p,
-          reserved: entries
-            .filter((e) => e.budgetLineId === id && e.stage === 'reserved' && e.period === p.period)
-            .reduce((s, e) => add(s, money(e)), p.reserved),
-        })),
-      },
-    ]),
-  )
-  const committed = grows.map((t) => ({
-    budgetLineId: t.budgetLineId,
-    amount: sum(
-      entries.filter((e) => e.budgetLineId === t.budgetLineId && e.stage === 'committed').map(money),
-      currency,
-    ),
-  }))
-  return checkBudget(committed, afterRelease, period)
-    .filter((o) => o.passedBy !== null && o.control === 'refuses')
-    .map(
-      (o) =>
-        `${o.name} does not allow it: it would be passed by ` +
-        `${ways.money(o.passedBy ?? negate(subtract(o.before, o.effect)))}.`,
-    )
+  const total = (of: readonly NewEntry[]): Money => sum(of.map(money), currency)
+  const said = new Set<string>()
+  for (const [id, line] of lines) {
+    const own = entries.filter((e) => e.budgetLineId === id)
+    const released = {
+      ...line,
+      periods: line.periods.map((p): PeriodFigures => ({
+        ...p,
+        reserved: add(p.reserved, total(own.filter((e) => e.stage === 'reserved' && e.period === p.period))),
+      })),
+    }
+    for (const period of new Set(own.map((e) => e.period))) {
+      const counted = own.filter(
+        (e) => line.span === 'year' || (line.span === 'to date' ? e.period <= period : e.period === period),
+      )
+      if (compare(total(counted), zero(currency)) <= 0) continue
+      const committed = { budgetLineId: id, amount: total(counted.filter((e) => e.stage === 'committed')) }
+      for (const o of checkBudget([committed], new Map([[id, released]]), period))
+        if (o.passedBy !== null && o.control === 'refuses')
+          said.add(`${o.name} does not allow it: it would be passed by ${ways.money(o.passedBy)}.`)
+    }
+  }
+  return [...said]
+}
+
+/** The rate of an order that may be issued: without one it may not. */
+function requireRate({ perBase }: ComputedTray): string {
+  if (perBase === null) throw new Error('an order without a rate was let through')
+  return perBase
 }
 
 async function noteOrdered(ctx: Context, r: RequisitionRow, tray: OrderRow, c: ComputedTray): Promise<void> {

@@ -101,11 +101,11 @@ export async function insertOrderLines(
 export async function setIssued(
   tx: Tx,
   id: string,
-  o: { number: string; toBase: DecimalText; net: Money; tax: Money; note: string; now: Date },
+  o: { number: string; perBase: DecimalText; net: Money; tax: Money; note: string; now: Date },
 ): Promise<void> {
   await tx
     .update(purchaseOrder)
-    .set({ note: o.note, toBase: o.toBase, net: o.net.amount, tax: o.tax.amount })
+    .set({ note: o.note, perBase: o.perBase, net: o.net.amount, tax: o.tax.amount })
     .where(eq(purchaseOrder.id, id))
   await setLeft(tx, id, { number: o.number, state: 'issued', now: o.now })
   await tx.delete(trayPart).where(eq(trayPart.orderId, id))

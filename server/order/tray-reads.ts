@@ -48,6 +48,8 @@ export interface PartRow {
   currency: string
   taxCode: string
   taxRate: DecimalText
+  /** At which rate it was approved. */
+  perBase: DecimalText
   supplierPart: string | null
   needBy: string
   shipToId: string
@@ -90,6 +92,7 @@ export function listParts(tx: Tx, orderIds: readonly string[]): Promise<PartRow[
       currency: l.currency,
       taxCode: l.taxCode,
       taxRate: sure(l.taxRate),
+      perBase: sure(l.perBase),
       supplierPart: l.supplierPart,
       needBy: sure(r.needBy),
       shipToId: sure(r.shipToId),

@@ -28,7 +28,7 @@ export async function gatherDraftFacts(
   now: Date,
   lock: boolean,
 ): Promise<DraftFactsWire> {
-  const { organisation, today, taxCodes, toBase, closedPeriods } = await requireTerms(tx, now, draft.accountingDate)
+  const { organisation, today, taxCodes, perBase, closedPeriods } = await requireTerms(tx, now, draft.accountingDate)
   const { year } = fiscalPeriod(draft.accountingDate ?? today, organisation.fiscalStartMonth)
   const named = [...new Set(draft.lines.flatMap((l) => l.codings.map((c) => c.budgetLineId)))]
   const policy = await requirePolicy(tx, today)
@@ -67,7 +67,7 @@ export async function gatherDraftFacts(
     // A line of another department or year is no longer an answer, even if the draft still names it.
     budgetLines: budgetLines.filter((l) => l.departmentId === draft.departmentId && l.fiscalYear === year),
     taxCodes: [...taxCodes],
-    toBase: toBase.map(([c, f]) => [c, f]),
+    perBase: perBase.map(([c, f]) => [c, f]),
     policy,
     people: reached.people,
     absences: reached.absences,

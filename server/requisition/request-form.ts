@@ -98,7 +98,7 @@ const REPLAYED = 1000
 
 /** For how many of the requests sent last each rule would have held, at today's rates and agreements. */
 export async function replayPast({ tx, now }: Context, rules: readonly RequestRule[]): Promise<RulesReplay> {
-  const { organisation, toBase } = await requireTerms(tx, now)
+  const { organisation, perBase } = await requireTerms(tx, now)
   const past = (await listSentLast(tx, REPLAYED)).map((p) => ({ ...p, draft: completeDraft(p.draft) }))
   const { items } = await readNamed(
     tx,
@@ -107,7 +107,7 @@ export async function replayPast({ tx, now }: Context, rules: readonly RequestRu
   )
   const facts = {
     baseCurrency: organisation.baseCurrency,
-    toBase: new Map(toBase),
+    perBase: new Map(perBase),
     items: new Map(items.map((i) => [i.id, i])),
   }
   return {

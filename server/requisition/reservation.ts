@@ -10,6 +10,7 @@ import type { RequisitionLineRow, RequisitionRow } from './reads'
 
 /** A sent line as the budget rules take it, at the rates frozen when it was sent. */
 export function frozenLine(line: RequisitionLineRow, baseCurrency: string): CodedLine {
+  if (line.perBase === null) throw new Error('a line that was sent has no rate')
   return {
     quantity: line.quantity,
     unitPrice: line.unitPrice ?? '0',
@@ -17,7 +18,7 @@ export function frozenLine(line: RequisitionLineRow, baseCurrency: string): Code
     currency: line.currency,
     adjustments: adjustmentsOf(line),
     taxRate: line.taxRate ?? '0',
-    toBase: line.toBase ?? '1',
+    perBase: line.perBase,
     baseCurrency,
     split: { method: line.splitMethod, values: line.codings.map((c) => c.value) },
     codings: line.codings.map((c, i) => ({ budgetLineId: c.budgetLineId, reclaimable: line.reclaimables[i] ?? '0' })),

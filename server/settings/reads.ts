@@ -2,7 +2,6 @@ import { sql } from 'drizzle-orm'
 import { type Day, dayOf } from '#core/base/day'
 import { dec, type DecimalText } from '#core/base/decimal'
 import type { NewSupplierPolicy } from '#core/requisition/form'
-import { toBaseFactor } from '#core/base/rate'
 import type { Tx } from '../db/client'
 import { named, read, readOne } from '../db/read'
 import { exchangeRate, fiscalPeriod, holiday, organisation, taxCode } from '../db/schema/settings'
@@ -75,8 +74,8 @@ export interface Terms {
   readonly organisation: Organisation
   readonly today: Day
   readonly taxCodes: readonly TaxCode[]
-  /** Factors into the base currency: the newest rate on or before the day; the base itself is 1. */
-  readonly toBase: readonly (readonly [currency: string, factor: DecimalText])[]
+  /** Units of each currency for one of the base: the newest rate on or before the day; the base itself is 1. */
+  readonly perBase: readonly (readonly [currency: string, rate: DecimalText])[]
   readonly closedPeriods: readonly { readonly year: number; readonly period: number }[]
 }
 
@@ -117,9 +116,9 @@ export async function requireTerms(tx: Tx, now: Date, rateDay: Day | null = null
     today: dayOf(now, organisation.timeZone),
     taxCodes,
     closedPeriods,
-    toBase: [
+    perBase: [
       [organisation.baseCurrency, '1'],
-      ...rates.filter((r) => dec(r.perBase).gt(0)).map((r) => [r.currency, toBaseFactor(r)] as const),
+      ...rates.filter((r) => dec(r.perBase).gt(0)).map((r) => [r.currency, r.perBase] as const),
     ],
   }
 }

@@ -23,7 +23,7 @@ export interface DraftFactsWire {
     readonly category: string
     readonly rate: string
   }[]
-  readonly toBase: readonly (readonly [string, string])[]
+  readonly perBase: readonly (readonly [string, string])[]
   readonly suppliers: readonly SupplierFacts[]
   readonly items: readonly ItemFacts[]
   readonly holidays: readonly string[]
@@ -50,7 +50,7 @@ export function readFacts(wire: DraftFactsWire): DraftFacts {
     branch: wire.branch,
     budgetLines: new Map(wire.budgetLines.map((l) => [l.id, l])),
     taxCodes: new Map(wire.taxCodes.map((t) => [t.code, t])),
-    toBase: new Map(wire.toBase),
+    perBase: new Map(wire.perBase),
     suppliers: new Map(wire.suppliers.map((x) => [x.id, x])),
     items: new Map(wire.items.map((x) => [x.id, x])),
     holidays: new Set(wire.holidays),

@@ -19,8 +19,6 @@ export function sayIssueReason(r: IssueReason, ways: Ways): string {
       return 'Say where it is to be delivered.'
     case 'own-need-alone':
       return 'This serves your own need alone; another buyer has to issue it.'
-    case 'currency-differs':
-      return 'The lines are in different currencies; an order has one.'
     case 'ship-to-differs':
       return 'The lines go to different places; an order goes to one.'
     case 'supplier-blocked':
@@ -31,8 +29,12 @@ export function sayIssueReason(r: IssueReason, ways: Ways): string {
       return `There is no exchange rate for ${r.currency}.`
     case 'above-approved':
       return (
-        `“${r.description}” comes to ${ways.money(r.ordered)}, more than the ${ways.money(r.approved)} ` +
-        `that were approved for it.`
+        `${r.description === null ? 'The order' : `“${r.description}”`} comes to ${ways.money(r.ordered)}, more than ` +
+        `the ${ways.money(r.approved)} that were approved${r.description === null ? '' : ' for it'}: ${
+          r.who.length === 0
+            ? 'its owner has to ask for more'
+            : `its owner has to ask ${listWords(r.who.map((w) => w.name))} for more`
+        }.`
       )
     case 'above-ordering-limit': {
       const own = r.limit === null ? 'You have no ordering limit' : `Your ordering limit is ${ways.money(r.limit)}`

@@ -30,8 +30,8 @@ const choices = computed(() => jobChoices(jobs.value))
 const taxes = computed(() =>
   [...props.facts.taxCodes].map(([code, t]) => ({ id: code, name: `${wording.decimal(t.rate)} %`, note: t.name })),
 )
-const currencies = computed(() => [...props.facts.toBase.keys()].sort().map((c) => ({ id: c, name: c })))
-const rate = computed(() => props.facts.toBase.get(current.value.currency) ?? '1')
+const currencies = computed(() => [...props.facts.perBase.keys()].sort().map((c) => ({ id: c, name: c })))
+const rate = computed(() => props.facts.perBase.get(current.value.currency))
 const fields = computed(() =>
   props.facts.ownFields.filter(
     (f) =>
@@ -142,8 +142,8 @@ const discount = computed(() =>
           placeholder="currency"
           @update:model-value="current.currency = $event"
       /></span>
-      <span v-if="current.currency !== facts.baseCurrency"
-        >1 {{ current.currency }} is {{ facts.baseCurrency }} {{ dec(rate).toDecimalPlaces(5).toString() }}</span
+      <span v-if="current.currency !== facts.baseCurrency && rate !== undefined"
+        >{{ wording.decimal(rate) }} {{ current.currency }} to the {{ facts.baseCurrency }}</span
       >
       <span v-if="current.itemId === null" class="inline-flex items-baseline gap-1.5"
         ><label :for="`${id}-part`">supplier’s part number</label

@@ -25,13 +25,18 @@ const session = useSessionStore()
 const wording = useWording()
 
 const nameOf = (id: string) => props.facts?.people.people.get(id)?.name ?? ''
-const factor = (c: string) => props.facts?.toBase.get(c) ?? '1'
+const perBase = (c: string) => props.facts?.perBase.get(c)
 const tax = computed(() => {
   const v = props.verdict
   if (v === null || v.sums.length === 0) return ''
   const each = v.sums.map((s) => (s.currency === props.currency ? wording.amount(s.tax) : wording.money(s.tax)))
-  return sayFeltTax(feltTax(v.sums, v.approvalAmount, factor), each.join(', '), wording.ways)
+  return sayFeltTax(feltTax(v.sums, v.approvalAmount, perBase), each.join(', '), wording.ways)
 })
+/** “0.854 GBP to the EUR”: as rates are published. */
+function sayRate(currency: string): string {
+  const rate = perBase(currency)
+  return rate === undefined ? 'no rate' : `${wording.decimal(rate)} ${currency} to the ${props.currency}`
+}
 const foreign = computed(() => (props.verdict?.sums ?? []).filter((s) => s.currency !== props.currency))
 const effects = computed<EffectView[]>(() =>
   (props.verdict?.budget ?? []).flatMap((b) => {
@@ -92,7 +97,7 @@ const notes = computed(() => [
     <p class="sum">{{ wording.money(verdict.approvalAmount) }}</p>
     <p class="small min-h-[17px]">{{ tax }}</p>
     <p v-for="s in foreign" :key="s.currency" class="small">
-      {{ wording.money(s.net) }} without tax, at {{ wording.factor(factor(s.currency)) }}
+      {{ wording.money(s.net) }} without tax, at {{ sayRate(s.currency) }}
     </p>
     <h2 class="head mb-1.5 mt-5">What it does to the budget</h2>
     <BudgetEffects v-if="effects.length > 0" :effects="effects" />

@@ -34,7 +34,8 @@ const shares = computed(() => {
   const values = current.value.codings.map((c) => c.value)
   if (
     props.net === null ||
-    checkSplit({ method: current.value.splitMethod, values }, current.value.quantity).length > 0
+    checkSplit({ method: current.value.splitMethod, values }, { quantity: current.value.quantity, net: props.net })
+      .length > 0
   )
     return null
   return splitAmount(props.net, { method: current.value.splitMethod, values })
@@ -42,7 +43,7 @@ const shares = computed(() => {
 const reasons = computed(() =>
   checkSplit(
     { method: current.value.splitMethod, values: current.value.codings.map((c) => c.value) },
-    current.value.quantity,
+    { quantity: current.value.quantity, net: props.net },
   ).map((r) => saySplitReason(r, wording.ways)),
 )
 const isLast = (i: number) => i === current.value.codings.length - 1

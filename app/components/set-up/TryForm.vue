@@ -43,7 +43,7 @@ const asked = computed(() => {
   }
   const facts = {
     baseCurrency: props.currency,
-    toBase: new Map([[props.currency, '1']]),
+    perBase: new Map([[props.currency, '1']]),
     items: new Map([['item', { agreed: agreed.value === 'yes' }]]),
   }
   const holding = rulesThatHold(

@@ -1,4 +1,3 @@
-import { dec } from '#core/base/decimal'
 import { dayOf } from '#core/base/day'
 import { waysOf } from '#shared/words/ways'
 import { useSessionStore } from '~/stores/session'
@@ -24,8 +23,6 @@ export function useWording() {
     decimalMark,
     percent,
     shortMonth,
-    /** A factor between currencies, to five decimals. */
-    factor: (text: string) => decimal(dec(text).toDecimalPlaces(5).toFixed()),
     day: (day: string) => ways.day(day, today.value),
     shortDay: (day: string) => ways.shortDate(day, today.value),
     moment: (iso: string) => ways.moment(iso, zone.value, today.value),
