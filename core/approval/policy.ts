@@ -1,4 +1,4 @@
-import { compare, type Money } from '#core/base/money'
+import { compare, moneyOf, type Money } from '#core/base/money'
 
 /**
  * What approval knows of a document: never the document itself. Each document makes its subject and
@@ -23,6 +23,36 @@ export interface SubjectCoding {
   readonly account: string
   readonly category: string | null
   readonly holderId: string | null
+}
+
+/**
+ * What of a subject is frozen when a document is sent: what was sent, whatever the calendar or the budget say later.
+ * Owner, holders and branch are those of the day on which it is judged again.
+ */
+export interface SentSubject extends Pick<Subject, 'document' | 'kind' | 'amount' | 'overBudget'> {
+  readonly codings: readonly Omit<SubjectCoding, 'holderId'>[]
+}
+
+export const freezeSubject = ({ document, kind, amount, overBudget, codings }: Subject): SentSubject => ({
+  document,
+  kind,
+  amount,
+  overBudget,
+  codings: codings.map(({ budgetLineId, account, category }) => ({ budgetLineId, account, category })),
+})
+
+/** The subject that was sent, as it is judged today. `holders` are those of its budget lines. */
+export function thawSubject(
+  sent: SentSubject,
+  today: Pick<Subject, 'ownerId' | 'raisedById' | 'departmentId' | 'branch'>,
+  holders: ReadonlyMap<string, string | null>,
+): Subject {
+  return {
+    ...sent,
+    ...today,
+    amount: moneyOf(sent.amount.amount, sent.amount.currency),
+    codings: sent.codings.map((c) => ({ ...c, holderId: holders.get(c.budgetLineId) ?? null })),
+  }
 }
 
 /** A condition of a rule; all of a rule must hold. Of codings, any one that meets it is enough. */

@@ -1,9 +1,5 @@
 import type { Route, RouteStep, Seat } from './route'
-
-/** An approval that stands, by the person who really acted. */
-export interface Approved {
-  readonly actorId: string
-}
+import { decidedFor, type Approved } from './standing'
 
 export type StepState = 'done' | 'open' | 'ahead'
 
@@ -21,15 +17,18 @@ export interface Progress {
   readonly open: readonly Seat[]
 }
 
+/** Whether an approval fills a seat: by whoever acts in it, or for whoever it belongs to, whoever acted then. */
+export const fills = (seat: Seat, approval: Approved): boolean =>
+  seat.actorId === approval.actorId || (seat.forId ?? seat.actorId) === decidedFor(approval)
+
 /**
  * Where a route stands after the approvals given so far. Steps of one rank and level are open side by
  * side; the next come when all of them are done. A held route is never approved.
  */
 export function progressOf(route: Route, approvals: readonly Approved[]): Progress {
-  const gave = new Set(approvals.map((a) => a.actorId))
   let openAt: RouteStep | null = null
   const steps = route.steps.map((step): StepProgress => {
-    const missing = step.seats.filter((s) => !gave.has(s.actorId))
+    const missing = step.seats.filter((s) => !approvals.some((a) => fills(s, a)))
     const done = step.mode === 'any' ? missing.length < step.seats.length : missing.length === 0
     if (done) return { step, state: 'done', waiting: [] }
     openAt ??= step
@@ -41,7 +40,7 @@ export function progressOf(route: Route, approvals: readonly Approved[]): Progre
   return { state, steps, open }
 }
 
-/** Who is asked once `actorId` has approved: what the button tells. */
-export function nextAfter(route: Route, approvals: readonly Approved[], actorId: string): Progress {
-  return progressOf(route, [...approvals, { actorId }])
+/** Who is asked once `approval` is given: what the button tells. */
+export function nextAfter(route: Route, approvals: readonly Approved[], approval: Approved): Progress {
+  return progressOf(route, [...approvals, approval])
 }

@@ -62,6 +62,7 @@ const policy = (rules: Partial<Policy['rules'][number]>[], more: Partial<Policy>
   ...more,
 })
 const OWN = { sparesManagers: true, conditions: [{ on: 'over budget' as const, is: false }] }
+const gave = (actorId: string, forId: string | null = null) => ({ actorId, forId })
 const actors = (r: Route) =>
   r.steps.map((s) => s.seats.map((x) => (x.forId === null ? x.actorId : `${x.actorId} for ${x.forId}`)).join('+'))
 
@@ -111,6 +112,16 @@ describe('the chain of managers and limits', () => {
         makeRoute(subject('1.00'), policy([{ steps: [{ ...CHAIN, who: { by: 'chain', until: 'top' } }] }]), facts()),
       ),
     ).toEqual(['ines', 'tomas', 'maggie'])
+  })
+  // The levels' limits are 2,000 and 15,000, and nobody stands above them.
+  test('to the top, where nobody covers, all levels are asked and then the fallback; without one it is held', () => {
+    const top = { steps: [{ ...CHAIN, who: { by: 'chain' as const, until: 'top' as const } }] }
+    const two = facts({ tomas: { managerId: null } })
+    expect(actors(makeRoute(subject('20000.00'), policy([top]), two))).toEqual(['ines', 'tomas', 'harriet'])
+    expect(makeRoute(subject('20000.00'), policy([top], { fallbackId: null }), two)).toMatchObject({
+      held: { code: 'no-fallback', because: 'nobody covers' },
+    })
+    expect(actors(makeRoute(subject('15000.00'), policy([top]), two))).toEqual(['ines', 'tomas'])
   })
   test('a circle in the reporting line ends', () => {
     expect(
@@ -164,13 +175,14 @@ describe('who is absent, gone or barred', () => {
       maggie: { leftOn: '2026-01-01' },
     })
     const held = makeRoute(subject('5.00'), policy([{ steps: [CHAIN] }], { fallbackId: null }), gone)
-    expect(held.held).toEqual({ code: 'no-fallback' })
+    expect(held.held).toEqual({ code: 'no-fallback', because: 'step is empty' })
     expect(progressOf(held, []).state).toBe('held')
     expect(makeRoute(subject('5.00', { ownerId: 'harriet', raisedById: 'harriet' }), policy([]), facts()).held).toEqual(
-      { code: 'fallback-barred' },
+      { code: 'fallback-barred', because: 'no rule fits' },
     )
     expect(makeRoute(subject('5.00'), policy([]), facts({}, [away('harriet', null)])).held).toEqual({
       code: 'fallback-away',
+      because: 'no rule fits',
     })
   })
 })
@@ -202,14 +214,14 @@ describe('steps side by side, and asking once', () => {
     const route = makeRoute(subject('5.00', { codings }), p, facts())
     expect(actors(route)).toEqual(['tomas', 'kaveh'])
     expect(progressOf(route, []).open.map((s) => s.actorId)).toEqual(['tomas', 'kaveh'])
-    expect(progressOf(route, [{ actorId: 'tomas' }]).state).toBe('waiting')
-    expect(nextAfter(route, [{ actorId: 'tomas' }], 'kaveh').state).toBe('approved')
+    expect(progressOf(route, [gave('tomas')]).state).toBe('waiting')
+    expect(nextAfter(route, [gave('tomas')], gave('kaveh')).state).toBe('approved')
   })
   test('any one decides for all; all means all', () => {
     const any = makeRoute(subject('5.00'), policy([{ steps: [group('any', ['a', 'b'])] }]), facts())
-    expect(progressOf(any, [{ actorId: 'b' }]).state).toBe('approved')
+    expect(progressOf(any, [gave('b')]).state).toBe('approved')
     const all = makeRoute(subject('5.00'), policy([{ steps: [group('all', ['a', 'b', 'c'])] }]), facts())
-    expect(progressOf(all, [{ actorId: 'b' }, { actorId: 'c' }]).open.map((s) => s.actorId)).toEqual(['a'])
+    expect(progressOf(all, [gave('b'), gave('c')]).open.map((s) => s.actorId)).toEqual(['a'])
   })
   test('conditions: department or branch, category, account, kind; of codings any one', () => {
     const to = (conditions: Policy['rules'][number]['conditions']) =>

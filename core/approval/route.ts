@@ -1,6 +1,7 @@
 import { covers, type Money } from '#core/base/money'
 import { presence, whoActs, type PeopleFacts, type Person } from '#core/people/person'
 import { holds, type Policy, type Rule, type Subject } from './policy'
+import { decidedFor, type Approved } from './standing'
 
 /** Why a person sits in a step. */
 export type SeatReason =
@@ -43,7 +44,10 @@ export interface Route {
   /** In the order in which they run. Empty and not held: the document passes at once. */
   readonly steps: readonly RouteStep[]
   /** The route cannot be made: a step came to nobody and the fallback cannot act. */
-  readonly held: { readonly code: 'no-fallback' | 'fallback-barred' | 'fallback-away' } | null
+  readonly held: {
+    readonly code: 'no-fallback' | 'fallback-barred' | 'fallback-away'
+    readonly because: FallbackCause
+  } | null
   readonly notes: readonly RouteNote[]
 }
 
@@ -52,6 +56,8 @@ interface InMaking {
   readonly subject: Subject
   readonly policy: Policy
   readonly facts: PeopleFacts
+  /** Decisions that were made stay, whoever is away or gone since: by whom they are. */
+  readonly decided: ReadonlyMap<string, Approved>
   readonly steps: RouteStep[]
   readonly notes: RouteNote[]
   held: Route['held']
@@ -66,18 +72,25 @@ interface Place {
 
 /**
  * Works out who decides on a document, and says why each is asked and why others are not. Absences
- * and leavers are those of `facts.today`. A document is never approved because nobody was found.
+ * and leavers are those of `facts.today`; `approvals` that stand keep the seats of whoever gave them. A document is
+ * never approved because nobody was found.
  */
-export function makeRoute(subject: Subject, policy: Policy, facts: PeopleFacts): Route {
-  const making: InMaking = { subject, policy, facts, steps: [], notes: [], held: null }
+export function makeRoute(
+  subject: Subject,
+  policy: Policy,
+  facts: PeopleFacts,
+  approvals: readonly Approved[] = [],
+): Route {
+  const decided = new Map(approvals.map((a) => [decidedFor(a), a]))
+  const making: InMaking = { subject, policy, facts, decided, steps: [], notes: [], held: null }
   const fits = policy.rules.filter((rule) => {
-    const fit = rule.conditions.every((c) => holds(c, subject))
+    const fit = rule.conditions.every((c) => holds(c, subject)) && !isIdle(rule, subject, facts)
     if (!fit) making.notes.push({ code: 'rule-does-not-fit', ruleId: rule.id })
     return fit
   })
   const spared = isSpared(fits, subject, facts)
   if (spared !== null) making.notes.push({ code: 'spared-by-own-limit', limit: spared })
-  if (fits.every((r) => r.steps.length === 0) && spared === null) {
+  if (fits.length === 0) {
     if (policy.ending === 'fallback') addFallback(making, { rank: 0, level: 0, ruleId: null }, 'no rule fits')
   }
   for (const rule of fits) addRule(making, rule, spared !== null)
@@ -89,9 +102,19 @@ export function makeRoute(subject: Subject, policy: Policy, facts: PeopleFacts):
 }
 
 function isSpared(fits: readonly Rule[], subject: Subject, facts: PeopleFacts): Money | null {
-  if (subject.ownerId !== subject.raisedById || !fits.some((r) => r.sparesManagers)) return null
+  return fits.some((r) => r.sparesManagers) ? coveringOwnLimit(subject, facts) : null
+}
+
+/** The owner's own limit where it covers what they both own and send; else null. */
+function coveringOwnLimit(subject: Subject, facts: PeopleFacts): Money | null {
+  if (subject.ownerId !== subject.raisedById) return null
   const limit = facts.people.get(subject.ownerId)?.ownLimit ?? null
   return covers(limit, subject.amount) ? limit : null
+}
+
+/** An own limit written as a rule of its own fits only where the limit covers the document. */
+function isIdle(rule: Rule, subject: Subject, facts: PeopleFacts): boolean {
+  return rule.sparesManagers && rule.steps.length === 0 && coveringOwnLimit(subject, facts) === null
 }
 
 function isBarred(personId: string, subject: Subject): boolean {
@@ -105,6 +128,8 @@ function seatOf(making: InMaking, personId: string, why: SeatReason): Seat | nul
     making.notes.push({ code: 'own-document', personId })
     return null
   }
+  const gave = making.decided.get(personId)
+  if (gave !== undefined && !isBarred(gave.actorId, subject)) return { ...gave, why }
   const actor = whoActs(personId, facts)
   if (actor === null) {
     const person = facts.people.get(personId)
@@ -122,13 +147,14 @@ function seatOf(making: InMaking, personId: string, why: SeatReason): Seat | nul
 function addFallback(making: InMaking, place: Place, because: FallbackCause): void {
   const { fallbackId } = making.policy
   if (fallbackId === null) {
-    making.held ??= { code: 'no-fallback' }
+    making.held ??= { code: 'no-fallback', because }
     return
   }
   const before = making.notes.length
   const seat = seatOf(making, fallbackId, { code: 'fallback', because })
   if (seat === null) {
-    making.held ??= { code: making.notes[before]?.code === 'own-document' ? 'fallback-barred' : 'fallback-away' }
+    const barred = making.notes[before]?.code === 'own-document'
+    making.held ??= { code: barred ? 'fallback-barred' : 'fallback-away', because }
     return
   }
   making.steps.push({ ...place, mode: 'any', seats: [seat] })
@@ -152,20 +178,33 @@ function addRule(making: InMaking, rule: Rule, spared: boolean): void {
         : who.by === 'role'
           ? { code: 'role', role: who.role }
           : { code: 'group', name: who.name }
-    const seats = ids.flatMap((id) => limited(making, id, why, mustCover))
-    const mode = who.by === 'group' ? who.mode : 'any'
-    if (seats.length === 0) addFallback(making, place, 'step is empty')
-    else making.steps.push({ ...place, mode, seats })
+    addSeats(making, place, who.by === 'group' ? who.mode : 'any', ids, why, mustCover)
   }
 }
 
-function limited(making: InMaking, id: string, why: SeatReason, mustCover: boolean): Seat[] {
-  if (mustCover && !covers(making.facts.people.get(id)?.decidingLimit ?? null, making.subject.amount)) {
+/**
+ * A step in which these people sit; with `mustCover` without those whose limit does not cover. One that stands empty
+ * comes to the fallback: because nobody is there, or because nobody who is there covers.
+ */
+function addSeats(
+  making: InMaking,
+  place: Place,
+  mode: RouteStep['mode'],
+  ids: readonly string[],
+  why: SeatReason,
+  mustCover: boolean,
+): void {
+  let isShort = false
+  const seats = ids.flatMap((id) => {
+    const seat = seatOf(making, id, why)
+    if (seat === null) return []
+    if (!mustCover || covers(making.facts.people.get(id)?.decidingLimit ?? null, making.subject.amount)) return [seat]
     making.notes.push({ code: 'does-not-cover', personId: id })
+    isShort = true
     return []
-  }
-  const seat = seatOf(making, id, why)
-  return seat === null ? [] : [seat]
+  })
+  if (seats.length > 0) making.steps.push({ ...place, mode, seats })
+  else addFallback(making, place, isShort ? 'nobody covers' : 'step is empty')
 }
 
 function addHolders(making: InMaking, place: Place, mustCover: boolean): void {
@@ -176,17 +215,15 @@ function addHolders(making: InMaking, place: Place, mustCover: boolean): void {
     byHolder.set(c.holderId, lines)
   }
   for (const [holderId, budgetLineIds] of byHolder) {
-    const seats =
-      holderId === null ? [] : limited(making, holderId, { code: 'budget-holder', budgetLineIds }, mustCover)
-    if (seats.length === 0) addFallback(making, place, 'step is empty')
-    else making.steps.push({ ...place, mode: 'any', seats })
+    const ids = holderId === null ? [] : [holderId]
+    addSeats(making, place, 'any', ids, { code: 'budget-holder', budgetLineIds }, mustCover)
   }
 }
 
 /**
  * The chain of managers of the owner, level by level. Whoever is barred, gone, or away without a
- * substitute is passed over. "Until covered" stops at the first whose own limit covers the amount;
- * where nobody's does, the levels are asked and then the fallback.
+ * substitute is passed over. "Until covered" stops at the first whose own limit covers the amount; where
+ * nobody's of those asked does, the fallback is asked after them, also in a chain to the top.
  */
 function addChain(making: InMaking, place: Place, until: 'covered' | 'top'): void {
   const { subject, facts } = making
@@ -194,7 +231,7 @@ function addChain(making: InMaking, place: Place, until: 'covered' | 'top'): voi
   let level = 0
   let covered = false
   let below: Person | undefined = facts.people.get(subject.ownerId)
-  while (!covered && below?.managerId != null && !seen.has(below.managerId)) {
+  while (!(covered && until === 'covered') && below?.managerId != null && !seen.has(below.managerId)) {
     const manager = facts.people.get(below.managerId)
     if (manager === undefined) break
     seen.add(manager.id)
@@ -208,11 +245,11 @@ function addChain(making: InMaking, place: Place, until: 'covered' | 'top'): voi
     if (seat !== null) {
       making.steps.push({ ...place, level, mode: 'any', seats: [seat] })
       level += 1
-      if (until === 'covered' && does) covered = true
+      covered ||= does
     }
     below = manager
   }
-  if (until === 'covered' ? !covered : level === 0) {
+  if (!covered) {
     addFallback(making, { ...place, level }, level === 0 ? 'step is empty' : 'nobody covers')
   }
 }

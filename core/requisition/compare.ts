@@ -4,11 +4,20 @@ import type { Draft, DraftLine, OwnValues } from './draft'
 
 /**
  * True when `now` is `then` unchanged, or with nothing but lower quantities, lower prices or fewer
- * lines: then the decisions already made stay. Any other change starts the route again.
+ * lines, and no file was taken away: then the decisions already made stay. Any other change of what it says starts the
+ * route again; an added file does not, nor what colleagues note for each other.
  */
-export function isNoMoreThan(then: Draft, now: Draft): boolean {
+export function isNoMoreThan(
+  then: Draft,
+  now: Draft,
+  files: { readonly then: readonly string[]; readonly now: readonly string[] } = { then: [], now: [] },
+): boolean {
+  if (files.then.some((f) => !files.now.includes(f))) return false
   const head = ({
     kind,
+    title,
+    accountingDate,
+    overBudgetReason,
     departmentId,
     shipToId,
     address,
@@ -25,6 +34,9 @@ export function isNoMoreThan(then: Draft, now: Draft): boolean {
   }: Draft) =>
     JSON.stringify([
       kind,
+      title.trim(),
+      accountingDate,
+      overBudgetReason.trim(),
       departmentId,
       address === null ? shipToId : addressOf(address),
       shipToDetail,
@@ -54,6 +66,8 @@ function isLowerLine(was: DraftLine, now: DraftLine): boolean {
   const coding = (l: DraftLine) => JSON.stringify([l.splitMethod, l.codings.map((c) => [c.budgetLineId, c.value])])
   return (
     was.itemId === now.itemId &&
+    was.categoryId === now.categoryId &&
+    was.supplierPart === now.supplierPart &&
     was.description === now.description &&
     was.unit === now.unit &&
     was.secondDescription === now.secondDescription &&

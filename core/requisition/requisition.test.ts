@@ -83,7 +83,7 @@ const facts = (line = budgetLine('asks', '1000.00')): DraftFacts => ({
   branch: ['ws'],
   budgetLines: new Map([['pumps', line]]),
   taxCodes: new Map([['S', { name: 'Standard', category: 'S', rate: '19' }]]),
-  toBase: new Map([['EUR', '1']]),
+  perBase: new Map([['EUR', '1']]),
   suppliers: new Map([
     [
       'bad',
@@ -320,10 +320,20 @@ describe('what comes back', () => {
     ['another place', { shipToId: 'hall' }],
     ['another reason', { why: 'changed' }],
     ['another day', { needBy: '2026-12-09' }],
+    ['another title', { title: 'changed' }],
+    ['another accounting date', { accountingDate: '2026-12-01' }],
+    ['another reason for passing the budget', { overBudgetReason: 'changed' }],
+    ['another part number', { lines: [{ ...LINE, supplierPart: 'X-1' }] }],
+    ['another category', { lines: [{ ...LINE, categoryId: 'c9' }] }],
     ['nothing', { lines: [] }],
   ])('%s starts the route again', (_, change) => {
     expect(isNoMoreThan(DRAFT, { ...DRAFT, ...change })).toBe(false)
   })
+})
+
+test('a file that is taken away starts the route again, one that is added does not', () => {
+  const files = (then: string[], now: string[]) => isNoMoreThan(DRAFT, DRAFT, { then, now })
+  expect([files(['a'], ['a']), files(['a'], ['a', 'b']), files(['a', 'b'], ['b'])]).toEqual([true, true, false])
 })
 
 describe('states', () => {

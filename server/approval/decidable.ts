@@ -1,14 +1,5 @@
-import type { Policy, Subject } from '#core/approval/policy'
-import type { PeopleFacts } from '#core/people/person'
 import type { Context } from '../context'
 import type { DocumentHead, Kind } from '../document/kind'
-
-/** What a route is made from. */
-export interface Judged {
-  readonly subject: Subject
-  readonly policy: Policy
-  readonly people: PeopleFacts
-}
 
 export type DecisionOutcome = 'approved' | 'sent back' | 'rejected'
 
@@ -22,13 +13,13 @@ export type ApprovalOutcome =
   | { readonly state: 'reopened'; readonly undone: DecisionOutcome }
 
 /**
- * What approval has to know of a kind of document: how to lock it, how to make its subject, and how the outcome is
+ * What approval has to know of a kind of document: how to lock it, whose it is, and how the outcome is
  * taken
  * back into it. A new kind of document that is decided on is one such record.
  */
 export interface Decidable<D extends DocumentHead = DocumentHead> extends Kind<D> {
-  /** The subject as it is judged today, with the policy and people of today. */
-  judge(ctx: Context, document: D): Promise<Judged>
+  /** Who raised it, and the department it is of: with its owner all that is not frozen when it is sent. */
+  whose(document: D): { readonly raisedById: string; readonly departmentId: string }
   /** Writes what became of it: its state, and what it holds of money. The document is locked. */
   takeOutcome(ctx: Context, document: D, outcome: ApprovalOutcome): Promise<void>
   /** Why a decision on it can no longer be taken back; null where it can. */

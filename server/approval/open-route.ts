@@ -1,37 +1,42 @@
-import { type Approved, type Progress, progressOf } from '#core/approval/progress'
-import type { Route } from '#core/approval/route'
-import type { Money } from '#core/base/money'
+import { freezeSubject } from '#core/approval/policy'
+import { type Progress, progressOf } from '#core/approval/progress'
+import { makeRoute } from '#core/approval/route'
 import type { Context } from '../context'
 import type { DocumentHead } from '../document/kind'
 import { tell } from '../document/tell'
 import { decidePath } from './decidable'
+import type { Judged } from './judge-again'
+import { listApprovals } from './reads'
 import { stopRoute } from './stop-route'
 import { insertRoute, insertSeats } from './store'
 
 /**
  * Opens the route of a document that was sent: whoever comes first is asked and told. What was asked before it was sent
- * again is over. Approvals that stay (`earlier`) count as given.
+ * again is over; with `keepsEarlier` it came back with no more, and the approvals that stood go on to stand.
  */
 export async function openRoute(
   ctx: Context,
   document: Pick<DocumentHead, 'id' | 'kind' | 'number' | 'title'>,
   sent: {
     readonly round: number
-    readonly route: Route
-    readonly amount: Money
-    readonly earlier: readonly Approved[]
-  },
+    readonly keepsEarlier: boolean
+  } & Judged,
 ): Promise<Progress> {
-  const progress = progressOf(sent.route, sent.earlier)
-  if (sent.round > 1) await stopRoute(ctx, document.id)
+  const { round, subject, keepsEarlier } = sent
+  const approvals = await listApprovals(ctx.tx, document.id, { round, keepsEarlier })
+  const route = makeRoute(subject, sent.policy, sent.people, approvals)
+  const progress = progressOf(route, approvals)
+  if (round > 1) await stopRoute(ctx, document.id)
   const routeId = await insertRoute(ctx.tx, {
     documentKind: document.kind,
     documentId: document.id,
-    round: sent.round,
+    round,
     state: routeStateOf(progress),
-    amount: sent.amount.amount,
-    currency: sent.amount.currency,
-    route: sent.route,
+    amount: subject.amount.amount,
+    currency: subject.amount.currency,
+    route,
+    sent: freezeSubject(subject),
+    keepsEarlier,
     now: ctx.now,
   })
   for (const { actorId } of await insertSeats(ctx.tx, routeId, document.id, progress, ctx.now)) {
@@ -39,7 +44,7 @@ export async function openRoute(
       ctx,
       actorId,
       document,
-      { code: 'to-decide', by: ctx.actor.name, number: document.number, title: document.title, amount: sent.amount },
+      { code: 'to-decide', by: ctx.actor.name, number: document.number, title: document.title, amount: subject.amount },
       { path: decidePath(document.id) },
     )
   }

@@ -1,8 +1,8 @@
-import { sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
-import type { Condition, Policy, Who } from '#core/approval/policy'
-import type { Approved } from '#core/approval/progress'
+import type { Condition, Policy, SentSubject, Who } from '#core/approval/policy'
+import { standingApprovals, type Approved, type Sending } from '#core/approval/standing'
 import type { Route } from '#core/approval/route'
 import type { Tx } from '../db/client'
 import { named, read, readOne } from '../db/read'
@@ -21,6 +21,7 @@ const s = named(approvalStep, 's')
 const r = named(approvalRule, 'r')
 const y = named(approvalPolicy, 'y')
 const d = named(approvalDecision, 'd')
+const e = named(approvalRoute, 'e')
 const a = named(person, 'a')
 const f = named(person, 'f')
 const t = named(approvalSeat, 't')
@@ -87,6 +88,7 @@ export interface RouteRow {
   amount: DecimalText
   currency: string
   route: Route
+  sent: SentSubject
 }
 
 /** The newest route of a document; null before it was first sent. */
@@ -101,6 +103,7 @@ export function findRoute(tx: Tx, documentId: string): Promise<RouteRow | null> 
       amount: approvalRoute.amount,
       currency: approvalRoute.currency,
       route: approvalRoute.route,
+      sent: approvalRoute.sent,
     },
     sql`from ${approvalRoute}
     where ${approvalRoute.documentId} = ${documentId} order by ${approvalRoute.round} desc limit 1`,
@@ -110,6 +113,7 @@ export function findRoute(tx: Tx, documentId: string): Promise<RouteRow | null> 
 export interface DecisionRow {
   id: string
   routeId: string
+  round: number
   actorId: string
   actor: string
   forId: string | null
@@ -128,6 +132,7 @@ export function listDecisions(tx: Tx, documentId: string): Promise<DecisionRow[]
     {
       id: d.id,
       routeId: d.routeId,
+      round: e.round,
       actorId: d.actorId,
       actor: a.name,
       forId: d.forId,
@@ -138,19 +143,50 @@ export function listDecisions(tx: Tx, documentId: string): Promise<DecisionRow[]
       eventSeq: d.eventSeq,
       takenBack: sql<DecisionRow['takenBack']>`${d.takenBackAt} is not null`,
     },
-    sql`from ${d} join ${a} on ${a.id} = ${d.actorId} left join ${f} on ${f.id} = ${d.forId}
+    sql`from ${d} join ${e} on ${e.id} = ${d.routeId} join ${a} on ${a.id} = ${d.actorId}
+      left join ${f} on ${f.id} = ${d.forId}
     where ${d.documentId} = ${documentId} order by ${d.at}, ${d.eventSeq}`,
   )
 }
 
-/** The approvals of a document that stand. */
-export async function listApprovals(tx: Tx, documentId: string): Promise<Approved[]> {
-  return standing(await listDecisions(tx, documentId))
+/** The sendings of a document, oldest first. */
+function listSendings(tx: Tx, documentId: string): Promise<Sending[]> {
+  return tx
+    .select({ round: approvalRoute.round, keepsEarlier: approvalRoute.keepsEarlier })
+    .from(approvalRoute)
+    .where(eq(approvalRoute.documentId, documentId))
+    .orderBy(approvalRoute.round)
 }
 
-/** Of decisions, the approvals that were not taken back. */
-export function standing(decisions: readonly DecisionRow[]): Approved[] {
-  return decisions.filter((d) => d.outcome === 'approved' && !d.takenBack).map((d) => ({ actorId: d.actorId }))
+/** The decisions on a document, oldest first, and those of them that are approvals which stand on its last sending. */
+export async function readDecisions(
+  tx: Tx,
+  documentId: string,
+): Promise<{ decisions: DecisionRow[]; standing: DecisionRow[] }> {
+  const decisions = await listDecisions(tx, documentId)
+  return { decisions, standing: standingApprovals(decisions, await listSendings(tx, documentId)) }
+}
+
+/**
+ * The approvals that stand on the last sending; or, with `next`, on the one that is about to be written, which keeps
+ * what stood or begins anew.
+ */
+export async function listApprovals(tx: Tx, documentId: string, next?: Sending): Promise<Approved[]> {
+  const sendings = await listSendings(tx, documentId)
+  const all = next === undefined ? sendings : [...sendings, next]
+  return standingApprovals(await listDecisions(tx, documentId), all).map(({ actorId, forId }) => ({ actorId, forId }))
+}
+
+/** Whoever approved some documents, by their names. */
+export function listApprovers(tx: Tx, documentIds: readonly string[]): Promise<{ personId: string; name: string }[]> {
+  return read(
+    tx,
+    { personId: a.id, name: a.name },
+    sql`from ${d} join ${a} on ${a.id} = ${d.actorId}
+    where ${d.documentId} = any(${sql.param([...documentIds])}::uuid[]) and ${d.outcome} = 'approved'
+      and ${d.takenBackAt} is null order by ${a.name}`,
+    { distinct: true },
+  )
 }
 
 /** The open seat of a person on a document; null when nothing waits for them. */

@@ -1,20 +1,20 @@
 import { isDeepStrictEqual } from 'node:util'
 import { progressOf } from '#core/approval/progress'
 import { makeRoute } from '#core/approval/route'
-import { moneyOf } from '#core/base/money'
 import { appendEvent } from '../audit/store'
 import type { Context } from '../context'
 import type { DocumentHead } from '../document/kind'
 import { tell } from '../document/tell'
 import { notifyChange } from '../live/notify'
 import { decidePath, type Decidable } from './decidable'
+import { judgeAgain } from './judge-again'
 import { routeStateOf } from './open-route'
 import { findRoute, listApprovals } from './reads'
 import { updateRoute, writeSeats } from './store'
 
 /**
- * Works the steps that are not yet decided out anew, after people, absences or policy changed. The amount that was sent
- * stays, and so do the decisions made. Nothing is written when nothing changes. The document is locked.
+ * Works the steps that are not yet decided out anew, after people, absences or policy changed. What was sent stays
+ * as it was, and so do the decisions made. Nothing is written when nothing changes. The document is locked.
  */
 export async function routeAgain<D extends DocumentHead>(
   ctx: Context,
@@ -24,12 +24,13 @@ export async function routeAgain<D extends DocumentHead>(
   const { id } = document
   const route = await findRoute(ctx.tx, id)
   if (route === null || document.state !== 'in approval') return false
-  const { subject, policy, people } = await kind.judge(ctx, document)
-  const fresh = makeRoute({ ...subject, amount: moneyOf(route.amount, route.currency) }, policy, people)
+  const { subject, policy, people } = await judgeAgain(ctx, kind, document, route)
+  const approvals = await listApprovals(ctx.tx, id)
+  const fresh = makeRoute(subject, policy, people, approvals)
   // Compared as values: the database keeps the route's fields in an order of its own.
   if (isDeepStrictEqual(JSON.parse(JSON.stringify([fresh.steps, fresh.held])), [route.route.steps, route.route.held]))
     return false
-  const progress = progressOf(fresh, await listApprovals(ctx.tx, id))
+  const progress = progressOf(fresh, approvals)
   await updateRoute(ctx.tx, route.id, { state: routeStateOf(progress), route: fresh })
   const asked = await writeSeats(ctx.tx, route.id, id, progress, ctx.now)
   await appendEvent(ctx, {

@@ -1,21 +1,22 @@
-import { progressOf } from '#core/approval/progress'
+import { fills, progressOf } from '#core/approval/progress'
 import type { SeatView } from '#shared/contract/decide'
 import { saySeat } from '#shared/words/approval'
 import { waysOf } from '#shared/words/ways'
 import type { Context } from '../context'
 import { reachPeople } from '../people/reads'
-import { standing, type DecisionRow, type RouteRow } from './reads'
+import { readDecisions, type RouteRow } from './reads'
 
 /** The route with who was asked, why, and what they said. */
 export async function seatViews(
   { tx, actor }: Context,
   route: RouteRow,
-  decisions: readonly DecisionRow[],
   owner: string,
   payers: ReadonlyMap<string, string>,
   currency: string,
 ): Promise<SeatView[]> {
-  const progress = progressOf(route.route, standing(decisions))
+  const { decisions, standing } = await readDecisions(tx, route.documentId)
+  const progress = progressOf(route.route, standing)
+  const ofRoute = decisions.filter((d) => d.round === route.round && !d.takenBack)
   const everyone = route.route.steps.flatMap((s) =>
     s.seats.flatMap((x) => (x.forId === null ? [x.actorId] : [x.actorId, x.forId])),
   )
@@ -24,7 +25,7 @@ export async function seatViews(
   )
   return progress.steps.flatMap(({ step, state, waiting }) =>
     step.seats.flatMap((s) => {
-      const decision = decisions.find((d) => d.actorId === s.actorId && !d.takenBack)
+      const decision = [...standing, ...ofRoute].find((d) => fills(s, d))
       if (state === 'done' && decision === undefined) return []
       const lines =
         s.why.code === 'budget-holder'

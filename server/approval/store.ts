@@ -1,6 +1,7 @@
 import { and, eq, inArray } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
 import type { Route } from '#core/approval/route'
+import type { SentSubject } from '#core/approval/policy'
 import type { Progress } from '#core/approval/progress'
 import { approvalDecision, approvalRoute, approvalSeat } from '../db/schema/approval'
 import type { Tx } from '../db/client'
@@ -15,6 +16,8 @@ export async function insertRoute(
     amount: DecimalText
     currency: string
     route: Route
+    sent: SentSubject
+    keepsEarlier: boolean
     now: Date
   },
 ): Promise<string> {

@@ -42,6 +42,7 @@ export async function takeBack<D extends DocumentHead>(
   if (actedOn !== null) throw refused([actedOn], {}, 'acted-on')
   const route = await findRoute(ctx.tx, id)
   if (route === null) throw notFound('This decision')
+  if (decision.round !== route.round) throw refused(['It was sent again since.'], {}, 'acted-on')
 
   await markTakenBack(ctx.tx, decisionId, ctx.now)
   await deleteRemarksOf(ctx.tx, decisionId)

@@ -211,6 +211,17 @@ export function listEntries(
   )
 }
 
+/** Who holds budget lines today, by the lines' ids. */
+export async function findHolders(tx: Tx, ids: readonly string[]): Promise<Map<string, string | null>> {
+  if (ids.length === 0) return new Map()
+  const found = await read(
+    tx,
+    { id: b.id, holderId: b.holderId },
+    sql`from ${b} where ${b.id} = any(${sql.param([...ids])}::uuid[])`,
+  )
+  return new Map(found.map((l) => [l.id, l.holderId]))
+}
+
 /** The fiscal year of a budget line; null where there is none. */
 export async function findLineYear(tx: Tx, id: string): Promise<number | null> {
   const [found] = await read(

@@ -8,7 +8,7 @@ import type { DecisionView } from '#shared/contract/decide'
 import { sayOwnValues } from '#shared/words/own-field'
 import { waysOf } from '#shared/words/ways'
 import { sayDiscount } from '#shared/words/requisition'
-import { findOpenSeat, findRoute, listDecisions, standing } from '../approval/reads'
+import { findOpenSeat, findRoute, readDecisions } from '../approval/reads'
 import { seatViews } from '../approval/seat-views'
 import { listPayingLines } from '../budget/reads'
 import type { Context } from '../context'
@@ -40,16 +40,14 @@ export async function readDecision(ctx: Context, id: string): Promise<DecisionVi
   const taxCodes = new Map(terms.taxCodes.map((t) => [t.code, t]))
   const items = [...new Set(kept.lines.flatMap((l) => (l.itemId === null ? [] : [l.itemId])))]
   const paid = await listPaidPrices(tx, items)
-  const decisions = await listDecisions(tx, id)
-  const approvals = standing(decisions)
+  const { standing } = await readDecisions(tx, id)
   const seat = await findOpenSeat(tx, id, actor.id)
   const budget = await budgetBars(ctx, kept, baseCurrency)
   const payers = new Map(budget.map((b) => [b.budgetLineId, b.name]))
-  const after = nextAfter(route.route, approvals, actor.id)
+  const after = nextAfter(route.route, standing, { actorId: actor.id, forId: seat?.forId ?? null })
   const seats = await seatViews(
     ctx,
     route,
-    decisions,
     kept.ownerId === actor.id ? 'you' : (names?.owner ?? ''),
     payers,
     baseCurrency,

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
+import { moneyOf } from '#core/base/money'
 import type { Slip } from '#shared/contract/decide'
 import type { Tx } from '../db/client'
 import { SECONDS } from '../db/moments'
@@ -22,13 +23,13 @@ const l = named(orderLine, 'l')
 const o = orders('o')
 
 /** What waits for a person's decision, oldest first. */
-export function listSlips(tx: Tx, personId: string): Promise<Slip[]> {
-  return read(
+export async function listSlips(tx: Tx, personId: string): Promise<Slip[]> {
+  const found = await read(
     tx,
     {
       id: r.id,
       owner: w.name,
-      amount: sql<DecimalText>`${a.amount}::text`,
+      amount: a.amount,
       currency: a.currency,
       title: r.title,
       needBy: sure(r.needBy),
@@ -46,6 +47,7 @@ export function listSlips(tx: Tx, personId: string): Promise<Slip[]> {
     group by ${r.id}, ${w.name}, ${a.amount}, ${a.currency}, ${r.title}, ${r.needBy}
     order by min(${s.openedAt}), ${r.number}`,
   )
+  return found.map((s) => ({ ...s, amount: moneyOf(s.amount, s.currency).amount }))
 }
 
 /** The last prices paid for items, newest first, at most six each: from issued orders. */

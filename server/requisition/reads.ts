@@ -18,7 +18,7 @@ const r = requisitions('r')
 
 /** A requisition's line as it is kept: the draft's line and what became of it. */
 export interface RequisitionLineRow extends DraftLine {
-  readonly toBase: DecimalText | null
+  readonly perBase: DecimalText | null
   readonly taxRate: DecimalText | null
   readonly ordered: DecimalText
   readonly onTray: DecimalText
@@ -36,6 +36,7 @@ export interface RequisitionRow extends DocumentHead {
   readonly amount: DecimalText | null
   readonly round: number
   readonly sentDraft: Draft | null
+  readonly sentFiles: readonly string[]
   readonly sentAt: string | null
   readonly stateSince: string
   readonly changedAt: string
@@ -86,6 +87,7 @@ export async function findRequisition(tx: Tx, id: string, lock = false): Promise
       amount: q.amount,
       round: q.round,
       sentDraft: q.sentDraft,
+      sentFiles: q.sentFiles,
       sentAt: UTC(d.sentAt),
       stateSince: UTC(d.stateSince),
       changedAt: UTC(d.changedAt),
@@ -114,7 +116,7 @@ export async function findRequisition(tx: Tx, id: string, lock = false): Promise
       own: l.own,
       priceBase: l.priceBase,
       currency: l.currency,
-      toBase: l.toBase,
+      perBase: l.perBase,
       taxCode: l.taxCode,
       taxRate: l.taxRate,
       supplierId: l.supplierId,
@@ -172,6 +174,7 @@ export async function findRequisition(tx: Tx, id: string, lock = false): Promise
     amount: head.amount,
     round: head.round,
     sentDraft: head.sentDraft === null ? null : completeDraft(head.sentDraft),
+    sentFiles: head.sentFiles,
     remindedAt: head.remindedAt,
     sentAt: head.sentAt,
     stateSince: head.stateSince,

@@ -1,4 +1,3 @@
-import type { Approved } from '#core/approval/progress'
 import { codedLine, computeDraft } from '#core/requisition/compute'
 import type { DraftFacts } from '#core/requisition/draft-facts'
 import { isNoMoreThan } from '#core/requisition/compare'
@@ -9,10 +8,10 @@ import { readFacts } from '#shared/contract/draft-facts'
 import { sayMissing } from '#shared/words/requisition'
 import { waysOf } from '#shared/words/ways'
 import { openRoute } from '../approval/open-route'
-import { listApprovals } from '../approval/reads'
 import { appendEvent } from '../audit/store'
 import { appendEntries } from '../budget/store'
 import type { Context } from '../context'
+import { listAttachments } from '../document/reads'
 import { setLeft } from '../document/store'
 import { tell } from '../document/tell'
 import { refused } from '../http/problem'
@@ -48,7 +47,6 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
       'missing',
     )
 
-  const earlier = await keptApprovals(ctx, kept, draft)
   const frozen = draft.lines.flatMap((line) => {
     const coded = codedLine(line, facts)
     return coded === null
@@ -56,7 +54,7 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
       : [
           {
             id: line.id,
-            toBase: coded.toBase,
+            perBase: coded.perBase,
             taxRate: coded.taxRate,
             reclaimables: coded.codings.map((c) => c.reclaimable),
           },
@@ -78,13 +76,17 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
   )
 
   const round = kept.round + 1
+  const files = (await listAttachments(ctx.tx, id)).map((a) => a.id)
   const title = draft.title.trim() === '' ? proposeTitle(draft, (id) => facts.suppliers.get(id)?.name) : draft.title
   const about = { id, kind: 'requisition', number: kept.number, title }
   const progress = await openRoute(ctx, about, {
     round,
-    route: verdict.route,
-    amount: verdict.approvalAmount,
-    earlier,
+    subject: verdict.subject,
+    policy: facts.policy,
+    people: facts.people,
+    keepsEarlier:
+      kept.sentDraft !== null &&
+      isNoMoreThan(kept.sentDraft, { ...draft, title }, { then: kept.sentFiles, now: files }),
   })
   const state = progress.state === 'approved' ? ('approved' as const) : ('in approval' as const)
   await appendEvent(ctx, {
@@ -120,7 +122,8 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
     period,
     amount: verdict.approvalAmount.amount,
     round,
-    sentDraft: draft,
+    sentDraft: { ...draft, title },
+    sentFiles: files,
     accountingDate: draft.accountingDate,
     shipToId,
   })
@@ -138,10 +141,4 @@ async function gatherFacts(ctx: Context, kept: RequisitionRow): Promise<{ draft:
     return { draft: kept.draft, facts }
   const draft = { ...kept.draft, accountingDate: null }
   return { draft, facts: readFacts(await gatherDraftFacts(ctx.tx, draft, kept, ctx.now, true)) }
-}
-
-/** The approvals that stay when a requisition comes back with no more than it had. */
-async function keptApprovals(ctx: Context, kept: RequisitionRow, draft: Draft): Promise<Approved[]> {
-  if (kept.sentDraft === null || !isNoMoreThan(kept.sentDraft, draft)) return []
-  return listApprovals(ctx.tx, kept.id)
 }

@@ -99,17 +99,17 @@ export async function listForeignLines(tx: Tx, id: string, lineIds: readonly str
   return found.map((f) => f.id)
 }
 
-/** Freezes on the lines what their worth was computed with: tax rate, currency factor, reclaimable share. */
+/** Freezes on the lines what their worth was computed with: tax rate, exchange rate, reclaimable share. */
 export async function freezeLines(
   tx: Tx,
   id: string,
-  lines: readonly { id: string; toBase: DecimalText; taxRate: DecimalText; reclaimables: readonly DecimalText[] }[],
+  lines: readonly { id: string; perBase: DecimalText; taxRate: DecimalText; reclaimables: readonly DecimalText[] }[],
 ): Promise<void> {
-  const flat = lines.map((l) => ({ i: l.id, b: l.toBase, t: l.taxRate }))
+  const flat = lines.map((l) => ({ i: l.id, b: l.perBase, t: l.taxRate }))
   const shares = lines.flatMap((l) => l.reclaimables.map((r, p) => ({ i: l.id, p, r })))
   await tx.execute(sql`
     with frozen as (
-      update ${l} set ${bare(l.toBase)} = f.b, ${bare(l.taxRate)} = f.t
+      update ${l} set ${bare(l.perBase)} = f.b, ${bare(l.taxRate)} = f.t
       from json_to_recordset(${JSON.stringify(flat)}::json) as f(i uuid, b numeric, t numeric) where ${l.id} = f.i
         and ${l.requisitionId} = ${id})
     update ${c} set ${bare(c.reclaimable)} = f.r
@@ -131,6 +131,7 @@ export async function setSent(
     readonly amount: DecimalText
     readonly round: number
     readonly sentDraft: Draft
+    readonly sentFiles: string[]
     readonly accountingDate: string | null
     readonly shipToId: string | null
   },

@@ -41,7 +41,11 @@ test('why somebody sits on a route, said to the owner, to a colleague, and for s
     (['no rule fits', 'nobody covers', 'step is empty'] as const).map((because) =>
       saySeat({ code: 'fallback', because }, {}, OUTWARD),
     ),
-  ).toEqual(['decides what no rule fits', 'decides since nobody’s limit covers it', 'decides since nobody else can'])
+  ).toEqual([
+    'decides what no rule fits',
+    'decides since nobody’s limit covers it',
+    'decides since nobody else is there',
+  ])
 })
 
 test('why somebody is not asked', () => {
@@ -90,10 +94,14 @@ test('what stands in the way of an order names the amounts and who can', () => {
         description: 'Lamp',
         ordered: money('120.00 EUR'),
         approved: money('100.00 EUR'),
+        who: [{ personId: 't', name: 'Tomas Brandt' }],
       },
       OUTWARD,
     ),
-  ).toBe('“Lamp” comes to EUR 120.00, more than the EUR 100.00 that were approved for it.')
+  ).toBe(
+    '“Lamp” comes to EUR 120.00, more than the EUR 100.00 that were approved for it: its owner has to ask ' +
+      'Tomas Brandt for more.',
+  )
   expect([
     sayIssueReason({ stops: true, code: 'order-empty' }, OUTWARD),
     sayIssueReason({ stops: true, code: 'own-need-alone' }, OUTWARD),

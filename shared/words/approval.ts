@@ -32,7 +32,7 @@ function sayReason(why: SeatReason, of: string, lines: readonly string[], ways: 
         ? 'decides what no rule fits'
         : why.because === 'nobody covers'
           ? 'decides since nobody’s limit covers it'
-          : 'decides since nobody else can'
+          : 'decides since nobody else is there'
   }
 }
 

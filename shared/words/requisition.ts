@@ -1,3 +1,4 @@
+import type { FallbackCause } from '#core/approval/route'
 import type { FeltTax } from '#core/requisition/felt-tax'
 import type { Missing } from '#core/requisition/missing'
 import type { MoveReason, RequisitionMoveName } from '#core/requisition/moves'
@@ -87,12 +88,17 @@ export function sayMissing(m: Missing, ways: Ways): string {
     case 'period-closed':
       return `Period ${m.period.period} of ${m.period.year} is closed; choose another accounting date.`
     case 'route-held':
-      return m.held === 'no-fallback'
-        ? 'Nobody is found who may decide, and no fallback is set; ask an administrator.'
-        : 'Nobody is found who may decide, and the fallback cannot either; ask an administrator.'
+      return `${sayHeld[m.held.because]}, and ${
+        m.held.code === 'no-fallback' ? 'no fallback is set' : 'the fallback cannot decide either'
+      }; ask an administrator.`
   }
 }
 
+const sayHeld: Record<FallbackCause, string> = {
+  'no rule fits': 'No rule of the policy fits it',
+  'nobody covers': 'Nobody’s limit covers it',
+  'step is empty': 'Nobody is there who may decide',
+}
 const sayQuotes = (missing: number, has: number): string =>
   missing === 1 && has > 0 ? 'One more quote' : `${capital(formatCount(missing, 'quote is', 'quotes are'))} missing`
 
@@ -133,6 +139,10 @@ export function saySplitReason(r: SplitReason, ways: Ways): string {
       return `The parts add up to ${ways.decimal(r.sum)} %.`
     case 'split-not-quantity':
       return `The parts add up to ${ways.decimal(r.sum)} of ${ways.decimal(r.quantity)}.`
+    case 'split-not-amount':
+      return `The parts add up to ${ways.money(r.sum)} of ${ways.money(r.whole)}.`
+    case 'split-nothing':
+      return 'Parts of nothing say of nobody that they pay.'
   }
 }
 

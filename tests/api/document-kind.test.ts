@@ -3,14 +3,13 @@ import { sql } from 'drizzle-orm'
 import pg from 'pg'
 import type PgBoss from 'pg-boss'
 import { afterAll, beforeAll, expect, inject, test } from 'vitest'
-import { makeRoute } from '#core/approval/route'
 import { money } from '#core/base/money'
-import type { Subject } from '#core/approval/policy'
+import type { SentSubject } from '#core/approval/policy'
 import { askQuestion } from '../../server/approval/ask-question'
 import { decide } from '../../server/approval/decide'
 import type { Decidable } from '../../server/approval/decidable'
 import { openRoute } from '../../server/approval/open-route'
-import { requirePolicy } from '../../server/approval/reads'
+import { judgeAgain } from '../../server/approval/judge-again'
 import { routeAgain } from '../../server/approval/route-again'
 import { takeBack } from '../../server/approval/take-back'
 import { listEvents } from '../../server/audit/reads'
@@ -25,10 +24,10 @@ import { readAttachment } from '../../server/document/read-attachment'
 import { listRemarks } from '../../server/document/reads'
 import { insertDocument, setLeft, setState } from '../../server/document/store'
 import { listWhoSee, maySee } from '../../server/document/visible'
-import { findActor, reachPeople } from '../../server/people/reads'
+import { findActor } from '../../server/people/reads'
 import { listNotices } from '../../server/people/reads'
 import { useQueue } from '../../server/queue/enqueue'
-import { moment, personId, TODAY } from '../setup/rekko'
+import { moment, personId } from '../setup/rekko'
 
 /** A kind of document that nobody knew before: a memo, of one record. It has no rows besides its document. */
 interface Memo extends DocumentHead {
@@ -66,25 +65,7 @@ const MEMO: Decidable<Memo> = {
   lockFor: lock,
   path: (id) => `/memos/${id}`,
   changePath: (id) => `/memos/${id}`,
-  judge: async (ctx, memo) => {
-    const { people, absences } = await reachPeople(ctx.tx, [memo.ownerId], 'EUR', TODAY)
-    const subject: Subject = {
-      document: 'requisition',
-      kind: 'memo',
-      amount: money('700.00 EUR'),
-      ownerId: memo.ownerId,
-      raisedById: memo.ownerId,
-      departmentId: '',
-      branch: [],
-      codings: [],
-      overBudget: false,
-    }
-    return {
-      subject,
-      policy: await requirePolicy(ctx.tx, TODAY),
-      people: { people: new Map(people.map((p) => [p.id, p])), absences, today: TODAY },
-    }
-  },
+  whose: (memo) => ({ raisedById: memo.ownerId, departmentId: '' }),
   takeOutcome: (ctx, memo, outcome) =>
     setState(
       ctx.tx,
@@ -128,10 +109,16 @@ async function raiseMemo(title: string): Promise<string> {
   const id = randomUUID()
   await as('Owen Marsh', async (ctx) => {
     await insertDocument(ctx.tx, { id, kind: 'memo', title, ownerId: ctx.actor.id, now: ctx.now })
-    const { subject, policy, people } = await MEMO.judge(ctx, (await find(ctx.tx, id)) ?? expect.fail('no memo'))
-    const route = makeRoute(subject, policy, people)
+    const sent: SentSubject = {
+      document: 'requisition',
+      kind: 'memo',
+      amount: money('700.00 EUR'),
+      codings: [],
+      overBudget: false,
+    }
+    const judged = await judgeAgain(ctx, MEMO, (await find(ctx.tx, id)) ?? expect.fail('no memo'), { sent })
     const about = { id, kind: 'memo', number: null, title }
-    await openRoute(ctx, about, { round: 1, route, amount: subject.amount, earlier: [] })
+    await openRoute(ctx, about, { round: 1, keepsEarlier: false, ...judged })
     await setLeft(ctx.tx, id, { number: `M-${id.slice(0, 8)}`, state: 'in approval', now: ctx.now })
   })
   return id

@@ -122,12 +122,13 @@ async function earlier(count: number): Promise<{ name: string; kept: Kept[] }> {
 
 /**
  * How a table that changed its shape since reads in its former one: what a requisition and an order share lies in their
- * document now, and what is told is told in facts.
+ * document now, what is told is told in facts, and a rate is kept as it was published.
  */
 const FORMERLY: Record<string, string | undefined> = {
   requisition: `(select r.*, r.kind_code as kind, d.number, d.version, d.state, d.title, d.owner_id, d.created_at,
     d.changed_at, d.sent_at, d.state_since from requisition r join document d using (id))`,
-  purchase_order: `(select o.*, d.number, d.version, d.state, d.owner_id as buyer_id, d.created_at,
+  requisition_line: '(select l.*, round(1 / l.per_base, 20) as to_base from requisition_line l)',
+  purchase_order: `(select o.*, round(1 / o.per_base, 20) as to_base, d.number, d.version, d.state, d.owner_id as buyer_id, d.created_at,
     d.sent_at as issued_at from purchase_order o join document d using (id))`,
   attachment: '(select a.*, a.document_id as requisition_id from attachment a)',
   remark: '(select m.*, m.document_id as requisition_id from remark m)',

@@ -34,7 +34,9 @@ test('the button says where sending leads: to whoever is asked first, or on to t
 test('while something is missing it counts that, and what only informs does not count', () => {
   expect(said(verdict([step(0, 'a')], [true, false]))).toBe('One thing missing, then to Ines Adeyemi')
   expect(said(verdict([], [true, true]))).toBe('Two things missing, then it is approved at once')
-  expect(said(verdict([], [true], 1, { code: 'no-fallback' }))).toBe('One thing missing, then it goes on')
+  expect(said(verdict([], [true], 1, { code: 'no-fallback', because: 'nobody covers' }))).toBe(
+    'One thing missing, then it goes on',
+  )
   expect(sayConsequence(verdict([step(0, 'a')], [false]), () => 'Ines Adeyemi')).toEqual({
     missing: 0,
     words: 'Send to Ines Adeyemi for a decision',

@@ -13,7 +13,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
-import type { Condition, Policy, Who } from '#core/approval/policy'
+import type { Condition, Policy, SentSubject, Who } from '#core/approval/policy'
 import type { Route, SeatReason } from '#core/approval/route'
 import { document } from './document'
 import { person } from './people'
@@ -75,9 +75,13 @@ export const approvalRoute = pgTable(
       .references(() => document.id),
     round: integer().notNull(),
     state: text().$type<RouteState>().notNull(),
-    amount: numeric({ precision: 20, scale: 2 }).notNull(),
+    amount: numeric({ precision: 20, scale: 4 }).notNull(),
     currency: text().notNull(),
     route: jsonb().$type<Route>().notNull(),
+    /** What was sent, frozen: routing again starts from it. */
+    sent: jsonb().$type<SentSubject>().notNull(),
+    /** It came back with no more than the sending before, whose approvals go on to stand. */
+    keepsEarlier: boolean('keeps_earlier').notNull().default(false),
     createdAt: timestamp('created_at', { withTimezone: true }).notNull(),
   },
   (t) => [

@@ -40,7 +40,8 @@ export const purchaseOrder = pgTable(
     termsDays: integer('terms_days').notNull(),
     note: text().notNull().default(''),
     revision: integer().notNull().default(0),
-    toBase: numeric('to_base', { precision: 30, scale: 20 }),
+    /** Units of its currency for one of the base, when it was issued. */
+    perBase: numeric('per_base', { precision: 20, scale: 8 }),
     net: numeric({ precision: 20, scale: 4 }),
     tax: numeric({ precision: 20, scale: 4 }),
   },

@@ -63,9 +63,9 @@ export const person = pgTable(
       .references(() => department.id),
     managerId: uuid('manager_id').references((): AnyPgColumn => person.id),
     /** Limits in the base currency; null is none. */
-    ownLimit: numeric('own_limit', { precision: 20, scale: 2 }),
-    decidingLimit: numeric('deciding_limit', { precision: 20, scale: 2 }),
-    orderingLimit: numeric('ordering_limit', { precision: 20, scale: 2 }),
+    ownLimit: numeric('own_limit', { precision: 20, scale: 4 }),
+    decidingLimit: numeric('deciding_limit', { precision: 20, scale: 4 }),
+    orderingLimit: numeric('ordering_limit', { precision: 20, scale: 4 }),
     leftOn: date('left_on'),
     locale: text().notNull().default('en-GB'),
     /** What a visitor of the demo can try as this person; null outside the demo. */

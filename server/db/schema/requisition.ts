@@ -58,10 +58,12 @@ export const requisition = pgTable(
     fiscalYear: integer('fiscal_year'),
     period: integer(),
     /** Approval amount at the last sending, in the base currency. */
-    amount: numeric({ precision: 20, scale: 2 }),
+    amount: numeric({ precision: 20, scale: 4 }),
     round: integer().notNull().default(0),
     /** The draft as it was last sent, to tell whether it comes back with no more. */
     sentDraft: jsonb('sent_draft').$type<Draft>(),
+    /** The files that it was last sent with, by the ids of their attachments. */
+    sentFiles: uuid('sent_files').array().notNull().default([]),
     /** When its owner last reminded those it waits for. */
     remindedAt: timestamp('reminded_at', { withTimezone: true }),
   },
@@ -90,8 +92,8 @@ export const requisitionLine = pgTable(
     discount: numeric({ precision: 24, scale: 6 }),
     priceBase: numeric('price_base', { precision: 20, scale: 6 }).notNull().default('1'),
     currency: text().notNull(),
-    /** The factor into the base currency at the last sending; null while a draft. */
-    toBase: numeric('to_base', { precision: 30, scale: 20 }),
+    /** Units of its currency for one of the base, at the last sending; null while a draft. */
+    perBase: numeric('per_base', { precision: 20, scale: 8 }),
     taxCode: text('tax_code').notNull(),
     taxRate: numeric('tax_rate', { precision: 6, scale: 3 }),
     supplierId: uuid('supplier_id').references(() => supplier.id),

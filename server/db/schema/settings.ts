@@ -13,7 +13,7 @@ export const organisation = pgTable(
     baseCurrency: text('base_currency').notNull(),
     fiscalStartMonth: integer('fiscal_start_month').notNull(),
     orderTolerancePercent: numeric('order_tolerance_percent', { precision: 5, scale: 2 }).notNull(),
-    orderToleranceAmount: numeric('order_tolerance_amount', { precision: 20, scale: 2 }).notNull(),
+    orderToleranceAmount: numeric('order_tolerance_amount', { precision: 20, scale: 4 }).notNull(),
     mailFrom: text('mail_from').notNull(),
     /** Whether somebody who raises may name a supplier that is not there yet. */
     newSuppliers: text('new_suppliers').$type<NewSupplierPolicy>().notNull().default('propose'),

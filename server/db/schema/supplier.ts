@@ -31,8 +31,8 @@ export const supplier = pgTable(
     proposedAt: timestamp('proposed_at', { withTimezone: true }),
     proposalNote: text('proposal_note').notNull().default(''),
     taxFormHash: text('tax_form_hash').references(() => file.hash),
-    freight: numeric({ precision: 20, scale: 2 }),
-    freightFreeFrom: numeric('freight_free_from', { precision: 20, scale: 2 }),
+    freight: numeric({ precision: 20, scale: 4 }),
+    freightFreeFrom: numeric('freight_free_from', { precision: 20, scale: 4 }),
   },
   (t) => [
     index('supplier_name_parts').using('gin', sql`lower(${t.name}) gin_trgm_ops`),

@@ -1,0 +1,44 @@
+import { thawSubject, type Policy, type Subject } from '#core/approval/policy'
+import { dayOf } from '#core/base/day'
+import type { PeopleFacts } from '#core/people/person'
+import { findHolders } from '../budget/reads'
+import type { Context } from '../context'
+import type { DocumentHead } from '../document/kind'
+import { listBranch, reachPeople } from '../people/reads'
+import { requireOrganisation } from '../settings/reads'
+import type { Decidable } from './decidable'
+import { peopleNamedBy, requirePolicy, type RouteRow } from './reads'
+
+/** What a route is made from. */
+export interface Judged {
+  readonly subject: Subject
+  readonly policy: Policy
+  readonly people: PeopleFacts
+}
+
+/** What was sent, with the owner, branch, holders, people and policy of today. */
+export async function judgeAgain<D extends DocumentHead>(
+  { tx, now }: Pick<Context, 'tx' | 'now'>,
+  kind: Decidable<D>,
+  document: D,
+  { sent }: Pick<RouteRow, 'sent'>,
+): Promise<Judged> {
+  const { baseCurrency, timeZone } = await requireOrganisation(tx)
+  const today = dayOf(now, timeZone)
+  const policy = await requirePolicy(tx, today)
+  const { raisedById, departmentId } = kind.whose(document)
+  const holders = await findHolders(tx, [...new Set(sent.codings.map((c) => c.budgetLineId))])
+  const reached = [...holders.values()].filter((id) => id !== null)
+  const { people, absences } = await reachPeople(
+    tx,
+    [...new Set([document.ownerId, raisedById, ...peopleNamedBy(policy), ...reached])],
+    baseCurrency,
+    today,
+  )
+  const branch = departmentId === '' ? [] : await listBranch(tx, departmentId)
+  return {
+    subject: thawSubject(sent, { ownerId: document.ownerId, raisedById, departmentId, branch }, holders),
+    policy,
+    people: { people: new Map(people.map((p) => [p.id, p])), absences, today },
+  }
+}
