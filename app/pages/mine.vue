@@ -239,7 +239,7 @@ usePlaceKeys(
       <p v-if="trouble" class="notice-red mt-3" role="alert">{{ trouble }}</p>
       <p v-if="data && rows.length > 0" class="small mt-3 flex flex-wrap gap-x-3">
         <span
-          >{{ rows.length }} of {{ data.total }} · {{ wording.kept(data.sum, data.currency) }} in all,
+          >{{ rows.length }} of {{ data.fitting }} · {{ wording.kept(data.sum, data.currency) }} in all,
           {{ wording.kept(data.openSum, data.currency) }} still open</span
         >
         <button v-if="moreKey" type="button" class="quiet-link" @click="readOn">Show the next 50</button>

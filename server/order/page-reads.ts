@@ -1,5 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
+import { moneyOf } from '#core/base/money'
 import type { OrderHead } from '#shared/contract/order'
 import type { Tx } from '../db/client'
 import { UTC } from '../db/moments'
@@ -157,7 +158,7 @@ export async function listOrderPage(
       supplier: o.title,
       buyer: b.name,
       currency: o.currency,
-      net: sql<DecimalText>`${o.net}::text`,
+      net: sure(o.net),
       issuedAt: UTC(o.sentAt),
       mailed: sql<OrderHead['mailed']>`coalesce((select ${g.outcome} = 'sent' from ${g}
         where ${g.orderId} = ${o.id} and ${g.revision} = ${o.revision} order by ${g.laidAt} limit 1), false)`,
@@ -168,5 +169,8 @@ export async function listOrderPage(
     order by ${o.sentAt} desc, ${o.id} desc limit ${limit + 1}`,
   )
   const page = found.slice(0, limit)
-  return { orders: page.map(({ key: _, ...o }) => o), next: found.length > limit ? (page.at(-1)?.key ?? null) : null }
+  return {
+    orders: page.map(({ key: _, ...o }) => ({ ...o, net: moneyOf(o.net, o.currency).amount })),
+    next: found.length > limit ? (page.at(-1)?.key ?? null) : null,
+  }
 }

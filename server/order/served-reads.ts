@@ -1,10 +1,11 @@
 import { sql } from 'drizzle-orm'
+import type { BudgetStage } from '#core/budget/ledger'
 import type { DecimalText } from '#core/base/decimal'
 import type { Tx } from '../db/client'
 import { UTC } from '../db/moments'
 import { named, read, sure } from '../db/read'
 import { orderLine, orderLineSource, orderRevision, orderSending } from '../db/schema/order'
-import { requisitionLine } from '../db/schema/requisition'
+import { requisitionCoding, requisitionLine } from '../db/schema/requisition'
 import { requisitions } from '../requisition/visible'
 import { orders } from '../order/visible'
 import { person } from '../db/schema/people'
@@ -22,6 +23,7 @@ const r2 = requisitions('r2')
 const o = orders('o')
 const p = named(person, 'p')
 const e = named(budgetEntry, 'e')
+const c = named(requisitionCoding, 'c')
 
 export interface LinkedOrder {
   id: string
@@ -31,6 +33,7 @@ export interface LinkedOrder {
   net: DecimalText
   currency: string
   lineIds: string[]
+  lines: { net: DecimalText; sources: { requisitionId: string; quantity: DecimalText }[] }[]
   pdf: boolean
   channel: string | null
   sentAt: string | null
@@ -49,6 +52,12 @@ export function listLinkedOrders(tx: Tx, requisitionId: string): Promise<LinkedO
       net: sure(o.net),
       currency: o.currency,
       lineIds: sql<LinkedOrder['lineIds']>`array_agg(distinct ${l.id})`,
+      lines: sql<LinkedOrder['lines']>`(
+        select json_agg(json_build_object('net', trim_scale(${ol2.net})::text, 'sources', (
+          select json_agg(json_build_object('requisitionId', ${l2.requisitionId}, 'quantity',
+            trim_scale(${x2.quantity})::text) order by ${l2.id})
+          from ${x2} join ${l2} on ${l2.id} = ${x2.requisitionLineId} where ${x2.orderLineId} = ${ol2.id})))
+        from ${ol2} where ${ol2.orderId} = ${o.id})`,
       pdf: sql<LinkedOrder['pdf']>`${v.pdfHash} is not null`,
       channel: g.channel,
       sentAt: UTC(g.sentAt),
@@ -82,18 +91,24 @@ export function listOrderBuyers(tx: Tx, requisitionId: string): Promise<{ id: st
   )
 }
 
-/** What stands for a requisition in each stage, its share of orders included. */
-export async function readMoney(
-  tx: Tx,
-  requisitionId: string,
-): Promise<{ stage: 'reserved' | 'committed' | 'spent'; amount: DecimalText }[]> {
+/**
+ * Every entry that moved money for a requisition. Of an order that serves several, those of its own codings: an order
+ * line's entries count its sources' codings through, in the order in which the sources were laid on it.
+ */
+export function listMovedMoney(tx: Tx, requisitionId: string): Promise<{ stage: BudgetStage; amount: DecimalText }[]> {
+  const codings = sql`(select count(*) from ${c} where ${c.lineId} = ${l2.id})`
+  const source = sql`(
+    select ${x2.orderLineId} as of_line, ${l2.requisitionId} as served, ${codings} as parts,
+      sum(${codings}) over (partition by ${x2.orderLineId}
+        order by ${r2.sentAt}::date, ${r2.number}, ${l2.position}) as upto
+    from ${x2} join ${l2} on ${l2.id} = ${x2.requisitionLineId} join ${r2} on ${r2.id} = ${l2.requisitionId}
+    where ${x2.orderLineId} in (select ${x.orderLineId} from ${x} join ${l} on ${l.id} = ${x.requisitionLineId}
+      where ${l.requisitionId} = ${requisitionId}))`
   return read(
     tx,
-    { stage: e.stage, amount: sql<DecimalText>`sum(${e.amount})::text` },
-    sql`from ${e}
-    where ${e.documentId} = ${requisitionId} or (${e.documentKind} = 'order' and ${e.documentId} in (
-      select ${ol.orderId} from ${l} join ${x} on ${x.requisitionLineId} = ${l.id}
-        join ${ol} on ${ol.id} = ${x.orderLineId} where ${l.requisitionId} = ${requisitionId}))
-    group by ${e.stage} having sum(${e.amount}) <> 0 order by ${e.stage}`,
+    { stage: e.stage, amount: e.amount },
+    sql`from ${e} where ${e.documentId} = ${requisitionId} or (${e.documentKind} = 'order' and exists (
+      select 1 from ${source} s where s.of_line = ${e.lineId} and s.served = ${requisitionId}
+        and ${e.codingAt} >= s.upto - s.parts and ${e.codingAt} < s.upto))`,
   )
 }

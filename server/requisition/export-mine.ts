@@ -13,7 +13,8 @@ import type { Tx } from '../db/client'
 import { type Cell, type Table, writeCsv, writeXlsx } from '../files/write-sheet'
 import { requireOrganisation } from '../settings/reads'
 import { listJobs, readForm, type FormEver } from './form-reads'
-import { listMine, listMineLines, type MineQuery } from './mine-reads'
+import { readMinePage } from './mine-page'
+import { listMineLines, type MineQuery } from './mine-reads'
 import { readPeopleNames } from './page-reads'
 
 const MOST_ROWS = 20_000
@@ -23,13 +24,14 @@ const MOST_ROWS = 20_000
  * decimals.
  */
 export async function exportMine(
-  { tx, now, actor }: Context,
+  ctx: Context,
   q: Omit<MineQuery, 'after' | 'limit'> & { readonly of: 'requests' | 'lines'; readonly as: 'csv' | 'xlsx' },
 ): Promise<{ bytes: Buffer; name: string; mime: string }> {
+  const { tx, now } = ctx
   const { baseCurrency, timeZone } = await requireOrganisation(tx)
   const found: MineRow[] = []
   for (let after: string | undefined; found.length < MOST_ROWS;) {
-    const page = await listMine(tx, actor.id, { ...q, after, limit: 500 })
+    const page = await readMinePage(ctx, { ...q, after, limit: 500 })
     found.push(...page.rows)
     if (page.next === null) break
     after = page.next

@@ -73,6 +73,12 @@ function fits(q: Pick<MineQuery, 'job' | 'field' | 'value'>): SQL {
     where ${f.requisitionId} = ${r.id} and ${f.own} @> ${held}::jsonb))`
 }
 
+/** What a query asks for of what a person owns or raised. */
+function fitting(personId: string, q: MineQuery): SQL {
+  const words = q.words.trim() === '' ? sql`` : sql`and ${holdsWords(q.words.trim())}`
+  return sql`${mineOf(personId)} and ${VIEWS[q.view]} ${words} ${fits(q)}`
+}
+
 /** One page of what a person owns or raised, newest change first, with what each waits for. */
 export async function listMine(
   tx: Tx,
@@ -82,7 +88,6 @@ export async function listMine(
   const [moment, id] = (q.after ?? '').split('_')
   const sound = moment !== undefined && id !== undefined && isId(id) && !Number.isNaN(Date.parse(moment))
   const after = sound ? sql`and (${r.changedAt}, ${r.id}) < (${moment}::timestamptz, ${id}::uuid)` : sql``
-  const words = q.words.trim() === '' ? sql`` : sql`and ${holdsWords(q.words.trim())}`
   const found = await read(
     tx,
     {
@@ -94,7 +99,7 @@ export async function listMine(
         MineRow['title']
       >`coalesce(nullif(${r.title}, ''), (select ${l.description} from ${l} where ${l.requisitionId} = ${r.id}
         and ${l.description} <> '' order by ${l.position} limit 1), '')`,
-      amount: sql<MineRow['amount']>`coalesce(${r.amount}, d.worth)::text`,
+      amount: r.amount,
       since: SECONDS(r.stateSince),
       waitsFor: sql<MineRow['waitsFor']>`coalesce(w.names, '{}')`,
       question: sql<string | null>`a.asker`,
@@ -120,8 +125,6 @@ export async function listMine(
           / nullif(sum(${z.quantity} * ${z.unitPrice} / ${z.priceBase}), 0) as share
       from ${z}
       where ${z.requisitionId} = ${r.id} and ${r.state} in ('part ordered', 'ordered', 'closed')) o on true
-    left join lateral (select round(sum(round(${z.quantity} * ${z.unitPrice} / ${z.priceBase}, 2)), 2) as worth
-      from ${z} where ${z.requisitionId} = ${r.id} and ${r.amount} is null) d on true
     left join lateral (select ${p.name} as decider from ${v} join ${p} on ${p.id} = ${v.actorId}
       where ${v.documentId} = ${r.id} and ${v.takenBackAt} is null and ${r.state} in ('rejected', 'sent back')
         order by ${v.at} desc limit 1) x on true
@@ -129,7 +132,7 @@ export async function listMine(
     {
       before: sql`with page as (
       select r.* from ${r}
-      where ${mineOf(personId)} and ${VIEWS[q.view]} ${words} ${fits(q)} ${after}
+      where ${fitting(personId, q)} ${after}
       order by ${r.changedAt} desc, ${r.id} desc limit ${q.limit + 1})`,
     },
   )
@@ -137,23 +140,30 @@ export async function listMine(
   return { rows: page.map(({ key: _, ...r }) => r), next: found.length > q.limit ? (page.at(-1)?.key ?? null) : null }
 }
 
-/** How many, how many wait for their owner, and their sums in the base currency. */
-export async function sumMine(
-  tx: Tx,
-  personId: string,
-): Promise<{ total: number; waiting: number; sum: DecimalText; openSum: DecimalText }> {
+/** How many a person owns, and how many of them wait for them. */
+export async function countMine(tx: Tx, personId: string): Promise<{ total: number; waiting: number }> {
   const found = await readOne(
     tx,
     {
       total: sql<number>`count(*)::int`,
       waiting: sql<number>`(count(*) filter (where ${VIEWS.waiting}))::int`,
-      sum: sql<DecimalText>`coalesce(sum(${r.amount}),
-      0)`,
-      openSum: sql<DecimalText>`coalesce(sum(${r.amount}) filter (where ${VIEWS.open}), 0)`,
     },
     sql`from ${r} where ${mineOf(personId)}`,
   )
-  return found ?? { total: 0, waiting: 0, sum: '0', openSum: '0' }
+  return found ?? { total: 0, waiting: 0 }
+}
+
+/** Everything that fits a query, with the amounts it was sent with; null for what was never sent. */
+export function listMineAmounts(
+  tx: Tx,
+  personId: string,
+  q: MineQuery,
+): Promise<{ id: string; amount: DecimalText | null; isOpen: boolean }[]> {
+  return read(
+    tx,
+    { id: r.id, amount: r.amount, isOpen: sql<boolean>`${VIEWS.open}` },
+    sql`from ${r} where ${fitting(personId, q)}`,
+  )
 }
 
 /** What waits for a person at each station. */

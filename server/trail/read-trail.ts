@@ -3,7 +3,9 @@ import { dec } from '#core/base/decimal'
 import { may } from '#core/people/rights'
 import { dayOf } from '#core/base/day'
 import { lineNet } from '#core/base/line-net'
-import { moneyOf, sum } from '#core/base/money'
+import { isZero, moneyOf, sum, type Money } from '#core/base/money'
+import { BUDGET_STAGES, type BudgetStage } from '#core/budget/ledger'
+import { shareOfOrder } from '#core/order/share'
 import { actsAsOwner, checkMove, type RequisitionMoveName } from '#core/requisition/moves'
 import type { StationView, TrailAction, TrailView } from '#shared/contract/trail'
 import { sayMoveReason } from '#shared/words/requisition'
@@ -17,7 +19,7 @@ import { listAttachments, listRemarks, viewAttachment } from '../document/reads'
 import { maySee } from '../document/visible'
 import { notFound } from '../http/problem'
 import { requireOrganisation } from '../settings/reads'
-import { listLinkedOrders, readMoney, type LinkedOrder } from '../order/served-reads'
+import { listLinkedOrders, listMovedMoney, type LinkedOrder } from '../order/served-reads'
 import { readNames } from '../requisition/page-reads'
 import { findRequisition, type RequisitionRow } from '../requisition/reads'
 import { frozenLine } from '../requisition/reservation'
@@ -32,20 +34,14 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
   const { baseCurrency, timeZone } = await requireOrganisation(tx)
   const names = await readNames(tx, id)
   const orders = await listLinkedOrders(tx, id)
+  const ownShare = (o: LinkedOrder) => shareOf(o, id)
   const route = await findRoute(tx, id)
   const decisions = await listDecisions(tx, id)
   const remarks = await listRemarks(tx, id)
   const seats =
     route === null
       ? []
-      : await seatViews(
-          ctx,
-          route,
-          decisions,
-          kept.ownerId === actor.id ? 'you' : (names?.owner ?? ''),
-          new Map(),
-          baseCurrency,
-        )
+      : await seatViews(ctx, route, kept.ownerId === actor.id ? 'you' : (names?.owner ?? ''), new Map(), baseCurrency)
   const waits = [...new Set(seats.filter((s) => s.state === 'open').map((s) => s.name))]
   const isOwner = actsAsOwner(kept, actor.id)
   const open = remarks.filter((r) => r.kind === 'question' && !r.answered)
@@ -59,7 +55,7 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
       key: o.id,
       at: o.issuedAt,
       station: 'Order' as const,
-      amount: o.net,
+      amount: ownShare(o).amount,
       link: `/orders/${o.id}`,
       ...sayOrder(o),
     })),
@@ -87,7 +83,7 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
     }),
     entries,
     next: sayNext(state, { waits, isOwner, question: open[0]?.name ?? null, owner: names?.owner ?? '' }),
-    money: await readMoney(tx, id),
+    money: moneyByStage(await listMovedMoney(tx, id), baseCurrency),
     lines: kept.lines.map((l) => ({
       id: l.id,
       description: l.description,
@@ -106,12 +102,32 @@ interface About {
   readonly isOwner: boolean
   readonly question: boolean
   readonly baseCurrency: string
-  readonly decided: readonly { readonly at: string }[]
+  readonly decided: readonly { readonly actorId: string }[]
   readonly seats: number
   readonly today: string
   readonly timeZone: string
   readonly ways: Ways
 }
+
+/** What stands in each stage; a stage in which nothing stands is left out. */
+function moneyByStage(
+  moved: readonly { readonly stage: BudgetStage; readonly amount: string }[],
+  currency: string,
+): { stage: BudgetStage; amount: string }[] {
+  return BUDGET_STAGES.flatMap((stage) => {
+    const of = moved.filter((m) => m.stage === stage).map((m) => moneyOf(m.amount, currency))
+    const total = sum(of, currency)
+    return isZero(total) ? [] : [{ stage, amount: total.amount }]
+  })
+}
+
+/** What of an order belongs to a requisition: a merged one serves others too. */
+const shareOf = (o: LinkedOrder, requisitionId: string): Money =>
+  shareOfOrder(
+    o.lines.map((l) => ({ ...l, net: moneyOf(l.net, o.currency) })),
+    requisitionId,
+    o.currency,
+  )
 
 function stationsOf(
   kept: RequisitionRow,
@@ -152,16 +168,13 @@ function stationsOf(
   const orderNet =
     orders.length === 0
       ? null
-      : moneyOf(
-          orders
-            .filter((o) => o.currency === a.baseCurrency)
-            .reduce((s, o) => s.plus(dec(o.net)), dec('0'))
-            .toFixed(),
+      : sum(
+          orders.filter((o) => o.currency === a.baseCurrency).map((o) => shareOf(o, kept.id)),
           a.baseCurrency,
         ).amount
   const when = (iso: string) => a.ways.since(dayOf(new Date(iso), a.timeZone), a.today)
   const youDecide = waits.includes('You')
-  const people = new Set(a.decided.map((d) => d.at)).size
+  const people = new Set(a.decided.map((d) => d.actorId)).size
   return [
     {
       name: 'Need',

@@ -71,6 +71,8 @@ export const mineRoutes = {
       rows: z.array(mineRow),
       next: z.string().nullable(),
       total: z.number(),
+      /** How many fit what was asked for; the sums are theirs. */
+      fitting: z.number(),
       waiting: z.number(),
       currency: z.string(),
       sum: z.string(),

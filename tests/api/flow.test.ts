@@ -23,7 +23,7 @@ import {
 interface Trail {
   sentence: string
   state: string
-  entries: { who: string; what: string }[]
+  entries: { who: string; what: string; station: string; amount: string | null }[]
   stations: { name: string; share: number; amount: string | null }[]
   actions: { name: string; allowed: boolean }[]
   money: { stage: string; amount: string }[]
@@ -182,6 +182,20 @@ describe('a need from a person’s head to a supplier’s mailbox', () => {
     expect(parts.map((p) => p.amount)).toEqual(['160.80', '40.20'])
     expect((await trailOf(owen, ids[1] ?? '')).state).toBe('ordered')
     expect(await disagreements(rekko)).toEqual([])
+    // Each request shows its own share of the order, at the station, in the entry and in the money.
+    for (const [who, id, share] of [
+      [rosa, ids[0] ?? '', '160.80'],
+      [owen, ids[1] ?? '', '40.20'],
+    ] as const) {
+      const trail = await trailOf(who, id)
+      expect([
+        trail.stations.find((s) => s.name === 'Order')?.amount,
+        trail.entries.find((e) => e.station === 'Order' && e.amount !== null)?.amount,
+        trail.money,
+      ]).toEqual([share, share, [{ stage: 'committed', amount: share }]])
+    }
+    const list = await leonie.call<{ orders: { id: string; net: string }[] }>('GET', '/api/orders')
+    expect(list.body.orders.find((o) => o.id === tray.body.orderId)?.net).toBe('201.00')
   })
 
   test('a part of a line is ordered, and the rest is cancelled and released', async () => {
