@@ -1,8 +1,12 @@
 <script setup lang="ts">
+import { refuseHeldKeys } from '~/composables/base/held-keys'
 import { pressEarly } from '~/composables/base/early-presses'
 
-// The first time all that is shown has its scripts.
-if (import.meta.client) useNuxtApp().hooks.hookOnce('app:suspense:resolve', pressEarly)
+if (import.meta.client) {
+  refuseHeldKeys()
+  // The first time all that is shown has its scripts.
+  useNuxtApp().hooks.hookOnce('app:suspense:resolve', pressEarly)
+}
 </script>
 
 <template>

@@ -11,6 +11,8 @@ export interface RouteEntry {
 }
 defineProps<{ entries: readonly RouteEntry[] }>()
 const WORD = { done: 'has approved', open: 'is asked now', ahead: 'is asked later' }
+/** Whoever reads it is spoken to. */
+const YOUR = { done: 'have approved', open: 'are asked now', ahead: 'are asked later' }
 </script>
 
 <template>
@@ -26,7 +28,7 @@ const WORD = { done: 'has approved', open: 'is asked now', ahead: 'is asked late
       /></span>
       <span class="min-w-0"
         ><span class="block font-medium"
-          >{{ e.name }}<span class="sr-only"> {{ WORD[e.state] }}</span></span
+          >{{ e.name }}<span class="sr-only"> {{ (e.you ? YOUR : WORD)[e.state] }}</span></span
         ><span class="small block">{{ e.why }}</span></span
       >
     </li>
