@@ -45,8 +45,8 @@ export default defineNuxtConfig({
     build: {
       assetsInlineLimit: 0,
       minify: 'terser',
-      terserOptions: { ecma: 2020, module: true, compress: { passes: 3, pure_getters: true, unsafe_methods: true } },
-      rollupOptions: { output: { experimentalMinChunkSize: 6000 } },
+      terserOptions: { ecma: 2020, module: true, compress: { passes: 3 } },
+      rollupOptions: { output: { experimentalMinChunkSize: 2000 } },
     },
   },
   nitro: {

@@ -3,6 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { money } from '#core/base/money'
 import { makeRoute, type Route } from '#core/approval/route'
 import { nextAfter, progressOf } from '#core/approval/progress'
+import type { Approved } from '#core/approval/standing'
 import type { Policy, PolicyStep, Subject } from '#core/approval/policy'
 import type { Absence, PeopleFacts, Person } from '#core/people/person'
 
@@ -279,7 +280,7 @@ test(
         expect(asked).not.toContain(raiser)
         for (const id of asked) expect(gone.includes(id) || awayIds.includes(id)).toBe(false)
         if (asked.length === 0) expect(route.held).not.toBeNull()
-        let approvals: { actorId: string }[] = []
+        let approvals: Approved[] = []
         for (let guard = 0; progressOf(route, approvals).state === 'waiting'; guard += 1) {
           expect(guard).toBeLessThan(50)
           approvals = [...approvals, ...progressOf(route, approvals).open.slice(0, 1)]

@@ -14,7 +14,7 @@ const rates = new Map([
   ['GBP', '0.854'],
 ])
 
-test('a draft is worth its lines less what is taken off, at their rates; without price or rate they count as nothing', () => {
+test('a draft is worth its lines less what is taken off, at their rates; without a price or rate, nothing', () => {
   const lines = [
     line('4', '10.00'),
     line('1', '100.00', { currency: 'GBP', discount: { of: 'percent', value: '10' } }),
