@@ -119,19 +119,25 @@ async function decide(outcome: 'approve' | 'sendBack' | 'reject'): Promise<void>
     })
     comment.value = ''
     hint.value = ''
-    undo.show(`${DONE[outcome]}: ${d.title}, ${d.owner}.`, 'Take it back', 10, async () => {
-      try {
-        await api.remove('/api/requisitions/{id}/decisions/{decisionId}', {
-          params: { id: d.id, decisionId: done.decisionId },
-        })
-        await readQueue()
-        await navigateTo(`/decide/${d.id}`, { replace: true })
-        await readDoc()
-        await session.load()
-      } catch (e) {
-        trouble.value = sayError(e)
-      }
-    })
+    undo.show(
+      `${DONE[outcome]}: ${d.title}, ${d.owner}.`,
+      'Take it back',
+      10,
+      async () => {
+        try {
+          await api.remove('/api/requisitions/{id}/decisions/{decisionId}', {
+            params: { id: d.id, decisionId: done.decisionId },
+          })
+          await readQueue()
+          await navigateTo(`/decide/${d.id}`, { replace: true })
+          await readDoc()
+          await session.load()
+        } catch (e) {
+          trouble.value = sayError(e)
+        }
+      },
+      true,
+    )
     await readQueue()
     await navigateTo(next === undefined || next.id === d.id ? '/decide' : `/decide/${next.id}`, { replace: true })
     document.getElementById('page')?.focus()

@@ -1,0 +1,193 @@
+import { randomUUID } from 'node:crypto'
+import { eq } from 'drizzle-orm'
+import fc from 'fast-check'
+import pg from 'pg'
+import type PgBoss from 'pg-boss'
+import { afterAll, beforeAll, expect, inject, test } from 'vitest'
+import { fills } from '#core/approval/progress'
+import type { Seat } from '#core/approval/route'
+import { dec } from '#core/base/decimal'
+import { decide } from '../../server/approval/decide'
+import { findRoute, listOpenActors, readDecisions } from '../../server/approval/reads'
+import { routeAgain } from '../../server/approval/route-again'
+import { takeBack } from '../../server/approval/take-back'
+import type { Context } from '../../server/context'
+import { inTransaction, openDatabase, type Database } from '../../server/db/client'
+import { approvalRoute } from '../../server/db/schema/approval'
+import { Problem } from '../../server/http/problem'
+import { findActor, listAbsences } from '../../server/people/reads'
+import { endAway, setAway } from '../../server/people/set-away'
+import { useQueue } from '../../server/queue/enqueue'
+import { REQUISITION } from '../../server/requisition/kind'
+import { findRequisition } from '../../server/requisition/reads'
+import { createDraft, saveDraft } from '../../server/requisition/save-draft'
+import { sendRequisition } from '../../server/requisition/send-requisition'
+import { withdrawRequisition } from '../../server/requisition/withdraw-requisition'
+import { freeLine, moment, personId, soundDraft, TODAY } from '../setup/rekko'
+
+// Sequences, not steps: whatever was done, in whatever order, an approval never counts for more than its giver saw.
+let database: Database
+let admin: pg.Client
+const name = `sequences_${process.pid}_${randomUUID().slice(0, 8)}`
+const { urls, template } = inject('cluster')
+beforeAll(async () => {
+  Object.assign(process.env, {
+    DATABASE_URL: urls.rekko_app.replace(/DATABASE$/, name),
+    REKKO_SESSION_SECRET: 'a-secret-for-tests-that-is-long-enough',
+  })
+  admin = new pg.Client({ connectionString: urls.postgres.replace(/DATABASE$/, 'postgres') })
+  await admin.connect()
+  await admin.query(`create database "${name}" owner rekko_owner template "${template}" strategy file_copy`)
+  const own = new pg.Client({ connectionString: urls.postgres.replace(/DATABASE$/, name) })
+  await own.connect()
+  // Two who decide side by side, and one after them.
+  await own.query(`update approval_policy set in_force_from = '2999-01-01'`)
+  const steps = (
+    [
+      ['Ines Adeyemi', 10],
+      ['Tomas Brandt', 10],
+      ['Marguerite Oduya', 20],
+    ] as const
+  ).map(([who, rank]) => ({ rank, who: { by: 'person', personId: personId(who) } }))
+  await own.query(
+    `with p as (insert into approval_policy (name, in_force_from, ending) values ('of a test', $2, 'fallback')
+       returning id),
+     r as (insert into approval_rule (policy_id, position, name, conditions)
+       select id, 0, 'all', '[]' from p returning id)
+     insert into approval_step (rule_id, position, rank, who)
+       select r.id, s.n, (s.s ->> 'rank')::int, s.s -> 'who'
+       from r, jsonb_array_elements($1::jsonb) with ordinality s(s, n)`,
+    [JSON.stringify(steps), TODAY],
+  )
+  await own.end()
+  database = openDatabase(urls.rekko_app.replace(/DATABASE$/, name), 2)
+  useQueue({ send: () => Promise.resolve(null) } as unknown as PgBoss)
+})
+afterAll(async () => {
+  await database.pool.end()
+  await admin.query(`drop database "${name}" with (force)`)
+  await admin.end()
+})
+
+const DECIDERS = ['Ines Adeyemi', 'Tomas Brandt', 'Marguerite Oduya', 'Harriet Voss'] as const
+const as = <T>(who: string, work: (ctx: Context) => Promise<T>): Promise<T> =>
+  inTransaction(database.db, async (tx) => {
+    const now = moment()
+    const actor = await findActor(tx, personId(who), now)
+    if (actor === null) throw new Error(`${who} is gone`)
+    return work({ tx, now, actor })
+  })
+/** What is refused changes nothing; anything else that goes wrong is a fault. */
+async function attempt(work: () => Promise<unknown>): Promise<void> {
+  try {
+    await work()
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+  }
+}
+
+type Step =
+  | { readonly do: 'send'; readonly price: number }
+  | { readonly do: 'approve' | 'sendBack' | 'take back' | 'away' | 'back'; readonly who: (typeof DECIDERS)[number] }
+  | { readonly do: 'withdraw' }
+const who = fc.constantFrom(...DECIDERS)
+const step: fc.Arbitrary<Step> = fc.oneof(
+  { weight: 3, arbitrary: fc.record({ do: fc.constant('send' as const), price: fc.integer({ min: 1, max: 4 }) }) },
+  { weight: 6, arbitrary: fc.record({ do: fc.constant('approve' as const), who }) },
+  {
+    weight: 3,
+    arbitrary: fc.record({ do: fc.constantFrom('sendBack' as const, 'take back' as const, 'away' as const), who }),
+  },
+  { weight: 1, arbitrary: fc.record({ do: fc.constant('back' as const), who }) },
+  { weight: 1, arbitrary: fc.constant({ do: 'withdraw' as const }) },
+)
+
+async function take(id: string, s: Step): Promise<void> {
+  const kept = await findRequisition(database.db, id)
+  if (kept === null) throw new Error('it is gone')
+  const { version } = kept
+  switch (s.do) {
+    case 'send':
+      await attempt(async () => {
+        const draft = { ...kept.draft, lines: kept.draft.lines.map((l) => ({ ...l, unitPrice: `${s.price}00` })) }
+        const saved = await as('Owen Marsh', (ctx) => saveDraft(ctx, id, version, draft))
+        await as('Owen Marsh', (ctx) => sendRequisition(ctx, id, saved.version))
+      })
+      return
+    case 'withdraw':
+      await attempt(() => as('Owen Marsh', (ctx) => withdrawRequisition(ctx, id, version)))
+      return
+    case 'approve':
+    case 'sendBack':
+      await attempt(() => as(s.who, (ctx) => decide(ctx, REQUISITION, id, version, s.do as 'approve', 'because')))
+      return
+    case 'take back': {
+      const { decisions } = await readDecisions(database.db, id)
+      const last = decisions.findLast((d) => d.actorId === personId(s.who))
+      if (last !== undefined) await attempt(() => as(s.who, (ctx) => takeBack(ctx, REQUISITION, id, last.id)))
+      return
+    }
+    case 'away':
+      await attempt(() =>
+        as(s.who, (ctx) =>
+          setAway(ctx, {
+            personId: personId(s.who),
+            from: TODAY,
+            until: TODAY,
+            substituteId: s.who === 'Harriet Voss' ? null : personId('Harriet Voss'),
+            note: '',
+          }),
+        ),
+      )
+      break
+    case 'back':
+      for (const a of await listAbsences(database.db, TODAY, personId(s.who)))
+        await as(s.who, (ctx) => endAway(ctx, a.id, a.version))
+  }
+  // What a task does after people changed.
+  const now = await findRequisition(database.db, id)
+  if (now !== null) await as('Owen Marsh', (ctx) => routeAgain(ctx, REQUISITION, now))
+}
+
+/** What holds at any moment of any sequence. */
+async function check(id: string): Promise<void> {
+  const kept = await findRequisition(database.db, id)
+  const route = await findRoute(database.db, id)
+  if (kept === null || route === null) return
+  const { decisions, standing } = await readDecisions(database.db, id)
+  const amounts = new Map(
+    (
+      await database.db
+        .select({ id: approvalRoute.id, amount: approvalRoute.amount })
+        .from(approvalRoute)
+        .where(eq(approvalRoute.documentId, id))
+    ).map((r) => [r.id, r.amount]),
+  )
+  for (const approval of standing) {
+    const theirs = decisions.findLast((d) => d.actorId === approval.actorId && !d.takenBack)
+    expect([kept.state, theirs?.outcome]).toEqual([kept.state, 'approved'])
+    expect(dec(amounts.get(theirs?.routeId ?? '') ?? '0').gte(dec(route.amount))).toBe(true)
+    expect([kept.ownerId, kept.raisedById]).not.toContain(approval.actorId)
+  }
+  // Approved is what every seat of the route was approved for, and nobody is asked who approved already.
+  const filled = (seat: Seat) => standing.some((a) => fills(seat, a))
+  if (kept.state === 'approved') expect(route.route.steps.every((s) => s.seats.every(filled))).toBe(true)
+  const asked = await listOpenActors(database.db, id)
+  for (const { id: actorId } of asked) expect(standing.map((a) => a.actorId)).not.toContain(actorId)
+  if (kept.state === 'in approval') expect(asked.length).toBeGreaterThan(0)
+}
+
+test('under any sequence of sending, deciding, taking back, withdrawing and absence', async () => {
+  await fc.assert(
+    fc.asyncProperty(fc.array(step, { minLength: 3, maxLength: 14 }), async (steps) => {
+      const id = randomUUID()
+      await as('Owen Marsh', (ctx) => createDraft(ctx, id, soundDraft([], { lines: [freeLine('100')] })))
+      for (const s of [{ do: 'send', price: 2 } as const, ...steps]) {
+        await take(id, s)
+        await check(id)
+      }
+      for (const who of DECIDERS) await take(id, { do: 'back', who })
+    }),
+    { numRuns: process.env.REKKO_DEEP === '1' ? 400 : 25 },
+  )
+}, 600_000)
