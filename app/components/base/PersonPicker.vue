@@ -26,9 +26,7 @@ const nameOf = (p: unknown) => (p as PersonFound | null)?.name ?? ''
   <Combobox v-model="person" as="span" class="relative" :class="boxed ? 'block' : ''" nullable>
     <ComboboxInput
       v-bind="id === undefined ? {} : { id }"
-      :class="
-        boxed ? 'field' : compact ? 'cell cell-fit w-auto! placeholder:italic' : 'blank blank-input placeholder:italic'
-      "
+      :class="boxed ? 'field' : compact ? 'cell cell-fit w-auto! placeholder:italic' : 'blank blank-input'"
       :aria-label="label"
       :placeholder="placeholder"
       :display-value="nameOf"

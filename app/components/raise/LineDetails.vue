@@ -84,7 +84,7 @@ const discount = computed(() =>
 
 <template>
   <div class="small space-y-1.5 border-l-2 border-strong py-1 pl-3 text-ink2!" @keydown.esc.stop.prevent="emit('done')">
-    <p class="flex items-baseline gap-1.5">
+    <p class="flex items-baseline gap-3">
       <label :for="`${id}-second`" class="shrink-0">More about it</label
       ><input
         :id="`${id}-second`"
