@@ -3,7 +3,7 @@ import type { SeatView } from '#shared/contract/decide'
 import { saySeat } from '#shared/words/approval'
 import { waysOf } from '#shared/words/ways'
 import type { Context } from '../context'
-import { reachPeople } from '../people/reads'
+import { reachPeople } from '../people/person-reads'
 import { readDecisions, type RouteRow } from './reads'
 
 /** The route with who was asked, why, and what they said. */

@@ -4,7 +4,7 @@ import type { Db } from '../db/client'
 import { listWhoSee } from '../document/visible'
 import { KINDS } from '../kinds'
 import type { Actor } from '../people/actor'
-import { listLiveActors } from '../people/reads'
+import { listLiveActors } from '../people/actor-reads'
 import { CHANNEL } from './notify'
 
 /** One open page's stream. */

@@ -3,7 +3,8 @@ import { may } from '#core/people/rights'
 import type { AbsenceView, PersonFound } from '#shared/contract/people'
 import type { Context } from '../context'
 import { requireOrganisation } from '../settings/reads'
-import { listAbsences, searchPeople } from './reads'
+import { listAbsences } from './absence-reads'
+import { searchPeople } from './person-reads'
 
 /** People to choose from, by a part of the name. */
 export async function findPeople({ tx, now }: Context, words: string): Promise<{ people: PersonFound[] }> {

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Context } from '../context'
 import { invalid, notFound, refused } from '../http/problem'
-import { listSavedViews } from './reads'
+import { listSavedViews } from './view-reads'
 import { deleteSavedView, upsertSavedView } from './store'
 
 const MOST_VIEWS = 30

@@ -6,7 +6,8 @@ import { forbidden, invalid, notFound, stale } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { enqueue } from '../queue/enqueue'
 import { requireOrganisation } from '../settings/reads'
-import { findActor, listAbsences } from './reads'
+import { findActor } from './actor-reads'
+import { listAbsences } from './absence-reads'
 import { deleteAbsence, insertAbsence, lockAbsence } from './store'
 
 /** Says that a person is absent, both days included, and who decides meanwhile. Open routes follow. */

@@ -1,7 +1,7 @@
 import type { Told } from '#core/told/told'
 import type { Context } from '../context'
 import { postMail } from '../mail/post-mail'
-import { findAddress } from './reads'
+import { findAddress } from './person-reads'
 import { insertNotice } from './store'
 
 /** How something is told besides its words. */

@@ -10,9 +10,10 @@ import { maySee } from '../document/visible'
 import { notFound } from '../http/problem'
 import { findRequisition } from '../requisition/reads'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
-import { listOpenDepartments } from '../people/reads'
+import { listOpenDepartments } from '../people/place-reads'
 import { requireOrganisation } from '../settings/reads'
-import { asLine, findBudgetLinesOfYear, listOrderLinesToTake, readSupplierNames } from './reads'
+import { asLine, listOrderLinesToTake } from './old-line-reads'
+import { findBudgetLinesOfYear, readSupplierNames } from './template-reads'
 import { requireTemplate } from './templates'
 
 /** A draft that was written before, made fit for today. */

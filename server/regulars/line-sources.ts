@@ -4,18 +4,11 @@ import type { LineSource } from '#core/requisition/line-source'
 import type { SourceGroup, SourceLine } from '#shared/contract/regulars'
 import { findItems, type ItemRow } from '../catalogue/reads'
 import type { Context } from '../context'
-import { listOpenDepartments } from '../people/reads'
+import { listOpenDepartments } from '../people/place-reads'
 import { requireOrganisation } from '../settings/reads'
-import {
-  listBought,
-  listOrderLinesToTake,
-  listRegularEntries,
-  listRegularLists,
-  listRequestLines,
-  listTemplateRows,
-  readSupplierNames,
-  type OldLine,
-} from './reads'
+import { listBought, listOrderLinesToTake, listRequestLines, type OldLine } from './old-line-reads'
+import { listRegularEntries, listRegularLists } from './list-reads'
+import { listTemplateRows, readSupplierNames } from './template-reads'
 
 interface Query {
   readonly departmentIds: readonly string[]

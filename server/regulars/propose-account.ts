@@ -1,6 +1,6 @@
 import type { Context } from '../context'
-import { listOpenDepartments } from '../people/reads'
-import { findUsualAccount } from './reads'
+import { listOpenDepartments } from '../people/place-reads'
+import { findUsualAccount } from './old-line-reads'
 
 /** The account that a department open to one last paid something alike from. */
 export async function proposeAccount(

@@ -4,8 +4,8 @@ import type { RegularList } from '#shared/contract/regulars'
 import type { Context } from '../context'
 import { sqlState } from '../db/client'
 import { forbidden, invalid, notFound, stale } from '../http/problem'
-import { listOpenDepartments } from '../people/reads'
-import { listRegularEntries, listRegularLists, lockRegularList, type RegularListRow } from './reads'
+import { listOpenDepartments } from '../people/place-reads'
+import { listRegularEntries, listRegularLists, lockRegularList, type RegularListRow } from './list-reads'
 import { deleteRegularList, insertRegularList, updateRegularList } from './store'
 
 /** One's own lists of regulars and those of the departments open to one, with what stands on them. */

@@ -5,9 +5,9 @@ import { nextOf, type Rhythm } from '#core/requisition/rhythm'
 import type { TemplateView } from '#shared/contract/regulars'
 import type { Context } from '../context'
 import { forbidden, notFound, stale } from '../http/problem'
-import { listOpenDepartments } from '../people/reads'
+import { listOpenDepartments } from '../people/place-reads'
 import { requireOrganisation } from '../settings/reads'
-import { findTemplate, listTemplateRows, type TemplateRow } from './reads'
+import { findTemplate, listTemplateRows, type TemplateRow } from './template-reads'
 import { deleteTemplate, insertTemplate, updateTemplate, type TemplateRhythm } from './store'
 
 /** A rhythm as it is asked for. */

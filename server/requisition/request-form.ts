@@ -11,7 +11,7 @@ import { listCategories } from '../catalogue/reads'
 import type { Context } from '../context'
 import { refused, stale } from '../http/problem'
 import { notifyChange } from '../live/notify'
-import { listDepartments } from '../people/reads'
+import { listDepartments } from '../people/place-reads'
 import { lockFormVersion, requireOrganisation, requireTerms } from '../settings/reads'
 import { raiseFormVersion } from '../settings/store'
 import {

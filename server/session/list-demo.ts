@@ -2,7 +2,7 @@ import type { DemoPerson } from '#shared/contract/session'
 import type { Context } from '../context'
 import { environment } from '../environment'
 import { requireOrganisation } from '../settings/reads'
-import { listDemoPeople } from '../people/reads'
+import { listDemoPeople } from '../people/person-reads'
 
 /** The people of the demo and where its post can be read; nothing outside the demo. */
 export async function listDemo({ tx }: Context): Promise<{ people: DemoPerson[]; postOffice: string | null }> {

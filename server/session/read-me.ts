@@ -4,7 +4,7 @@ import type { Me } from '#shared/contract/session'
 import type { Context } from '../context'
 import { environment } from '../environment'
 import { countWaiting } from '../requisition/mine-reads'
-import { readTold } from '../people/reads'
+import { readTold } from '../people/notice-reads'
 import { requireOrganisation } from '../settings/reads'
 
 /** Who is signed in, what they may do, what waits for them at each station, and where to begin. */

@@ -3,7 +3,7 @@ import { sayTold } from '#shared/words/told'
 import { waysOf } from '#shared/words/ways'
 import type { Context } from '../context'
 import { KINDS } from '../kinds'
-import { listNotices } from '../people/reads'
+import { listNotices } from '../people/notice-reads'
 
 /** What a person was told, newest first, worded in their ways, each with the page of what it is about. */
 export async function readNotices({ tx, actor }: Context): Promise<{ notices: Notice[] }> {

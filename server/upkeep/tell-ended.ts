@@ -1,7 +1,7 @@
 import { dayOf } from '#core/base/day'
 import type { Context } from '../context'
 import { markSendingGivenUp } from '../order/sending-store'
-import { listHolders } from '../people/reads'
+import { listHolders } from '../people/person-reads'
 import { tellPerson } from '../people/tell-person'
 import { requireOrganisation } from '../settings/reads'
 import { giveUpMail } from './store'

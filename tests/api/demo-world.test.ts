@@ -9,7 +9,7 @@ import { listBudgets } from '../../server/budget/list-budgets'
 import type { Context } from '../../server/context'
 import { inTransaction, openDatabase, type Db } from '../../server/db/client'
 import { readDesk } from '../../server/order/read-desk'
-import { findActor } from '../../server/people/reads'
+import { findActor } from '../../server/people/actor-reads'
 import { listSlips } from '../../server/decide/reads'
 import { readMine } from '../../server/requisition/read-mine'
 

@@ -1,8 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
-import { completeDraft, type Draft } from '#core/requisition/draft'
-import type { Rhythm } from '#core/requisition/rhythm'
 import type { Tx } from '../db/client'
 import { likePattern } from '../db/pattern'
 import { SEEN_ORDERS } from '../order/visible'
@@ -17,8 +15,6 @@ import { orderLine, orderLineSource } from '../db/schema/order'
 import { supplier } from '../db/schema/supplier'
 import { item } from '../db/schema/catalogue'
 import { orders } from '../order/visible'
-import { regular, regularList, template } from '../db/schema/regulars'
-import { department, person } from '../db/schema/people'
 
 const c = named(requisitionCoding, 'c')
 const b = named(budgetLine, 'b')
@@ -31,13 +27,6 @@ const oq = named(orderLine, 'oq')
 const ol = named(orderLine, 'ol')
 const i = named(item, 'i')
 const o = orders('o')
-const g = named(regularList, 'g')
-const d = named(department, 'd')
-const e = named(regular, 'e')
-const t = named(template, 't')
-const p = named(person, 'p')
-const old = named(budgetLine, 'old')
-const same = named(budgetLine, 'same')
 
 /** A line as it was bought or kept, with what tells it apart. */
 export interface OldLine {
@@ -232,178 +221,4 @@ export async function findUsualAccount(tx: Tx, departmentId: string, words: stri
     where alike.likeness >= 0.4 order by alike.likeness desc limit 1`,
   )
   return found?.account ?? null
-}
-
-export interface RegularListRow {
-  id: string
-  version: number
-  name: string
-  ownerId: string | null
-  departmentId: string | null
-  department: string | null
-}
-const LIST = {
-  id: g.id,
-  version: g.version,
-  name: g.name,
-  ownerId: g.ownerId,
-  departmentId: g.departmentId,
-  department: d.name,
-}
-
-/** A person's own lists and those of departments, their own first. */
-export function listRegularLists(
-  tx: Tx,
-  personId: string,
-  departmentIds: readonly string[],
-): Promise<RegularListRow[]> {
-  return read(
-    tx,
-    { ...LIST },
-    sql`from ${g} left join ${d} on ${d.id} = ${g.departmentId}
-    where ${g.ownerId} = ${personId} or ${g.departmentId} = any(${sql.param([...departmentIds])}::uuid[])
-      order by ${g.ownerId} is null, ${d.name}, ${g.name}`,
-  )
-}
-
-export function lockRegularList(tx: Tx, id: string): Promise<RegularListRow | null> {
-  return readOne(
-    tx,
-    { ...LIST },
-    sql`from ${g} left join ${d} on ${d.id} = ${g.departmentId}
-      where ${g.id} = ${id} for update of g`,
-  )
-}
-
-export interface RegularRow extends Omit<
-  OldLine,
-  'groupId' | 'groupName' | 'groupNote' | 'groupDay' | 'account' | 'note' | 'day'
-> {
-  id: string
-  listId: string
-  supplier: string | null
-}
-/** What stands on lists, in their order. */
-export function listRegularEntries(tx: Tx, listIds: readonly string[]): Promise<RegularRow[]> {
-  return read(
-    tx,
-    {
-      id: e.id,
-      listId: e.listId,
-      itemId: e.itemId,
-      categoryId: i.categoryId,
-      description: e.description,
-      secondDescription: sql<RegularRow['secondDescription']>`''`,
-      quantity: e.quantity,
-      unit: e.unit,
-      unitPrice: e.unitPrice,
-      priceBase: e.priceBase,
-      currency: e.currency,
-      taxCode: e.taxCode,
-      supplierId: e.supplierId,
-      supplierPart: e.supplierPart,
-      supplier: s.name,
-    },
-    sql`from ${e} left join ${s} on ${s.id} = ${e.supplierId} left join ${i} on ${i.id} = ${e.itemId}
-    where ${e.listId} = any(${sql.param([...listIds])}::uuid[]) order by ${e.listId}, ${e.position}`,
-  )
-}
-
-export interface TemplateRow {
-  id: string
-  version: number
-  name: string
-  ownerId: string
-  owner: string
-  departmentId: string | null
-  department: string | null
-  draft: Draft
-  repeats: Rhythm | null
-  startsOn: Day | null
-  nextOn: Day | null
-  sendsItself: boolean
-  neededAfter: number
-}
-const TEMPLATE = {
-  id: t.id,
-  version: t.version,
-  name: t.name,
-  ownerId: t.ownerId,
-  owner: p.name,
-  departmentId: t.departmentId,
-  department: d.name,
-  draft: t.draft,
-  repeats: t.repeats,
-  startsOn: t.startsOn,
-  nextOn: t.nextOn,
-  sendsItself: t.sendsItself,
-  neededAfter: t.neededAfter,
-}
-const complete = (t: TemplateRow): TemplateRow => ({ ...t, draft: completeDraft(t.draft) })
-
-/** A person's own templates and those shared with departments. */
-export async function listTemplateRows(
-  tx: Tx,
-  personId: string,
-  departmentIds: readonly string[],
-): Promise<TemplateRow[]> {
-  return (
-    await read(
-      tx,
-      { ...TEMPLATE },
-      sql`from ${t} join ${p} on ${p.id} = ${t.ownerId} left
-      join ${d} on ${d.id} = ${t.departmentId}
-    where ${t.ownerId} = ${personId} or ${t.departmentId} = any(${sql.param([...departmentIds])}::uuid[])
-      order by ${t.ownerId} <> ${personId}, ${t.name}, ${t.id}`,
-    )
-  ).map(complete)
-}
-
-/** A template; `lock` takes its row. */
-export async function findTemplate(tx: Tx, id: string, lock = false): Promise<TemplateRow | null> {
-  const found = await readOne(
-    tx,
-    { ...TEMPLATE },
-    sql`from ${t} join ${p} on ${p.id} = ${t.ownerId} left
-      join ${d} on ${d.id} = ${t.departmentId} where ${t.id} = ${id} ${lock ? sql`for update of t` : sql``}`,
-  )
-  return found === null ? null : complete(found)
-}
-
-/** Templates whose day has come. */
-export function listDueTemplates(tx: Tx, today: Day): Promise<{ id: string }[]> {
-  return read(
-    tx,
-    { id: template.id },
-    sql`from ${template} where ${template.nextOn} <= ${today} order by ${template.nextOn}, ${template.id} limit 500`,
-  )
-}
-
-/** The budget line of a year for each of some of any year: the same department, account and project. */
-export async function findBudgetLinesOfYear(
-  tx: Tx,
-  ids: readonly string[],
-  year: number,
-): Promise<Map<string, string>> {
-  const found = await read(
-    tx,
-    { was: old.id, now: same.id },
-    sql`from ${old} join ${same} on ${same.departmentId} = ${old.departmentId}
-      and ${same.accountCode} = ${old.accountCode}
-      and ${same.projectCode} is not distinct from ${old.projectCode} and ${same.fiscalYear} = ${year}
-    where ${old.id} = any(${sql.param([...ids])}::uuid[])`,
-  )
-  return new Map(found.map((f) => [f.was, f.now]))
-}
-
-export async function readSupplierNames(tx: Tx, ids: readonly string[]): Promise<Record<string, string>> {
-  const found =
-    ids.length === 0
-      ? []
-      : await read(
-          tx,
-          { id: supplier.id, name: supplier.name },
-          sql`from ${supplier} where ${supplier.id} = any(${sql.param([...ids])}::uuid[])`,
-        )
-  return Object.fromEntries(found.map((s) => [s.id, s.name]))
 }

@@ -1,0 +1,181 @@
+import { sql } from 'drizzle-orm'
+import type { Day } from '#core/base/day'
+import type { DecimalText } from '#core/base/decimal'
+import { moneyOf } from '#core/base/money'
+import type { Absence, Person } from '#core/people/person'
+import type { Role } from '#core/people/rights'
+import type { Tx } from '../db/client'
+import { named, read, readOne, sure } from '../db/read'
+import { absence, department, departmentMember, person, roleGrant } from '../db/schema/people'
+
+const m = named(person, 'm')
+const a = named(absence, 'a')
+const p = named(person, 'p')
+const g = named(roleGrant, 'g')
+const d = named(department, 'd')
+const dm = named(departmentMember, 'dm')
+
+interface PersonRow {
+  id: string
+  name: string
+  managerId: string | null
+  departmentId: string
+  ownLimit: DecimalText | null
+  decidingLimit: DecimalText | null
+  orderingLimit: DecimalText | null
+  leftOn: Day | null
+}
+
+const PERSON = {
+  id: p.id,
+  name: p.name,
+  managerId: p.managerId,
+  departmentId: p.departmentId,
+  ownLimit: p.ownLimit,
+  decidingLimit: p.decidingLimit,
+  orderingLimit: p.orderingLimit,
+  leftOn: p.leftOn,
+}
+
+function toPerson(r: PersonRow, currency: string): Person {
+  const limit = (amount: DecimalText | null) => (amount === null ? null : moneyOf(amount, currency))
+  return {
+    ...r,
+    ownLimit: limit(r.ownLimit),
+    decidingLimit: limit(r.decidingLimit),
+    orderingLimit: limit(r.orderingLimit),
+  }
+}
+
+/**
+ * These people, all managers above them, and whoever stands in for any of them on a day, with their
+ * absences on that day: what a route is made from, and no more.
+ */
+export async function reachPeople(
+  tx: Tx,
+  ids: readonly string[],
+  currency: string,
+  today: Day,
+): Promise<{ people: Person[]; absences: Absence[] }> {
+  const found = await read(
+    tx,
+    {
+      ...PERSON,
+      absence: sql<Absence | null>`(
+      select json_build_object('personId', ${a.personId}, 'from', ${a.fromDay}, 'until', ${a.untilDay}, 'substituteId',
+        ${a.substituteId})
+      from ${a} where ${a.personId} = ${p.id} and ${a.fromDay} <= ${today} and ${a.untilDay} >= ${today}
+        order by ${a.fromDay} limit 1
+    )`,
+    },
+    sql`from reach join ${p} on ${p.id} = reach.found`,
+    {
+      before: sql`with recursive reach(found) as (
+      select x::uuid from unnest(${sql.param(ids as string[])}::uuid[]) x
+      union
+      select n.found from reach r cross join lateral (
+        select ${m.managerId} as found from ${m} where ${m.id} = r.found and ${m.managerId} is not null
+        union all
+        select ${a.substituteId} from ${a}
+        where ${a.personId} = r.found and ${a.substituteId} is not null and ${a.fromDay} <= ${today}
+        and ${a.untilDay} >= ${today}
+      ) n
+    )`,
+    },
+  )
+  return {
+    people: found.map(({ absence: _, ...r }) => toPerson(r, currency)),
+    absences: found.flatMap((r) => (r.absence === null ? [] : [r.absence])),
+  }
+}
+
+/** People whose ordering limit covers an amount and who hold the buyer's role, lowest limit first. */
+export function listWhoMayOrder(
+  tx: Tx,
+  amount: DecimalText,
+  today: Day,
+): Promise<{ personId: string; name: string }[]> {
+  return read(
+    tx,
+    { personId: p.id, name: p.name },
+    sql`from ${p}
+    where ${p.orderingLimit} >= ${amount} and (${p.leftOn} is null or ${p.leftOn} >= ${today})
+      and exists (select 1 from ${g} where ${g.personId} = ${p.id} and ${g.role} = 'buyer')
+    order by ${p.orderingLimit}, ${p.name} limit 3`,
+  )
+}
+
+/** People for whom a person may raise: themselves first, then everybody still here in the departments open to them. */
+export function listRaisedFor(
+  tx: Tx,
+  personId: string,
+  today: Day,
+): Promise<{ id: string; name: string; jobTitle: string }[]> {
+  return read(
+    tx,
+    { id: p.id, name: p.name, jobTitle: p.jobTitle },
+    sql`from ${p}
+    where (${p.leftOn} is null or ${p.leftOn} >= ${today}) and (${p.id} = ${personId}
+    or ${p.departmentId} in (select dept
+      from open_to)
+      or exists (select 1 from ${dm} where ${dm.personId} = ${p.id} and ${dm.departmentId} in (select dept
+        from open_to)))
+    order by ${p.id} = ${personId} desc, ${p.name}`,
+    {
+      before: sql`with open_to as (
+      select ${departmentMember.departmentId} as dept from ${departmentMember}
+      where ${departmentMember.personId} = ${personId} union select ${person.departmentId}
+        from ${person} where ${person.id} = ${personId})`,
+    },
+  )
+}
+
+/** The demo's people with what each is good for trying. */
+export function listDemoPeople(
+  tx: Tx,
+): Promise<{ id: string; name: string; email: string; jobTitle: string; department: string; note: string }[]> {
+  return read(
+    tx,
+    { id: p.id, name: p.name, email: p.email, jobTitle: p.jobTitle, department: d.name, note: sure(p.demoNote) },
+    sql`from ${p} join ${d} on ${d.id} = ${p.departmentId}
+    where ${p.demoNote} is not null and ${p.leftOn} is null order by ${p.demoRank}, ${p.name}`,
+  )
+}
+
+/** People to choose a substitute from: everybody still here, by a part of the name. */
+export function searchPeople(
+  tx: Tx,
+  words: string,
+  today: Day,
+): Promise<{ id: string; name: string; jobTitle: string; department: string }[]> {
+  return read(
+    tx,
+    { id: p.id, name: p.name, jobTitle: p.jobTitle, department: d.name },
+    sql`from ${p}
+      join ${d} on ${d.id} = ${p.departmentId}
+    where (${p.leftOn} is null or ${p.leftOn} >= ${today})
+    and ${p.name} ilike ${'%' + words.replace(/[\\%_]/g, '\\$&') + '%'}
+    order by ${p.name} limit 20`,
+  )
+}
+
+export async function findAddress(tx: Tx, personId: string): Promise<{ name: string; email: string } | null> {
+  return readOne(tx, { name: person.name, email: person.email }, sql`from ${person} where ${person.id} = ${personId}`)
+}
+
+/** Whoever holds a role and is here on a day; for a department, also whoever holds it for that one. */
+export function listHolders(
+  tx: Tx,
+  role: Role,
+  today: Day,
+  departmentId: string | null = null,
+): Promise<{ id: string; name: string }[]> {
+  return read(
+    tx,
+    { id: p.id, name: p.name },
+    sql`from ${g} join ${p} on ${p.id} = ${g.personId}
+    where ${g.role} = ${role} and (${p.leftOn} is null or ${p.leftOn} >= ${today}) and (${g.departmentId} is null
+      or ${g.departmentId} = ${departmentId}) order by ${p.name}`,
+    { distinct: true },
+  )
+}
