@@ -31,17 +31,11 @@ export const decidedFor = (a: Approved): string => a.forId ?? a.actorId
 export function standingApprovals<D extends Decision>(decisions: readonly D[], sendings: readonly Sending[]): D[] {
   const newest = [...sendings].sort((a, b) => b.round - a.round)
   const from = newest.find((s) => !s.keepsEarlier)?.round ?? 1
-  const stands: D[] = []
-  const drop = (whose: (a: Approved) => boolean): void => {
-    for (let at = stands.length - 1; at >= 0; at -= 1) {
-      const approval = stands[at]
-      if (approval !== undefined && whose(approval)) stands.splice(at, 1)
-    }
-  }
+  let stands: D[] = []
   for (const d of decisions) {
     if (d.takenBack || d.round < from) continue
-    drop((a) => a.actorId === d.actorId || decidedFor(a) === decidedFor(d))
-    if (d.outcome === 'approved') stands.push(d)
+    const others = stands.filter((a) => a.actorId !== d.actorId && decidedFor(a) !== decidedFor(d))
+    stands = d.outcome === 'approved' ? [...others, d] : others
   }
   return stands
 }

@@ -1,5 +1,5 @@
 import { dec, type DecimalText } from '#core/base/decimal'
-import { compare, covers, convert, isNegative, isZero, subtract, sum, type Money } from '#core/base/money'
+import { compare, covers, convert, subtract, sum, type Money } from '#core/base/money'
 import { verdict, type Verdict } from '#core/base/verdict'
 import type { ChannelName } from './channel'
 import { ORDER_MOVES, type OrderState } from './moves'
@@ -94,8 +94,8 @@ export function decideIssue(f: IssueFacts): Verdict<'issued', IssueReason> {
     const amount = convert(f.net, f.perBase, f.baseCurrency)
     if (!covers(f.orderingLimit, amount))
       reasons.push({ code: 'above-ordering-limit', stops: true, amount, limit: f.orderingLimit, who: f.mayIssue })
+    reasons.push(...aboveApproved(f, f.perBase))
   }
-  if (f.perBase !== null) reasons.push(...aboveApproved(f, f.perBase))
   return verdict<'issued', IssueReason>('issued', reasons)
 }
 
@@ -139,10 +139,8 @@ function isWithin(
   { ordered, approved }: { readonly ordered: Money; readonly approved: Money },
   tolerance: IssueFacts['tolerance'],
 ): boolean {
+  if (compare(ordered, approved) <= 0) return true
   const over = subtract(ordered, approved)
-  if (!isNegative(over) && !isZero(over)) {
-    const share = dec(approved.amount).times(dec(tolerance.percent)).dividedBy(100)
-    return dec(over.amount).lte(share) && compare(over, tolerance.amount) <= 0
-  }
-  return true
+  const share = dec(approved.amount).times(dec(tolerance.percent)).dividedBy(100)
+  return dec(over.amount).lte(share) && compare(over, tolerance.amount) <= 0
 }

@@ -13,9 +13,8 @@ export type ApprovalOutcome =
   | { readonly state: 'reopened'; readonly undone: DecisionOutcome }
 
 /**
- * What approval has to know of a kind of document: how to lock it, whose it is, and how the outcome is
- * taken
- * back into it. A new kind of document that is decided on is one such record.
+ * What approval has to know of a kind of document: how to lock it, whose it is, and how the outcome is taken back into
+ * it. A new kind of document that is decided on is one such record.
  */
 export interface Decidable<D extends DocumentHead = DocumentHead> extends Kind<D> {
   /** Who raised it, and the department it is of: with its owner all that is not frozen when it is sent. */

@@ -23,7 +23,8 @@ export async function openRoute(
   } & Judged,
 ): Promise<Progress> {
   const { round, subject, keepsEarlier } = sent
-  const approvals = await listApprovals(ctx.tx, document.id, { round, keepsEarlier })
+  // A sending that begins anew has no approvals yet.
+  const approvals = keepsEarlier ? await listApprovals(ctx.tx, document.id, { round, keepsEarlier }) : []
   const route = makeRoute(subject, sent.policy, sent.people, approvals)
   const progress = progressOf(route, approvals)
   if (round > 1) await stopRoute(ctx, document.id)

@@ -5,6 +5,7 @@ import type { Condition, Policy, SentSubject, Who } from '#core/approval/policy'
 import { standingApprovals, type Approved, type Sending } from '#core/approval/standing'
 import type { Route } from '#core/approval/route'
 import type { Tx } from '../db/client'
+import { UTC } from '../db/moments'
 import { named, read, readOne } from '../db/read'
 import { person, roleGrant } from '../db/schema/people'
 import {
@@ -51,9 +52,7 @@ export async function requirePolicy(tx: Tx, today: Day): Promise<Policy> {
       fallbackId: y.fallbackId,
       rules: sql<PolicyRow['rules']>`coalesce((
       select json_agg(json_build_object('id', ${r.id}, 'name', ${r.name}, 'conditions', ${r.conditions},
-      'sparesManagers',
-        ${r.sparesManagers},
-        'steps', coalesce((
+        'sparesManagers', ${r.sparesManagers}, 'steps', coalesce((
           select json_agg(json_build_object('rank', ${s.rank}, 'mustCover', ${s.mustCover}, 'who', case
             when ${s.who} ->> 'by' = 'role' then ${s.who} || jsonb_build_object('holders', coalesce((
               select jsonb_agg(distinct ${g.personId}) from ${g} where ${g.role} = ${s.who} ->> 'role'
@@ -139,7 +138,7 @@ export function listDecisions(tx: Tx, documentId: string): Promise<DecisionRow[]
       forName: f.name,
       outcome: d.outcome,
       comment: d.comment,
-      at: sql<DecisionRow['at']>`to_char(${d.at} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`,
+      at: UTC(d.at),
       eventSeq: d.eventSeq,
       takenBack: sql<DecisionRow['takenBack']>`${d.takenBackAt} is not null`,
     },

@@ -1,4 +1,4 @@
-import { Column, is, sql, type GetColumnData, type SQL, type SQLWrapper, type Table } from 'drizzle-orm'
+import { Column, getTableName, is, sql, type GetColumnData, type SQL, type SQLWrapper, type Table } from 'drizzle-orm'
 import { alias, type PgTable } from 'drizzle-orm/pg-core'
 import type { Tx } from './client'
 
@@ -44,10 +44,15 @@ interface Around {
   readonly distinct?: boolean
 }
 
+const textOf = (column: Column): string => `"${getTableName(column.table)}"."${column.name}"`
+
 /** Reads rows: `fields` from what `rest` says, which begins with `from`. */
 export async function read<F extends Fields>(tx: Tx, fields: F, rest: SQL, around: Around = {}): Promise<Row<F>[]> {
   const list = sql.join(
-    Object.entries(fields).map(([name, field]) => sql`${field} as ${sql.identifier(name)}`),
+    Object.entries(fields).map(([name, field]) =>
+      // A column is written as text: putting a long list together piece by piece costs more than running it.
+      is(field, Column) ? sql.raw(`${textOf(field)} as "${name}"`) : sql`${field} as ${sql.identifier(name)}`,
+    ),
     sql`, `,
   )
   const { rows } = await tx.execute(

@@ -137,11 +137,12 @@ async function moveMoney(
 ): Promise<void> {
   const currency = c.organisation.baseCurrency
   const at = fiscalPeriod(c.today, c.organisation.fiscalStartMonth)
-  const asked = new Map([...requisitions.values()].flatMap((r) => r.lines.map((l) => [l.id, l] as const)))
-  const periodOf = new Map(
-    [...requisitions.values()].flatMap((r) => r.lines.map((l) => [l.id, r.period ?? at.period] as const)),
+  const asked = new Map(
+    [...requisitions.values()].flatMap((r) =>
+      r.lines.map((l) => [l.id, { line: l, period: r.period ?? at.period }] as const),
+    ),
   )
-  const budgetIds = [...new Set([...asked.values()].flatMap((l) => l.codings.map((x) => x.budgetLineId)))]
+  const budgetIds = [...new Set([...asked.values()].flatMap(({ line }) => line.codings.map((x) => x.budgetLineId)))]
   const budgetLines = new Map((await lockBudgetLines(ctx.tx, budgetIds, currency)).map((l) => [l.id, l]))
 
   const entries: NewEntry[] = []
@@ -160,15 +161,13 @@ async function moveMoney(
   }
   c.lines.forEach((line, i) => {
     const sources = line.sources.map((s) => {
-      const l = asked.get(s.requisitionLineId)
-      if (l === undefined) throw new Error('an order line serves an unknown line')
-      const frozen = frozenLine(l, currency)
-      return { quantity: s.quantity, split: frozen.split, codings: frozen.codings, whole: lineNet(frozen) }
+      const of = asked.get(s.requisitionLineId)
+      if (of === undefined) throw new Error('an order line serves an unknown line')
+      const { split, codings, ...frozen } = frozenLine(of.line, currency)
+      return { quantity: s.quantity, split, codings, whole: lineNet(frozen), period: of.period }
     })
     // What was reserved for a line stands in its request's period; so does what is ordered for it.
-    const periods = line.sources.flatMap((s) =>
-      (asked.get(s.requisitionLineId)?.codings ?? []).map(() => periodOf.get(s.requisitionLineId) ?? at.period),
-    )
+    const periods = sources.flatMap((s) => s.codings.map(() => s.period))
     const effects = orderLineEffects(
       { ...line, currency: tray.currency, perBase: requireRate(c), baseCurrency: currency },
       sources,

@@ -3,7 +3,7 @@ import type { DecimalText } from '#core/base/decimal'
 import { moneyOf } from '#core/base/money'
 import type { OrderHead } from '#shared/contract/order'
 import type { Tx } from '../db/client'
-import { UTC } from '../db/moments'
+import { PAGE_KEY, UTC } from '../db/moments'
 import { visible, type Reader } from '../document/visible'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
 import { seesWhole, SEEN_ORDERS } from './visible'
@@ -162,7 +162,7 @@ export async function listOrderPage(
       issuedAt: UTC(o.sentAt),
       mailed: sql<OrderHead['mailed']>`coalesce((select ${g.outcome} = 'sent' from ${g}
         where ${g.orderId} = ${o.id} and ${g.revision} = ${o.revision} order by ${g.laidAt} limit 1), false)`,
-      key: sql<string>`to_char(${o.sentAt} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"') || '_' || ${o.id}`,
+      key: PAGE_KEY(o.sentAt, o.id),
     },
     sql`from ${o} join ${b} on ${b.id} = ${o.ownerId}
     where ${o.kind} = 'order' and ${o.sentAt} is not null and ${visible(SEEN_ORDERS, reader)} ${from}

@@ -52,8 +52,10 @@ export interface OldLine {
   day: Day | null
 }
 
-/** What of an old line a new one takes over. */
-export function asLine(l: OldLine) {
+type TakenOver = Exclude<keyof OldLine, 'groupId' | 'groupName' | 'groupNote' | 'groupDay' | 'account' | 'note' | 'day'>
+
+/** What of an old line a new one takes over; or, of a table of lines, the columns in which it stands. */
+export function asLine<L extends Record<TakenOver, unknown>>(l: L): Pick<L, TakenOver> {
   return {
     itemId: l.itemId,
     categoryId: l.categoryId,
@@ -71,18 +73,7 @@ export function asLine(l: OldLine) {
 }
 
 const LINE = {
-  itemId: l.itemId,
-  categoryId: l.categoryId,
-  description: l.description,
-  secondDescription: l.secondDescription,
-  quantity: l.quantity,
-  unit: l.unit,
-  unitPrice: l.unitPrice,
-  priceBase: l.priceBase,
-  currency: l.currency,
-  taxCode: l.taxCode,
-  supplierId: l.supplierId,
-  supplierPart: l.supplierPart,
+  ...asLine(l),
   account: sql<string | null>`(select ${b.accountCode} from ${c} join ${b} on ${b.id} = ${c.budgetLineId}
     where ${c.lineId} = ${l.id} order by ${c.position} limit 1)`,
 }
@@ -157,18 +148,7 @@ export function listRequestLines(
 }
 
 const ORDER_LINE = {
-  itemId: ol.itemId,
-  categoryId: i.categoryId,
-  description: ol.description,
-  secondDescription: ol.secondDescription,
-  quantity: ol.quantity,
-  unit: ol.unit,
-  unitPrice: ol.unitPrice,
-  priceBase: ol.priceBase,
-  currency: o.currency,
-  taxCode: ol.taxCode,
-  supplierId: o.supplierId,
-  supplierPart: ol.supplierPart,
+  ...asLine({ ...ol, categoryId: i.categoryId, currency: o.currency, supplierId: o.supplierId }),
   account: sql<string | null>`(select ${b.accountCode} from ${x} join ${c} on ${c.lineId} = ${x.requisitionLineId}
     join ${b} on ${b.id} = ${c.budgetLineId}
     where ${x.orderLineId} = ${ol.id} order by ${c.position} limit 1)`,

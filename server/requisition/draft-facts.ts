@@ -1,6 +1,7 @@
 import { fiscalPeriod } from '#core/base/day'
 import { isId } from '#core/base/id'
 import type { Draft } from '#core/requisition/draft'
+import type { AttachmentKind } from '#core/requisition/rules'
 import type { DraftFactsWire } from '#shared/contract/draft-facts'
 import { peopleNamedBy, requirePolicy } from '../approval/reads'
 import { listPayingLines, lockBudgetLines } from '../budget/reads'
@@ -16,6 +17,8 @@ export interface DraftOf {
   readonly id: string | null
   readonly ownerId: string
   readonly raisedById: string
+  /** What its files are, where they were read already. */
+  readonly attached?: readonly AttachmentKind[]
 }
 
 /**
@@ -79,6 +82,6 @@ export async function gatherDraftFacts(
     ownFields: inForce(form.ownFields),
     rules: form.rules,
     kinds: inForce(form.kinds),
-    attached: of.id === null ? [] : (await listAttachments(tx, of.id)).map((a) => a.kind),
+    attached: [...(of.attached ?? (of.id === null ? [] : (await listAttachments(tx, of.id)).map((a) => a.kind)))],
   }
 }

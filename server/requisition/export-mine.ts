@@ -1,5 +1,4 @@
 import { isId } from '#core/base/id'
-import { dayOf } from '#core/base/day'
 import { dec, isDecimalText } from '#core/base/decimal'
 import { lineNet } from '#core/base/line-net'
 import { adjustmentsOf, type OwnValues } from '#core/requisition/draft'
@@ -11,7 +10,7 @@ import { sayOwnValue, type OwnNames } from '#shared/words/own-field'
 import type { Context } from '../context'
 import type { Tx } from '../db/client'
 import { type Cell, type Table, writeCsv, writeXlsx } from '../files/write-sheet'
-import { requireOrganisation } from '../settings/reads'
+import { requireTerms } from '../settings/reads'
 import { listJobs, readForm, type FormEver } from './form-reads'
 import { readMinePage } from './mine-page'
 import { listMineLines, type MineQuery } from './mine-reads'
@@ -28,15 +27,15 @@ export async function exportMine(
   q: Omit<MineQuery, 'after' | 'limit'> & { readonly of: 'requests' | 'lines'; readonly as: 'csv' | 'xlsx' },
 ): Promise<{ bytes: Buffer; name: string; mime: string }> {
   const { tx, now } = ctx
-  const { baseCurrency, timeZone } = await requireOrganisation(tx)
+  const terms = await requireTerms(tx, now)
   const found: MineRow[] = []
   for (let after: string | undefined; found.length < MOST_ROWS;) {
-    const page = await readMinePage(ctx, { ...q, after, limit: 500 })
+    const page = await readMinePage(ctx, { ...q, after, limit: 500 }, terms)
     found.push(...page.rows)
     if (page.next === null) break
     after = page.next
   }
-  const { ownFields } = await readForm(tx, dayOf(now, timeZone))
+  const { ownFields } = await readForm(tx, terms.today)
   const table =
     q.of === 'lines'
       ? await tableOfLines(
@@ -48,7 +47,7 @@ export async function exportMine(
           tx,
           found,
           ownFields.filter((f) => f.on === 'requisition'),
-          baseCurrency,
+          terms.organisation.baseCurrency,
         )
   const name = q.of === 'lines' ? 'mine-lines' : 'mine'
   return q.as === 'csv'

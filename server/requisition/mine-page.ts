@@ -2,53 +2,52 @@ import { moneyOf, sum, type Money } from '#core/base/money'
 import { draftWorth } from '#core/requisition/draft-worth'
 import type { MineRow } from '#shared/contract/mine'
 import type { Context } from '../context'
-import { requireTerms } from '../settings/reads'
+import type { Terms } from '../settings/reads'
 import { listMine, listMineAmounts, listMineLines, type MineLine, type MineQuery } from './mine-reads'
 
 /** A page of Mine, each with what it was sent as, or with what its draft comes to now. */
 export async function readMinePage(
   ctx: Context,
   query: MineQuery,
-): Promise<{ rows: MineRow[]; next: string | null; currency: string }> {
+  terms: Terms,
+): Promise<{ rows: MineRow[]; next: string | null }> {
   const page = await listMine(ctx.tx, ctx.actor.id, query)
-  const { worth, currency } = await worthOf(ctx, page.rows)
-  return { ...page, currency, rows: page.rows.map((r) => ({ ...r, amount: worth.get(r.id)?.amount ?? null })) }
+  const worth = await worthOf(ctx, page.rows, terms)
+  return { ...page, rows: page.rows.map((r) => ({ ...r, amount: worth.get(r.id)?.amount ?? null })) }
 }
 
 /** What everything that fits a query comes to, and what of it is still open, in the base currency. */
 export async function sumMine(
   ctx: Context,
   query: MineQuery,
+  terms: Terms,
 ): Promise<{ fitting: number; sum: string; openSum: string }> {
   const all = await listMineAmounts(ctx.tx, ctx.actor.id, query)
-  const { worth, currency } = await worthOf(ctx, all)
+  const worth = await worthOf(ctx, all, terms)
   const total = (of: typeof all) =>
     sum(
       of.flatMap((r) => worth.get(r.id) ?? []),
-      currency,
+      terms.organisation.baseCurrency,
     ).amount
   return { fitting: all.length, sum: total(all), openSum: total(all.filter((r) => r.isOpen)) }
 }
 
 /** Amounts as they were sent; those of what was never sent are worked out from its lines, at the rates of today. */
 async function worthOf(
-  { tx, now }: Context,
+  { tx }: Context,
   rows: readonly { readonly id: string; readonly amount: string | null }[],
-): Promise<{ worth: Map<string, Money>; currency: string }> {
-  const { organisation, perBase } = await requireTerms(tx, now)
+  { organisation, perBase }: Terms,
+): Promise<Map<string, Money>> {
   const currency = organisation.baseCurrency
   const rates = new Map(perBase)
   const drafts = rows.flatMap((r) => (r.amount === null ? [r.id] : []))
   const lines = new Map<string, MineLine[]>(drafts.map((id) => [id, []]))
   for (const line of await listMineLines(tx, drafts)) lines.get(line.requisitionId)?.push(line)
-  return {
-    currency,
-    worth: new Map(
-      rows.flatMap((r): [string, Money][] => {
-        if (r.amount !== null) return [[r.id, moneyOf(r.amount, currency)]]
-        const own = lines.get(r.id) ?? []
-        return own.length === 0 ? [] : [[r.id, draftWorth(own, rates, currency)]]
-      }),
-    ),
-  }
+  return new Map(
+    rows.flatMap((r): [string, Money][] => {
+      if (r.amount !== null) return [[r.id, moneyOf(r.amount, currency)]]
+      const own = lines.get(r.id) ?? []
+      return own.length === 0 ? [] : [[r.id, draftWorth(own, rates, currency)]]
+    }),
+  )
 }

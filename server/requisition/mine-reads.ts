@@ -14,7 +14,7 @@ import { person } from '../db/schema/people'
 import { requisitions } from '../requisition/visible'
 import { supplier } from '../db/schema/supplier'
 import { category } from '../db/schema/catalogue'
-import { SECONDS } from '../db/moments'
+import { PAGE_KEY, SECONDS } from '../db/moments'
 
 const m = named(remark, 'm')
 const k = named(requisitionLine, 'k')
@@ -109,7 +109,7 @@ export async function listMine(
       remindedAt: SECONDS(r.remindedAt),
       job: b.number,
       own: r.own,
-      key: sql<string>`to_char(${r.changedAt} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"') || '_' || ${r.id}`,
+      key: PAGE_KEY(r.changedAt, r.id),
     },
     sql`from page r left join ${b} on ${b.id} = ${r.jobId}
     left join lateral (select array_agg(distinct ${p.name}) filter (where ${s.state} = 'open') as names,

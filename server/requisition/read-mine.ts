@@ -1,5 +1,6 @@
 import type { MineRow } from '#shared/contract/mine'
 import type { Context } from '../context'
+import { requireTerms } from '../settings/reads'
 import { readMinePage, sumMine } from './mine-page'
 import { countMine, type MineQuery } from './mine-reads'
 
@@ -18,7 +19,12 @@ export async function readMine(
   openSum: string
   now: string
 }> {
-  const page = await readMinePage(ctx, query)
-  const counts = await countMine(ctx.tx, ctx.actor.id)
-  return { ...page, ...counts, ...(await sumMine(ctx, query)), now: ctx.now.toISOString() }
+  const terms = await requireTerms(ctx.tx, ctx.now)
+  return {
+    ...(await readMinePage(ctx, query, terms)),
+    ...(await countMine(ctx.tx, ctx.actor.id)),
+    ...(await sumMine(ctx, query, terms)),
+    currency: terms.organisation.baseCurrency,
+    now: ctx.now.toISOString(),
+  }
 }

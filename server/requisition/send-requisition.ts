@@ -4,6 +4,7 @@ import { isNoMoreThan } from '#core/requisition/compare'
 import { proposeTitle } from '#core/requisition/title'
 import { fiscalPeriod } from '#core/base/day'
 import type { Draft } from '#core/requisition/draft'
+import type { AttachmentKind } from '#core/requisition/rules'
 import { readFacts } from '#shared/contract/draft-facts'
 import { sayMissing } from '#shared/words/requisition'
 import { waysOf } from '#shared/words/ways'
@@ -37,7 +38,13 @@ export interface Sent {
  */
 export async function sendRequisition(ctx: Context, id: string, version: number): Promise<Sent> {
   const kept = await requireMove(ctx, id, version, 'send')
-  const { draft, facts } = await gatherFacts(ctx, kept)
+  const files = await listAttachments(ctx.tx, id)
+  const fileIds = files.map((f) => f.id)
+  const { draft, facts } = await gatherFacts(
+    ctx,
+    kept,
+    files.map((f) => f.kind),
+  )
   const verdict = computeDraft(draft, facts)
   const stops = verdict.missing.filter((m) => m.stops)
   if (stops.length > 0)
@@ -76,7 +83,6 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
   )
 
   const round = kept.round + 1
-  const files = (await listAttachments(ctx.tx, id)).map((a) => a.id)
   const title = draft.title.trim() === '' ? proposeTitle(draft, (id) => facts.suppliers.get(id)?.name) : draft.title
   const about = { id, kind: 'requisition', number: kept.number, title }
   const progress = await openRoute(ctx, about, {
@@ -86,7 +92,7 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
     people: facts.people,
     keepsEarlier:
       kept.sentDraft !== null &&
-      isNoMoreThan(kept.sentDraft, { ...draft, title }, { then: kept.sentFiles, now: files }),
+      isNoMoreThan(kept.sentDraft, { ...draft, title }, { then: kept.sentFiles, now: fileIds }),
   })
   const state = progress.state === 'approved' ? ('approved' as const) : ('in approval' as const)
   await appendEvent(ctx, {
@@ -123,7 +129,7 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
     amount: verdict.approvalAmount.amount,
     round,
     sentDraft: { ...draft, title },
-    sentFiles: files,
+    sentFiles: fileIds,
     accountingDate: draft.accountingDate,
     shipToId,
   })
@@ -132,13 +138,18 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
 }
 
 /** The draft and its facts under lock; sent again when its period is closed, it takes today. */
-async function gatherFacts(ctx: Context, kept: RequisitionRow): Promise<{ draft: Draft; facts: DraftFacts }> {
-  const facts = readFacts(await gatherDraftFacts(ctx.tx, kept.draft, kept, ctx.now, true))
+async function gatherFacts(
+  ctx: Context,
+  kept: RequisitionRow,
+  attached: readonly AttachmentKind[],
+): Promise<{ draft: Draft; facts: DraftFacts }> {
+  const of = { ...kept, attached }
+  const facts = readFacts(await gatherDraftFacts(ctx.tx, kept.draft, of, ctx.now, true))
   const { accountingDate } = kept.draft
   if (kept.round === 0 || accountingDate === null) return { draft: kept.draft, facts }
   const at = fiscalPeriod(accountingDate, facts.fiscalStartMonth)
   if (!facts.closedPeriods.some((p) => p.year === at.year && p.period === at.period))
     return { draft: kept.draft, facts }
   const draft = { ...kept.draft, accountingDate: null }
-  return { draft, facts: readFacts(await gatherDraftFacts(ctx.tx, draft, kept, ctx.now, true)) }
+  return { draft, facts: readFacts(await gatherDraftFacts(ctx.tx, draft, of, ctx.now, true)) }
 }

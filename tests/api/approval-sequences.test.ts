@@ -1,9 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { eq } from 'drizzle-orm'
 import fc from 'fast-check'
-import pg from 'pg'
-import type PgBoss from 'pg-boss'
-import { afterAll, beforeAll, expect, inject, test } from 'vitest'
+import { afterAll, beforeAll, expect, test } from 'vitest'
 import { fills } from '#core/approval/progress'
 import type { Seat } from '#core/approval/route'
 import { dec } from '#core/base/decimal'
@@ -11,38 +9,24 @@ import { decide } from '../../server/approval/decide'
 import { findRoute, listOpenActors, readDecisions } from '../../server/approval/reads'
 import { routeAgain } from '../../server/approval/route-again'
 import { takeBack } from '../../server/approval/take-back'
-import type { Context } from '../../server/context'
-import { inTransaction, openDatabase, type Database } from '../../server/db/client'
 import { approvalRoute } from '../../server/db/schema/approval'
 import { Problem } from '../../server/http/problem'
-import { findActor } from '../../server/people/actor-reads'
 import { listAbsences } from '../../server/people/absence-reads'
 import { endAway, setAway } from '../../server/people/set-away'
-import { useQueue } from '../../server/queue/enqueue'
 import { REQUISITION } from '../../server/requisition/kind'
 import { findRequisition } from '../../server/requisition/reads'
 import { createDraft, saveDraft } from '../../server/requisition/save-draft'
 import { sendRequisition } from '../../server/requisition/send-requisition'
 import { withdrawRequisition } from '../../server/requisition/withdraw-requisition'
-import { freeLine, moment, personId, soundDraft, TODAY } from '../setup/rekko'
+import { freeLine, personId, soundDraft, TODAY } from '../setup/rekko'
+import { openUseCases, type UseCases } from '../setup/use-cases'
 
 // Sequences, not steps: whatever was done, in whatever order, an approval never counts for more than its giver saw.
-let database: Database
-let admin: pg.Client
-const name = `sequences_${process.pid}_${randomUUID().slice(0, 8)}`
-const { urls, template } = inject('cluster')
+let rekko: UseCases
 beforeAll(async () => {
-  Object.assign(process.env, {
-    DATABASE_URL: urls.rekko_app.replace(/DATABASE$/, name),
-    REKKO_SESSION_SECRET: 'a-secret-for-tests-that-is-long-enough',
-  })
-  admin = new pg.Client({ connectionString: urls.postgres.replace(/DATABASE$/, 'postgres') })
-  await admin.connect()
-  await admin.query(`create database "${name}" owner rekko_owner template "${template}" strategy file_copy`)
-  const own = new pg.Client({ connectionString: urls.postgres.replace(/DATABASE$/, name) })
-  await own.connect()
+  rekko = await openUseCases()
   // Two who decide side by side, and one after them.
-  await own.query(`update approval_policy set in_force_from = '2999-01-01'`)
+  await rekko.arrange(`update approval_policy set in_force_from = '2999-01-01'`)
   const steps = (
     [
       ['Ines Adeyemi', 10],
@@ -50,7 +34,7 @@ beforeAll(async () => {
       ['Marguerite Oduya', 20],
     ] as const
   ).map(([who, rank]) => ({ rank, who: { by: 'person', personId: personId(who) } }))
-  await own.query(
+  await rekko.arrange(
     `with p as (insert into approval_policy (name, in_force_from, ending) values ('of a test', $2, 'fallback')
        returning id),
      r as (insert into approval_rule (policy_id, position, name, conditions)
@@ -60,24 +44,11 @@ beforeAll(async () => {
        from r, jsonb_array_elements($1::jsonb) with ordinality s(s, n)`,
     [JSON.stringify(steps), TODAY],
   )
-  await own.end()
-  database = openDatabase(urls.rekko_app.replace(/DATABASE$/, name), 2)
-  useQueue({ send: () => Promise.resolve(null) } as unknown as PgBoss)
 })
-afterAll(async () => {
-  await database.pool.end()
-  await admin.query(`drop database "${name}" with (force)`)
-  await admin.end()
-})
+afterAll(() => rekko.stop())
 
 const DECIDERS = ['Ines Adeyemi', 'Tomas Brandt', 'Marguerite Oduya', 'Harriet Voss'] as const
-const as = <T>(who: string, work: (ctx: Context) => Promise<T>): Promise<T> =>
-  inTransaction(database.db, async (tx) => {
-    const now = moment()
-    const actor = await findActor(tx, personId(who), now)
-    if (actor === null) throw new Error(`${who} is gone`)
-    return work({ tx, now, actor })
-  })
+const as: UseCases['as'] = (who, work) => rekko.as(who, work)
 /** What is refused changes nothing; anything else that goes wrong is a fault. */
 async function attempt(work: () => Promise<unknown>): Promise<void> {
   try {
@@ -104,7 +75,7 @@ const step: fc.Arbitrary<Step> = fc.oneof(
 )
 
 async function take(id: string, s: Step): Promise<void> {
-  const kept = await findRequisition(database.db, id)
+  const kept = await findRequisition(rekko.db, id)
   if (kept === null) throw new Error('it is gone')
   const { version } = kept
   switch (s.do) {
@@ -123,7 +94,7 @@ async function take(id: string, s: Step): Promise<void> {
       await attempt(() => as(s.who, (ctx) => decide(ctx, REQUISITION, id, version, s.do as 'approve', 'because')))
       return
     case 'take back': {
-      const { decisions } = await readDecisions(database.db, id)
+      const { decisions } = await readDecisions(rekko.db, id)
       const last = decisions.findLast((d) => d.actorId === personId(s.who))
       if (last !== undefined) await attempt(() => as(s.who, (ctx) => takeBack(ctx, REQUISITION, id, last.id)))
       return
@@ -142,23 +113,23 @@ async function take(id: string, s: Step): Promise<void> {
       )
       break
     case 'back':
-      for (const a of await listAbsences(database.db, TODAY, personId(s.who)))
+      for (const a of await listAbsences(rekko.db, TODAY, personId(s.who)))
         await as(s.who, (ctx) => endAway(ctx, a.id, a.version))
   }
   // What a task does after people changed.
-  const now = await findRequisition(database.db, id)
+  const now = await findRequisition(rekko.db, id)
   if (now !== null) await as('Owen Marsh', (ctx) => routeAgain(ctx, REQUISITION, now))
 }
 
 /** What holds at any moment of any sequence. */
 async function check(id: string): Promise<void> {
-  const kept = await findRequisition(database.db, id)
-  const route = await findRoute(database.db, id)
+  const kept = await findRequisition(rekko.db, id)
+  const route = await findRoute(rekko.db, id)
   if (kept === null || route === null) return
-  const { decisions, standing } = await readDecisions(database.db, id)
+  const { decisions, standing } = await readDecisions(rekko.db, id)
   const amounts = new Map(
     (
-      await database.db
+      await rekko.db
         .select({ id: approvalRoute.id, amount: approvalRoute.amount })
         .from(approvalRoute)
         .where(eq(approvalRoute.documentId, id))
@@ -173,7 +144,7 @@ async function check(id: string): Promise<void> {
   // Approved is what every seat of the route was approved for, and nobody is asked who approved already.
   const filled = (seat: Seat) => standing.some((a) => fills(seat, a))
   if (kept.state === 'approved') expect(route.route.steps.every((s) => s.seats.every(filled))).toBe(true)
-  const asked = await listOpenActors(database.db, id)
+  const asked = await listOpenActors(rekko.db, id)
   for (const { id: actorId } of asked) expect(standing.map((a) => a.actorId)).not.toContain(actorId)
   if (kept.state === 'in approval') expect(asked.length).toBeGreaterThan(0)
 }

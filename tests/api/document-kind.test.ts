@@ -1,8 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { sql } from 'drizzle-orm'
-import pg from 'pg'
-import type PgBoss from 'pg-boss'
-import { afterAll, beforeAll, expect, inject, test } from 'vitest'
+import { afterAll, beforeAll, expect, test } from 'vitest'
 import { money } from '#core/base/money'
 import type { SentSubject } from '#core/approval/policy'
 import { askQuestion } from '../../server/approval/ask-question'
@@ -14,7 +12,6 @@ import { routeAgain } from '../../server/approval/route-again'
 import { takeBack } from '../../server/approval/take-back'
 import { listEvents } from '../../server/audit/reads'
 import type { Context } from '../../server/context'
-import { inTransaction, openDatabase, type Database } from '../../server/db/client'
 import { named, readOne } from '../../server/db/read'
 import { approvalSeat } from '../../server/db/schema/approval'
 import { document } from '../../server/db/schema/document'
@@ -26,8 +23,8 @@ import { insertDocument, setLeft, setState } from '../../server/document/store'
 import { listWhoSee, maySee } from '../../server/document/visible'
 import { findActor } from '../../server/people/actor-reads'
 import { listNotices } from '../../server/people/notice-reads'
-import { useQueue } from '../../server/queue/enqueue'
 import { moment, personId } from '../setup/rekko'
+import { openUseCases, type UseCases } from '../setup/use-cases'
 
 /** A kind of document that nobody knew before: a memo, of one record. It has no rows besides its document. */
 interface Memo extends DocumentHead {
@@ -76,34 +73,13 @@ const MEMO: Decidable<Memo> = {
   wasActedOn: () => null,
 }
 
-let database: Database
-let admin: pg.Client
-const name = `kind_${process.pid}_${randomUUID().slice(0, 8)}`
-const { urls, template } = inject('cluster')
+let rekko: UseCases
 beforeAll(async () => {
-  Object.assign(process.env, {
-    DATABASE_URL: urls.rekko_app.replace(/DATABASE$/, name),
-    REKKO_SESSION_SECRET: 'a-secret-for-tests-that-is-long-enough',
-  })
-  admin = new pg.Client({ connectionString: urls.postgres.replace(/DATABASE$/, 'postgres') })
-  await admin.connect()
-  await admin.query(`create database "${name}" owner rekko_owner template "${template}" strategy file_copy`)
-  database = openDatabase(urls.rekko_app.replace(/DATABASE$/, name), 2)
-  useQueue({ send: () => Promise.resolve(null) } as unknown as PgBoss)
+  rekko = await openUseCases()
 })
-afterAll(async () => {
-  await database.pool.end()
-  await admin.query(`drop database "${name}" with (force)`)
-  await admin.end()
-})
-const as = <T>(who: string, work: (ctx: Context) => Promise<T>): Promise<T> =>
-  inTransaction(database.db, async (tx) => {
-    const now = moment()
-    const actor = await findActor(tx, personId(who), now)
-    if (actor === null) throw new Error(`${who} is gone`)
-    return work({ tx, now, actor })
-  })
-const memo = (id: string) => find(database.db, id).then((m) => m ?? expect.fail('the memo is gone'))
+afterAll(() => rekko.stop())
+const as: UseCases['as'] = (who, work) => rekko.as(who, work)
+const memo = (id: string) => find(rekko.db, id).then((m) => m ?? expect.fail('the memo is gone'))
 
 async function raiseMemo(title: string): Promise<string> {
   const id = randomUUID()
@@ -127,7 +103,7 @@ async function raiseMemo(title: string): Promise<string> {
 test('a new kind is decided, taken back, asked about and routed again by one record', async () => {
   const id = await raiseMemo('A new bench for the quay')
   await as('Ines Adeyemi', (ctx) => askQuestion(ctx, MEMO, id, 'Of wood?'))
-  expect((await listRemarks(database.db, id)).map((r) => [r.kind, r.text])).toEqual([['question', 'Of wood?']])
+  expect((await listRemarks(rekko.db, id)).map((r) => [r.kind, r.text])).toEqual([['question', 'Of wood?']])
   const first = await as('Ines Adeyemi', async (ctx) => decide(ctx, MEMO, id, (await memo(id)).version, 'approve', ''))
   expect(first.state).toBe('approved')
   await as('Ines Adeyemi', (ctx) => takeBack(ctx, MEMO, id, first.decisionId))
@@ -137,13 +113,13 @@ test('a new kind is decided, taken back, asked about and routed again by one rec
     decide(ctx, MEMO, id, (await memo(id)).version, 'sendBack', 'Of stone, please.'),
   )
   expect((await memo(id)).state).toBe('sent back')
-  expect((await listEvents(database.db, id)).map((e) => e.type)).toEqual([
+  expect((await listEvents(rekko.db, id)).map((e) => e.type)).toEqual([
     'sent back',
     'decision taken back',
     'approved',
     'asked',
   ])
-  const told = (await listNotices(database.db, personId('Owen Marsh'))).filter((n) => n.aboutId === id)
+  const told = (await listNotices(rekko.db, personId('Owen Marsh'))).filter((n) => n.aboutId === id)
   expect(told.map((n) => n.told.code)).toEqual(['decided', 'asked'])
 })
 
@@ -162,11 +138,11 @@ test('its files follow it, its visibility is one rule, what is sealed is its own
     }
     return found
   })
-  const sees = async (now: Date) => [...(await listWhoSee({ tx: database.db, now }, MEMO, id, actors))].sort()
+  const sees = async (now: Date) => [...(await listWhoSee({ tx: rekko.db, now }, MEMO, id, actors))].sort()
   const [owen, ines] = [personId('Owen Marsh'), personId('Ines Adeyemi')]
   expect(await sees(moment())).toEqual([owen, ines].sort())
   const opening = new Date(moment().getTime() + 3_600_000)
-  await database.db.execute(sql`update document set sealed_until = ${opening.toISOString()} where id = ${id}`)
+  await rekko.db.execute(sql`update document set sealed_until = ${opening.toISOString()} where id = ${id}`)
   expect(await sees(moment())).toEqual([owen])
   expect(await sees(opening)).toEqual([owen, ines].sort())
 })

@@ -142,9 +142,9 @@ const discount = computed(() =>
           placeholder="currency"
           @update:model-value="current.currency = $event"
       /></span>
-      <span v-if="current.currency !== facts.baseCurrency && rate !== undefined"
-        >{{ wording.decimal(rate) }} {{ current.currency }} to the {{ facts.baseCurrency }}</span
-      >
+      <span v-if="current.currency !== facts.baseCurrency && rate !== undefined">{{
+        wording.rate(rate, current.currency, facts.baseCurrency)
+      }}</span>
       <span v-if="current.itemId === null" class="inline-flex items-baseline gap-1.5"
         ><label :for="`${id}-part`">supplier’s part number</label
         ><input

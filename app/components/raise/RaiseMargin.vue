@@ -32,10 +32,9 @@ const tax = computed(() => {
   const each = v.sums.map((s) => (s.currency === props.currency ? wording.amount(s.tax) : wording.money(s.tax)))
   return sayFeltTax(feltTax(v.sums, v.approvalAmount, perBase), each.join(', '), wording.ways)
 })
-/** “0.854 GBP to the EUR”: as rates are published. */
 function sayRate(currency: string): string {
   const rate = perBase(currency)
-  return rate === undefined ? 'no rate' : `${wording.decimal(rate)} ${currency} to the ${props.currency}`
+  return rate === undefined ? 'no rate' : wording.rate(rate, currency, props.currency)
 }
 const foreign = computed(() => (props.verdict?.sums ?? []).filter((s) => s.currency !== props.currency))
 const effects = computed<EffectView[]>(() =>

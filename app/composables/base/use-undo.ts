@@ -37,7 +37,7 @@ export const useUndo = defineStore('undo', () => {
     label: string,
     seconds: number,
     undo: () => void | Promise<void>,
-    stays = false,
+    { stays = false }: { readonly stays?: boolean } = {},
   ): void {
     last += 1
     const offer = { key: last, sentence, label, undo, until: Date.now() + seconds * 1000, stays }

@@ -23,6 +23,8 @@ export function useWording() {
     decimalMark,
     percent,
     shortMonth,
+    /** “0.854 GBP to the EUR”: as rates are published. */
+    rate: (perBase: string, currency: string, base: string) => `${decimal(perBase)} ${currency} to the ${base}`,
     day: (day: string) => ways.day(day, today.value),
     shortDay: (day: string) => ways.shortDate(day, today.value),
     moment: (iso: string) => ways.moment(iso, zone.value, today.value),

@@ -136,7 +136,7 @@ async function decide(outcome: 'approve' | 'sendBack' | 'reject'): Promise<void>
           trouble.value = sayError(e)
         }
       },
-      true,
+      { stays: true },
     )
     await readQueue()
     await navigateTo(next === undefined || next.id === d.id ? '/decide' : `/decide/${next.id}`, { replace: true })

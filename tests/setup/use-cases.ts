@@ -1,0 +1,55 @@
+import { randomUUID } from 'node:crypto'
+import pg from 'pg'
+import type PgBoss from 'pg-boss'
+import { inject } from 'vitest'
+import type { Context } from '../../server/context'
+import { inTransaction, openDatabase, type Db } from '../../server/db/client'
+import { findActor } from '../../server/people/actor-reads'
+import { useQueue } from '../../server/queue/enqueue'
+import { moment, personId } from './rekko'
+
+/** The use cases themselves on a database of their own, without a server: tasks are not carried out. */
+export interface UseCases {
+  readonly db: Db
+  /** A statement with all rights, to arrange what no use case does. */
+  readonly arrange: (text: string, values?: unknown[]) => Promise<void>
+  /** Does something as a person, in one transaction. */
+  readonly as: <T>(name: string, work: (ctx: Context) => Promise<T>) => Promise<T>
+  readonly stop: () => Promise<void>
+}
+
+export async function openUseCases(): Promise<UseCases> {
+  const { urls, template } = inject('cluster')
+  const name = `use_cases_${process.pid}_${randomUUID().slice(0, 8)}`
+  const at = (role: 'postgres' | 'rekko_app', database: string) => urls[role].replace(/DATABASE$/, database)
+  Object.assign(process.env, {
+    DATABASE_URL: at('rekko_app', name),
+    REKKO_SESSION_SECRET: 'a-secret-for-tests-that-is-long-enough',
+  })
+  const admin = new pg.Client({ connectionString: at('postgres', 'postgres') })
+  await admin.connect()
+  await admin.query(`create database "${name}" owner rekko_owner template "${template}" strategy file_copy`)
+  const owner = new pg.Client({ connectionString: at('postgres', name) })
+  await owner.connect()
+  const { db, pool } = openDatabase(at('rekko_app', name), 2)
+  useQueue({ send: () => Promise.resolve(null) } as unknown as PgBoss)
+  return {
+    db,
+    arrange: async (text, values) => {
+      await owner.query(text, values)
+    },
+    as: (who, work) =>
+      inTransaction(db, async (tx) => {
+        const now = moment()
+        const actor = await findActor(tx, personId(who), now)
+        if (actor === null) throw new Error(`${who} is gone`)
+        return work({ tx, now, actor })
+      }),
+    stop: async () => {
+      await pool.end()
+      await owner.end()
+      await admin.query(`drop database "${name}" with (force)`)
+      await admin.end()
+    },
+  }
+}
