@@ -30,8 +30,8 @@ import { bulkLoad, draftId, idNumber, lineId } from './bulk-load'
 import { inline, recording, type Statement } from './capture'
 
 const CONNECTIONS = 8
-const ROUNDS = 3
-const SENDS_A_ROUND = 400
+const ROUNDS = 6
+const SENDS_A_ROUND = 200
 const SENDS = ROUNDS * SENDS_A_ROUND
 const BULK = 100_000
 const now = new Date()

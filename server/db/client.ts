@@ -1,5 +1,6 @@
-import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres'
+import { NodePgDatabase, NodePgDriver } from 'drizzle-orm/node-postgres'
 import pg from 'pg'
+import { QuickDialect } from './statement'
 
 const NUMERIC = 1700
 // Trailing zeros are the column's scale, not information: 312.500000 is read as 312.5.
@@ -63,7 +64,8 @@ export function openDatabase(url: string, max = 10): Database {
     options: NO_JIT,
   })
   pool.on('error', () => undefined)
-  return { db: drizzle(pool), pool }
+  const dialect = new QuickDialect()
+  return { db: new NodePgDatabase(dialect, new NodePgDriver(pool, dialect).createSession(undefined), undefined), pool }
 }
 
 /** Runs `work` in one transaction; a deadlock or a serialization failure is tried again, at most three times. */

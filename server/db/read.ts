@@ -1,6 +1,7 @@
-import { Column, getTableName, is, sql, type GetColumnData, type SQL, type SQLWrapper, type Table } from 'drizzle-orm'
+import { Column, sql, type GetColumnData, type SQL, type SQLWrapper, type Table } from 'drizzle-orm'
 import { alias, type PgTable } from 'drizzle-orm/pg-core'
 import type { Tx } from './client'
+import { Source } from './statement'
 
 /** What a statement may name of some tables: where they stand behind `from`, and each of their columns. */
 export type Named<T extends Table> = SQLWrapper & T['_']['columns']
@@ -11,16 +12,12 @@ export type Named<T extends Table> = SQLWrapper & T['_']['columns']
  */
 export function under<A extends PgTable, B extends PgTable = A>(name: string, source: SQL, ...tables: [A, B?]) {
   const columns = Object.assign({}, ...tables.map((t) => (t === undefined ? {} : columnsOf(t, name)))) as object
-  const itself = {
-    getSQL: () => sql`${source} ${sql.identifier(name)}`,
-    shouldOmitSQLParens: () => true,
-  }
-  return Object.assign(itself, columns) as Named<A> & Named<B>
+  return Object.assign(new Source(source, name), columns) as unknown as Named<A> & Named<B>
 }
 
 function columnsOf(table: PgTable, name: string): Record<string, Column> {
   const renamed = alias(table, name)
-  return Object.fromEntries(Object.entries(renamed).filter(([, c]) => is(c, Column))) as Record<string, Column>
+  return Object.fromEntries(Object.entries(renamed).filter(([, c]) => c instanceof Column)) as Record<string, Column>
 }
 
 /** A table under a short name. */
@@ -44,21 +41,13 @@ interface Around {
   readonly distinct?: boolean
 }
 
-const textOf = (column: Column): string => `"${getTableName(column.table)}"."${column.name}"`
-
 /** Reads rows: `fields` from what `rest` says, which begins with `from`. */
 export async function read<F extends Fields>(tx: Tx, fields: F, rest: SQL, around: Around = {}): Promise<Row<F>[]> {
-  const list = sql.join(
-    Object.entries(fields).map(([name, field]) =>
-      // A column is written as text: putting a long list together piece by piece costs more than running it.
-      is(field, Column) ? sql.raw(`${textOf(field)} as "${name}"`) : sql`${field} as ${sql.identifier(name)}`,
-    ),
-    sql`, `,
-  )
-  const { rows } = await tx.execute(
-    sql`${around.before ?? sql``} select ${around.distinct === true ? sql`distinct ` : sql``}${list} ${rest}`,
-  )
-  const decoders = Object.entries(fields).filter((entry): entry is [string, Column] => is(entry[1], Column))
+  const list = Object.entries(fields).map(([name, field]) => sql`${field} as ${sql.identifier(name)}`)
+  const distinct = around.distinct === true ? sql`distinct ` : sql``
+  const statement = sql`${around.before ?? sql``} select ${distinct}${sql.join(list, sql`, `)} ${rest}`
+  const { rows } = await tx.execute(statement)
+  const decoders = Object.entries(fields).filter((entry): entry is [string, Column] => entry[1] instanceof Column)
   for (const row of rows)
     for (const [name, column] of decoders) if (row[name] !== null) row[name] = column.mapFromDriverValue(row[name])
   return rows as Row<F>[]

@@ -15,8 +15,8 @@ import type { RouteSpec } from '#shared/contract/route'
 import { inTransaction, type Tx } from '../db/client'
 import { LARGEST_UPLOAD } from '../files/check-upload'
 import { environment } from '../environment'
-import { findActor } from '../people/actor-reads'
-import { touchSession } from '../people/store'
+import { findSignedIn } from '../people/actor-reads'
+import { setSessionSeen } from '../people/store'
 import type { Actor } from '../people/actor'
 import type { Context } from '../context'
 import { clock } from '../clock'
@@ -37,6 +37,9 @@ export interface Call<S extends RouteSpec> {
   readonly version: number
   readonly bytes: Buffer
 }
+
+/** A session's idle time is moved on once a minute at most. */
+const SEEN_AGAIN_MS = 60_000
 
 const NOBODY: Actor = { id: '', name: '', locale: 'en-GB', grants: [] }
 
@@ -129,8 +132,9 @@ function hostOf(origin: string): string | null {
 /** Whoever is signed in; 401 where nobody is. */
 async function requireActor(event: H3Event, tx: Tx, now: Date): Promise<Actor> {
   const id = await sessionIdOf(event)
-  const personId = id === null ? null : await touchSession(tx, id, now, environment().idleMinutes)
-  const actor = personId === null ? null : await findActor(tx, personId, now)
-  if (actor === null) throw new Problem(401, 'not-signed-in', 'Sign in first; what you typed is kept.')
-  return actor
+  const oldest = new Date(now.getTime() - environment().idleMinutes * 60_000)
+  const found = id === null ? null : await findSignedIn(tx, id, oldest, now)
+  if (id === null || found === null) throw new Problem(401, 'not-signed-in', 'Sign in first; what you typed is kept.')
+  if (now.getTime() - found.seenAt.getTime() > SEEN_AGAIN_MS) await setSessionSeen(tx, id, now)
+  return found.actor
 }

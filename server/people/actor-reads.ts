@@ -11,23 +11,41 @@ const p = named(person, 'p')
 const g = named(roleGrant, 'g')
 const s = named(session, 's')
 
-/** Whoever acts at a moment; the organisation's own clock decides whether they are still here. */
+const ACTOR = {
+  id: p.id,
+  name: p.name,
+  locale: p.locale,
+  grants: sql<Actor['grants']>`coalesce((
+    select json_agg(json_build_object('role', ${g.role}, 'departmentId', ${g.departmentId})) from ${g}
+      where ${g.personId} = ${p.id}
+  ), '[]')`,
+}
+
+/** The organisation's own clock decides whether a person is still here. */
+const isHere = (now: Date) => sql`(${p.leftOn} is null
+  or ${p.leftOn} >= (${now.toISOString()}::timestamptz at time zone ${o.timeZone})::date)`
+
+/** Whoever acts at a moment. */
 export async function findActor(tx: Tx, personId: string, now: Date): Promise<Actor | null> {
-  return readOne(
+  return readOne(tx, ACTOR, sql`from ${p}, ${o} where ${p.id} = ${personId} and ${isHere(now)}`)
+}
+
+/** Whoever acts in a session that has not ended and was seen since `oldest`, and when it was seen last. */
+export async function findSignedIn(
+  tx: Tx,
+  sessionId: string,
+  oldest: Date,
+  now: Date,
+): Promise<{ actor: Actor; seenAt: Date } | null> {
+  const found = await readOne(
     tx,
-    {
-      id: p.id,
-      name: p.name,
-      locale: p.locale,
-      grants: sql<Actor['grants']>`coalesce((
-      select json_agg(json_build_object('role', ${g.role}, 'departmentId', ${g.departmentId})) from ${g}
-        where ${g.personId} = ${p.id}
-    ), '[]')`,
-    },
-    sql`from ${p}, ${o}
-    where ${p.id} = ${personId} and (${p.leftOn} is null
-      or ${p.leftOn} >= (${now.toISOString()}::timestamptz at time zone ${o.timeZone})::date)`,
+    { ...ACTOR, seenAt: s.seenAt },
+    sql`from ${o}, ${s} join ${p} on ${p.id} = ${s.personId}
+    where ${s.id} = ${sessionId} and ${s.endedAt} is null and ${s.seenAt} > ${oldest.toISOString()} and ${isHere(now)}`,
   )
+  if (found === null) return null
+  const { seenAt, ...actor } = found
+  return { actor, seenAt }
 }
 
 /**
@@ -36,16 +54,7 @@ export async function findActor(tx: Tx, personId: string, now: Date): Promise<Ac
 export async function listLiveActors(tx: Tx, sessionIds: readonly string[], oldest: Date): Promise<Map<string, Actor>> {
   const found = await read(
     tx,
-    {
-      sessionId: s.id,
-      id: p.id,
-      name: p.name,
-      locale: p.locale,
-      grants: sql<Actor['grants']>`coalesce((
-      select json_agg(json_build_object('role', ${g.role}, 'departmentId', ${g.departmentId})) from ${g}
-        where ${g.personId} = ${p.id}
-    ), '[]')`,
-    },
+    { sessionId: s.id, ...ACTOR },
     sql`from ${s} join ${p} on ${p.id} = ${s.personId}
     where ${s.id} = any(${sql.param([...sessionIds])}::text[]) and ${s.endedAt} is null
       and ${s.seenAt} > ${oldest.toISOString()}`,

@@ -13,17 +13,8 @@ export async function insertSession(
   await tx.insert(session).values({ id: s.id, personId: s.personId, createdAt: s.now, seenAt: s.now, byDemo: s.byDemo })
 }
 
-/** The person of a live session, moving its idle time on at most once a minute; null when it ended or idled out. */
-export async function touchSession(tx: Tx, id: string, now: Date, idleMinutes: number): Promise<string | null> {
-  const oldest = new Date(now.getTime() - idleMinutes * 60_000)
-  const [found] = await tx
-    .select({ personId: session.personId, seenAt: session.seenAt })
-    .from(session)
-    .where(and(eq(session.id, id), isNull(session.endedAt), sql`${session.seenAt} > ${oldest.toISOString()}`))
-  if (found === undefined) return null
-  if (now.getTime() - found.seenAt.getTime() > 60_000)
-    await tx.update(session).set({ seenAt: now }).where(eq(session.id, id))
-  return found.personId
+export async function setSessionSeen(tx: Tx, id: string, now: Date): Promise<void> {
+  await tx.update(session).set({ seenAt: now }).where(eq(session.id, id))
 }
 
 export async function endSession(tx: Tx, id: string, now: Date): Promise<void> {
