@@ -2,6 +2,7 @@ import pg from 'pg'
 import { NO_JIT } from '../../server/db/client'
 import { searchItems } from '../../server/find/item-reads'
 import type { Cluster } from '../setup/cluster'
+import { withClient } from './bulk-load'
 import { recording } from './capture'
 
 const WHAT = [
@@ -54,9 +55,10 @@ const FOR = ['pump', 'tank', 'winch', 'skimmer', 'boat', 'laboratory', 'workshop
  * Fills the catalogue with so many items of three words, a size and a part number, by plain SQL: for measuring the
  * search alone.
  */
-export async function bulkItems(url: string, count: number): Promise<void> {
-  const client = new pg.Client({ connectionString: url })
-  await client.connect()
+export const bulkItems = (url: string, count: number): Promise<void> =>
+  withClient(url, (client) => loadItems(client, count))
+
+async function loadItems(client: pg.Client, count: number): Promise<void> {
   await client.query(
     `
     insert into item (id, number, name, category_id, supplier_id, supplier_part, unit, currency, tax_code, lead_days,
@@ -77,7 +79,6 @@ export async function bulkItems(url: string, count: number): Promise<void> {
       `lpad(n::text, 12, '0'))::uuid, 1, 1 + n % 500 from generate_series(1, ${count}) n`,
   )
   await client.query('vacuum analyze')
-  await client.end()
 }
 
 /** What people type: words, a part of a word, a misspelt word, a part number. */

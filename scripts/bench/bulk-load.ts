@@ -12,9 +12,21 @@ export const lineId = (n: number, line: number) => `00000000-0000-4000-800${line
  * Fills the tables with requisitions of two lines, spread over owners and states, by plain SQL: for
  * measuring lists and for nothing else. One in fifty is Owen's, one in five waits on the Desk.
  */
-export async function bulkLoad(url: string, count: number, today: string): Promise<void> {
+export const bulkLoad = (url: string, count: number, today: string): Promise<void> =>
+  withClient(url, (client) => loadRequisitions(client, count, today))
+
+/** A connection for `work`, ended also when it fails, so that its error is what is heard of. */
+export async function withClient(url: string, work: (client: pg.Client) => Promise<void>): Promise<void> {
   const client = new pg.Client({ connectionString: url })
   await client.connect()
+  try {
+    await work(client)
+  } finally {
+    await client.end()
+  }
+}
+
+async function loadRequisitions(client: pg.Client, count: number, today: string): Promise<void> {
   const year = Number(today.slice(5, 7)) >= 4 ? Number(today.slice(0, 4)) : Number(today.slice(0, 4)) - 1
   const others = ['Rosa Castell', 'Priya Lindqvist', 'Jonas Abara', 'Bryn Tolliver', 'Sorrel Quist'].map(personId)
   await client.query('begin')
@@ -44,7 +56,7 @@ export async function bulkLoad(url: string, count: number, today: string): Promi
     await client.query(
       `
       insert into requisition_line (id, requisition_id, position, item_id, description, quantity, unit, unit_price,
-        price_base, currency, to_base, tax_code, tax_rate, supplier_id, ordered)
+        price_base, currency, per_base, tax_code, tax_rate, supplier_id, ordered)
       select ('00000000-0000-4000-900${i}-' || lpad(n::text, 12, '0'))::uuid,
         ('00000000-0000-4000-9000-' || lpad(n::text, 12, '0'))::uuid, ${i}, i.id, i.name, 5, i.unit, 3.85, 1, 'EUR',
         1, 'S', 19, i.supplier_id,
@@ -62,5 +74,4 @@ export async function bulkLoad(url: string, count: number, today: string): Promi
   }
   await client.query('commit')
   await client.query('analyze')
-  await client.end()
 }

@@ -11,6 +11,8 @@ import { moment, personId } from './rekko'
 /** The use cases themselves on a database of their own, without a server: tasks are not carried out. */
 export interface UseCases {
   readonly db: Db
+  /** Where the database is, with all rights. */
+  readonly url: string
   /** A statement with all rights, to arrange what no use case does. */
   readonly arrange: (text: string, values?: unknown[]) => Promise<void>
   /** Does something as a person, in one transaction. */
@@ -35,6 +37,7 @@ export async function openUseCases(): Promise<UseCases> {
   useQueue({ send: () => Promise.resolve(null) } as unknown as PgBoss)
   return {
     db,
+    url: at('postgres', name),
     arrange: async (text, values) => {
       await owner.query(text, values)
     },
