@@ -10,6 +10,7 @@ import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, isTyping, usePlaceKeys } from '~/composables/base/use-keys'
 import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
+import { byTray, trayFor } from '~/composables/desk/tray-for'
 import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
 
@@ -24,6 +25,8 @@ useLive((c) => {
 })
 
 const marked = ref(new Set<string>())
+/** The line that has the focus, and where arrows go on from when none has. */
+const focused = ref<string | null>(null)
 const at = ref<string | null>(null)
 const activeTray = ref<string | null>(null)
 const overTray = ref<string | null>(null)
@@ -91,43 +94,63 @@ function move(by: number): void {
   at.value = to?.id ?? null
   void nextTick(() => document.getElementById(`line-${to?.id ?? ''}`)?.focus())
 }
-/** The tray that fits what is marked: the one at hand, else another of the same supplier and place. */
-function fitting(parts: readonly DeskLine[]): string | null {
-  const fits = (t: TrayView) =>
-    parts.every(
-      (l) =>
-        (l.supplierId === null || l.supplierId === t.supplierId) &&
-        l.shipToId === t.shipToId &&
-        l.currency === t.currency,
-    )
-  return (
-    trays.value.find((t) => t.id === activeTray.value && fits(t))?.id ??
-    trays.value.find((t) => fits(t) && parts.some((l) => l.supplierId !== null))?.id ??
-    null
-  )
-}
-async function lay(parts: readonly DeskLine[], orderId: string | null): Promise<void> {
+const trayAtHand = computed(() => trays.value.find((t) => t.id === activeTray.value) ?? trays.value[0] ?? null)
+/** What Enter lays: exactly what is marked, or else the line that has the focus. */
+const enterLays = computed(() =>
+  chosen.value.length > 0 ? chosen.value : lines.value.filter((l) => l.id === focused.value),
+)
+const sayEnter = computed(() => {
+  const [first, ...more] = enterLays.value
+  if (first === undefined) return 'Space marks a line, Enter lays it on a tray'
+  const what =
+    chosen.value.length === 0
+      ? `“${first.description}”`
+      : more.length === 0
+        ? 'the marked line'
+        : `the ${chosen.value.length} marked lines`
+  const parted = byTray(enterLays.value, supplier.value?.id ?? null)
+  if (parted.length > 1) return `Enter lays ${what} on ${parted.length} trays`
+  const tray = trayFor(enterLays.value, trays.value, activeTray.value)
+  const name = enterLays.value.find((l) => l.supplier !== null)?.supplier ?? supplier.value?.name ?? null
+  if (tray !== null) return `Enter lays ${what} on the tray for ${tray.supplier}`
+  return name === null ? `Enter lays ${what}; choose who supplies it` : `Enter lays ${what} on a new tray for ${name}`
+})
+/** Lays lines on a tray, on those they fit, or on new ones: each on one for its supplier and its place. */
+async function lay(parts: readonly DeskLine[], onto: { id: string } | 'fitting' | 'new'): Promise<void> {
   if (parts.length === 0) {
     trouble.value = 'Mark a line first: Space, or a press on it.'
     return
   }
   trouble.value = ''
+  const first = lines.value.findIndex((l) => parts.some((p) => p.id === l.id))
+  const chosenSupplier = supplier.value?.id ?? null
   try {
-    const done = await api.post('/api/trays', {
-      body: {
-        orderId,
-        supplierId: supplier.value?.id ?? null,
-        parts: parts.map((l) => ({ lineId: l.id, quantity: null })),
-      },
-      key: crypto.randomUUID(),
-    })
-    activeTray.value = done.orderId
-    marked.value = new Set()
+    for (const group of typeof onto === 'object' ? [parts] : byTray(parts, chosenSupplier)) {
+      const done = await api.post('/api/trays', {
+        body: {
+          orderId:
+            typeof onto === 'object'
+              ? onto.id
+              : onto === 'new'
+                ? null
+                : (trayFor(group, trays.value, activeTray.value)?.id ?? null),
+          supplierId: chosenSupplier,
+          parts: group.map((l) => ({ lineId: l.id, quantity: null })),
+        },
+        key: crypto.randomUUID(),
+      })
+      activeTray.value = done.orderId
+      marked.value = new Set([...marked.value].filter((id) => !group.some((l) => l.id === id)))
+    }
     supplier.value = null
     await refresh()
-    at.value = lines.value[0]?.id ?? null
+    const next = lines.value[Math.min(first, lines.value.length - 1)]
+    at.value = next?.id ?? null
+    await nextTick()
+    if (document.activeElement === document.body) document.getElementById(`line-${next?.id ?? ''}`)?.focus()
   } catch (e) {
     trouble.value = sayError(e)
+    await refresh()
     if (e instanceof ApiProblem && e.kind === 'no-supplier')
       await nextTick(() => document.querySelector<HTMLElement>('#choose-supplier input')?.focus())
   }
@@ -157,7 +180,12 @@ async function takeOff(t: TrayView, lineIds: string[] | null): Promise<void> {
     trayTrouble.value = { ...trayTrouble.value, [t.id]: sayError(e) }
   }
 }
-async function agree(t: TrayView, lineId: string, unitPrice: string): Promise<void> {
+/** A price that is being written down: what is issued has it. */
+let pricing: Promise<unknown> = Promise.resolve()
+function agree(t: TrayView, lineId: string, unitPrice: string): void {
+  pricing = pricing.then(() => writePrice(t, lineId, unitPrice))
+}
+async function writePrice(t: TrayView, lineId: string, unitPrice: string): Promise<void> {
   try {
     await api.post('/api/trays/{id}/prices', { params: { id: t.id }, body: { lineId, unitPrice } })
     await refresh()
@@ -165,10 +193,16 @@ async function agree(t: TrayView, lineId: string, unitPrice: string): Promise<vo
     trayTrouble.value = { ...trayTrouble.value, [t.id]: sayError(e) }
   }
 }
-async function issue(t: TrayView): Promise<void> {
+async function issue(id: string): Promise<void> {
   if (busy.value !== null) return
-  busy.value = t.id
+  busy.value = id
   trayTrouble.value = {}
+  await pricing
+  const t = trays.value.find((x) => x.id === id)
+  if (t === undefined || id in trayTrouble.value) {
+    busy.value = null
+    return
+  }
   try {
     const done = await api.post('/api/orders/{id}/issue', {
       params: { id: t.id },
@@ -191,30 +225,32 @@ function drag(event: DragEvent, l: DeskLine): void {
   if (!marked.value.has(l.id)) marked.value = new Set([l.id])
   event.dataTransfer?.setData('text/plain', [...marked.value].join(' '))
 }
-function drop(event: DragEvent, orderId: string | null): void {
+function drop(event: DragEvent, onto: { id: string } | 'new'): void {
   overTray.value = null
   const ids = (event.dataTransfer?.getData('text/plain') ?? '').split(' ')
   void lay(
     lines.value.filter((l) => ids.includes(l.id)),
-    orderId,
+    onto,
   )
 }
 usePlaceKeys(
   [
     { keys: '↑ ↓', does: 'between lines' },
     { keys: 'Space', does: 'mark a line' },
-    { keys: 'Enter', does: 'lay what is marked on a tray' },
+    { keys: 'Enter', does: 'lay what is marked, or else this line, on its tray' },
     { keys: 'Ctrl Enter', does: 'issue the tray at hand' },
   ],
   (event) => {
     if (isMainKey(event)) {
       event.preventDefault()
-      const t = trays.value.find((x) => x.id === activeTray.value) ?? trays.value[0]
-      if (t?.mayIssue === true) void issue(t)
+      // A price that is being typed counts: leaving its field writes it down.
+      if (isTyping(event)) (event.target as HTMLElement).blur()
+      if (trayAtHand.value?.mayIssue === true) void issue(trayAtHand.value.id)
       return
     }
     if (isTyping(event)) return
-    const onLine = (event.target as HTMLElement).id.startsWith('line-') || event.target === document.body
+    const nowhere = event.target === document.body
+    const onLine = (event.target as HTMLElement).id === `line-${focused.value ?? ''}`
     if (event.key === 'ArrowDown') {
       event.preventDefault()
       move(1)
@@ -223,12 +259,11 @@ usePlaceKeys(
       move(-1)
     } else if (event.key === ' ' && onLine) {
       event.preventDefault()
-      const l = lines.value.find((x) => x.id === at.value)
+      const l = lines.value.find((x) => x.id === focused.value)
       if (l !== undefined) mark(l)
-    } else if (event.key === 'Enter' && onLine) {
+    } else if (event.key === 'Enter' && (onLine || (nowhere && chosen.value.length > 0))) {
       event.preventDefault()
-      const parts = chosen.value.length > 0 ? chosen.value : lines.value.filter((x) => x.id === at.value)
-      void lay(parts, fitting(parts))
+      void lay(enterLays.value, 'fitting')
     }
   },
 )
@@ -237,7 +272,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
 
 <template>
   <div>
-    <PageNote>{{ marked.size > 0 ? `${marked.size} marked` : 'Space marks, Enter lays on a tray' }}</PageNote>
+    <PageNote>{{ sayEnter }}</PageNote>
     <SheetPage>
       <h1 class="sentence">{{ sentence }}</h1>
       <p v-if="error" class="notice-red mt-3">
@@ -302,7 +337,8 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
             :data-chosen="marked.has(l.id)"
             :aria-selected="marked.has(l.id)"
             :aria-label="sayLine(l)"
-            @focus="at = l.id"
+            @focus="at = focused = l.id"
+            @blur="focused = null"
             @click="mark(l)"
             @dragstart="drag($event, l)"
           >
@@ -354,17 +390,17 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
             v-for="t in trays"
             :key="t.id"
             :tray="t"
-            :active="t.id === activeTray"
+            :active="t.id === trayAtHand?.id"
             :over="overTray === t.id"
             :busy="busy === t.id"
             :trouble="trayTrouble[t.id] ?? ''"
             @choose="activeTray = t.id"
-            @issue="issue(t)"
+            @issue="issue(t.id)"
             @off="takeOff(t, $event)"
             @price="(lineId, p) => agree(t, lineId, p)"
             @dragover.prevent="overTray = t.id"
             @dragleave="overTray = null"
-            @drop.prevent="drop($event, t.id)"
+            @drop.prevent="drop($event, t)"
           />
           <button
             type="button"
@@ -373,10 +409,10 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
               'hover:border-ink',
               overTray === 'new' ? 'bg-green-ground' : '',
             ]"
-            @click="lay(chosen, null)"
+            @click="lay(chosen, 'new')"
             @dragover.prevent="overTray = 'new'"
             @dragleave="overTray = null"
-            @drop.prevent="drop($event, null)"
+            @drop.prevent="drop($event, 'new')"
           >
             {{
               chosen.length > 0

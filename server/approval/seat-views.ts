@@ -1,4 +1,4 @@
-import { fills, progressOf } from '#core/approval/progress'
+import { fills, progressOf, type StepState } from '#core/approval/progress'
 import type { SeatView } from '#shared/contract/decide'
 import { saySeat } from '#shared/words/approval'
 import { waysOf } from '#shared/words/ways'
@@ -34,7 +34,8 @@ export async function seatViews(
       return [
         {
           actorId: s.actorId,
-          name: s.actorId === actor.id ? 'You' : (people.get(s.actorId) ?? ''),
+          name: people.get(s.actorId) ?? '',
+          you: s.actorId === actor.id,
           why: saySeat(
             s.why,
             {
@@ -44,11 +45,17 @@ export async function seatViews(
             },
             waysOf(actor.locale),
           ),
-          state: decision !== undefined && !waiting.includes(s) ? ('done' as const) : state,
+          state: stateOf(route, decision, decision !== undefined && !waiting.includes(s) ? 'done' : state),
           at: decision?.at ?? null,
           comment: decision?.comment ?? '',
         },
       ]
     }),
   )
+}
+
+/** Where a seat stands: of a stopped route nobody is asked any more. */
+function stateOf(route: RouteRow, decision: { outcome?: string } | undefined, state: StepState): SeatView['state'] {
+  if (route.state !== 'stopped' || state === 'done') return state
+  return decision?.outcome === 'sent back' || decision?.outcome === 'rejected' ? decision.outcome : 'over'
 }

@@ -11,6 +11,7 @@ import type { StationView, TrailAction, TrailView } from '#shared/contract/trail
 import { sayMoveReason } from '#shared/words/requisition'
 import { saySentence, sayNext, sayEvent, sayOrder } from '#shared/words/trail'
 import { inWords } from '#shared/words/format'
+import { sayPeople, type Someone } from '#shared/words/someone'
 import { findRoute, listDecisions } from '../approval/reads'
 import { seatViews } from '../approval/seat-views'
 import { listEvents } from '../audit/reads'
@@ -42,9 +43,10 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
     route === null
       ? []
       : await seatViews(ctx, route, kept.ownerId === actor.id ? 'you' : (names?.owner ?? ''), new Map(), baseCurrency)
-  const waits = [...new Set(seats.filter((s) => s.state === 'open').map((s) => s.name))]
+  const open = seats.filter((s) => s.state === 'open')
+  const waits = open.filter((s, i) => open.findIndex((o) => o.actorId === s.actorId) === i)
   const isOwner = actsAsOwner(kept, actor.id)
-  const open = remarks.filter((r) => r.kind === 'question' && !r.answered)
+  const questions = remarks.filter((r) => r.kind === 'question' && !r.answered)
   const today = dayOf(ctx.now, timeZone)
   const events = (await listEvents(tx, id)).filter(
     (e) => !['part ordered', 'ordered', 'put on a tray', 'taken off a tray'].includes(e.type),
@@ -69,11 +71,11 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
     title: kept.draft.title,
     owner: names?.owner ?? '',
     isOwner,
-    sentence: saySentence(state, waits, open.length > 0),
+    sentence: saySentence(state, waits, questions.length > 0),
     currency: baseCurrency,
     stations: stationsOf(kept, orders, waits, {
       isOwner,
-      question: open.length > 0,
+      question: questions.length > 0,
       baseCurrency,
       decided: decisions.filter((d) => !d.takenBack),
       seats: seats.length,
@@ -82,7 +84,7 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
       ways,
     }),
     entries,
-    next: sayNext(state, { waits, isOwner, question: open[0]?.name ?? null, owner: names?.owner ?? '' }),
+    next: sayNext(state, { waits, isOwner, question: questions[0]?.name ?? null, owner: names?.owner ?? '' }),
     money: moneyByStage(await listMovedMoney(tx, id), baseCurrency),
     lines: kept.lines.map((l) => ({
       id: l.id,
@@ -94,7 +96,7 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
     remarks,
     attachments: (await listAttachments(tx, id)).map(viewAttachment),
     route: seats,
-    actions: actionsOf(kept, { isOwner, changesOwners: may(actor.grants, 'change owners') }, open.length > 0),
+    actions: actionsOf(kept, { isOwner, changesOwners: may(actor.grants, 'change owners') }, questions.length > 0),
   }
 }
 
@@ -132,7 +134,7 @@ const shareOf = (o: LinkedOrder, requisitionId: string): Money =>
 function stationsOf(
   kept: RequisitionRow,
   orders: readonly LinkedOrder[],
-  waits: readonly string[],
+  waits: readonly Someone[],
   a: About,
 ): StationView[] {
   const shown = (n: string | null) => (n === null ? null : a.ways.kept(n, a.baseCurrency))
@@ -173,7 +175,7 @@ function stationsOf(
           a.baseCurrency,
         ).amount
   const when = (iso: string) => a.ways.since(dayOf(new Date(iso), a.timeZone), a.today)
-  const youDecide = waits.includes('You')
+  const youDecide = waits.some((w) => w.you)
   const people = new Set(a.decided.map((d) => d.actorId)).size
   return [
     {
@@ -195,7 +197,7 @@ function stationsOf(
           ? 'within the own limit'
           : `${inWords(people)} ${people === 1 ? 'person' : 'people'}`
         : waits.length > 0
-          ? `waits for ${waits.join(', ')}`
+          ? `waits for ${sayPeople(waits)}`
           : kept.state === 'in approval'
             ? 'held'
             : isDraft

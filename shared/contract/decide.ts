@@ -20,8 +20,11 @@ export type Slip = z.infer<typeof slip>
 export const seat = z.object({
   actorId: z.string(),
   name: z.string(),
+  /** Whoever reads it. */
+  you: z.boolean(),
   why: z.string(),
-  state: z.enum(['done', 'open', 'ahead']),
+  /** Of a route that was stopped: who stopped it, and who is no longer asked. */
+  state: z.enum(['done', 'open', 'ahead', 'sent back', 'rejected', 'over']),
   at: z.string().nullable(),
   comment: z.string(),
 })

@@ -47,6 +47,12 @@ test.each([
   expect(said).toBe(expected)
 })
 
+const [you, tomas, mai] = [
+  { name: 'Ines Adeyemi', you: true },
+  { name: 'Tomas Brandt', you: false },
+  { name: 'Mai Torvald', you: false },
+]
+
 describe('how a request stands, and what happens next', () => {
   const asOwner = { waits: [], isOwner: true, question: null, owner: 'Owen Marsh' }
   const asOther = { ...asOwner, isOwner: false }
@@ -85,20 +91,18 @@ describe('how a request stands, and what happens next', () => {
 
   test('in approval it names who decides, oneself as “you”, and never passes over a question or an empty route', () => {
     expect([
-      saySentence('in approval', ['You', 'Tomas Brandt'], false),
+      saySentence('in approval', [you, tomas], false),
       saySentence('in approval', [], false),
-      saySentence('in approval', ['Tomas Brandt'], true),
+      saySentence('in approval', [tomas], true),
     ]).toEqual([
       'waits for you and Tomas Brandt.',
       'held, since nobody is found who may decide.',
       'a question waits for an answer.',
     ])
     const next = (f: Partial<Parameters<typeof sayNext>[1]>) => sayNext('in approval', { ...asOwner, ...f })
-    expect(next({ waits: ['Tomas Brandt'] })).toBe('Tomas Brandt decides; then it goes on by itself.')
-    expect(next({ waits: ['Mai Torvald', 'Tomas Brandt'] })).toBe(
-      'Mai Torvald and Tomas Brandt decide; then it goes on by itself.',
-    )
-    expect(next({ waits: ['Tomas Brandt', 'You'] })).toBe('You decide; then it goes on by itself.')
+    expect(next({ waits: [tomas] })).toBe('Tomas Brandt decides; then it goes on by itself.')
+    expect(next({ waits: [mai, tomas] })).toBe('Mai Torvald and Tomas Brandt decide; then it goes on by itself.')
+    expect(next({ waits: [tomas, you] })).toBe('You decide; then it goes on by itself.')
     expect(next({})).toBe('An administrator has to name somebody who may decide.')
     expect([next({ question: 'Tomas Brandt' }), next({ question: 'Tomas Brandt', isOwner: false })]).toEqual([
       'Tomas Brandt asked something; answer below, and it goes on.',

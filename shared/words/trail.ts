@@ -1,9 +1,10 @@
 import type { Money } from '#core/base/money'
 import { listWords } from './format'
+import { sayPeople, type Someone } from './someone'
 import type { Ways } from './ways'
 
 /** How things stand, after the title: "approved, waits to be ordered". */
-export function saySentence(state: string, waits: readonly string[], question: boolean): string {
+export function saySentence(state: string, waits: readonly Someone[], question: boolean): string {
   switch (state) {
     case 'draft':
       return 'still being written.'
@@ -12,7 +13,7 @@ export function saySentence(state: string, waits: readonly string[], question: b
         ? 'a question waits for an answer.'
         : waits.length === 0
           ? 'held, since nobody is found who may decide.'
-          : `waits for ${listWords(waits.map((w) => (w === 'You' ? 'you' : w)))}.`
+          : `waits for ${sayPeople(waits)}.`
     case 'approved':
       return 'approved, waits to be ordered.'
     case 'part ordered':
@@ -33,7 +34,7 @@ export function saySentence(state: string, waits: readonly string[], question: b
 }
 
 export interface NextFacts {
-  readonly waits: readonly string[]
+  readonly waits: readonly Someone[]
   readonly isOwner: boolean
   readonly question: string | null
   readonly owner: string
@@ -69,8 +70,8 @@ export function sayNext(state: string, f: NextFacts): string {
   }
 }
 
-const sayDeciders = (waits: readonly string[]): string =>
-  waits.includes('You') ? 'You decide' : `${listWords(waits)} ${waits.length === 1 ? 'decides' : 'decide'}`
+const sayDeciders = (waits: readonly Someone[]): string =>
+  waits.some((w) => w.you) ? 'You decide' : `${sayPeople(waits)} ${waits.length === 1 ? 'decides' : 'decide'}`
 
 interface EventFacts {
   readonly type: string

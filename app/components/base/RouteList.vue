@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { SeatView } from '#shared/contract/decide'
 import StationPost from './StationPost.vue'
 
 /** Who decides, in order, and why each. */
@@ -6,13 +7,35 @@ export interface RouteEntry {
   readonly key: string
   readonly name: string
   readonly why: string
-  readonly state: 'done' | 'open' | 'ahead'
+  readonly state: SeatView['state']
   readonly you: boolean
 }
 defineProps<{ entries: readonly RouteEntry[] }>()
-const WORD = { done: 'has approved', open: 'is asked now', ahead: 'is asked later' }
+const WORD = {
+  done: 'has approved',
+  open: 'is asked now',
+  ahead: 'is asked later',
+  'sent back': 'has sent it back',
+  rejected: 'has rejected it',
+  over: 'is not asked any more',
+}
 /** Whoever reads it is spoken to. */
-const YOUR = { done: 'have approved', open: 'are asked now', ahead: 'are asked later' }
+const YOUR = {
+  done: 'have approved',
+  open: 'are asked now',
+  ahead: 'are asked later',
+  'sent back': 'have sent it back',
+  rejected: 'have rejected it',
+  over: 'are not asked any more',
+}
+const LOOK = {
+  done: 'filled',
+  open: 'empty',
+  ahead: 'empty',
+  'sent back': 'stopped',
+  rejected: 'stopped',
+  over: 'dashed',
+} as const
 </script>
 
 <template>
@@ -24,11 +47,11 @@ const YOUR = { done: 'have approved', open: 'are asked now', ahead: 'are asked l
         aria-hidden="true"
       />
       <span class="pt-[3px]"
-        ><StationPost :look="e.state === 'done' ? 'filled' : 'empty'" :share="1" :waits="e.you && e.state === 'open'"
+        ><StationPost :look="LOOK[e.state]" :share="1" :waits="e.you && e.state === 'open'"
       /></span>
       <span class="min-w-0"
         ><span class="block font-medium"
-          >{{ e.name }}<span class="sr-only"> {{ (e.you ? YOUR : WORD)[e.state] }}</span></span
+          >{{ e.you ? 'You' : e.name }}<span class="sr-only"> {{ (e.you ? YOUR : WORD)[e.state] }}</span></span
         ><span class="small block">{{ e.why }}</span></span
       >
     </li>

@@ -44,6 +44,13 @@ export function isMainKey(event: KeyboardEvent): boolean {
   return event.key === 'Enter' && (event.ctrlKey || event.metaKey)
 }
 
+/** A form with an action of its own takes the key of the main action for it, while one writes in it. */
+export function submitByMainKey(event: KeyboardEvent): void {
+  if (!isMainKey(event)) return
+  event.preventDefault()
+  ;(event.currentTarget as HTMLFormElement).requestSubmit()
+}
+
 /** True when a key belongs to what one is writing in. */
 export function isTyping(event: KeyboardEvent): boolean {
   const at = event.target as HTMLElement | null

@@ -2,11 +2,13 @@
 import { sayRemark } from '#shared/words/document'
 import { formatSize, inWords, listWords } from '#shared/words/format'
 import BudgetEffects from '~/components/budget/BudgetEffects.vue'
+import KeyOf from '~/components/base/KeyOf.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import RouteList from '~/components/base/RouteList.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import PriceMemory from '~/components/decide/PriceMemory.vue'
+import { routeEntries } from '~/composables/base/route-entries'
 import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, isTyping, usePlaceKeys } from '~/composables/base/use-keys'
 import { useUndo } from '~/composables/base/use-undo'
@@ -62,15 +64,7 @@ const note = computed(() =>
     : `${slips.value.length} wait for you · oldest since ${wording.since(oldest.value?.since ?? '')} · arrows to move`,
 )
 const bars = computed(() => (doc.value?.budget ?? []).map((b) => ({ ...b, given: b.budgeted })))
-const entries = computed(() =>
-  (doc.value?.route ?? []).map((s, i) => ({
-    key: `${i}`,
-    name: s.name,
-    state: s.state,
-    you: s.name === 'You',
-    why: s.at !== null && s.state === 'done' ? `approved ${wording.moment(s.at)}` : s.why,
-  })),
-)
+const entries = computed(() => routeEntries(doc.value?.route ?? [], wording))
 const mainWords = computed(() => {
   const a = doc.value?.afterApproval
   if (a === undefined) return ''
@@ -96,10 +90,13 @@ const ASK_FOR = {
   reject: 'Say why, then press “Reject” again.',
   ask: 'Write the question, then press “Ask” again.',
 }
+/** What Ctrl+Enter does in the box: it asks, or what words were wanted for; null while one is not in it. */
+const boxDoes = ref<keyof typeof ASK_FOR | null>(null)
 function needsWords(what: keyof typeof ASK_FOR): boolean {
   if (comment.value.trim() !== '') return false
   hint.value = ASK_FOR[what]
   box.value?.focus()
+  boxDoes.value = what
   return true
 }
 async function decide(outcome: 'approve' | 'sendBack' | 'reject'): Promise<void> {
@@ -178,13 +175,14 @@ watch(wanted, () => {
 usePlaceKeys(
   [
     { keys: '← →', does: 'between what waits' },
-    { keys: 'Ctrl Enter', does: 'approve' },
+    { keys: 'Ctrl Enter', does: 'approve; in the box: ask, or what the box is for' },
     { keys: 'Tab', does: 'to ask, send back, reject' },
   ],
   (event) => {
     if (isMainKey(event)) {
       event.preventDefault()
-      void decide('approve')
+      if (boxDoes.value === 'ask') void ask()
+      else void decide(boxDoes.value ?? 'approve')
     } else if (!isTyping(event) && event.key === 'ArrowRight') {
       event.preventDefault()
       go(1)
@@ -355,6 +353,8 @@ usePlaceKeys(
           rows="1"
           maxlength="4000"
           placeholder="Ask, or leave a reason; it goes with what you decide"
+          @focus="boxDoes ??= 'ask'"
+          @blur="boxDoes = null"
         />
         <p v-if="hint" class="small mt-1.5" role="status">{{ hint }}</p>
       </article>
@@ -368,11 +368,16 @@ usePlaceKeys(
       <template v-if="doc" #action>
         <p v-if="trouble" class="notice-red mb-2.5" role="alert">{{ trouble }}</p>
         <template v-if="doc.mine">
-          <MainAction :busy="busy" keys="Ctrl ⏎" @press="decide('approve')">{{ mainWords }}</MainAction>
+          <MainAction :busy="busy" :keys="boxDoes === null ? 'Ctrl ⏎' : undefined" @press="decide('approve')">{{
+            mainWords
+          }}</MainAction>
           <div class="mt-2.5 grid grid-cols-3 gap-2">
-            <button type="button" class="action" @click="ask">Ask</button>
-            <button type="button" class="action" @click="decide('sendBack')">Send back</button>
-            <button type="button" class="action action-danger" @click="decide('reject')">Reject</button>
+            <button type="button" class="action" @click="ask">Ask <KeyOf v-if="boxDoes === 'ask'" /></button>
+            <button type="button" class="action" @click="decide('sendBack')">
+              Send back <KeyOf v-if="boxDoes === 'sendBack'" /></button
+            ><button type="button" class="action action-danger" @click="decide('reject')">
+              Reject <KeyOf v-if="boxDoes === 'reject'" />
+            </button>
           </div>
         </template>
         <p v-else class="text-ink2">

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { formatCount } from '#shared/words/format'
 import { sayAlike } from '#shared/words/supplier'
+import KeyOf from '~/components/base/KeyOf.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
-import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
+import { isMainKey, isTyping, usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
 
 const api = useApi()
@@ -22,6 +23,8 @@ useHead({ title: () => `${supplier.value?.name ?? 'Supplier'} · Rekko` })
 const reason = ref('')
 const busy = ref(false)
 const trouble = ref('')
+/** One writes why it is refused: the key of the main action refuses then. */
+const refusing = ref(false)
 const STANDING: Record<string, string> = {
   active: 'can be ordered from',
   'on hold': 'is on hold and cannot be asked for',
@@ -44,10 +47,10 @@ async function decide(accept: boolean): Promise<void> {
   await refresh()
   busy.value = false
 }
-usePlaceKeys([{ keys: 'Ctrl Enter', does: 'approve a proposed supplier' }], (event) => {
+usePlaceKeys([{ keys: 'Ctrl Enter', does: 'approve a proposed supplier; in the box: refuse it' }], (event) => {
   if (isMainKey(event) && supplier.value?.mayDecide) {
     event.preventDefault()
-    void decide(true)
+    void decide(!isTyping(event))
   }
 })
 </script>
@@ -119,7 +122,9 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'approve a proposed supplier' }], (eve
       <template v-if="supplier.mayDecide || supplier.standing === 'proposed'" #action>
         <p v-if="trouble" class="notice-red mb-2.5" role="alert">{{ trouble }}</p>
         <template v-if="supplier.mayDecide">
-          <MainAction :busy="busy" keys="Ctrl ⏎" @press="decide(true)">Approve: it can be ordered from</MainAction>
+          <MainAction :busy="busy" :keys="refusing ? undefined : 'Ctrl ⏎'" @press="decide(true)"
+            >Approve: it can be ordered from</MainAction
+          >
           <label class="sr-only" for="reason">Why it is refused</label
           ><textarea
             id="reason"
@@ -128,9 +133,12 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'approve a proposed supplier' }], (eve
             rows="1"
             maxlength="1000"
             placeholder="Why, if you refuse it"
+            @focus="refusing = true"
+            @blur="refusing = false"
           />
           <button type="button" class="action action-danger mt-2 w-full" @click="decide(false)">
             {{ supplier.proposedBy ? `Refuse it, and tell ${supplier.proposedBy} why` : 'Refuse it' }}
+            <KeyOf v-if="refusing" />
           </button>
         </template>
         <p v-else class="text-ink2">

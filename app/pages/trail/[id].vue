@@ -1,14 +1,17 @@
 <script setup lang="ts">
-import { formatSize, listWords } from '#shared/words/format'
+import { formatSize } from '#shared/words/format'
+import { sayPeople } from '#shared/words/someone'
 import type { PersonFound } from '#shared/contract/people'
+import KeyOf from '~/components/base/KeyOf.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import PersonPicker from '~/components/base/PersonPicker.vue'
 import RouteList from '~/components/base/RouteList.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import StationPost from '~/components/base/StationPost.vue'
+import { routeEntries } from '~/composables/base/route-entries'
 import { sayError, useApi } from '~/composables/base/use-api'
-import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
+import { isMainKey, submitByMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
 import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
@@ -41,16 +44,8 @@ const everything = ref(false)
 const may = (name: string) => trail.value?.actions.find((a) => a.name === name && a.allowed) !== undefined
 const others = computed(() => trail.value?.actions.filter((a) => !a.allowed) ?? [])
 const question = computed(() => trail.value?.remarks.filter((r) => r.kind === 'question' && !r.answered).at(-1))
-const mine = computed(() => trail.value?.route.some((s) => s.name === 'You' && s.state === 'open') ?? false)
-const entries = computed(() =>
-  (trail.value?.route ?? []).map((s, i) => ({
-    key: `${i}`,
-    name: s.name,
-    state: s.state,
-    you: s.name === 'You',
-    why: s.at !== null && s.state === 'done' ? `approved ${wording.moment(s.at)}` : s.why,
-  })),
-)
+const mine = computed(() => trail.value?.route.some((s) => s.you && s.state === 'open') ?? false)
+const entries = computed(() => routeEntries(trail.value?.route ?? [], wording))
 const STAGE = { reserved: 'asked for, not yet ordered', committed: 'ordered, not yet billed', spent: 'billed' }
 
 async function act(work: () => Promise<unknown>): Promise<void> {
@@ -94,7 +89,7 @@ const cancel = () =>
     })
     asksCancel.value = false
   })
-const waits = computed(() => (trail.value?.route ?? []).filter((s) => s.state === 'open').map((s) => s.name))
+const waits = computed(() => (trail.value?.route ?? []).filter((s) => s.state === 'open'))
 const wishing = ref(false)
 const wish = reactive({ what: 'change' as 'change' | 'cancel', text: '' })
 const told = ref('')
@@ -105,6 +100,7 @@ const remind = () =>
   })
 const askForChange = () =>
   act(async () => {
+    if (wish.text.trim() === '') return
     const { names } = await api.post('/api/requisitions/{id}/wishes', {
       params: { id },
       body: { ...wish },
@@ -288,7 +284,7 @@ function printPage(): void {
         >
         <div class="mt-2.5 flex flex-wrap gap-2 [&>*]:flex-auto">
           <button v-if="may('remind')" type="button" class="action" @click="remind">
-            {{ waits.length > 0 ? `Remind ${listWords(waits)}` : 'Remind the buyers' }}
+            {{ waits.length > 0 ? `Remind ${sayPeople(waits)}` : 'Remind the buyers' }}
           </button>
           <button v-if="may('wish') && !wishing" type="button" class="action" @click="wishing = true">
             Ask the buyer for a change
@@ -311,6 +307,7 @@ function printPage(): void {
           v-if="wishing && may('wish')"
           class="mt-2.5"
           @submit.prevent="askForChange"
+          @keydown="submitByMainKey"
           @keydown.esc="wishing = false"
         >
           <fieldset class="flex gap-4">
@@ -338,13 +335,15 @@ function printPage(): void {
                   : wish.what === 'change'
                     ? 'Ask the buyer to change it'
                     : 'Ask the buyer to cancel it'
-              }}</button><button type="button" class="action" @click="wishing = false">Leave it</button>
+              }}<KeyOf v-if="wish.text.trim() !== ''" /></button
+            ><button type="button" class="action" @click="wishing = false">Leave it</button>
           </div>
         </form>
         <form
           v-if="handing && may('handOver')"
           class="mt-2.5"
           @submit.prevent="handOver"
+          @keydown="submitByMainKey"
           @keydown.esc="handing = false"
         >
           <PersonPicker
@@ -362,13 +361,8 @@ function printPage(): void {
           >
           <div class="mt-2 flex gap-2">
             <button type="submit" class="action flex-1" :disabled="newOwner === null">
-              {{ newOwner === null ? 'Choose who' : `Hand over to ${newOwner.name}` }}</button><button
-              type="button"
-              class="action"
-              @click="handing = false"
-            >
-              Keep it
-            </button>
+              {{ newOwner === null ? 'Choose who' : `Hand over to ${newOwner.name}` }}<KeyOf v-if="newOwner" /></button
+            ><button type="button" class="action" @click="handing = false">Keep it</button>
           </div>
         </form>
         <p v-for="o in others" :key="o.name" class="small mt-2">

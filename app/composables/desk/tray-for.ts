@@ -1,0 +1,35 @@
+import type { DeskLine, TrayView } from '#shared/contract/order'
+
+type Laid = Pick<DeskLine, 'supplierId' | 'shipToId' | 'currency'>
+type Tray = Pick<TrayView, 'id' | 'supplierId' | 'shipToId' | 'currency'>
+
+/**
+ * Lines by the trays they belong on: of one supplier, to one place, in one currency, in the order given. A line without
+ * a supplier takes the one chosen, or else the only one among the lines.
+ */
+export function byTray<L extends Laid>(lines: readonly L[], chosenSupplier: string | null): L[][] {
+  const [only, another] = [...new Set(lines.flatMap((l) => l.supplierId ?? []))]
+  const supplierless = chosenSupplier ?? (another === undefined ? only : undefined) ?? null
+  const groups = new Map<string, L[]>()
+  for (const l of lines) {
+    const key = JSON.stringify([l.supplierId ?? supplierless, l.shipToId, l.currency])
+    groups.set(key, [...(groups.get(key) ?? []), l])
+  }
+  return [...groups.values()]
+}
+
+/** The tray that such lines fit on: the one at hand, else another of the same supplier and place; null for a new one. */
+export function trayFor<T extends Tray>(lines: readonly Laid[], trays: readonly T[], atHand: string | null): T | null {
+  const fits = (t: Tray) =>
+    lines.every(
+      (l) =>
+        (l.supplierId === null || l.supplierId === t.supplierId) &&
+        l.shipToId === t.shipToId &&
+        l.currency === t.currency,
+    )
+  return (
+    trays.find((t) => t.id === atHand && fits(t)) ??
+    trays.find((t) => fits(t) && lines.some((l) => l.supplierId !== null)) ??
+    null
+  )
+}
