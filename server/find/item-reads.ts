@@ -1,8 +1,9 @@
-import { sql } from 'drizzle-orm'
+import { sql, type SQL } from 'drizzle-orm'
+import { lettersOf, wordsOf } from '#core/catalogue/search-text'
 import { ITEM, type ItemRow } from '../catalogue/reads'
 import type { Tx } from '../db/client'
 import { named, read } from '../db/read'
-import { category, item } from '../db/schema/catalogue'
+import { category, item, knownWord } from '../db/schema/catalogue'
 import { supplier } from '../db/schema/supplier'
 import { requisitionLine } from '../db/schema/requisition'
 import { requisitions } from '../requisition/visible'
@@ -12,25 +13,68 @@ const c = named(category, 'c')
 const s = named(supplier, 's')
 const l = named(requisitionLine, 'l')
 const r = requisitions('r')
+const k = named(knownWord, 'k')
 
 /**
- * Catalogue items by words, forgiving typing errors: a part number in front, then items in which every
- * word stands, then what is alike; what the department buys often comes first among equals.
+ * Catalogue items by words, forgiving typing errors: a part number in front, then items in which every word stands,
+ * in whatever order; where these are too few, items with words that come close, and where there are none of either,
+ * items with some of the words. What the department buys often comes first among equals.
  */
-export function searchItems(tx: Tx, words: string, departmentId: string | null, limit: number): Promise<ItemRow[]> {
-  const text = words.toLowerCase().trim()
-  const tokens = text
-    .split(/\s+/)
-    .filter((w) => w !== '')
-    .slice(0, 8)
-  const every =
-    tokens.length === 0
-      ? sql`true`
-      : sql.join(
-          tokens.map((w) => sql`${i.searchText} like ${`%${w.replace(/[\\%_]/g, '\\$&')}%`}`),
-          sql` and `,
-        )
-  // Likeness is looked for only where too few items hold every word: it reads far more of the index.
+export async function searchItems(
+  tx: Tx,
+  typed: string,
+  departmentId: string | null,
+  limit: number,
+): Promise<ItemRow[]> {
+  const words = wordsOf(typed)
+  const text = words.join(' ')
+  const all = words.length === 0 ? sql`true` : sql.join(words.map(holds), sql` and `)
+  const exact = sql`(lower(${i.number}) = ${text} or lower(${i.supplierPart}) = ${text})::int`
+  const sure = await readHits(
+    tx,
+    all,
+    sql`${exact} + word_similarity(${text}, ${i.searchText})`,
+    text,
+    departmentId,
+    limit,
+  )
+  if (sure.length >= limit || words.length === 0) return sure
+  const close = await listCloseWords(tx, words)
+  if (close.every((c) => c.length === 0) && sure.length > 0) return sure
+  const likeness = sql.join(
+    words.map((w, n) => sql`greatest(${holds(w)}::int, ${sql.join(likenesses(close[n] ?? []), sql`, `)})`),
+    sql` + `,
+  )
+  const each = words.map(
+    (w, n) => sql`(${sql.join([w, ...(close[n] ?? []).map((c) => c.word)].map(holds), sql` or `)})`,
+  )
+  const more = async (where: SQL) => {
+    const found = await readHits(tx, where, likeness, text, departmentId, limit)
+    const known = new Set(sure.map((x) => x.id))
+    return [...sure, ...found.filter((x) => !known.has(x.id))].slice(0, limit)
+  }
+  const alike = await more(sql.join(each, sql` and `))
+  return alike.length > 0 || words.length === 1 ? alike : more(sql.join(each, sql` or `))
+}
+
+const holds = (word: string) => sql`(${i.searchText} like ${`%${word.replace(/[\\%_]/g, '\\$&')}%`})`
+
+const likenesses = (close: readonly CloseWord[]) => [
+  sql`0`,
+  ...close.map((c) => sql`${holds(c.word)}::int * ${c.likeness}::real`),
+]
+
+/** Items of which something holds, those with the most of `score` first: so many are weighed by what was bought. */
+const MOST_WEIGHED = 60
+
+function readHits(
+  tx: Tx,
+  where: SQL,
+  score: SQL,
+  text: string,
+  departmentId: string | null,
+  limit: number,
+): Promise<ItemRow[]> {
   return read(
     tx,
     { ...ITEM, bought: sql<number>`b.bought` },
@@ -39,20 +83,32 @@ export function searchItems(tx: Tx, words: string, departmentId: string | null, 
       cross join lateral (select count(*)::int as bought from ${l}
         join ${r} on ${r.id} = ${l.requisitionId}
         where ${l.itemId} = ${i.id} and ${r.departmentId} = ${departmentId} and ${r.number} is not null) b
-    order by hit.exact desc, hit.every_word desc, round(hit.alike::numeric, 1) desc, b.bought desc,
-      similarity(lower(${i.name}), ${text}) desc, ${i.name} limit ${limit}`,
+    order by round(hit.score::numeric, 1) desc, b.bought desc, similarity(lower(${i.name}), ${text}) desc,
+      ${i.name} limit ${limit}`,
     {
-      before: sql`with sure as (
-      select ${i.id} as found, (lower(${i.number}) = ${text} or lower(${i.supplierPart}) = ${text}) as exact,
-      true as every_word,
-        word_similarity(${text}, ${i.searchText}) as alike
-      from ${i} where ${every} order by 2 desc, 4 desc, ${i.name} limit 60),
-    alike as (
-      select ${i.id} as found, false as exact, false as every_word, word_similarity(${text}, ${i.searchText}) as alike
-      from ${i} where ${text} <> '' and (select count(*) from sure) < ${limit} and ${text} <% ${i.searchText}
-        and ${i.id} not in (select found from sure)
-      order by 4 desc, ${i.name} limit 60),
-    hit as (select * from sure union all select * from alike)`,
+      before: sql`with hit as (select ${i.id} as found, ${score} as score from ${i} where ${where}
+      order by 2 desc, ${i.name} limit ${MOST_WEIGHED})`,
     },
   )
+}
+
+interface CloseWord {
+  readonly word: string
+  readonly likeness: number
+}
+
+/** Words of the catalogue that come close to each of those typed, the closest first; letters may have changed places. */
+async function listCloseWords(tx: Tx, words: readonly string[]): Promise<CloseWord[][]> {
+  const found = await read(
+    tx,
+    { at: sql<number>`t.n::int`, word: k.word, likeness: sql<number>`k.likeness` },
+    sql`from unnest(${sql.param([...words])}::text[], ${sql.param(words.map(lettersOf))}::text[])
+        with ordinality t(word, letters, n)
+      cross join lateral (select ${k.word}, (case when ${k.letters} = t.letters then 0.9
+          else similarity(${k.word}, t.word) end)::real as likeness from ${k}
+        where (${k.word} % t.word or ${k.letters} = t.letters) and ${k.word} <> t.word
+        order by 2 desc, 1 limit 4) k
+    order by t.n, k.likeness desc`,
+  )
+  return words.map((_, n) => found.filter((f) => f.at === n + 1))
 }

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
 import type { Tx } from '../db/client'
-import { likePattern } from '../db/pattern'
+import { ALIKE, holdsAll, isNumbered, likePattern } from '../db/pattern'
 import { SEEN_ORDERS } from '../order/visible'
 import { visible, type Reader } from '../document/visible'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
@@ -19,24 +19,21 @@ const o = orders('o')
 const j = named(job, 'j')
 const d = named(department, 'd')
 
-/** How alike a misspelt word must be to count. */
-const ALIKE = 0.45
-
 export function findRequisitions(
   tx: Tx,
   reader: Reader,
   words: string,
   limit: number,
 ): Promise<{ id: string; number: string | null; title: string; state: string; owner: string }[]> {
-  const { anywhere, number } = likePattern(words)
+  const wanted = likePattern(words)
   return read(
     tx,
     { id: r.id, number: r.number, title: r.title, state: r.state, owner: p.name },
     sql`from ${r} join ${p} on ${p.id} = ${r.ownerId}
-    where (${r.number} ilike ${number} or ${r.title} ilike ${anywhere} or word_similarity(${words},
+    where (${isNumbered(r.number, wanted)} or ${holdsAll(r.title, wanted)} or word_similarity(${words},
     ${r.title}) > ${ALIKE})
       and ${visible(SEEN_REQUISITIONS, reader)}
-    order by coalesce(${r.number} ilike ${number}, false) desc, ${r.title} ilike ${anywhere} desc,
+    order by ${isNumbered(r.number, wanted)} desc, ${holdsAll(r.title, wanted)} desc,
     word_similarity(${words},
       ${r.title}) desc, ${r.changedAt} desc limit ${limit}`,
   )
@@ -49,7 +46,7 @@ export function findOrders(
   words: string,
   limit: number,
 ): Promise<{ id: string; number: string; supplier: string; currency: string; net: DecimalText; state: string }[]> {
-  const { anywhere, number } = likePattern(words)
+  const wanted = likePattern(words)
   return read(
     tx,
     {
@@ -62,10 +59,10 @@ export function findOrders(
     },
     sql`from ${o}
       join ${s} on ${s.id} = ${o.supplierId}
-    where ${o.number} is not null and (${o.number} ilike ${number} or ${s.name} ilike ${anywhere}
+    where ${o.number} is not null and (${isNumbered(o.number, wanted)} or ${holdsAll(s.name, wanted)}
     or word_similarity(${words},
       ${s.name}) > ${ALIKE}) and ${visible(SEEN_ORDERS, reader)}
-    order by ${o.number} ilike ${number} desc, ${o.sentAt} desc limit ${limit}`,
+    order by ${isNumbered(o.number, wanted)} desc, ${o.sentAt} desc limit ${limit}`,
   )
 }
 
@@ -75,13 +72,13 @@ export function findJobs(
   words: string,
   limit: number,
 ): Promise<{ id: string; number: string; name: string; department: string | null; isOpen: boolean }[]> {
-  const { anywhere, number } = likePattern(words)
+  const wanted = likePattern(words)
   return read(
     tx,
     { id: j.id, number: j.number, name: j.name, department: d.name, isOpen: j.isOpen },
     sql`from ${j} left
       join ${d} on ${d.id} = ${j.departmentId}
-    where ${j.number} ilike ${number} or ${j.name} ilike ${anywhere} or word_similarity(${words}, ${j.name}) > ${ALIKE}
-    order by ${j.number} ilike ${number} desc, word_similarity(${words}, ${j.name}) desc, ${j.number} limit ${limit}`,
+    where ${isNumbered(j.number, wanted)} or ${holdsAll(j.name, wanted)} or word_similarity(${words}, ${j.name}) > ${ALIKE}
+    order by ${isNumbered(j.number, wanted)} desc, word_similarity(${words}, ${j.name}) desc, ${j.number} limit ${limit}`,
   )
 }

@@ -2,7 +2,7 @@ import { sql, type SQL } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
 import type { Tx } from '../db/client'
-import { likePattern } from '../db/pattern'
+import { holdsAll, likePattern } from '../db/pattern'
 import { SEEN_ORDERS } from '../order/visible'
 import { visible, type Reader } from '../document/visible'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
@@ -79,12 +79,7 @@ const LINE = {
 }
 const RECENT = 3000
 const holds = (words: string, ...columns: SQL[]) =>
-  words.trim() === ''
-    ? sql`true`
-    : sql.join(
-        columns.map((c) => sql`${c} ilike ${likePattern(words.trim()).anywhere}`),
-        sql` or `,
-      )
+  words.trim() === '' ? sql`true` : holdsAll(sql`concat_ws(' ', ${sql.join(columns, sql`, `)})`, likePattern(words))
 
 /** What a department bought last, each thing once, the newest first. */
 export function listBought(tx: Tx, departmentIds: readonly string[], words: string, limit: number): Promise<OldLine[]> {

@@ -4,7 +4,7 @@ import type { DecimalText } from '#core/base/decimal'
 import type { DraftLine } from '#core/requisition/draft'
 import type { MineRow } from '#shared/contract/mine'
 import type { Tx } from '../db/client'
-import { likePattern } from '../db/pattern'
+import { holdsAll, isNumbered, likePattern } from '../db/pattern'
 import { named, read, readOne } from '../db/read'
 import { remark } from '../db/schema/document'
 import { requisitionLine } from '../db/schema/requisition'
@@ -56,8 +56,8 @@ const mineOf = (personId: string) =>
 
 /** A title, reason or number in which words stand. */
 function holdsWords(words: string): SQL {
-  const { anywhere, number } = likePattern(words)
-  return sql`(${r.title} ilike ${anywhere} or ${r.why} ilike ${anywhere} or ${r.number} ilike ${number})`
+  const wanted = likePattern(words)
+  return sql`(${holdsAll(sql`(${r.title} || ' ' || ${r.why})`, wanted)} or ${isNumbered(r.number, wanted)})`
 }
 
 /** What is for a job, and what holds a value in an own field. */

@@ -1,3 +1,4 @@
+import { searchTextOf } from '#core/catalogue/search-text'
 import type { DecimalText } from '#core/base/decimal'
 import type { Day } from '#core/base/day'
 import type { PriceStep } from '#core/catalogue/price'
@@ -106,7 +107,7 @@ export async function loadOrganisation(tx: Tx, d: OrganisationDescription): Prom
   await tx.insert(item).values(
     d.items.map(({ prices: _, supplierName, ...i }) => ({
       ...i,
-      searchText: [i.name, i.number, i.supplierPart, supplierName, i.description ?? ''].join(' ').toLowerCase(),
+      searchText: searchTextOf({ ...i, supplier: supplierName, description: i.description ?? '' }),
     })),
   )
   await tx.insert(itemPrice).values(

@@ -3,6 +3,7 @@ import type { PaymentTerms } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
 import type { SupplierFacts } from '#core/supplier/warning'
 import type { Tx } from '../db/client'
+import { ALIKE, holdsAll, isNumbered, likePattern } from '../db/pattern'
 import { named, read, readOne } from '../db/read'
 import { supplier } from '../db/schema/supplier'
 import { person } from '../db/schema/people'
@@ -52,13 +53,13 @@ export function findSupplier(tx: Tx, id: string): Promise<SupplierRow | null> {
 
 /** Suppliers by any part of the name, number or town; all of them for no words. */
 export function searchSuppliers(tx: Tx, words: string, limit: number): Promise<SupplierRow[]> {
-  const like = `%${words.trim().replace(/[\\%_]/g, '\\$&')}%`
+  const wanted = likePattern(words)
   return read(
     tx,
     { ...SUPPLIER },
-    sql`from ${s} where (${s.name} ilike ${like} or ${s.number} ilike ${like}
-      or ${s.town} ilike ${like}) and ${s.standing} <> 'refused'
-    order by ${s.standing} <> 'active', ${s.name} limit ${limit}`,
+    sql`from ${s} where (${holdsAll(sql`concat_ws(' ', ${s.name}, ${s.town})`, wanted)}
+      or ${isNumbered(s.number, wanted)} or word_similarity(${words}, ${s.name}) > ${ALIKE}) and ${s.standing} <> 'refused'
+    order by ${s.standing} <> 'active', ${holdsAll(s.name, wanted)} desc, ${s.name} limit ${limit}`,
   )
 }
 

@@ -219,3 +219,53 @@ test('routing again starts from what was sent: holders and year are not lost whe
   expect(await waitsFor(id)).toEqual(before)
   expect(await stateOf(id)).toBe('in approval')
 })
+
+describe('a trail of what was stopped says so, and that nobody is asked', () => {
+  type Trail = {
+    sentence: string
+    stations: { name: string; note: string }[]
+    route: { name: string; state: string }[]
+  }
+  const trailOf = async (id: string) => {
+    const { body } = await who(OWEN).call<Trail>('GET', `/api/requisitions/${id}/trail`)
+    const decision = body.stations.find((s) => s.name === 'Decision')?.note
+    return [body.sentence, decision, ...body.route.map((s) => `${s.name}: ${s.state}`)]
+  }
+  test.each([
+    [
+      'sent back',
+      (id: string) => decide(rekko, who(SECOND), id, 'sendBack', 'Say it otherwise.'),
+      ['sent back, to be changed.', 'sent back', `${BOSS}: done`, `${SECOND}: sent back`, 'Harriet Voss: over'],
+    ],
+    [
+      'rejected',
+      (id: string) => decide(rekko, who(SECOND), id, 'reject', 'Not this year.'),
+      ['rejected.', 'rejected', `${BOSS}: done`, `${SECOND}: rejected`, 'Harriet Voss: over'],
+    ],
+    [
+      'withdrawn',
+      async (id: string) =>
+        who(OWEN).call('POST', `/api/requisitions/${id}/withdraw`, { version: await versionOf(rekko, id) }),
+      ['withdrawn.', 'withdrawn', `${BOSS}: done`, `${SECOND}: over`, 'Harriet Voss: over'],
+    ],
+  ] as const)('%s', async (_, stop, expected) => {
+    await policy(person(BOSS, 10), person(SECOND, 20), person('Harriet Voss', 30))
+    const { id } = await raise(who(OWEN), draftFor('100.00'))
+    await decide(rekko, who(BOSS), id, 'approve')
+    await stop(id)
+    expect(await trailOf(id)).toEqual(expected)
+  })
+  test('whoever reads it is spoken to by a fact, and keeps their name', async () => {
+    await policy(person(BOSS))
+    const { id } = await raise(who(OWEN), draftFor('100.00'))
+    const { body } = await who(BOSS).call<Trail & { next: string; route: { you: boolean }[] }>(
+      'GET',
+      `/api/requisitions/${id}/trail`,
+    )
+    expect([body.sentence, body.next, body.route.map((s) => [s.name, s.you])]).toEqual([
+      'waits for you.',
+      'You decide; then it goes on by itself.',
+      [[BOSS, true]],
+    ])
+  })
+})

@@ -73,6 +73,40 @@ test('the catalogue, suppliers and people are found too; what is only told leads
   expect((await find('adeye')).find((h) => h.kind === 'person')).toMatchObject({ name: 'Ines Adeyemi', link: null })
 })
 
+describe('the catalogue forgives', () => {
+  const items = async (words: string) => (await find(words)).filter((h) => h.kind === 'item')
+  test.each([
+    ['two words misspelt', 'qartz sleve', 'Quartz sleeve'],
+    ['two others', 'quarz sleve', 'Quartz sleeve'],
+    ['letters that changed places', 'sea slat', 'ea salt'],
+    ['another letter', 'karbon', 'arbon'],
+    ['a part number without punctuation', 'qs25', 'Quartz sleeve'],
+    ['words in another order', 'sleeve quartz', 'Quartz sleeve'],
+    ['a word that is nowhere', 'quartz sleeve xyzzy', 'Quartz sleeve'],
+  ])('%s: %s', async (_, words, name) => {
+    const names = (await items(words)).slice(0, 2).map((h) => h.name)
+    expect(names).toContainEqual(expect.stringContaining(name))
+  })
+  test('what stands there as it is typed comes before what only comes close', async () => {
+    const [first] = await items('quartz sleeve')
+    expect(first?.name).toContain('Quartz sleeve')
+    expect((await items('seal')).every((h) => /seal/i.test(h.name))).toBe(true)
+  })
+})
+
+test('in Mine words need not be adjacent, and a number may leave out its zeros', async () => {
+  const mine = async (words: string) =>
+    (
+      await owen.call<{ rows: { id: string }[] }>('GET', `/api/requisitions?words=${encodeURIComponent(words)}`)
+    ).body.rows.map((r) => r.id)
+  const short = number.replace(/-0+/, '-')
+  expect(short).not.toBe(number)
+  for (const words of ['pump impeller', 'quarantine impeller', short])
+    expect([words, await mine(words)]).toEqual([words, [id]])
+  expect(await mine('impeller salt')).toEqual([])
+  expect(ids(await find(short))).toContain(id)
+})
+
 test('an issued order is found by those who see orders and by those it serves', async () => {
   const sent = await raise(owen, soundDraft([{ part: 'CP-GS-25', quantity: 2 }], { title: 'Seals' }))
   const leonie = await rekko.as('Leonie Farrow')

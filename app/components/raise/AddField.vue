@@ -117,6 +117,15 @@ async function enterEarly(event: KeyboardEvent): Promise<void> {
   await search(wanted.value)
   await take(options.value[0] ?? null)
 }
+/** Whether one is in the field; what could be taken is shown only then. */
+const inside = ref(false)
+function leave(event: FocusEvent): void {
+  if (!(event.currentTarget as HTMLElement).contains(event.relatedTarget as Node | null)) inside.value = false
+}
+/** Going on with Tab takes nothing: what was typed stays. */
+function goOn(event: KeyboardEvent): void {
+  event.stopImmediatePropagation()
+}
 function focus(): void {
   input.value?.el.focus()
 }
@@ -142,7 +151,14 @@ defineExpose({ focus, begin })
 </script>
 
 <template>
-  <Combobox as="div" class="relative" :model-value="nothing" @update:model-value="take">
+  <Combobox
+    as="div"
+    class="relative"
+    :model-value="nothing"
+    @update:model-value="take"
+    @focusin="inside = true"
+    @focusout="leave"
+  >
     <div
       :class="[
         'flex items-center gap-3 rounded border border-edge bg-sheet px-3 focus-within:outline-2',
@@ -160,6 +176,7 @@ defineExpose({ focus, begin })
         :display-value="() => text"
         @change="(e: Event) => (text = (e.target as HTMLInputElement).value)"
         @keydown.enter.capture="enterEarly"
+        @keydown.tab.capture="goOn"
       />
       <span v-if="entry.quantity !== null || entry.price !== null" class="small shrink-0 max-[700px]:hidden"
         >read as {{ wording.quantity(quantity, '').trim() }} × “{{ entry.words }}”<template v-if="entry.price !== null">
@@ -168,9 +185,10 @@ defineExpose({ focus, begin })
       >
     </div>
     <ComboboxOptions
-      v-if="options.length > 0"
+      v-if="inside && options.length > 0"
       static
       class="picker left-0 right-0 top-full mt-1 max-w-none! max-h-[340px]!"
+      @mousedown.prevent
     >
       <ComboboxOption v-for="o in options" v-slot="{ active }" :key="o.key" as="template" :value="o">
         <li class="option flex list-none justify-between gap-4" :data-active="active">

@@ -58,6 +58,23 @@ export const item = pgTable(
   ],
 )
 
+/**
+ * The words that stand in the catalogue, for words that are misspelt. The database adds those of every item that is
+ * written.
+ */
+export const knownWord = pgTable(
+  'known_word',
+  {
+    word: text().primaryKey(),
+    /** Its letters in order, by which letters that changed places are found. */
+    letters: text().notNull(),
+  },
+  (t) => [
+    index('known_word_alike').using('gin', sql`${t.word} gin_trgm_ops`),
+    index('known_word_letters').on(t.letters),
+  ],
+)
+
 export const itemPrice = pgTable(
   'item_price',
   {
