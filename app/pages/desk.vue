@@ -280,7 +280,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
         <button type="button" class="quiet-link font-semibold" @click="refresh()">Try again</button>
       </p>
       <p v-if="issued" class="notice-green mt-3" role="status">
-        {{ issued.number }} is issued to {{ issued.supplier }}; its PDF is made and mailed.
+        {{ issued.number }} is issued to {{ issued.supplier }} and on its way.
         <NuxtLink class="quiet-link font-semibold" :to="`/orders/${issued.id}`">See the order</NuxtLink>
       </p>
       <p v-if="lines.length === 0 && !error" class="mt-3 max-w-[60ch] text-ink2">

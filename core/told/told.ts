@@ -23,6 +23,15 @@ export type Told =
       readonly by: string
       readonly outcome: 'approved' | 'sent back' | 'rejected'
       readonly comment: string
+      /** Who is asked next, after an approval that is not the last. */
+      readonly next?: readonly string[]
+    })
+  /** Nobody is left to decide; `by` is null where nobody had to. */
+  | (Named & {
+      readonly code: 'approved'
+      readonly by: string | null
+      readonly comment: string
+      readonly amount: Money
     })
   | (Named & { readonly code: 'asked'; readonly by: string; readonly text: string })
   | (Named & { readonly code: 'answered'; readonly by: string; readonly text: string })

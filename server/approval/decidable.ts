@@ -7,7 +7,8 @@ export type DecisionOutcome = 'approved' | 'sent back' | 'rejected'
 export type ApprovalOutcome =
   /** Somebody approved and others are still asked, or a decision was taken back that had led no further. */
   | { readonly state: 'waiting' }
-  | { readonly state: 'approved' }
+  /** Nobody is left to decide: by a decision, unless the last step fell away. */
+  | { readonly state: 'approved'; readonly decisionId: string | null }
   | { readonly state: 'stopped'; readonly by: 'sent back' | 'rejected' }
   /** A decision was taken back: the document stands where it stood, with what `undone` had released. */
   | { readonly state: 'reopened'; readonly undone: DecisionOutcome }

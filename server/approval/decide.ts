@@ -1,3 +1,4 @@
+import { moneyOf } from '#core/base/money'
 import { progressOf } from '#core/approval/progress'
 import { appendEvent } from '../audit/store'
 import type { Context } from '../context'
@@ -7,7 +8,7 @@ import { tell } from '../document/tell'
 import { forbidden, invalid } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { decidePath, type ApprovalOutcome, type Decidable, type DecisionOutcome } from './decidable'
-import { findOpenSeat, findRoute, listApprovals } from './reads'
+import { findOpenSeat, findRoute, listApprovals, listOpenActors } from './reads'
 import { insertDecision, updateRoute, writeSeats } from './store'
 import { stopRoute } from './stop-route'
 
@@ -80,13 +81,26 @@ export async function decide<D extends DocumentHead>(
     became = { state: 'stopped', by: outcome }
   }
   await kind.takeOutcome(ctx, document, became)
-  await tell(
-    ctx,
-    document.ownerId,
-    document,
-    { code: 'decided', by: ctx.actor.name, outcome, number: document.number, title: document.title, comment: said },
-    { path: move === 'sendBack' ? kind.changePath(id) : kind.path(id), decisionId },
-  )
+  const about = { by: ctx.actor.name, number: document.number, title: document.title, comment: said }
+  if (became.state === 'approved')
+    // Its mail is the document's own, which has more to say.
+    await tell(
+      ctx,
+      document.ownerId,
+      document,
+      { code: 'approved', amount: moneyOf(route.amount, route.currency), ...about },
+      { path: kind.path(id), decisionId, mailed: false },
+    )
+  else {
+    const next = (outcome === 'approved' ? await listOpenActors(ctx.tx, id) : []).map((p) => p.name)
+    await tell(
+      ctx,
+      document.ownerId,
+      document,
+      { code: 'decided', outcome, next, ...about },
+      { path: move === 'sendBack' ? kind.changePath(id) : kind.path(id), decisionId },
+    )
+  }
   await notifyChange(ctx.tx, { kind: kind.name, id })
   const state = became.state === 'stopped' ? became.by : became.state === 'approved' ? 'approved' : 'in approval'
   return { id, decisionId, state, version: document.version + 1 }
@@ -109,5 +123,5 @@ async function goOn(ctx: Context, document: DocumentHead, decisionId: string): P
   }
   if (progress.state !== 'approved') return { state: 'waiting' }
   await updateRoute(ctx.tx, route.id, { state: 'approved' })
-  return { state: 'approved' }
+  return { state: 'approved', decisionId }
 }

@@ -39,7 +39,7 @@ export async function routeAgain<D extends DocumentHead>(
     subjectId: id,
     after: { open: progress.open.map((s) => s.actorId) },
   })
-  if (progress.state === 'approved') await kind.takeOutcome(ctx, document, { state: 'approved' })
+  if (progress.state === 'approved') await kind.takeOutcome(ctx, document, { state: 'approved', decisionId: null })
   for (const { actorId } of asked) {
     await tell(
       ctx,

@@ -1,6 +1,6 @@
 import type { Told } from '#core/told/told'
 import type { Context } from '../context'
-import { tellPerson } from '../people/tell-person'
+import { tellPerson, type Telling } from '../people/tell-person'
 import type { DocumentHead } from './kind'
 
 /** Seconds for which a decision may be taken back, and its mail waits. */
@@ -15,7 +15,7 @@ export async function tell(
   personId: string,
   about: Pick<DocumentHead, 'id' | 'kind'>,
   told: Told,
-  how: { readonly path: string; readonly decisionId?: string },
+  how: Pick<Telling, 'path' | 'decisionId' | 'mailed'>,
 ): Promise<void> {
   await tellPerson(ctx, personId, about, told, {
     ...how,

@@ -41,6 +41,21 @@ export function lockWaitingMail(tx: Tx, id: string, now: Date): Promise<WaitingM
   )
 }
 
+/** Whether something was mailed about a document since a moment, for a decision or for none. */
+export async function wasMailed(
+  tx: Tx,
+  of: { aboutId: string; code: Told['code']; decisionId: string | null; since: string },
+): Promise<boolean> {
+  const found = await readOne(
+    tx,
+    { id: outgoingMail.id },
+    sql`from ${outgoingMail} where ${outgoingMail.aboutId} = ${of.aboutId} and ${outgoingMail.told} ->> 'code' = ${of.code}
+      and ${outgoingMail.decisionId} is not distinct from ${of.decisionId}::uuid
+      and ${outgoingMail.createdAt} >= ${of.since}::timestamptz limit 1`,
+  )
+  return found !== null
+}
+
 /** Mail that is due and was not sent: a task may have been lost with its server. */
 export async function listOverdueMail(tx: Tx, now: Date, limit: number): Promise<string[]> {
   const found = await read(

@@ -11,6 +11,8 @@ export interface Telling {
   /** The mail is not sent before so many seconds; with a decision, until that can no longer be taken back. */
   readonly waitSeconds?: number
   readonly decisionId?: string
+  /** False where another mail says it, or none has to. */
+  readonly mailed?: boolean
 }
 
 /**
@@ -28,6 +30,7 @@ export async function tellPerson(
   if (to === null) return
   const decisionId = how.decisionId ?? null
   await insertNotice(tx, { personId, at: now, told, aboutKind: about.kind, aboutId: about.id, decisionId })
+  if (how.mailed === false) return
   await postMail(tx, {
     personId,
     toName: to.name,

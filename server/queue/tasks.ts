@@ -1,6 +1,7 @@
 /** The background work there is. Queues are made in the migration step, as the owner. */
 export const TASKS = [
   'send-mail',
+  'mail-approved',
   'send-order',
   'file-order',
   'sweep',
@@ -17,6 +18,7 @@ export type Task = (typeof TASKS)[number]
 /** What each is told; one task is about one document. */
 export interface TaskData {
   'send-mail': { readonly mailId: string }
+  'mail-approved': { readonly requisitionId: string; readonly decisionId: string | null }
   'send-order': { readonly sendingId: string }
   'file-order': { readonly orderId: string; readonly revision: number }
   sweep: Record<string, never>

@@ -10,6 +10,7 @@ import { sendOrder } from '../order/send-order'
 import { listWaitingSendings } from '../order/sending-reads'
 import { REKKO } from '../people/actor'
 import { repeatAll, repeatTemplate, sendRepeated } from '../regulars/repeat-templates'
+import { mailApproved } from '../requisition/mail-approved'
 import { purge } from '../upkeep/purge'
 import { tellEnded } from '../upkeep/tell-ended'
 import { enqueue, enqueueAgain, useQueue } from './enqueue'
@@ -22,6 +23,7 @@ function runsOf(db: Db, clock: () => Date): Runs {
   const MOST_SWEPT = 200
   return {
     'send-mail': ({ mailId }) => sendMail(db, mailId, clock),
+    'mail-approved': (of) => inTransaction(db, (tx) => mailApproved(tx, of, clock())),
     'send-order': ({ sendingId }) => sendOrder(db, sendingId, clock),
     'file-order': ({ orderId, revision }) => inTransaction(db, (tx) => fileOrder(tx, orderId, revision, clock())),
     // What waits and has no task any more, because its server died, is put into the queue again.

@@ -3,6 +3,8 @@ import type { ApprovalOutcome, Decidable } from '../approval/decidable'
 import { appendEntries } from '../budget/store'
 import type { Context } from '../context'
 import { setState } from '../document/store'
+import { TAKE_BACK_SECONDS } from '../document/tell'
+import { enqueue } from '../queue/enqueue'
 import { requireOrganisation } from '../settings/reads'
 import { findRequisition, type RequisitionRow } from './reads'
 import { releaseReservation, reserveAgain } from './release'
@@ -31,6 +33,12 @@ async function takeOutcome(ctx: Context, r: RequisitionRow, outcome: ApprovalOut
   }
   if (outcome.state === 'approved') {
     await setState(ctx.tx, r.id, 'approved', ctx.now)
+    await enqueue(
+      ctx.tx,
+      'mail-approved',
+      { requisitionId: r.id, decisionId: outcome.decisionId },
+      TAKE_BACK_SECONDS + 1,
+    )
     return
   }
   const { baseCurrency } = await requireOrganisation(ctx.tx)

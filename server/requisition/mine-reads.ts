@@ -46,7 +46,8 @@ const VIEWS = {
   all: sql`true`,
   open: sql`${r.state} not in ('closed', 'rejected', 'withdrawn', 'cancelled', 'ordered')`,
   drafts: sql`${r.state} = 'draft'`,
-  waiting: sql`(${r.state} in ('draft', 'sent back') or (${r.state} = 'in approval' and exists (
+  // A draft is its writer's own affair and waits for nobody.
+  waiting: sql`(${r.state} = 'sent back' or (${r.state} = 'in approval' and exists (
     select 1 from ${m} where ${m.documentId} = ${r.id} and ${m.kind} = 'question' and ${m.answeredAt} is null)))`,
 }
 
@@ -178,7 +179,7 @@ export async function countWaiting(
   const found = await readOne(
     tx,
     {
-      need: sql<number>`(select count(*)::int from ${r} where ${r.ownerId} = ${personId} and ${r.state} <> 'draft'
+      need: sql<number>`(select count(*)::int from ${r} where ${r.ownerId} = ${personId}
         and ${VIEWS.waiting})`,
       decision: sql<number>`(select count(distinct ${s.documentId})::int from ${s}
         where ${s.actorId} = ${personId} and ${s.state} = 'open')`,

@@ -17,6 +17,7 @@ import { setLeft } from '../document/store'
 import { tell } from '../document/tell'
 import { refused } from '../http/problem'
 import { notifyChange } from '../live/notify'
+import { enqueue } from '../queue/enqueue'
 import { takeNumber } from '../settings/store'
 import { gatherDraftFacts } from './draft-facts'
 import type { RequisitionRow } from './reads'
@@ -134,6 +135,7 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
     shipToId,
   })
   await setLeft(ctx.tx, id, { number, state, title, now: ctx.now })
+  if (state === 'approved') await enqueue(ctx.tx, 'mail-approved', { requisitionId: id, decisionId: null })
   return { id, number, state, version: kept.version + 1 }
 }
 

@@ -183,7 +183,7 @@ function stationsOf(
       amount: shown(kept.amount ?? asked.amount),
       share: isDraft ? 0 : 1,
       look: isDraft || back ? 'dashed' : 'filled',
-      waits: a.isOwner && (isDraft || back),
+      waits: a.isOwner && kept.state === 'sent back',
       note: kept.sentAt === null ? 'not sent yet' : `asked ${when(kept.sentAt)}`,
     },
     {

@@ -13,7 +13,7 @@ export function sayNext(r: Pick<MineRow, 'state' | 'question' | 'stateBy' | 'wai
   if (r.question !== null) return { you: true, words: `answer ${r.question}’s question`, action: 'Answer' }
   switch (r.state) {
     case 'draft':
-      return { you: true, words: 'not sent yet', action: 'Go on' }
+      return { you: false, words: 'Nothing: not sent yet', action: 'Go on' }
     case 'sent back':
       return { you: true, words: `sent back by ${r.stateBy ?? 'somebody'}`, action: 'Change' }
     case 'withdrawn':

@@ -59,7 +59,7 @@ describe('every reason has a sentence that a person can act on', () => {
 test('a row of Mine says what it waits for and what its owner can do, in every state', () => {
   const row = (state: string, more: Partial<Parameters<typeof sayNext>[0]> = {}) =>
     sayNext({ state, question: null, stateBy: 'Ines Adeyemi', waitsFor: [], ...more })
-  expect(row('draft')).toEqual({ you: true, words: 'not sent yet', action: 'Go on' })
+  expect(row('draft')).toEqual({ you: false, words: 'Nothing: not sent yet', action: 'Go on' })
   expect(row('sent back')).toEqual({ you: true, words: 'sent back by Ines Adeyemi', action: 'Change' })
   expect(row('in approval', { waitsFor: ['Ines Adeyemi', 'Tomas Brandt'] })).toEqual({
     you: false,
@@ -78,7 +78,7 @@ test('a row of Mine says what it waits for and what its owner can do, in every s
     action: 'Copy',
   })
   for (const state of REQUISITION_STATES) expect([state, row(state).words !== '']).toEqual([state, true])
-  expect(REQUISITION_STATES.filter((s) => row(s).you)).toEqual(['draft', 'sent back'])
+  expect(REQUISITION_STATES.filter((s) => row(s).you)).toEqual(['sent back'])
 })
 
 test('what rules, warnings, fields and lead times ask for is said in the organisation’s own words', () => {

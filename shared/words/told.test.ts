@@ -26,6 +26,22 @@ describe('what is told is worded for whoever reads it', () => {
       'Ines Adeyemi approved R-26-00007, Sea salt.',
     ],
     [
+      { code: 'decided', by, outcome: 'approved', comment: 'Gladly.', next: ['Tomas Brandt'], ...about },
+      'R-26-00007 approved by Ines Adeyemi: Sea salt',
+      'Ines Adeyemi approved R-26-00007, Sea salt; next it waits for Tomas Brandt. “Gladly.”',
+    ],
+    [
+      { code: 'approved', by, comment: 'Gladly.', amount, ...about },
+      'R-26-00007 approved: Sea salt',
+      'Ines Adeyemi approved R-26-00007, Sea salt, and nobody is left to decide: EUR 1,217.00 are approved, and the ' +
+        'buyers have it. “Gladly.”',
+    ],
+    [
+      { code: 'approved', by: null, comment: '', amount, ...about },
+      'R-26-00007 approved: Sea salt',
+      'R-26-00007, Sea salt, is approved within your own limit: EUR 1,217.00. The buyers have it.',
+    ],
+    [
       { code: 'handed-over', by, to: 'Rosa Castell', number: null, title: '' },
       'Handed over: ',
       'Ines Adeyemi handed a draft, without a title over to Rosa Castell.',

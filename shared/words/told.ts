@@ -1,5 +1,5 @@
 import type { Told } from '#core/told/told'
-import { formatCount } from './format'
+import { formatCount, listWords } from './format'
 import { sayMissing } from './requisition'
 import type { Ways } from './ways'
 
@@ -9,6 +9,7 @@ export interface Said {
   readonly sentence: string
 }
 
+const quoted = (comment: string) => (comment === '' ? '' : ` “${comment}”`)
 const numbered = (n: string | null, title: string) => (n === null ? title : `${n}, ${title}`)
 
 /** Words what was told, for one reader. */
@@ -35,12 +36,23 @@ export function sayTold(t: Told, ways: Ways): Said {
         sentence: `${t.by} raised ${t.title} for you, ${ways.money(t.amount)}; it is yours from now on.`,
       }
     case 'decided': {
-      const quoted = t.comment === '' ? '' : ` “${t.comment}”`
+      const next = t.next ?? []
       return {
-        subject: `${t.number ?? ''} ${t.outcome}: ${t.title}`.trim(),
-        sentence: `${t.by} ${t.outcome} ${numbered(t.number, t.title)}.${quoted}`,
+        subject: `${t.number ?? ''} ${t.outcome}${next.length > 0 ? ` by ${t.by}` : ''}: ${t.title}`.trim(),
+        sentence:
+          `${t.by} ${t.outcome} ${numbered(t.number, t.title)}` +
+          `${next.length > 0 ? `; next it waits for ${listWords(next)}` : ''}.${quoted(t.comment)}`,
       }
     }
+    case 'approved':
+      return {
+        subject: `${t.number ?? ''} approved: ${t.title}`.trim(),
+        sentence:
+          t.by === null
+            ? `${numbered(t.number, t.title)}, is approved within your own limit: ${ways.money(t.amount)}. The buyers have it.`
+            : `${t.by} approved ${numbered(t.number, t.title)}, and nobody is left to decide: ` +
+              `${ways.money(t.amount)} are approved, and the buyers have it.${quoted(t.comment)}`,
+      }
     case 'asked':
       return {
         subject: `A question about ${t.title}`,
@@ -151,6 +163,7 @@ const whatever = (t: { readonly number: string | null; readonly title: string })
 
 const TASK_WORDS: Record<string, string | undefined> = {
   'send-mail': 'an e-mail to a colleague',
+  'mail-approved': 'the e-mail that a request is approved',
   'send-order': 'the sending of an order to its supplier',
   'file-order': 'the PDF of an order',
   'route-again': 'working out anew who decides on a request',

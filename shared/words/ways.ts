@@ -9,6 +9,8 @@ export interface Ways {
   readonly locale: string
   /** The mark before decimals, as this reader types and reads it. */
   readonly decimalMark: '.' | ','
+  /** Figures of a date begin with the month. */
+  readonly monthFirst: boolean
   /** Groups thousands and writes a minus sign that is a minus sign: "−1,234.50". */
   readonly decimal: (text: DecimalText) => string
   /** A number to be typed over: with the reader's own mark, without groups. */
@@ -89,6 +91,7 @@ function makeWays(locale: string): Ways {
   const ways: Ways = {
     locale,
     decimalMark: mark,
+    monthFirst: new Intl.DateTimeFormat(locale).formatToParts(0).find((p) => p.type !== 'literal')?.type === 'month',
     decimal,
     typed: (text) => text.replace('.', mark),
     amount: (m) => decimal(m.amount),

@@ -258,10 +258,7 @@ describe('a trail of what was stopped says so, and that nobody is asked', () => 
   test('whoever reads it is spoken to by a fact, and keeps their name', async () => {
     await policy(person(BOSS))
     const { id } = await raise(who(OWEN), draftFor('100.00'))
-    const { body } = await who(BOSS).call<Trail & { next: string; route: { you: boolean }[] }>(
-      'GET',
-      `/api/requisitions/${id}/trail`,
-    )
+    const { body } = await who(BOSS).call<Trail & { next: string }>('GET', `/api/requisitions/${id}/trail`)
     expect([body.sentence, body.next, body.route.map((s) => [s.name, s.you])]).toEqual([
       'waits for you.',
       'You decide; then it goes on by itself.',

@@ -361,16 +361,58 @@ describe('what a decision may lead to', () => {
     const sent = await raise(owen, soundDraft([{ part: 'CP-IMP-140', quantity: 3 }], { title: 'Three impellers' }))
     await decide(rekko, ines, sent.id, 'approve')
     const { notices } = (await owen.call<{ notices: { sentence: string }[] }>('GET', '/api/notices')).body
-    expect(notices[0]?.sentence).toBe(`Ines Adeyemi approved ${sent.body.number}, Three impellers.`)
-    const [mail] = await rekko.sql<{ wait: string }>(
-      'select extract(epoch from not_before - created_at)::int as wait from outgoing_mail where about_id = $1 ' +
-        'and decision_id is not null',
+    expect(notices[0]?.sentence).toContain(
+      `Ines Adeyemi approved ${sent.body.number}, Three impellers, and nobody is left`,
+    )
+    const mails = async () => (await rekko.mails()).filter((m) => m.subject.includes('approved: Three impellers'))
+    expect(await mails()).toEqual([])
+    await until('the mail', async () => (await mails()).length > 0)
+    const [row] = await rekko.sql<{ wait: number }>(
+      `select extract(epoch from m.created_at - d.at)::float as wait from outgoing_mail m
+       join approval_decision d on d.id = m.decision_id where m.about_id = $1 and m.told ->> 'code' = 'approved'`,
       [sent.id],
     )
-    expect(mail?.wait).toBe(10)
-    await until('the mail', async () =>
-      (await rekko.mails()).some((m) => m.subject.includes('approved: Three impellers')),
+    expect(row?.wait).toBeGreaterThanOrEqual(10)
+    expect((await mails()).map((m) => m.attachments.map((a) => [a.name, a.type]))).toEqual([
+      [[`${sent.body.number}.pdf`, 'application/pdf']],
+    ])
+  })
+
+  test('an approval that is not the last says whom it waits for next; a decision taken back mails nothing', async () => {
+    const draft = soundDraft([{ part: 'CP-IMP-140', quantity: 6 }], { title: 'Six impellers' })
+    const sent = await raise(owen, draft)
+    await decide(rekko, ines, sent.id, 'approve')
+    const { notices } = (await owen.call<{ notices: { sentence: string }[] }>('GET', '/api/notices')).body
+    expect(notices[0]?.sentence).toBe(
+      `Ines Adeyemi approved ${sent.body.number}, Six impellers; next it waits for Tomas Brandt.`,
     )
+    const last = await decide(rekko, tomas, sent.id, 'approve')
+    const back = await tomas.call('DELETE', `/api/requisitions/${sent.id}/decisions/${last.body.decisionId}`)
+    expect(back.status).toBe(200)
+    await until(
+      'the task',
+      async () =>
+        (
+          await rekko.sql(
+            `select 1 from pgboss.job where name = 'mail-approved' and data ->> 'requisitionId' = $1
+             and state = 'completed'`,
+            [sent.id],
+          )
+        ).length === 1,
+    )
+    expect(
+      await rekko.sql(`select 1 from outgoing_mail where about_id = $1 and told ->> 'code' = 'approved'`, [sent.id]),
+    ).toEqual([])
+  })
+
+  test('what passes within one’s own limit is mailed too, with its PDF', async () => {
+    const sent = await raise(owen, soundDraft([{ part: 'CP-GS-25', quantity: 2 }], { title: 'Two gland seals' }))
+    await until('the mail', async () =>
+      (await rekko.mails()).some((m) => m.subject === `${sent.body.number} approved: Two gland seals`),
+    )
+    const mail = (await rekko.mails()).find((m) => m.subject.endsWith('approved: Two gland seals'))
+    expect(mail?.text).toContain('is approved within your own limit')
+    expect(mail?.attachments.map((a) => a.name)).toEqual([`${sent.body.number}.pdf`])
   })
 })
 

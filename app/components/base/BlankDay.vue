@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { addBusinessDays, addDays, isBusinessDay } from '#core/base/day'
+import { readTypedDay } from '#core/base/typed-day'
 import { weeksOf } from '#shared/words/format'
 import { useWording } from '~/composables/base/use-wording'
 
@@ -29,10 +30,32 @@ const earliest = computed(() => props.earliest ?? props.today)
 const weeks = computed(() => weeksOf(at.value))
 const shortcuts = computed(() => [5, 10].map((n) => ({ n, day: addBusinessDays(props.today, n, holidays.value) })))
 
-function show(): void {
+/** What is typed instead of walking there, and the day it says. */
+const typed = ref('')
+const input = useTemplateRef<HTMLInputElement>('input')
+const said = computed(() => readTypedDay(typed.value, props.today, wording.ways.monthFirst))
+watch(said, (day) => {
+  if (day !== null) at.value = day
+})
+function takeTyped(): void {
+  if (said.value !== null) choose(said.value)
+}
+/** A letter or figure begins to type a day, wherever the focus is in it. */
+function beginTyping(event: KeyboardEvent): void {
+  if (event.key.length !== 1 || event.key === ' ' || event.ctrlKey || event.metaKey || event.altKey) return
+  if (event.target === input.value) return
+  event.stopPropagation()
+  event.preventDefault()
+  if (!open.value) show(false)
+  typed.value = event.key
+  void nextTick(() => input.value?.focus())
+}
+
+function show(focus = true): void {
+  typed.value = ''
   at.value = props.modelValue ?? addBusinessDays(props.today, 5, holidays.value)
   open.value = true
-  void nextTick(() => root.value?.querySelector<HTMLElement>('[data-at="true"]')?.focus())
+  if (focus) void nextTick(() => root.value?.querySelector<HTMLElement>('[data-at="true"]')?.focus())
 }
 function close(): void {
   open.value = false
@@ -57,6 +80,15 @@ function onKey(event: KeyboardEvent): void {
     event.preventDefault()
     event.stopPropagation()
     close()
+  } else if (event.target === input.value) {
+    if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) {
+      event.preventDefault()
+      event.stopPropagation()
+      takeTyped()
+    } else if (event.key === 'ArrowDown') {
+      event.preventDefault()
+      void nextTick(() => root.value?.querySelector<HTMLElement>('[data-at="true"]')?.focus())
+    }
   } else if (step !== undefined) {
     event.preventDefault()
     event.stopPropagation()
@@ -82,9 +114,10 @@ function leave(event: FocusEvent): void {
       :data-empty="modelValue === null"
       :aria-label="`${label}: ${modelValue === null ? placeholder : wording.ways.day(modelValue, today)}`"
       @click="open ? close() : show()"
-      @keydown.enter.exact.prevent="show"
-      @keydown.space.prevent="show"
-      @keydown.down.prevent="show"
+      @keydown.enter.exact.prevent="show()"
+      @keydown.space.prevent="show()"
+      @keydown.down.prevent="show()"
+      @keydown="beginTyping"
       >{{ modelValue === null ? placeholder : wording.ways.day(modelValue, today) }}</span
     >
     <span
@@ -92,8 +125,27 @@ function leave(event: FocusEvent): void {
       role="dialog"
       :aria-label="label"
       class="picker picker-foot left-0 top-full block max-h-none! p-3!"
-      @keydown="onKey"
+      @keydown="(onKey($event), beginTyping($event))"
     >
+      <input
+        ref="input"
+        v-model="typed"
+        class="field mb-1 py-1!"
+        :aria-label="`${label}, typed`"
+        :aria-describedby="`${label}-said`"
+        placeholder="fri, 11 Dec, +5"
+        maxlength="30"
+        autocomplete="off"
+      />
+      <span :id="`${label}-said`" class="small mb-2 block min-h-[17px]" role="status">{{
+        typed.trim() === ''
+          ? ''
+          : said === null
+            ? 'That is no day yet.'
+            : said < earliest
+              ? `${wording.ways.day(said, today)} is too early.`
+              : wording.ways.day(said, today)
+      }}</span>
       <span class="mb-2 flex items-center justify-between">
         <button type="button" class="px-2" aria-label="Month before" @click="at = addDays(at, -28)">‹</button>
         <span class="head">{{ wording.ways.month(at) }}</span>

@@ -155,6 +155,12 @@ function printPage(): void {
       <h1 class="sentence" aria-live="polite">
         <b>{{ trail.title || 'A request without lines' }}</b>: {{ trail.sentence }}
       </h1>
+      <p class="small mt-1.5 hidden max-[900px]:block print:hidden">
+        {{ trail.number ?? 'draft' }} · owner {{ trail.owner }} ·
+        <NuxtLink class="quiet-link" :to="`/raise?from=${id}`">copy</NuxtLink> ·
+        <button type="button" class="quiet-link" @click="printPage">print</button> ·
+        <a class="quiet-link" :href="`/api/requisitions/${id}/pdf`">PDF</a>
+      </p>
       <ol class="mt-5 grid grid-cols-5 gap-0 max-[700px]:grid-cols-1 max-[700px]:gap-2">
         <li
           v-for="s in trail.stations"
