@@ -3,5 +3,5 @@ import { route } from '../http/route'
 import { searchSuppliers } from '../supplier/reads'
 
 export default route(catalogueRoutes.searchSuppliers, async ({ ctx, query }) => ({
-  suppliers: await searchSuppliers(ctx.tx, query.words, 30),
+  suppliers: await searchSuppliers(ctx.tx, query.words, query.limit),
 }))

@@ -171,11 +171,13 @@ export function listMineAmounts(
 export async function countWaiting(
   tx: Tx,
   personId: string,
-  buys: boolean,
+  may: { readonly buys: boolean; readonly decidesSuppliers: boolean },
 ): Promise<{ need: number; decision: number; order: number }> {
   const toOrder = sql<number>`(select count(*)::int from ${r} join ${l} on ${l.requisitionId} = ${r.id}
     where ${r.state} in ('approved', 'part ordered')
       and ${l.quantity} - ${l.ordered} - ${l.cancelled} - ${l.onTray} > 0)`
+  const toDecideOn = sql<number>`(select count(*)::int from ${u}
+    where ${u.standing} = 'proposed' and ${u.proposedById} is distinct from ${personId})`
   const found = await readOne(
     tx,
     {
@@ -183,7 +185,7 @@ export async function countWaiting(
         and ${VIEWS.waiting})`,
       decision: sql<number>`(select count(distinct ${s.documentId})::int from ${s}
         where ${s.actorId} = ${personId} and ${s.state} = 'open')`,
-      order: buys ? toOrder : sql<number>`0`,
+      order: sql<number>`${may.buys ? toOrder : sql`0`} + ${may.decidesSuppliers ? toDecideOn : sql`0`}`,
     },
     sql``,
   )

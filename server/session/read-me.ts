@@ -11,15 +11,18 @@ import { requireOrganisation } from '../settings/reads'
 export async function readMe({ tx, now, actor }: Context): Promise<Me> {
   const o = await requireOrganisation(tx)
   const rights = (Object.keys(RIGHTS) as Right[]).filter((r) => may(actor.grants, r))
-  const waiting = await countWaiting(tx, actor.id, may(actor.grants, 'order'))
+  const waiting = await countWaiting(tx, actor.id, {
+    buys: may(actor.grants, 'order'),
+    decidesSuppliers: may(actor.grants, 'approve suppliers'),
+  })
   const { unread, decides } = await readTold(tx, actor.id)
   const landing =
     waiting.decision > 0
       ? '/decide'
       : waiting.need > 0
         ? '/mine'
-        : waiting.order > 0
-          ? '/desk'
+        : waiting.order > 0 && !rights.includes('order')
+          ? '/suppliers'
           : rights.includes('order')
             ? '/desk'
             : decides

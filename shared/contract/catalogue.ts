@@ -92,7 +92,7 @@ export const catalogueRoutes = {
     path: '/api/suppliers',
     summary: 'Suppliers by any part of the name, number or town.',
     access: 'see catalogue',
-    query: z.object({ words: text(100).default('') }),
+    query: z.object({ words: text(100).default(''), limit: z.coerce.number().int().min(1).max(200).default(30) }),
     reply: z.object({ suppliers: z.array(supplier) }),
   }),
 } as const

@@ -224,7 +224,7 @@ describe('a trail of what was stopped says so, and that nobody is asked', () => 
   type Trail = {
     sentence: string
     stations: { name: string; note: string }[]
-    route: { name: string; state: string }[]
+    route: { name: string; you: boolean; state: string }[]
   }
   const trailOf = async (id: string) => {
     const { body } = await who(OWEN).call<Trail>('GET', `/api/requisitions/${id}/trail`)

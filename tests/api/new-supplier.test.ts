@@ -56,6 +56,10 @@ test('a proposed supplier may be asked for and not ordered from, until finance a
       (m) => m.subject === 'A new supplier: Cold Harbour Optics' && m.to.includes('greta.molin'),
     ),
   )
+  // The header counts it for finance, and for nobody who may not decide on it.
+  const waits = async (by: Client | undefined) =>
+    (await who(by).call<{ waiting: { order: number } }>('GET', '/api/session')).body.waiting.order
+  expect([await waits(greta), await waits(owen)]).toEqual([1, 0])
   const form = await who(owen).call('POST', `/api/suppliers/${id}/tax-form?name=form.pdf`, {
     raw: Buffer.from('%PDF-1.4\n%%EOF'),
     headers: { 'content-type': 'application/octet-stream' },
@@ -86,6 +90,7 @@ test('a proposed supplier may be asked for and not ordered from, until finance a
   ).toBe(200)
   expect((await decide(id, true, '', owen)).status).toBe(403)
   expect((await decide(id, true)).status).toBe(204)
+  expect(await waits(greta)).toBe(0)
   expect((await decide(id, true)).status).toBe(409)
   expect((await issue(lineId)).status).toBe(200)
   await until('the mail to its proposer', async () =>

@@ -13,6 +13,7 @@ const SCREENS: [who: string, path: string][] = [
   ['Leonie Farrow', '/orders'],
   ['Tomas Brandt', '/budgets'],
   ['Greta Molin', '/budgets'],
+  ['Greta Molin', '/suppliers'],
 ]
 
 for (const scheme of ['light', 'dark'] as const) {

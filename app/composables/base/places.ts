@@ -37,6 +37,7 @@ export const STATIONS: readonly {
     places: [
       { name: 'Desk', path: '/desk', right: 'order' },
       { name: 'Orders', path: '/orders', right: 'see orders' },
+      { name: 'Suppliers', path: '/suppliers', right: 'see orders' },
     ],
   },
   { name: 'Delivery', waits: null, places: [] },

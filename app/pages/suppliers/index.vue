@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { capital, inWords } from '#shared/words/format'
+import PageNote from '~/components/base/PageNote.vue'
+import SheetPage from '~/components/base/SheetPage.vue'
+import { sayError, useApi } from '~/composables/base/use-api'
+import { usePlaceKeys } from '~/composables/base/use-keys'
+import { useLive } from '~/composables/live/use-live'
+import { useSessionStore } from '~/stores/session'
+
+useHead({ title: 'Suppliers · Rekko' })
+const MOST = 200
+const api = useApi()
+const session = useSessionStore()
+const route = useRoute()
+const words = computed(() => (typeof route.query.words === 'string' ? route.query.words : ''))
+const { data, error, refresh } = await useAsyncData(
+  'suppliers',
+  () => api.get('/api/suppliers', { query: { words: words.value, limit: MOST } }),
+  { watch: [words] },
+)
+useLive((c) => {
+  if (c.kind === 'again' || c.kind === 'supplier') void refresh()
+})
+
+const STANDING: Record<string, string> = { active: '', 'on hold': 'on hold', proposed: 'waits for finance' }
+const decides = computed(() => session.me?.rights.includes('approve suppliers') === true)
+const shown = computed(() => {
+  const found = data.value?.suppliers ?? []
+  return [...found.filter((s) => s.standing === 'proposed'), ...found.filter((s) => s.standing !== 'proposed')]
+})
+const proposed = computed(() => shown.value.filter((s) => s.standing === 'proposed').length)
+const sentence = computed(() => {
+  const n = shown.value.length
+  if (n === 0) return words.value === '' ? 'No supplier is kept yet.' : 'No supplier is called so.'
+  const of = `${n === MOST ? `The first ${MOST}` : n < 13 ? capital(inWords(n)) : String(n)} ${n === 1 ? 'supplier' : 'suppliers'}`
+  return proposed.value === 0
+    ? `${of}.`
+    : `${of}; ${inWords(proposed.value)} ${proposed.value === 1 ? 'waits' : 'wait'} for ${decides.value ? 'you' : 'finance'}.`
+})
+const typed = ref(words.value)
+let timer: ReturnType<typeof setTimeout> | undefined
+watch(typed, (text) => {
+  clearTimeout(timer)
+  timer = setTimeout(() => void navigateTo({ query: text === '' ? {} : { words: text } }, { replace: true }), 250)
+})
+watch(words, (text) => {
+  if (text.trim() !== typed.value.trim()) typed.value = text
+})
+usePlaceKeys([{ keys: 'Enter', does: 'open the supplier' }], () => undefined)
+</script>
+
+<template>
+  <div>
+    <PageNote>{{ decides ? 'proposed ones first' : 'by name' }}</PageNote>
+    <SheetPage>
+      <div class="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-2">
+        <h1 class="sentence">{{ sentence }}</h1>
+        <input
+          v-model="typed"
+          class="field w-[190px]! min-h-[34px]! py-1.5!"
+          type="search"
+          aria-label="Find a supplier"
+          placeholder="Name, town or number"
+        />
+      </div>
+      <p v-if="error" class="notice-red mt-3">{{ sayError(error) }}</p>
+      <p v-else-if="shown.length === 0" class="mt-3 text-ink2">
+        A new supplier is named where a line needs one, on Raise, and finance approves it here.
+      </p>
+      <table v-else class="table mt-3">
+        <caption class="sr-only">
+          Suppliers
+        </caption>
+        <thead>
+          <tr>
+            <th scope="col">Supplier</th>
+            <th scope="col">Number</th>
+            <th scope="col">Town</th>
+            <th scope="col">Currency</th>
+            <th scope="col">To mind</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="s in shown" :key="s.id">
+            <td>
+              <NuxtLink class="font-semibold hover:underline" :to="`/suppliers/${s.id}`">{{ s.name }}</NuxtLink>
+            </td>
+            <td class="text-ink2">{{ s.number }}</td>
+            <td class="text-ink2">{{ s.town }}</td>
+            <td class="text-ink2">{{ s.currency }}</td>
+            <td :class="s.standing === 'proposed' && decides ? 'text-amber-ink' : 'text-ink2'">
+              {{ [STANDING[s.standing] ?? s.standing, s.warning ?? ''].filter((t) => t !== '').join(' · ') }}
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </SheetPage>
+  </div>
+</template>
