@@ -17,6 +17,8 @@ export type Told =
   | (Named & { readonly code: 'to-decide'; readonly by: string; readonly amount: Money })
   | (Named & { readonly code: 'to-decide-next'; readonly by: string })
   | (Named & { readonly code: 'to-decide-anew' })
+  /** Nobody is found who may decide. */
+  | { readonly code: 'held'; readonly number: string }
   | (Named & { readonly code: 'raised-for-you'; readonly by: string; readonly amount: Money })
   | (Named & {
       readonly code: 'decided'

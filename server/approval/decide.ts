@@ -9,7 +9,8 @@ import { forbidden, invalid } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { decidePath, type ApprovalOutcome, type Decidable, type DecisionOutcome } from './decidable'
 import { findOpenSeat, findRoute, listApprovals, listOpenActors } from './reads'
-import { insertDecision, updateRoute, writeSeats } from './store'
+import { moveRoute } from './move-route'
+import { insertDecision } from './store'
 import { stopRoute } from './stop-route'
 
 export interface Decided {
@@ -111,7 +112,7 @@ async function goOn(ctx: Context, document: DocumentHead, decisionId: string): P
   const route = await findRoute(ctx.tx, document.id)
   if (route === null) return { state: 'waiting' }
   const progress = progressOf(route.route, await listApprovals(ctx.tx, document.id))
-  const asked = await writeSeats(ctx.tx, route.id, document.id, progress, ctx.now)
+  const asked = await moveRoute(ctx, document, route, progress)
   for (const { actorId } of asked) {
     await tell(
       ctx,
@@ -122,6 +123,5 @@ async function goOn(ctx: Context, document: DocumentHead, decisionId: string): P
     )
   }
   if (progress.state !== 'approved') return { state: 'waiting' }
-  await updateRoute(ctx.tx, route.id, { state: 'approved' })
   return { state: 'approved', decisionId }
 }

@@ -8,9 +8,8 @@ import { tell } from '../document/tell'
 import { notifyChange } from '../live/notify'
 import { decidePath, type Decidable } from './decidable'
 import { judgeAgain } from './judge-again'
-import { routeStateOf } from './open-route'
+import { moveRoute } from './move-route'
 import { findRoute, listApprovals } from './reads'
-import { updateRoute, writeSeats } from './store'
 
 /**
  * Works the steps that are not yet decided out anew, after people, absences or policy changed. What was sent stays
@@ -31,8 +30,7 @@ export async function routeAgain<D extends DocumentHead>(
   if (isDeepStrictEqual(JSON.parse(JSON.stringify([fresh.steps, fresh.held])), [route.route.steps, route.route.held]))
     return false
   const progress = progressOf(fresh, approvals)
-  await updateRoute(ctx.tx, route.id, { state: routeStateOf(progress), route: fresh })
-  const asked = await writeSeats(ctx.tx, route.id, id, progress, ctx.now)
+  const asked = await moveRoute(ctx, document, route, progress, fresh)
   await appendEvent(ctx, {
     type: 'routed again',
     subjectKind: kind.name,

@@ -11,7 +11,8 @@ import { cancelMailOf } from '../mail/store'
 import { deleteNoticesOf } from '../people/store'
 import type { Decidable } from './decidable'
 import { findRoute, listApprovals, listDecisions } from './reads'
-import { markTakenBack, updateRoute, writeSeats } from './store'
+import { moveRoute } from './move-route'
+import { markTakenBack } from './store'
 
 /**
  * Takes a decision back within its ten seconds, unless somebody acted on it: the route stands where it stood, its mails
@@ -48,8 +49,7 @@ export async function takeBack<D extends DocumentHead>(
   await deleteRemarksOf(ctx.tx, decisionId)
   await cancelMailOf(ctx.tx, decisionId, ctx.now)
   await deleteNoticesOf(ctx.tx, decisionId)
-  await updateRoute(ctx.tx, route.id, { state: 'open' })
-  await writeSeats(ctx.tx, route.id, id, progressOf(route.route, await listApprovals(ctx.tx, id)), ctx.now)
+  await moveRoute(ctx, document, route, progressOf(route.route, await listApprovals(ctx.tx, id)))
   await kind.takeOutcome(ctx, document, { state: 'reopened', undone: decision.outcome })
   await appendEvent(ctx, {
     type: 'decision taken back',

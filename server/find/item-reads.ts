@@ -97,7 +97,7 @@ interface CloseWord {
   readonly likeness: number
 }
 
-/** Words of the catalogue that come close to each of those typed, the closest first; letters may have changed places. */
+/** Words of the catalogue close to each of those typed, the closest first, also where letters changed places. */
 async function listCloseWords(tx: Tx, words: readonly string[]): Promise<CloseWord[][]> {
   const found = await read(
     tx,

@@ -78,7 +78,9 @@ export function findJobs(
     { id: j.id, number: j.number, name: j.name, department: d.name, isOpen: j.isOpen },
     sql`from ${j} left
       join ${d} on ${d.id} = ${j.departmentId}
-    where ${isNumbered(j.number, wanted)} or ${holdsAll(j.name, wanted)} or word_similarity(${words}, ${j.name}) > ${ALIKE}
-    order by ${isNumbered(j.number, wanted)} desc, word_similarity(${words}, ${j.name}) desc, ${j.number} limit ${limit}`,
+    where ${isNumbered(j.number, wanted)} or ${holdsAll(j.name, wanted)}
+      or word_similarity(${words}, ${j.name}) > ${ALIKE}
+    order by ${isNumbered(j.number, wanted)} desc, word_similarity(${words}, ${j.name}) desc,
+      ${j.number} limit ${limit}`,
   )
 }

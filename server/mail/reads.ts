@@ -49,7 +49,8 @@ export async function wasMailed(
   const found = await readOne(
     tx,
     { id: outgoingMail.id },
-    sql`from ${outgoingMail} where ${outgoingMail.aboutId} = ${of.aboutId} and ${outgoingMail.told} ->> 'code' = ${of.code}
+    sql`from ${outgoingMail} where ${outgoingMail.aboutId} = ${of.aboutId}
+      and ${outgoingMail.told} ->> 'code' = ${of.code}
       and ${outgoingMail.decisionId} is not distinct from ${of.decisionId}::uuid
       and ${outgoingMail.createdAt} >= ${of.since}::timestamptz limit 1`,
   )

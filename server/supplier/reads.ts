@@ -58,7 +58,8 @@ export function searchSuppliers(tx: Tx, words: string, limit: number): Promise<S
     tx,
     { ...SUPPLIER },
     sql`from ${s} where (${holdsAll(sql`concat_ws(' ', ${s.name}, ${s.town})`, wanted)}
-      or ${isNumbered(s.number, wanted)} or word_similarity(${words}, ${s.name}) > ${ALIKE}) and ${s.standing} <> 'refused'
+      or ${isNumbered(s.number, wanted)} or word_similarity(${words}, ${s.name}) > ${ALIKE})
+      and ${s.standing} <> 'refused'
     order by ${s.standing} <> 'active', ${holdsAll(s.name, wanted)} desc, ${s.name} limit ${limit}`,
   )
 }

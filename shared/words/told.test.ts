@@ -42,6 +42,12 @@ describe('what is told is worded for whoever reads it', () => {
       'R-26-00007, Sea salt, is approved within your own limit: EUR 1,217.00. The buyers have it.',
     ],
     [
+      { code: 'held', number: 'R-26-00007' },
+      'Held: R-26-00007',
+      'R-26-00007 is held: nobody is found who may decide on it. It goes on as soon as somebody is back or somebody ' +
+        'decides for them.',
+    ],
+    [
       { code: 'handed-over', by, to: 'Rosa Castell', number: null, title: '' },
       'Handed over: ',
       'Ines Adeyemi handed a draft, without a title over to Rosa Castell.',

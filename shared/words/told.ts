@@ -30,6 +30,13 @@ export function sayTold(t: Told, ways: Ways): Said {
         subject: `For your decision: ${t.title}`,
         sentence: `${numbered(t.number, t.title)}, now waits for you.`,
       }
+    case 'held':
+      return {
+        subject: `Held: ${t.number}`,
+        sentence:
+          `${t.number} is held: nobody is found who may decide on it. It goes on as soon as somebody is back or ` +
+          `somebody decides for them.`,
+      }
     case 'raised-for-you':
       return {
         subject: `Raised for you: ${t.title}`,
@@ -49,7 +56,8 @@ export function sayTold(t: Told, ways: Ways): Said {
         subject: `${t.number ?? ''} approved: ${t.title}`.trim(),
         sentence:
           t.by === null
-            ? `${numbered(t.number, t.title)}, is approved within your own limit: ${ways.money(t.amount)}. The buyers have it.`
+            ? `${numbered(t.number, t.title)}, is approved within your own limit: ` +
+              `${ways.money(t.amount)}. The buyers have it.`
             : `${t.by} approved ${numbered(t.number, t.title)}, and nobody is left to decide: ` +
               `${ways.money(t.amount)} are approved, and the buyers have it.${quoted(t.comment)}`,
       }

@@ -266,3 +266,22 @@ describe('a trail of what was stopped says so, and that nobody is asked', () => 
     ])
   })
 })
+
+test('where nobody is left who may decide it is held, and administrators hear of it by its number alone', async () => {
+  await policy(person(BOSS, 10), person(SECOND, 20))
+  await rekko.sql(`update approval_policy set fallback_id = null where in_force_from = $1`, [TODAY])
+  const { id, body } = await raise(who(OWEN), draftFor('100.00'))
+  const back = await away(SECOND, null)
+  // It is held only where it comes to the step; nobody hears of it before.
+  const heard = () =>
+    rekko.sql<{ told: { code: string; number: string } }>(
+      `select told from notice where about_id = $1 and told ->> 'code' = 'held'`,
+      [id],
+    )
+  expect(await heard()).toEqual([])
+  await decide(rekko, who(BOSS), id, 'approve')
+  expect([await stateOf(id), await waitsFor(id)]).toEqual(['in approval', []])
+  expect((await heard()).map((n) => n.told)).toContainEqual({ code: 'held', number: body.number })
+  await back()
+  expect(await waitsFor(id)).toEqual([SECOND])
+})

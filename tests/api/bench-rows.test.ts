@@ -5,7 +5,7 @@ import { readMine } from '../../server/requisition/read-mine'
 import { TODAY } from '../setup/rekko'
 import { openUseCases } from '../setup/use-cases'
 
-// The bench writes its rows by plain SQL, which no compiler reads: a column renamed would be heard of only when measuring.
+// The bench writes its rows by plain SQL, which no compiler reads: a renamed column would stop it only when measuring.
 test('the rows of the bench fit the tables as they are, and lists show them', async () => {
   const rekko = await openUseCases()
   try {

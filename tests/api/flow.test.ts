@@ -378,7 +378,7 @@ describe('what a decision may lead to', () => {
     ])
   })
 
-  test('an approval that is not the last says whom it waits for next; a decision taken back mails nothing', async () => {
+  test('an approval that is not the last says whom it waits for; a decision taken back mails nothing', async () => {
     const draft = soundDraft([{ part: 'CP-IMP-140', quantity: 6 }], { title: 'Six impellers' })
     const sent = await raise(owen, draft)
     await decide(rekko, ines, sent.id, 'approve')

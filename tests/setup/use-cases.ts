@@ -4,6 +4,7 @@ import type PgBoss from 'pg-boss'
 import { inject } from 'vitest'
 import type { Context } from '../../server/context'
 import { inTransaction, openDatabase, type Db } from '../../server/db/client'
+import { Problem } from '../../server/http/problem'
 import { findActor } from '../../server/people/actor-reads'
 import { useQueue } from '../../server/queue/enqueue'
 import { moment, personId } from './rekko'
@@ -45,7 +46,7 @@ export async function openUseCases(): Promise<UseCases> {
       inTransaction(db, async (tx) => {
         const now = moment()
         const actor = await findActor(tx, personId(who), now)
-        if (actor === null) throw new Error(`${who} is gone`)
+        if (actor === null) throw new Problem(401, 'not-signed-in', `${who} is gone`)
         return work({ tx, now, actor })
       }),
     stop: async () => {

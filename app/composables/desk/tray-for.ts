@@ -18,7 +18,7 @@ export function byTray<L extends Laid>(lines: readonly L[], chosenSupplier: stri
   return [...groups.values()]
 }
 
-/** The tray that such lines fit on: the one at hand, else another of the same supplier and place; null for a new one. */
+/** The tray that such lines fit on: the one at hand, else another of their supplier and place; null for a new one. */
 export function trayFor<T extends Tray>(lines: readonly Laid[], trays: readonly T[], atHand: string | null): T | null {
   const fits = (t: Tray) =>
     lines.every(

@@ -32,10 +32,11 @@ const proposed = computed(() => shown.value.filter((s) => s.standing === 'propos
 const sentence = computed(() => {
   const n = shown.value.length
   if (n === 0) return words.value === '' ? 'No supplier is kept yet.' : 'No supplier is called so.'
-  const of = `${n === MOST ? `The first ${MOST}` : n < 13 ? capital(inWords(n)) : String(n)} ${n === 1 ? 'supplier' : 'suppliers'}`
-  return proposed.value === 0
-    ? `${of}.`
-    : `${of}; ${inWords(proposed.value)} ${proposed.value === 1 ? 'waits' : 'wait'} for ${decides.value ? 'you' : 'finance'}.`
+  const many = n === MOST ? `The first ${MOST}` : n < 13 ? capital(inWords(n)) : String(n)
+  const of = `${many} ${n === 1 ? 'supplier' : 'suppliers'}`
+  if (proposed.value === 0) return `${of}.`
+  const whom = decides.value ? 'you' : 'finance'
+  return `${of}; ${inWords(proposed.value)} ${proposed.value === 1 ? 'waits' : 'wait'} for ${whom}.`
 })
 const typed = ref(words.value)
 let timer: ReturnType<typeof setTimeout> | undefined
