@@ -1,13 +1,11 @@
-import { lineNet } from '#core/base/line-net'
-import { documentSums } from '#core/base/document-sums'
 import { compare, moneyOf, negate, add, type Money } from '#core/base/money'
 import { figuresFor } from '#core/budget/available'
 import { effectsOf, sumByBudgetLine } from '#core/budget/effect'
 import { nextAfter } from '#core/approval/progress'
+import { changesBetween } from '#core/requisition/changes'
 import type { DecisionView } from '#shared/contract/decide'
-import { sayOwnValues } from '#shared/words/own-field'
+import { sayChange } from '#shared/words/changes'
 import { waysOf } from '#shared/words/ways'
-import { sayDiscount } from '#shared/words/requisition'
 import { findOpenSeat, findRoute, readDecisions } from '../approval/reads'
 import { seatViews } from '../approval/seat-views'
 import { listPayingLines } from '../budget/reads'
@@ -16,28 +14,26 @@ import { listAttachments, listRemarks, viewAttachment } from '../document/reads'
 import { maySee } from '../document/visible'
 import { notFound } from '../http/problem'
 import { reachPeople } from '../people/person-reads'
-import { requireTerms } from '../settings/reads'
-import { readForm } from '../requisition/form-reads'
-import { readOwnNames } from '../requisition/own-names'
-import { readLineSuppliers, readNames } from '../requisition/page-reads'
-import { findRequisition } from '../requisition/reads'
+import { requireOrganisation } from '../settings/reads'
+import { readNames } from '../requisition/page-reads'
+import { findEarlierDraft, findRequisition } from '../requisition/reads'
 import { listPaidPrices } from './reads'
 import { frozenLine } from '../requisition/reservation'
+import { viewRequest } from '../requisition/view-request'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
 
 /** Everything that one decision needs, without opening anything else. */
 export async function readDecision(ctx: Context, id: string): Promise<DecisionView> {
   const { tx, actor } = ctx
-  const ways = waysOf(actor.locale)
   const kept = await findRequisition(tx, id)
   const route = await findRoute(tx, id)
   if (kept === null || kept.number === null || route === null || !(await maySee(ctx, SEEN_REQUISITIONS, id)))
     throw notFound('This requisition')
-  const terms = await requireTerms(tx, ctx.now)
-  const { baseCurrency } = terms.organisation
+  const { baseCurrency } = await requireOrganisation(tx)
   const names = await readNames(tx, id)
-  const suppliers = await readLineSuppliers(tx, id)
-  const taxCodes = new Map(terms.taxCodes.map((t) => [t.code, t]))
+  const request = await viewRequest(ctx, kept)
+  const earlier = await findEarlierDraft(tx, id)
+  const ways = waysOf(actor.locale)
   const items = [...new Set(kept.lines.flatMap((l) => (l.itemId === null ? [] : [l.itemId])))]
   const paid = await listPaidPrices(tx, items)
   const { standing } = await readDecisions(tx, id)
@@ -59,22 +55,8 @@ export async function readDecision(ctx: Context, id: string): Promise<DecisionVi
       : ((await reachPeople(tx, [seat.forId], baseCurrency, kept.changedAt.slice(0, 10))).people.find(
           (p) => p.id === seat.forId,
         )?.name ?? null)
-  const form = await readForm(tx, terms.today)
-  const own = await readOwnNames(tx, kept.draft, form.ownFields)
-  const job = (jobId: string | null) => (jobId === null ? [] : [`job ${own.jobs.get(jobId) ?? ''}`])
-  const byCurrency = [...new Set(kept.lines.map((l) => l.currency))].map((currency) => {
-    const sums = documentSums(
-      kept.lines
-        .filter((l) => l.currency === currency)
-        .map((l) => ({
-          net: lineNet(frozenLine(l, baseCurrency)),
-          tax: { category: taxCodes.get(l.taxCode)?.category ?? 'S', rate: l.taxRate ?? '0' },
-        })),
-      currency,
-    )
-    return { currency, net: sums.net, tax: sums.tax, total: sums.total }
-  })
   return {
+    ...request,
     id,
     number: kept.number,
     version: kept.version,
@@ -82,59 +64,17 @@ export async function readDecision(ctx: Context, id: string): Promise<DecisionVi
     title: kept.draft.title,
     ownerId: kept.ownerId,
     owner: names?.owner ?? '',
-    department: names?.department ?? '',
     amount: moneyOf(route.amount, route.currency),
-    tax: byCurrency,
-    needBy: kept.draft.needBy ?? '',
-    shipTo: names?.shipTo ?? '',
-    shipToDetail: kept.draft.shipToDetail,
-    why: kept.draft.why,
-    overBudgetReason: kept.draft.overBudgetReason,
-    kind: form.kinds.find((k) => k.code === kept.draft.kind)?.name ?? kept.draft.kind,
-    justification: kept.draft.justification,
-    noteInternal: kept.draft.noteInternal,
-    besides: [
-      ...job(kept.draft.jobId),
-      ...sayOwnValues(
-        form.ownFields.filter((f) => f.on === 'requisition'),
-        kept.draft.own,
-        own,
-        ways,
-      ),
-      ...(kept.draft.noteToSupplier === '' ? [] : [`to the supplier: ${kept.draft.noteToSupplier}`]),
-    ],
     sentAt: kept.sentAt ?? '',
+    changes:
+      earlier === null || kept.sentDraft === null
+        ? []
+        : changesBetween(earlier, kept.sentDraft).map((c) => sayChange(c, ways)),
     held: route.state === 'held',
-    lines: kept.lines.map((l) => ({
-      id: l.id,
-      description: l.description,
-      quantity: l.quantity,
-      unit: l.unit,
-      unitPrice: l.unitPrice ?? '0',
-      priceBase: l.priceBase,
-      net: lineNet(frozenLine(l, baseCurrency)),
-      supplier: l.supplierId === null ? null : (suppliers[l.supplierId] ?? null),
-      supplierPart: l.supplierPart,
-      paidFrom: l.codings.map((c) => payers.get(c.budgetLineId) ?? ''),
-      ordered: l.ordered,
-      cancelled: l.cancelled,
-      currency: l.currency,
-      listPrice: l.listPrice === l.unitPrice ? null : l.listPrice,
-      more: [
-        ...(l.secondDescription === '' ? [] : [l.secondDescription]),
-        ...sayDiscount(l.discount, l.currency, ways),
-        ...job(l.jobId),
-        ...sayOwnValues(
-          form.ownFields.filter((f) => f.on === 'line'),
-          l.own,
-          own,
-          ways,
-        ),
-        ...(l.noteToSupplier === '' ? [] : [`to the supplier: ${l.noteToSupplier}`]),
-        ...(l.noteInternal === '' ? [] : [`for colleagues: ${l.noteInternal}`]),
-      ],
+    lines: request.lines.map((l, i) => ({
+      ...l,
       paid: paid
-        .filter((p) => p.itemId === l.itemId)
+        .filter((p) => p.itemId === kept.lines[i]?.itemId)
         .map(({ unitPrice, currency, day }) => ({ unitPrice, currency, day })),
     })),
     budget,

@@ -101,14 +101,14 @@ interface CloseWord {
 async function listCloseWords(tx: Tx, words: readonly string[]): Promise<CloseWord[][]> {
   const found = await read(
     tx,
-    { at: sql<number>`t.n::int`, word: k.word, likeness: sql<number>`k.likeness` },
+    { at: sql<number>`asked.n::int`, word: sql<string>`close.found`, likeness: sql<number>`close.likeness` },
     sql`from unnest(${sql.param([...words])}::text[], ${sql.param(words.map(lettersOf))}::text[])
-        with ordinality t(word, letters, n)
-      cross join lateral (select ${k.word}, (case when ${k.letters} = t.letters then 0.9
-          else similarity(${k.word}, t.word) end)::real as likeness from ${k}
-        where (${k.word} % t.word or ${k.letters} = t.letters) and ${k.word} <> t.word
-        order by 2 desc, 1 limit 4) k
-    order by t.n, k.likeness desc`,
+        with ordinality asked(typed, sorted, n)
+      cross join lateral (select ${k.word} as found, (case when ${k.letters} = asked.sorted then 0.9
+          else similarity(${k.word}, asked.typed) end)::real as likeness from ${k}
+        where (${k.word} % asked.typed or ${k.letters} = asked.sorted) and ${k.word} <> asked.typed
+        order by 2 desc, 1 limit 4) close
+    order by asked.n, close.likeness desc`,
   )
   return words.map((_, n) => found.filter((f) => f.at === n + 1))
 }

@@ -225,3 +225,9 @@ export function listOwned(tx: Tx, ownerId: string, departments: 'all' | readonly
       order by ${r.id}`,
   )
 }
+
+/** A requisition as it was sent the time before the last; null where it was sent once. */
+export async function findEarlierDraft(tx: Tx, id: string): Promise<Draft | null> {
+  const found = await readOne(tx, { draft: q.earlierDraft }, sql`from ${q} where ${q.id} = ${id}`)
+  return found === null || found.draft === null ? null : completeDraft(found.draft)
+}

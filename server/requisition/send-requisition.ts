@@ -130,6 +130,7 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
     amount: verdict.approvalAmount.amount,
     round,
     sentDraft: { ...draft, title },
+    earlierDraft: kept.sentDraft,
     sentFiles: fileIds,
     accountingDate: draft.accountingDate,
     shipToId,

@@ -131,6 +131,7 @@ export async function setSent(
     readonly amount: DecimalText
     readonly round: number
     readonly sentDraft: Draft
+    readonly earlierDraft: Draft | null
     readonly sentFiles: string[]
     readonly accountingDate: string | null
     readonly shipToId: string | null

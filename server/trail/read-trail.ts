@@ -24,6 +24,7 @@ import { listLinkedOrders, listMovedMoney, type LinkedOrder } from '../order/ser
 import { readNames } from '../requisition/page-reads'
 import { findRequisition, type RequisitionRow } from '../requisition/reads'
 import { frozenLine } from '../requisition/reservation'
+import { viewRequest } from '../requisition/view-request'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
 
 /** One need and all that came of it. */
@@ -86,13 +87,7 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
     entries,
     next: sayNext(state, { waits, isOwner, question: questions[0]?.name ?? null, owner: names?.owner ?? '' }),
     money: moneyByStage(await listMovedMoney(tx, id), baseCurrency),
-    lines: kept.lines.map((l) => ({
-      id: l.id,
-      description: l.description,
-      requested: l.quantity,
-      ordered: l.ordered,
-      cancelled: l.cancelled,
-    })),
+    request: await viewRequest(ctx, kept),
     remarks,
     attachments: (await listAttachments(tx, id)).map(viewAttachment),
     route: seats,

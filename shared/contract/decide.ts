@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { attachment, remark } from './document'
+import { requestLine, requestView } from './request-view'
 import { defineRoute } from './route'
 import { id, ids, made, money, text, versioned } from './values'
 
@@ -43,27 +44,13 @@ const bar = z.object({
   passed: z.boolean(),
 })
 export type BudgetBarView = z.infer<typeof bar>
-const decisionLine = z.object({
-  id: z.string(),
-  description: z.string(),
-  quantity: z.string(),
-  unit: z.string(),
-  unitPrice: z.string(),
-  priceBase: z.string(),
-  net: money,
-  supplier: z.string().nullable(),
-  supplierPart: z.string().nullable(),
-  paidFrom: z.array(z.string()),
+const decisionLine = requestLine.extend({
+  /** What was paid for it before, the newest first. */
   paid: z.array(z.object({ unitPrice: z.string(), currency: z.string(), day: z.string() })),
-  ordered: z.string(),
-  cancelled: z.string(),
-  listPrice: z.string().nullable(),
-  more: z.array(z.string()),
-  currency: z.string(),
 })
 export type DecisionLine = z.infer<typeof decisionLine>
 
-const decisionView = z.object({
+const decisionView = requestView.extend({
   id: z.string(),
   number: z.string(),
   version: z.number(),
@@ -71,19 +58,10 @@ const decisionView = z.object({
   title: z.string(),
   ownerId: z.string(),
   owner: z.string(),
-  department: z.string(),
   amount: money,
-  tax: z.array(z.object({ currency: z.string(), net: money, tax: money, total: money })),
-  needBy: z.string(),
-  shipTo: z.string(),
-  shipToDetail: z.string(),
-  why: z.string(),
-  overBudgetReason: z.string(),
-  kind: z.string(),
-  justification: z.string(),
-  noteInternal: z.string(),
-  besides: z.array(z.string()),
   sentAt: z.string(),
+  /** What is not as it was when it was sent the time before, in words. */
+  changes: z.array(z.string()),
   lines: z.array(decisionLine),
   budget: z.array(bar),
   route: z.array(seat),

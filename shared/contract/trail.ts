@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { seat } from './decide'
 import { attachment, remark } from './document'
+import { requestView } from './request-view'
 import { defineRoute } from './route'
 import { ids } from './values'
 
@@ -44,15 +45,7 @@ const trailView = z.object({
   next: z.string(),
   money: z.array(z.object({ stage: z.enum(['reserved', 'committed', 'spent']), amount: z.string() })),
   currency: z.string(),
-  lines: z.array(
-    z.object({
-      id: z.string(),
-      description: z.string(),
-      requested: z.string(),
-      ordered: z.string(),
-      cancelled: z.string(),
-    }),
-  ),
+  request: requestView,
   remarks: z.array(remark),
   attachments: z.array(attachment),
   route: z.array(seat),

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { addDays } from '#core/base/day'
 import type { Draft } from '#core/requisition/draft'
+import type { RequestView } from '#shared/contract/request-view'
 import {
   decide,
   freeLine,
@@ -112,6 +113,11 @@ describe('an approval counts for what its giver saw', () => {
     await decide(rekko, who(SECOND), id, 'sendBack', 'Less, please.')
     expect(await sendAgain(id, at('90.00'))).toBe(200)
     expect(await waitsFor(id)).toEqual([SECOND])
+    // Whoever decides sees what changed; its trail shows the request as it is now.
+    const { body } = await who(SECOND).call<{ changes: string[] }>('GET', `/api/requisitions/${id}/decision`)
+    expect(body.changes).toEqual([expect.stringMatching(/: 100\.00 → 90\.00 EUR$/)])
+    const trail = await who(OWEN).call<{ request: RequestView }>('GET', `/api/requisitions/${id}/trail`)
+    expect(trail.body.request.lines.map((l) => [l.unitPrice, l.net?.amount])).toEqual([['90', '90.00']])
     // More again than what the boss saw last, in a third sending: everybody is asked.
     await decide(rekko, who(SECOND), id, 'sendBack', 'More, please.')
     expect(await sendAgain(id, at('100.01'))).toBe(200)

@@ -120,7 +120,7 @@ test('a new kind is decided, taken back, asked about and routed again by one rec
     'asked',
   ])
   const told = (await listNotices(rekko.db, personId('Owen Marsh'))).filter((n) => n.aboutId === id)
-  expect(told.map((n) => n.told.code)).toEqual(['approved', 'asked'])
+  expect(told.map((n) => n.told.code)).toEqual(['decided', 'asked'])
 })
 
 test('its files follow it, its visibility is one rule, what is sealed is its owner’s until the moment', async () => {

@@ -245,13 +245,12 @@ usePlaceKeys(
       <article v-else>
         <h1 class="sentence">
           <b>{{ doc.owner }}</b> asks for <b>{{ wording.money(doc.amount) }}</b> for <b>{{ doc.department }}</b>, by
-          {{ wording.day(doc.needBy) }}, because {{ doc.why.replace(/\.$/, '') }}.
+          {{ doc.needBy === null ? 'no day' : wording.day(doc.needBy) }}, because {{ doc.why.replace(/\.$/, '') }}.
         </h1>
         <p class="mt-1.5 text-ink2">
           <NuxtLink class="quiet-link" :to="`/trail/${doc.id}`">{{ doc.number }}</NuxtLink> · sent
           <time :datetime="doc.sentAt" :title="wording.exact(doc.sentAt)">{{ wording.moment(doc.sentAt) }}</time> · to
-          {{ doc.shipTo }}<template v-if="doc.shipToDetail">, {{ doc.shipToDetail }}</template
-          ><template v-if="doc.forName"> · you decide for {{ doc.forName }}</template>
+          {{ doc.delivery.join(', ') }}<template v-if="doc.forName"> · you decide for {{ doc.forName }}</template>
           <template v-for="t in doc.tax" :key="t.currency"> · {{ wording.money(t.total) }} with tax</template>
         </p>
         <p v-if="doc.besides.length > 0" class="small mt-1">
@@ -266,6 +265,12 @@ usePlaceKeys(
         <p v-if="doc.overBudgetReason" class="notice-amber mt-3">
           It passes the budget, because {{ doc.overBudgetReason }}
         </p>
+        <div v-if="doc.changes.length > 0" class="notice-amber mt-3">
+          <p class="font-semibold">Changed since it was last sent</p>
+          <ul>
+            <li v-for="c in doc.changes" :key="c">{{ c }}</li>
+          </ul>
+        </div>
         <table class="table mt-3">
           <caption class="sr-only">
             Lines
@@ -301,18 +306,18 @@ usePlaceKeys(
               </td>
               <td class="num max-[700px]:order-3 max-[700px]:text-left!">{{ wording.quantity(l.quantity, l.unit) }}</td>
               <td class="num max-[700px]:order-4">
-                {{ wording.price(l.unitPrice, l.net.currency)
+                {{ wording.price(l.unitPrice ?? '0', l.currency)
                 }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span
                 ><span v-if="l.listPrice" class="small block"
                   >catalogue {{ wording.price(l.listPrice, l.currency) }}</span
                 >
               </td>
               <td class="pl-3! max-[700px]:order-5 max-[700px]:col-span-2 max-[700px]:pl-0.5!">
-                <PriceMemory :unit-price="l.unitPrice" :paid="l.paid" />
+                <PriceMemory :unit-price="l.unitPrice ?? '0'" :paid="l.paid" />
               </td>
               <td class="num font-medium">
-                <span v-if="l.net.currency !== doc.amount.currency" class="text-ink3">{{ l.net.currency }} </span>{{
-                  wording.amount(l.net)
+                <span v-if="l.currency !== doc.amount.currency" class="text-ink3">{{ l.currency }} </span>{{
+                  l.net === null ? '–' : wording.amount(l.net)
                 }}
               </td>
             </tr>

@@ -10,6 +10,7 @@ import RouteList from '~/components/base/RouteList.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import StationPost from '~/components/base/StationPost.vue'
 import { routeEntries } from '~/composables/base/route-entries'
+import RequestSheet from '~/components/trail/RequestSheet.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, submitByMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
@@ -194,8 +195,9 @@ function printPage(): void {
           />
         </template>
       </section>
-      <h2 class="sr-only">What came of it</h2>
-      <ol class="mt-6">
+      <RequestSheet :request="trail.request" :currency="trail.currency" />
+      <h2 class="head mt-6">What came of it</h2>
+      <ol class="mt-1">
         <li
           v-for="e in trail.entries"
           :key="e.key"
@@ -266,9 +268,9 @@ function printPage(): void {
             </tr>
           </thead>
           <tbody>
-            <tr v-for="l in trail.lines" :key="l.id" class="border-b border-rule">
+            <tr v-for="l in trail.request.lines" :key="l.id" class="border-b border-rule">
               <td class="max-w-0 truncate py-1.5 pr-3" :title="l.description">{{ l.description }}</td>
-              <td class="num w-[1%] py-1.5 pl-2">{{ wording.decimal(l.requested) }}</td>
+              <td class="num w-[1%] py-1.5 pl-2">{{ wording.decimal(l.quantity) }}</td>
               <td class="num w-[1%] py-1.5 pl-4" :class="l.ordered === '0' ? 'text-ink3' : ''">
                 {{ wording.decimal(l.ordered) }}
               </td>

@@ -62,6 +62,8 @@ export const requisition = pgTable(
     round: integer().notNull().default(0),
     /** The draft as it was last sent, to tell whether it comes back with no more. */
     sentDraft: jsonb('sent_draft').$type<Draft>(),
+    /** As it was sent the time before, to tell what changed. */
+    earlierDraft: jsonb('earlier_draft').$type<Draft>(),
     /** The files that it was last sent with, by the ids of their attachments. */
     sentFiles: uuid('sent_files').array().notNull().default([]),
     /** When its owner last reminded those it waits for. */

@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import type { RequestView } from '#shared/contract/request-view'
+import { useWording } from '~/composables/base/use-wording'
+
+/** The request itself, in place on its trail: why, where to, and its lines with prices and who pays. */
+const props = defineProps<{ request: RequestView; currency: string }>()
+const wording = useWording()
+const besides = computed(() => [
+  ...(props.request.kind === '' || props.request.kind === 'goods' ? [] : [props.request.kind]),
+  ...props.request.besides,
+])
+const foreign = (currency: string) => (currency === props.currency ? '' : `${currency} `)
+</script>
+
+<template>
+  <section class="mt-6">
+    <h2 class="head">What was asked for</h2>
+    <p class="mt-1 text-ink2">
+      <template v-if="request.why">because {{ request.why.replace(/\.$/, '') }} · </template
+      ><template v-if="request.needBy">by {{ wording.day(request.needBy) }} · </template>{{ request.department
+      }}<template v-if="request.delivery.length > 0"> · to {{ request.delivery.join(', ') }}</template>
+    </p>
+    <p v-if="besides.length > 0" class="small mt-1">{{ besides.join(' · ') }}</p>
+    <p v-if="request.justification" class="mt-1">
+      <span class="text-ink3">Justification:</span> {{ request.justification }}
+    </p>
+    <p v-if="request.overBudgetReason" class="mt-1">
+      <span class="text-ink3">Past the budget, because</span> {{ request.overBudgetReason }}
+    </p>
+    <p v-if="request.noteInternal" class="mt-1">
+      <span class="text-ink3">For colleagues:</span> {{ request.noteInternal }}
+    </p>
+    <table v-if="request.lines.length > 0" class="table mt-2">
+      <caption class="sr-only">
+        Lines that were asked for
+      </caption>
+      <thead class="max-[700px]:sr-only">
+        <tr>
+          <th scope="col">What</th>
+          <th scope="col" class="num">How many</th>
+          <th scope="col" class="num">Price</th>
+          <th scope="col" class="num">Amount</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="l in request.lines"
+          :key="l.id"
+          :class="[
+            'max-[700px]:grid max-[700px]:grid-cols-[minmax(0,1fr)_auto] max-[700px]:border-b',
+            'max-[700px]:border-rule max-[700px]:py-2 max-[700px]:[&>td]:border-0 max-[700px]:[&>td]:p-0.5',
+          ]"
+        >
+          <td class="max-[700px]:col-span-2">
+            <span class="block">{{ l.description }}</span><span v-if="l.more.length > 0" class="small block">{{
+              l.more.join(' · ')
+            }}</span
+            ><span class="small block">{{
+              [l.supplier ?? 'buyer decides who', l.supplierPart, l.paidFrom.filter((p) => p).join(', ')]
+                .filter((x) => x)
+                .join(' · ')
+            }}</span>
+          </td>
+          <td class="num max-[700px]:text-left!">{{ wording.quantity(l.quantity, l.unit) }}</td>
+          <td class="num max-[700px]:hidden">
+            {{ l.unitPrice === null ? '–' : wording.price(l.unitPrice, l.currency)
+            }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span>
+          </td>
+          <td class="num">{{ l.net === null ? '–' : `${foreign(l.currency)}${wording.amount(l.net)}` }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-for="t in request.tax" :key="t.currency" class="small mt-1.5 text-right">
+      {{ wording.money(t.net) }} without tax, {{ wording.money(t.total) }} with it
+    </p>
+  </section>
+</template>

@@ -1,0 +1,1 @@
+ALTER TABLE "requisition" ADD COLUMN "earlier_draft" jsonb;
