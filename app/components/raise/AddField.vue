@@ -122,9 +122,10 @@ const inside = ref(false)
 function leave(event: FocusEvent): void {
   if (!(event.currentTarget as HTMLElement).contains(event.relatedTarget as Node | null)) inside.value = false
 }
-/** Going on with Tab takes nothing: what was typed stays. */
-function goOn(event: KeyboardEvent): void {
-  event.stopImmediatePropagation()
+/** What the combobox would do otherwise: going on with Tab takes nothing, and what was typed stays. */
+function beforeCombobox(event: KeyboardEvent): void {
+  if (event.key === 'Tab') event.stopImmediatePropagation()
+  else if (event.key === 'Enter') void enterEarly(event)
 }
 function focus(): void {
   input.value?.el.focus()
@@ -175,8 +176,7 @@ defineExpose({ focus, begin })
         autocomplete="off"
         :display-value="() => text"
         @change="(e: Event) => (text = (e.target as HTMLInputElement).value)"
-        @keydown.enter.capture="enterEarly"
-        @keydown.tab.capture="goOn"
+        @keydown.capture="beforeCombobox"
       />
       <span v-if="entry.quantity !== null || entry.price !== null" class="small shrink-0 max-[700px]:hidden"
         >read as {{ wording.quantity(quantity, '').trim() }} × “{{ entry.words }}”<template v-if="entry.price !== null">

@@ -16,7 +16,7 @@ const foreign = (currency: string) => (currency === props.currency ? '' : `${cur
   <section class="mt-6">
     <h2 class="head">What was asked for</h2>
     <p class="mt-1 text-ink2">
-      <template v-if="request.why">because {{ request.why.replace(/\.$/, '') }} · </template
+      <template v-if="request.why">Because {{ request.why.replace(/\.$/, '') }} · </template
       ><template v-if="request.needBy">by {{ wording.day(request.needBy) }} · </template>{{ request.department
       }}<template v-if="request.delivery.length > 0"> · to {{ request.delivery.join(', ') }}</template>
     </p>
@@ -61,7 +61,11 @@ const foreign = (currency: string) => (currency === props.currency ? '' : `${cur
                 .join(' · ')
             }}</span>
           </td>
-          <td class="num max-[700px]:text-left!">{{ wording.quantity(l.quantity, l.unit) }}</td>
+          <td class="num max-[700px]:text-left!">
+            {{ wording.quantity(l.quantity, l.unit)
+            }}<span v-if="l.ordered !== '0'" class="small block">{{ wording.decimal(l.ordered) }} ordered</span
+            ><span v-if="l.cancelled !== '0'" class="small block">{{ wording.decimal(l.cancelled) }} cancelled</span>
+          </td>
           <td class="num max-[700px]:hidden">
             {{ l.unitPrice === null ? '–' : wording.price(l.unitPrice, l.currency)
             }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span>

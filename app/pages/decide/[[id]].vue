@@ -161,6 +161,7 @@ async function ask(): Promise<void> {
     })
     comment.value = ''
     hint.value = `${d.owner} is asked, and hears of it now.`
+    busy.value = false
     await Promise.all([readDoc(), readQueue()])
   } catch (e) {
     trouble.value = sayError(e)

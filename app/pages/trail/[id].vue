@@ -259,24 +259,6 @@ function printPage(): void {
             </div>
           </dl></template
         >
-        <table class="mt-5 w-full">
-          <thead>
-            <tr>
-              <th scope="col" class="head pb-1 text-left">What</th>
-              <th scope="col" class="small pb-1 pl-2 text-right font-normal">asked</th>
-              <th scope="col" class="small pb-1 pl-4 text-right font-normal">ordered</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="l in trail.request.lines" :key="l.id" class="border-b border-rule">
-              <td class="max-w-0 truncate py-1.5 pr-3" :title="l.description">{{ l.description }}</td>
-              <td class="num w-[1%] py-1.5 pl-2">{{ wording.decimal(l.quantity) }}</td>
-              <td class="num w-[1%] py-1.5 pl-4" :class="l.ordered === '0' ? 'text-ink3' : ''">
-                {{ wording.decimal(l.ordered) }}
-              </td>
-            </tr>
-          </tbody>
-        </table>
       </template>
       <template #action>
         <p v-if="trouble" class="notice-red mb-2.5" role="alert">{{ trouble }}</p>
