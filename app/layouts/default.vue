@@ -2,7 +2,7 @@
 import AppHeader from '~/components/session/AppHeader.vue'
 import UndoBar from '~/components/base/UndoBar.vue'
 import { useSessionStore } from '~/stores/session'
-import { isTyping, useKeysStore } from '~/composables/base/use-keys'
+import { slashFinds, useKeysStore } from '~/composables/base/use-keys'
 import { useLive } from '~/composables/live/use-live'
 
 // Dialogs come when they are needed: most pages never show one.
@@ -14,7 +14,7 @@ const session = useSessionStore()
 const keys = useKeysStore()
 const finding = ref(false)
 function slash(event: KeyboardEvent): void {
-  if (event.key !== '/' || event.ctrlKey || event.metaKey || isTyping(event) || event.defaultPrevented) return
+  if (event.key !== '/' || event.ctrlKey || event.metaKey || !slashFinds(event) || event.defaultPrevented) return
   event.preventDefault()
   finding.value = true
 }

@@ -123,3 +123,79 @@ test('leaving the add field takes nothing, and what was typed stays', async ({ b
   await expect(page.getByRole('textbox', { name: /^Line 1/ }).first()).toBeVisible()
   await page.context().close()
 })
+
+test('a slash finds from the empty add field, Escape leaves at once, and F1 opens over nothing', async ({
+  browser,
+}) => {
+  const page = await pageAs(browser, 'Owen Marsh')
+  await page.goto('/raise')
+  await alive(page)
+  const add = page.getByRole('combobox', { name: /^Add a line/ })
+  await add.fill('1')
+  await page.keyboard.press('/')
+  await expect(add).toHaveValue('1/')
+  await add.fill('')
+  await page.keyboard.press('/')
+  const find = page.getByRole('combobox', { name: 'Find by a number or words' })
+  await expect(find).toBeFocused()
+  await page.keyboard.type('quartz')
+  await expect(page.getByRole('dialog').getByRole('option').first()).toBeVisible()
+  await page.keyboard.press('F1')
+  await expect(page.getByRole('dialog')).toHaveCount(1)
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+  await expect(add).toBeFocused()
+  await page.context().close()
+})
+
+test('a day is typed, also from the sentence itself', async ({ browser }) => {
+  const page = await pageAs(browser, 'Owen Marsh')
+  await page.goto('/raise')
+  await alive(page)
+  const day = page.getByRole('button', { name: /which day$/ })
+  await day.focus()
+  await page.keyboard.type('31 dec')
+  await expect(page.getByRole('dialog').getByRole('status')).toContainText('31 December')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+  await expect(page.getByRole('button', { name: /31 December/ })).toBeFocused()
+  await page.context().close()
+})
+
+test('the focus goes on to what stands in the place of what went away', async ({ browser }) => {
+  const page = await pageAs(browser, 'Owen Marsh')
+  await page.goto('/mine')
+  await alive(page)
+  await page.getByRole('link', { name: 'Bearing set and coupling, pump P4', exact: true }).first().click()
+  await page.waitForURL(/\/trail\//)
+  await page.getByRole('button', { name: 'Withdraw' }).focus()
+  await page.keyboard.press('Enter')
+  const again = page.getByRole('link', { name: /Change it and send it again/ })
+  await expect(again).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Withdraw' })).toHaveCount(0)
+  await expect.poll(() => page.evaluate(() => document.activeElement?.closest('.page-foot') !== null)).toBe(true)
+  await page.context().close()
+})
+
+test('on a low screen nothing fixed hides what has the focus', async ({ browser }) => {
+  const page = await pageAs(browser, 'Owen Marsh', { viewport: { width: 640, height: 400 } })
+  await page.goto('/raise')
+  await alive(page)
+  await page.locator('#page').focus()
+  const hidden: string[] = []
+  for (let i = 0; i < 25; i += 1) {
+    await page.keyboard.press('Tab')
+    const over = await page.evaluate(() => {
+      const at = document.activeElement
+      if (at === null || at === document.body || at.closest('header') !== null) return null
+      const box = at.getBoundingClientRect()
+      const top = document.elementFromPoint(box.x + Math.min(box.width / 2, 40), box.y + Math.min(box.height / 2, 10))
+      return top === null || at.contains(top) || top.contains(at)
+        ? null
+        : `${at.outerHTML.slice(0, 60)} under ${top.className}`
+    })
+    if (over !== null) hidden.push(over)
+  }
+  expect(hidden).toEqual([])
+  await page.context().close()
+})

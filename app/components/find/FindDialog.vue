@@ -61,7 +61,13 @@ async function open(hit: Hit | null): Promise<void> {
 
 <template>
   <DialogSheet title="Find" hide-title :width="640" @close="emit('close')">
-    <Combobox :model-value="nothing" @update:model-value="open">
+    <!-- Escape leaves at once, also while something is found. -->
+    <Combobox
+      as="div"
+      :model-value="nothing"
+      @update:model-value="open"
+      @keydown.esc.capture.stop.prevent="emit('close')"
+    >
       <ComboboxInput
         class="field"
         aria-label="Find by a number or words"

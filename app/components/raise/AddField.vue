@@ -170,6 +170,7 @@ defineExpose({ focus, begin })
       <ComboboxInput
         id="add-line"
         ref="input"
+        data-slash-finds
         class="min-h-[40px] w-full bg-transparent outline-none"
         aria-label="Add a line: words, a part number or your own text"
         placeholder="Type words, a part number or your own text, with how many in front and a price behind"

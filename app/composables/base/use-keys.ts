@@ -24,7 +24,8 @@ export function usePlaceKeys(lines: readonly KeyLine[], handle: (event: Keyboard
   const listen = (event: KeyboardEvent) => {
     if (event.key === 'F1') {
       event.preventDefault()
-      store.open = true
+      // Over a dialog or a calendar it opens nothing.
+      if (document.querySelector('[role="dialog"]') === null) store.open = true
       return
     }
     if (!event.defaultPrevented && !store.open) handle(event)
@@ -61,6 +62,12 @@ export function isTyping(event: KeyboardEvent): boolean {
       at.getAttribute('role') === 'option' ||
       at.getAttribute('role') === 'listbox')
   )
+}
+
+/** Whether a slash finds: outside what one writes in, and in a field that is for finding while it is empty. */
+export function slashFinds(event: KeyboardEvent): boolean {
+  const at = event.target as HTMLInputElement | null
+  return !isTyping(event) || (at?.dataset.slashFinds !== undefined && at.value === '')
 }
 
 /** Hands the key of the main action on to what lies around a blank, where any Enter would open the blank's list. */
