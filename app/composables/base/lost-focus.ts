@@ -2,7 +2,7 @@ const FOCUSABLE =
   'a[href], button:not([disabled]), input:not([disabled]), textarea:not([disabled]), select, [tabindex="0"]'
 
 /**
- * Where the thing that had the focus goes away (an answer that was sent, a warning that was read, a row that was taken),
+ * Where the thing that had the focus goes away (an answer that was sent, a warning that was read, a row that was laid),
  * the focus goes on to what stands in its place: the first thing to use in the nearest part of the page that is still
  * there, or else the page itself.
  */
