@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import PDFDocument from 'pdfkit'
+import { FACES, isOwn, runs, type OwnFace } from './faces'
 
 export const MARGIN = 50
 export const WIDTH = 595.28 - 2 * MARGIN
@@ -8,19 +9,13 @@ const BOTTOM = 841.89 - 70
 export const INK = '#14231f'
 export const SECOND = '#44554f'
 
-/** Faces by name: ours, and those that have the characters ours lack. They are read when they are needed. */
-const FACES = {
-  text: '@expo-google-fonts/hanken-grotesk/400Regular/HankenGrotesk_400Regular.ttf',
-  bold: '@expo-google-fonts/hanken-grotesk/600SemiBold/HankenGrotesk_600SemiBold.ttf',
-  title: '@expo-google-fonts/newsreader/500Medium/Newsreader_500Medium.ttf',
-  other: '@expo-google-fonts/noto-sans/400Regular/NotoSans_400Regular.ttf',
-  arabic: '@expo-google-fonts/noto-sans-arabic/400Regular/NotoSansArabic_400Regular.ttf',
-  hebrew: '@expo-google-fonts/noto-sans-hebrew/400Regular/NotoSansHebrew_400Regular.ttf',
-  emoji: '@expo-google-fonts/noto-emoji/400Regular/NotoEmoji_400Regular.ttf',
-} as const
-type Face = keyof typeof FACES
-type OwnFace = 'text' | 'bold' | 'title'
 const read = new Map<string, Buffer>()
+/** Our own faces are in every document; the others are large, and read where one needs them. */
+function kept(path: string): Buffer {
+  const bytes = read.get(path) ?? readFileSync(path)
+  read.set(path, bytes)
+  return bytes
+}
 
 type Doc = InstanceType<typeof PDFDocument>
 type Struct = ReturnType<Doc['struct']>
@@ -166,7 +161,7 @@ export class Pen {
 }
 
 /**
- * Makes a PDF: tagged, with its own faces; right-to-left words and pictographs have faces too, and what
+ * Makes a PDF: tagged, with its own faces; other scripts have faces too, of which what is used is embedded, and what
  * none has is a white square and never stops it. `root` is where the packages lie.
  */
 export async function makePdf(
@@ -190,10 +185,9 @@ export async function makePdf(
     font: '',
     info: { Title: about.title, Author: about.author, CreationDate: about.at, ModDate: about.at },
   } as PDFKit.PDFDocumentOptions)
-  for (const [name, path] of Object.entries(FACES)) {
-    const bytes = read.get(path) ?? readFileSync(join(about.root, 'node_modules', path))
-    read.set(path, bytes)
-    doc.registerFont(name, bytes)
+  for (const [name, below] of Object.entries(FACES)) {
+    const path = join(about.root, 'node_modules', below)
+    doc.registerFont(name, isOwn(name) ? kept(path) : path)
   }
   const chunks: Buffer[] = []
   doc.on('data', (chunk: Buffer) => chunks.push(chunk))
@@ -234,37 +228,6 @@ function measure(doc: Doc, face: OwnFace, size: number, text: string, width: num
         .join(''),
       { width, lineGap: 1 },
     )
-}
-
-const SCRIPTS: readonly [Face, RegExp][] = [
-  ['arabic', /\p{Script=Arabic}/u],
-  ['hebrew', /\p{Script=Hebrew}/u],
-  ['emoji', /\p{Extended_Pictographic}/u],
-  ['other', /[\p{Script=Cyrillic}\p{Script=Greek}]/u],
-]
-const OWN = /[\u0000-\u024f\u2010-\u203a\u20ac\u2212\u25a1]/
-
-/** Cuts a text where its face has to change; blanks stay with the part before them. */
-function runs(text: string, own: OwnFace): { face: Face; text: string }[] {
-  const parts: { face: Face; text: string }[] = []
-  for (const sign of clean(text)) {
-    const found = /\s/.test(sign)
-      ? (parts.at(-1)?.face ?? own)
-      : OWN.test(sign)
-        ? own
-        : SCRIPTS.find(([, pattern]) => pattern.test(sign))?.[0]
-    const face = found ?? own
-    const shown = found === undefined ? '\u25a1' : sign
-    const last = parts.at(-1)
-    if (last?.face === face) last.text += shown
-    else parts.push({ face, text: shown })
-  }
-  return parts.length === 0 ? [{ face: own, text: '' }] : parts
-}
-
-/** Control and direction characters have no shape of their own. */
-function clean(text: string): string {
-  return text.replace(/[\u0000-\u0009\u000b-\u001f\u200b-\u200f\u202a-\u202e\u2066-\u2069\ufe0f]/g, '')
 }
 
 function numberPages(doc: Doc, foot: string): void {

@@ -6,6 +6,7 @@ import type { DeskLine, TrayView } from '#shared/contract/order'
 import { sayIssueReason } from '#shared/words/order'
 import { sayTerms } from '#shared/words/terms'
 import type { Context } from '../context'
+import { unseenSigns } from '../files/faces'
 import { requireOrganisation } from '../settings/reads'
 import { countDeskLines, listDeskLines } from './desk-reads'
 import { adjustmentsOfPart } from '#core/budget/effect'
@@ -86,6 +87,9 @@ async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {
         l.sources.map((s) => c.parts.find((p) => p.requisitionLineId === s.requisitionLineId)?.requisitionId),
       ).size,
     })),
+    unseen: unseenSigns(
+      [...c.lines.flatMap((l) => [l.description, l.secondDescription, ...l.notes]), tray.note].join(''),
+    ).join(' '),
     refusals: c.verdict.reasons.map((r) => sayIssueReason(r, waysOf(ctx.actor.locale))),
     mayIssue: c.verdict.value !== null,
   }

@@ -54,6 +54,8 @@ const tray = z.object({
   freight: z.string().nullable(),
   freightFreeFrom: z.string().nullable(),
   refusals: z.array(z.string()),
+  /** Signs that its PDF cannot show, together. */
+  unseen: z.string(),
   mayIssue: z.boolean(),
 })
 export type TrayView = z.infer<typeof tray>

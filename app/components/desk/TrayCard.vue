@@ -98,6 +98,9 @@ function agree(lineId: string, event: Event): void {
     <ul v-if="tray.refusals.length > 0" class="mt-2 space-y-1.5">
       <li v-for="r in tray.refusals" :key="r" class="notice-amber">{{ r }}</li>
     </ul>
+    <p v-if="tray.unseen" class="notice-amber mt-2">
+      The PDF has no face for {{ tray.unseen }}: a white square stands there instead.
+    </p>
     <p v-if="trouble" class="notice-red mt-2" role="alert">{{ trouble }}</p>
     <div class="mt-2.5">
       <MainAction v-if="tray.mayIssue" :busy="busy" keys="Ctrl ⏎" @press="emit('issue')">{{

@@ -1,0 +1,45 @@
+import { spawnSync } from 'node:child_process'
+import { expect, test } from 'vitest'
+import { runs, unseenSigns } from './faces'
+import { makePdf } from './pdf'
+
+const SCRIPTS = {
+  Chinese: '石英套管 25 毫米',
+  Japanese: '石英スリーブ、ひらがな',
+  Korean: '석영 슬리브',
+  Hindi: 'क्वार्ट्ज आस्तीन',
+  Arabic: 'كم كوارتز',
+  Hebrew: 'שרוול קוורץ',
+  Russian: 'Кварцевая гильза',
+  Greek: 'Χιτώνιο χαλαζία',
+}
+
+test.each(Object.entries(SCRIPTS))('%s has a face, and nothing of it is lost', (_, text) => {
+  expect(unseenSigns(text)).toEqual([])
+  expect(
+    runs(text, 'text')
+      .map((r) => r.text)
+      .join(''),
+  ).toBe(text)
+})
+
+test('what no face has is named once, and a white square stands for it', () => {
+  expect(unseenSigns('salt 𓀀𓀀 and ᚠ')).toEqual(['𓀀', 'ᚠ'])
+  expect(
+    runs('salt 𓀀', 'text')
+      .map((r) => r.text)
+      .join(''),
+  ).toBe('salt □')
+})
+
+// Read back with pdftotext and pdffonts (poppler, from Debian).
+test('a PDF carries them, and of each face what is used and no more', async () => {
+  const { Chinese, Japanese, Korean, Russian } = SCRIPTS
+  const about = { title: 't', author: 'a', foot: 'f', at: new Date('2026-11-26T12:00:00Z'), root: process.cwd() }
+  const pdf = await makePdf(about, (pen) => {
+    for (const text of [Chinese, Japanese, Korean, Russian]) pen.put('P', 'text', 10, '#000000', text, 4)
+  })
+  const read = spawnSync('pdftotext', ['-', '-'], { input: pdf, encoding: 'utf8' }).stdout.normalize('NFKC')
+  for (const text of [Chinese, Japanese, Korean, Russian]) expect(read).toContain(text.normalize('NFKC'))
+  expect(pdf.length).toBeLessThan(300_000)
+})
