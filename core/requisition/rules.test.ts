@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest'
 import { money, type Money } from '#core/base/money'
 import { BLANK_DRAFT, BLANK_LINE, type Draft } from './draft'
 import { replayRule } from './replay'
-import { isMet, mostQuotes, rulesThatHold, type RequestRule } from './rules'
+import { attachedKinds, isMet, mostQuotes, rulesThatHold, type RequestRule } from './rules'
 
 const line = (id: string, change: Partial<Draft['lines'][number]> = {}) => ({ ...BLANK_LINE, id, ...change })
 const draft: Draft = {
@@ -75,6 +75,11 @@ describe('a rule of the organisation holds', () => {
   test('lines without a price yet count as nothing', () => {
     expect(holds({ from: money('0.01 EUR') }, draft, new Map())).toBe(false)
   })
+})
+
+test('identical copies of a file are one quote', () => {
+  const file = (fileHash: string, kind: 'quote' | 'drawing' = 'quote') => ({ fileHash, kind })
+  expect(attachedKinds([file('a'), file('b', 'drawing'), file('a'), file('c')])).toEqual(['quote', 'drawing', 'quote'])
 })
 
 test('of several that ask for quotes, the one that asks for the most counts', () => {

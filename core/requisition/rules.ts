@@ -83,6 +83,13 @@ export function mostQuotes(
   )
 }
 
+/** What is attached, by kind: identical copies of a file, called what they may, count once. */
+export function attachedKinds(
+  files: readonly { readonly fileHash: string; readonly kind: AttachmentKind }[],
+): AttachmentKind[] {
+  return files.filter((f, i) => files.findIndex((o) => o.fileHash === f.fileHash) === i).map((f) => f.kind)
+}
+
 /** Whether a draft with its attachments has what a rule asks for. */
 export function isMet(
   { id, asks }: RequestRule,

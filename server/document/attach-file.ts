@@ -37,7 +37,7 @@ export async function attachFile(ctx: Context, of: Kind, id: string, upload: Upl
     addedById: ctx.actor.id,
     addedAt: ctx.now,
   })
-  return { id: attachmentId, name, kind, size: upload.bytes.length, mime, forSupplier }
+  return { id: attachmentId, name, kind, fileHash, size: upload.bytes.length, mime, forSupplier }
 }
 
 /** Says anew of what kind an attachment is, and whether the supplier gets it with the order. */

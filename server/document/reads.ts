@@ -46,8 +46,8 @@ export function listAttachments(tx: Tx, documentId: string): Promise<AttachmentR
 }
 
 /** An attachment as its page shows it. */
-export function viewAttachment({ id, name, kind, size, mime, forSupplier }: AttachmentRow): AttachmentView {
-  return { id, name, kind, size, mime, forSupplier }
+export function viewAttachment({ id, name, kind, fileHash, size, mime, forSupplier }: AttachmentRow): AttachmentView {
+  return { id, name, kind, fileHash, size, mime, forSupplier }
 }
 
 /** What was said about a document, oldest first. */

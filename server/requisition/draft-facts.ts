@@ -1,7 +1,7 @@
 import { fiscalPeriod } from '#core/base/day'
 import { isId } from '#core/base/id'
 import type { Draft } from '#core/requisition/draft'
-import type { AttachmentKind } from '#core/requisition/rules'
+import { attachedKinds, type AttachmentKind } from '#core/requisition/rules'
 import type { DraftFactsWire } from '#shared/contract/draft-facts'
 import { peopleNamedBy, requirePolicy } from '../approval/reads'
 import { listPayingLines, lockBudgetLines } from '../budget/reads'
@@ -82,6 +82,6 @@ export async function gatherDraftFacts(
     ownFields: inForce(form.ownFields),
     rules: form.rules,
     kinds: inForce(form.kinds),
-    attached: [...(of.attached ?? (of.id === null ? [] : (await listAttachments(tx, of.id)).map((a) => a.kind)))],
+    attached: [...(of.attached ?? (of.id === null ? [] : attachedKinds(await listAttachments(tx, of.id))))],
   }
 }

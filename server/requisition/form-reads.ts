@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import type { Draft } from '#core/requisition/draft'
 import type { OwnField } from '#core/requisition/own-field'
-import type { AttachmentKind, RequestKind, RequestRule } from '#core/requisition/rules'
+import { attachedKinds, type AttachmentKind, type RequestKind, type RequestRule } from '#core/requisition/rules'
 import type { ItemFacts, SupplierFacts } from '#core/supplier/warning'
 import type { Job } from '#core/requisition/job'
 import type { Tx } from '../db/client'
@@ -137,15 +137,21 @@ export function countFilledFields(tx: Tx, fieldIds: readonly string[]): Promise<
 }
 
 /** The requests sent last, newest first, as they were sent. */
-export function listSentLast(tx: Tx, limit: number): Promise<{ draft: Draft; day: Day; attached: AttachmentKind[] }[]> {
-  return read(
+export async function listSentLast(
+  tx: Tx,
+  limit: number,
+): Promise<{ draft: Draft; day: Day; attached: AttachmentKind[] }[]> {
+  const found = await read(
     tx,
     {
       draft: sure(r.sentDraft),
       day: sql<Day>`(${r.sentAt} at time zone ${o.timeZone})::date::text`,
-      attached: sql<AttachmentKind[]>`array(select ${a.kind} from ${a} where ${a.documentId} = ${r.id})`,
+      files: sql<{ fileHash: string; kind: AttachmentKind }[]>`coalesce((
+        select json_agg(json_build_object('fileHash', ${a.fileHash}, 'kind', ${a.kind}) order by ${a.addedAt}, ${a.id})
+        from ${a} where ${a.documentId} = ${r.id}), '[]')`,
     },
     sql`from ${r} cross join ${o} where ${r.sentDraft} is not null order by ${r.sentAt} desc,
       ${r.id} limit ${limit}`,
   )
+  return found.map(({ files, ...sent }) => ({ ...sent, attached: attachedKinds(files) }))
 }

@@ -4,7 +4,7 @@ import { isNoMoreThan } from '#core/requisition/compare'
 import { proposeTitle } from '#core/requisition/title'
 import { fiscalPeriod } from '#core/base/day'
 import type { Draft } from '#core/requisition/draft'
-import type { AttachmentKind } from '#core/requisition/rules'
+import { attachedKinds, type AttachmentKind } from '#core/requisition/rules'
 import { readFacts } from '#shared/contract/draft-facts'
 import { sayMissing } from '#shared/words/requisition'
 import { waysOf } from '#shared/words/ways'
@@ -41,11 +41,7 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
   const kept = await requireMove(ctx, id, version, 'send')
   const files = await listAttachments(ctx.tx, id)
   const fileIds = files.map((f) => f.id)
-  const { draft, facts } = await gatherFacts(
-    ctx,
-    kept,
-    files.map((f) => f.kind),
-  )
+  const { draft, facts } = await gatherFacts(ctx, kept, attachedKinds(files))
   const verdict = computeDraft(draft, facts)
   const stops = verdict.missing.filter((m) => m.stops)
   if (stops.length > 0)

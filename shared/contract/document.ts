@@ -6,6 +6,8 @@ export const attachment = z.object({
   id: z.string(),
   name: z.string(),
   kind: attachmentKind,
+  /** Files with the same content have the same. */
+  fileHash: z.string(),
   size: z.number(),
   mime: z.string(),
   forSupplier: z.boolean(),

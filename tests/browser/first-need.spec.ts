@@ -170,6 +170,8 @@ test('the approver decides by keyboard; the requester’s open page changes by i
   // Without a reason it is not sent back; the field says what is missing.
   await ines.getByRole('button', { name: 'Send back' }).click()
   await expect(ines.getByText('Say what is to be changed')).toBeVisible()
+  // In the box the main key is the box's; outside it approves.
+  await ines.locator('#page').focus()
   await ines.keyboard.press('Control+Enter')
   await expect(owen.getByRole('heading', { level: 1 })).toContainText('waits for Tomas Brandt')
   await ines.getByRole('button', { name: 'Take it back' }).click()

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Component } from 'vue'
 import { useWording } from '~/composables/base/use-wording'
 
 /** A blank of a sentence that is filled with a day: it opens a calendar, or a day is typed into it. */
@@ -16,18 +17,22 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
 
-// It comes when a day is looked for.
-const DayPicker = defineAsyncComponent(() => import('./DayPicker.vue'))
+// It is fetched when one comes near.
+const picker = shallowRef<Component | null>(null)
+const fetchPicker = async () => {
+  picker.value ??= (await import('./DayPicker.vue')).default
+}
 const wording = useWording()
 const open = ref(false)
-/** What was typed while it was not open yet. */
-const begun = ref('')
+/** The keys pressed before it was there: it takes them up. */
+const begun = ref<string[]>([])
 const root = useTemplateRef<HTMLElement>('root')
 const button = useTemplateRef<HTMLElement>('button')
 
-function show(typed = ''): void {
-  begun.value = typed
+function show(...keys: string[]): void {
+  begun.value = keys
   open.value = true
+  void fetchPicker()
 }
 function close(): void {
   open.value = false
@@ -37,13 +42,18 @@ function choose(day: string): void {
   emit('update:modelValue', day)
   close()
 }
-function beginTyping(event: KeyboardEvent): void {
-  // A slash finds, as everywhere.
-  if (event.key.length !== 1 || /[ \/]/.test(event.key) || event.ctrlKey || event.metaKey || event.altKey) return
+/** Enter, Space and the arrow down open it; a letter or figure begins to type a day. A slash finds, as everywhere. */
+function onKey(event: KeyboardEvent): void {
+  const { key } = event
+  if (event.ctrlKey || event.metaKey || event.altKey) return
+  if (open.value && key === 'Escape') close()
+  else if (open.value) begun.value.push(key)
+  else if (key === 'Enter' || key === ' ' || key === 'ArrowDown') show()
+  else if (key.length === 1 && key !== '/') show(key)
+  else return
+  if (key === 'Tab') return
   event.preventDefault()
   event.stopPropagation()
-  // More may be typed while the calendar is on its way.
-  show(open.value ? begun.value + event.key : event.key)
 }
 function leave(event: FocusEvent): void {
   if (open.value && !root.value?.contains(event.relatedTarget as Node | null)) open.value = false
@@ -63,14 +73,14 @@ function leave(event: FocusEvent): void {
       :data-empty="modelValue === null"
       :aria-label="`${label}: ${modelValue === null ? placeholder : wording.ways.day(modelValue, today)}`"
       @click="open ? close() : show()"
-      @keydown.enter.exact.prevent="show()"
-      @keydown.space.prevent="show()"
-      @keydown.down.prevent="show()"
-      @keydown="beginTyping"
+      @focus="fetchPicker"
+      @pointerenter="fetchPicker"
+      @keydown="onKey"
       >{{ modelValue === null ? placeholder : wording.ways.day(modelValue, today) }}</span
     >
-    <DayPicker
-      v-if="open"
+    <component
+      :is="picker"
+      v-if="open && picker"
       :chosen="modelValue"
       :label="label"
       :today="today"

@@ -12,8 +12,8 @@ const props = defineProps<{
   /** Days before it cannot be chosen. */
   earliest: string
   holidays: readonly string[]
-  /** What was typed already, before it was shown. */
-  begun: string
+  /** The keys that were pressed before it was shown. */
+  begun: readonly string[]
 }>()
 const emit = defineEmits<{ choose: [day: string]; close: [] }>()
 
@@ -25,7 +25,7 @@ const at = ref(props.chosen ?? addBusinessDays(props.today, 5, holidays.value))
 const weeks = computed(() => weeksOf(at.value))
 const shortcuts = computed(() => [5, 10].map((n) => ({ n, day: addBusinessDays(props.today, n, holidays.value) })))
 
-const typed = ref(props.begun)
+const typed = ref('')
 const said = computed(() => readTypedDay(typed.value, props.today, wording.ways.monthFirst))
 watch(
   said,
@@ -52,28 +52,40 @@ const STEPS: Record<string, number> = {
   PageUp: -28,
   PageDown: 28,
 }
-function onKey(event: KeyboardEvent): void {
-  const step = STEPS[event.key]
-  const inField = event.target === input.value
-  const isSign = event.key.length === 1 && event.key !== ' ' && !event.ctrlKey && !event.metaKey && !event.altKey
-  if (event.key === 'Escape') emit('close')
-  else if (inField && event.key === 'Enter' && !event.ctrlKey && !event.metaKey) {
-    if (said.value !== null) choose(said.value)
-  } else if (inField && event.key === 'ArrowDown') void focusDay()
+/** What a key does, typed into the field or on the calendar; false where it does nothing of its own. */
+function press(key: string, inField: boolean): boolean {
+  const step = STEPS[key]
+  if (key === 'Escape') emit('close')
+  else if (key === 'Enter') choose(inField ? (said.value ?? '') : at.value)
+  else if (inField && key === 'ArrowDown') void focusDay()
   else if (!inField && step !== undefined) {
     at.value = addDays(at.value, step)
     void focusDay()
-  } else if (!inField && isSign) {
+  } else if (!inField && key.length === 1 && key !== ' ') {
     // A letter or figure begins to type a day, wherever the focus is.
-    typed.value = event.key
+    typed.value = key
     input.value?.focus()
-  } else return
+  } else return false
+  return true
+}
+function onKey(event: KeyboardEvent): void {
+  if (event.ctrlKey || event.metaKey || event.altKey) return
+  // Enter on a button of its own presses that.
+  const onButton = event.key === 'Enter' && !(event.target as HTMLElement).matches('input, [data-at]')
+  if (onButton || !press(event.key, event.target === input.value)) return
   event.preventDefault()
   event.stopPropagation()
 }
 onMounted(() => {
-  if (props.begun === '') void focusDay()
-  else input.value?.focus()
+  let inField = false
+  for (const key of props.begun) {
+    const isSign = key.length === 1
+    if (inField && isSign) typed.value += key
+    else press(key, inField)
+    inField ||= isSign && key !== ' '
+  }
+  if (inField) input.value?.focus()
+  else void focusDay()
 })
 </script>
 

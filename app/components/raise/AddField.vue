@@ -122,7 +122,7 @@ const inside = ref(false)
 function leave(event: FocusEvent): void {
   if (!(event.currentTarget as HTMLElement).contains(event.relatedTarget as Node | null)) inside.value = false
 }
-/** What the combobox would do otherwise: going on with Tab takes nothing, and what was typed stays. */
+/** The combobox takes what is offered when one leaves it, by Tab too; here what was typed stays (also `nullable`). */
 function beforeCombobox(event: KeyboardEvent): void {
   if (event.key === 'Tab') event.stopImmediatePropagation()
   else if (event.key === 'Enter') void enterEarly(event)
@@ -155,6 +155,7 @@ defineExpose({ focus, begin })
   <Combobox
     as="div"
     class="relative"
+    nullable
     :model-value="nothing"
     @update:model-value="take"
     @focusin="inside = true"

@@ -1,3 +1,4 @@
+import { attachedKinds } from '#core/requisition/rules'
 import { computeDraft, type DraftVerdict, type LineMemo } from '#core/requisition/compute'
 import { completeDraft, type Draft } from '#core/requisition/draft'
 import type { ItemFacts, SupplierFacts } from '#core/supplier/warning'
@@ -38,7 +39,7 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
       ? null
       : {
           ...read.value,
-          attached: attachments.value.map((a) => a.kind),
+          attached: attachedKinds(attachments.value),
           suppliers: new Map([...read.value.suppliers, ...picked.suppliers]),
           items: new Map([...read.value.items, ...picked.items]),
         },
