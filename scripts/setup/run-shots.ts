@@ -38,7 +38,7 @@ const SHOTS: Shot[] = [
   { name: 'order', who: 'Leonie Farrow', path: '/orders', act: openFirst(/^P-/) },
   { name: 'trail', who: 'Owen Marsh', path: '/mine?words=kelp', act: openFirst(/Sea salt for the kelp tank/) },
   { name: 'budgets', who: 'Tomas Brandt', path: '/budgets' },
-  { name: 'post-office', who: null, path: 'post' },
+  { name: 'suppliers', who: 'Greta Molin', path: '/suppliers' },
 ]
 
 async function writeLamps(page: Page): Promise<void> {
@@ -150,7 +150,7 @@ try {
       })
     }
     const page = await context.newPage()
-    await page.goto(shot.path === 'post' ? world.postUrl : shot.path)
+    await page.goto(shot.path)
     await page.waitForLoadState('load')
     await page.waitForTimeout(800)
     await shot.act?.(page)
