@@ -129,7 +129,7 @@ mkdirSync(target, { recursive: true })
 const { worlds, stop } = await step('Starting the demo', () =>
   startBrowserWorlds(ROOT, directory, join(ROOT, '.rekko/shots.log'), { past: 62, count: 1 }),
 )
-const [world = { url: '', postUrl: '' }] = worlds
+const [world = { url: '' }] = worlds
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
