@@ -221,7 +221,7 @@ test('the buyer lays lines of two requests on one tray by keys and issues the or
   await page.keyboard.press('Space')
   await page.keyboard.press('ArrowDown')
   await page.keyboard.press('Space')
-  await expect(page.getByText('2 marked', { exact: true })).toBeVisible()
+  await expect(page.locator('#page-note')).toContainText('Enter lays the 2 marked lines on')
   await page.keyboard.press('Enter')
   const tray = page.getByRole('region', { name: 'Tray for Corrigan Pumps' })
   await expect(tray).toBeVisible()
