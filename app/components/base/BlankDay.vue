@@ -27,8 +27,14 @@ const open = ref(false)
 /** The keys pressed before it was there: it takes them up. */
 const begun = ref<string[]>([])
 const root = useTemplateRef<HTMLElement>('root')
+const shown = useTemplateRef<{ press: (key: string, inField: boolean) => boolean }>('shown')
 const button = useTemplateRef<HTMLElement>('button')
 
+/** A key pressed while the focus is not in the calendar yet goes there all the same. */
+function takeUp(key: string): void {
+  if (shown.value === null) begun.value.push(key)
+  else shown.value.press(key, false)
+}
 function show(...keys: string[]): void {
   begun.value = keys
   open.value = true
@@ -47,11 +53,10 @@ function onKey(event: KeyboardEvent): void {
   const { key } = event
   if (event.ctrlKey || event.metaKey || event.altKey) return
   if (open.value && key === 'Escape') close()
-  else if (open.value) begun.value.push(key)
+  else if (open.value && key !== 'Tab') takeUp(key)
   else if (key === 'Enter' || key === ' ' || key === 'ArrowDown') show()
   else if (key.length === 1 && key !== '/') show(key)
   else return
-  if (key === 'Tab') return
   event.preventDefault()
   event.stopPropagation()
 }
@@ -80,6 +85,7 @@ function leave(event: FocusEvent): void {
     >
     <component
       :is="picker"
+      ref="shown"
       v-if="open && picker"
       :chosen="modelValue"
       :label="label"

@@ -76,6 +76,7 @@ function onKey(event: KeyboardEvent): void {
   event.preventDefault()
   event.stopPropagation()
 }
+defineExpose({ press })
 onMounted(() => {
   let inField = false
   for (const key of props.begun) {
