@@ -17,11 +17,18 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
 
-// It is fetched when one comes near.
+// The first load does without it: it is fetched with the first thing one does on the page, and is there when needed.
 const picker = shallowRef<Component | null>(null)
 const fetchPicker = async () => {
   picker.value ??= (await import('./DayPicker.vue')).default
 }
+const fetchOnce = () => void fetchPicker()
+onMounted(() => {
+  for (const sign of ['keydown', 'pointerdown']) window.addEventListener(sign, fetchOnce, { capture: true, once: true })
+})
+onBeforeUnmount(() => {
+  for (const sign of ['keydown', 'pointerdown']) window.removeEventListener(sign, fetchOnce, { capture: true })
+})
 const wording = useWording()
 const open = ref(false)
 /** The keys pressed before it was there: it takes them up. */
@@ -78,8 +85,6 @@ function leave(event: FocusEvent): void {
       :data-empty="modelValue === null"
       :aria-label="`${label}: ${modelValue === null ? placeholder : wording.ways.day(modelValue, today)}`"
       @click="open ? close() : show()"
-      @focus="fetchPicker"
-      @pointerenter="fetchPicker"
       @keydown="onKey"
       >{{ modelValue === null ? placeholder : wording.ways.day(modelValue, today) }}</span
     >
