@@ -47,11 +47,11 @@ const send = (id: string, version = 1, by = owen) =>
     `/api/requisitions/${id}/send`,
     { version, key: randomUUID() },
   )
-const attach = (id: string, name: string, query = '') =>
+const attach = (id: string, name: string, query = '', raw = PDF) =>
   who(owen).call<{ id: string; kind: string; forSupplier: boolean }>(
     'POST',
     `/api/requisitions/${id}/attachments?name=${encodeURIComponent(name)}${query}`,
-    { raw: PDF, headers: { 'content-type': 'application/octet-stream' } },
+    { raw, headers: { 'content-type': 'application/octet-stream' } },
   )
 const pdfText = (bytes: Buffer, name: string) => {
   writeFileSync(`.rekko/${name}`, bytes)
@@ -352,7 +352,9 @@ describe('what the organisation asks for', () => {
   test('quotes by amount: refused until there are enough, and only quotes count', async () => {
     const id = await keep(soundDraft([], { lines: [freeLine('100')] }))
     await attach(id, 'a.pdf')
-    const spec = await attach(id, 'b.pdf', '&kind=specification')
+    // A copy of it is no second quote, whatever it is called.
+    await attach(id, 'a again.pdf')
+    const spec = await attach(id, 'b.pdf', '&kind=specification', Buffer.concat([PDF, Buffer.from('\n% another')]))
     expect(await send(id)).toMatchObject({
       status: 409,
       body: {
