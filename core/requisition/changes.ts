@@ -81,9 +81,7 @@ export function changesBetween(then: Draft, now: Draft): RequestChange[] {
       const was = before.get(l.id)
       return was === undefined ? [{ code: 'line-added' as const, what: l.description }] : changesOfLine(was, l)
     }),
-    ...then.lines
-      .filter((l) => !kept.has(l.id))
-      .map((l) => ({ code: 'line-removed' as const, what: l.description })),
+    ...then.lines.filter((l) => !kept.has(l.id)).map((l) => ({ code: 'line-removed' as const, what: l.description })),
     ...(then.needBy === now.needBy ? [] : [{ code: 'need-by' as const, from: then.needBy, to: now.needBy }]),
     ...(whole.length === 0 ? [] : [{ code: 'otherwise' as const, parts: whole }]),
   ]
