@@ -10,6 +10,7 @@ import { jobChoices } from '~/composables/raise/job-choices'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { isTyping, usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
+import { useWordsFilter } from '~/composables/base/use-words-filter'
 import { useLive } from '~/composables/live/use-live'
 
 useHead({ title: 'Mine · Rekko' })
@@ -24,6 +25,7 @@ const api = useApi()
 const route = useRoute()
 const router = useRouter()
 const wording = useWording()
+const { words, typed } = useWordsFilter()
 const view = computed(() => VIEWS.find((v) => v.id === route.query.view)?.id ?? 'all')
 const one = (key: 'job' | 'field' | 'value') => {
   const v = route.query[key]
@@ -37,8 +39,6 @@ const asked = computed(() => ({
   field: one('field'),
   value: one('value'),
 }))
-const words = computed(() => (typeof route.query.words === 'string' ? route.query.words : ''))
-const typed = ref(words.value)
 const trouble = ref('')
 const more = ref<MineRow[]>([])
 const moreKey = ref<string | null>(null)
@@ -70,13 +70,6 @@ const sentence = computed(() => {
     : total === 1
       ? 'Your one request waits for you.'
       : `${capital(inWords(waiting))} of ${of} ${waiting === 1 ? 'waits' : 'wait'} for you.`
-})
-let timer: ReturnType<typeof setTimeout> | undefined
-watch(typed, (text) => {
-  clearTimeout(timer)
-  timer = setTimeout(() => {
-    void router.replace({ query: { ...route.query, words: text === '' ? undefined : text } })
-  }, 250)
 })
 
 async function readOn(): Promise<void> {

@@ -32,6 +32,8 @@ export type Told =
   | (Named & {
       readonly code: 'approved'
       readonly by: string | null
+      /** Nobody had to decide, since it lay within the owner's own limit. */
+      readonly ownLimit?: boolean
       readonly comment: string
       readonly amount: Money
     })

@@ -15,7 +15,6 @@ import { maySee } from '../document/visible'
 import { notFound } from '../http/problem'
 import { reachPeople } from '../people/person-reads'
 import { requireOrganisation } from '../settings/reads'
-import { readNames } from '../requisition/page-reads'
 import { findEarlierDraft, findRequisition } from '../requisition/reads'
 import { listPaidPrices } from './reads'
 import { frozenLine } from '../requisition/reservation'
@@ -30,7 +29,6 @@ export async function readDecision(ctx: Context, id: string): Promise<DecisionVi
   if (kept === null || kept.number === null || route === null || !(await maySee(ctx, SEEN_REQUISITIONS, id)))
     throw notFound('This requisition')
   const { baseCurrency } = await requireOrganisation(tx)
-  const names = await readNames(tx, id)
   const request = await viewRequest(ctx, kept)
   const earlier = await findEarlierDraft(tx, id)
   const ways = waysOf(actor.locale)
@@ -41,13 +39,7 @@ export async function readDecision(ctx: Context, id: string): Promise<DecisionVi
   const budget = await budgetBars(ctx, kept, baseCurrency)
   const payers = new Map(budget.map((b) => [b.budgetLineId, b.name]))
   const after = nextAfter(route.route, standing, { actorId: actor.id, forId: seat?.forId ?? null })
-  const seats = await seatViews(
-    ctx,
-    route,
-    kept.ownerId === actor.id ? 'you' : (names?.owner ?? ''),
-    payers,
-    baseCurrency,
-  )
+  const seats = await seatViews(ctx, route, kept.ownerId === actor.id ? 'you' : request.owner, payers, baseCurrency)
   const nameOf = new Map(seats.map((s) => [s.actorId, s.name]))
   const forName =
     seat?.forId == null
@@ -63,7 +55,6 @@ export async function readDecision(ctx: Context, id: string): Promise<DecisionVi
     state: kept.state,
     title: kept.draft.title,
     ownerId: kept.ownerId,
-    owner: names?.owner ?? '',
     amount: moneyOf(route.amount, route.currency),
     sentAt: kept.sentAt ?? '',
     changes:

@@ -40,7 +40,6 @@ export async function searchItems(
   )
   if (sure.length >= limit || words.length === 0) return sure
   const close = await listCloseWords(tx, words)
-  if (close.every((c) => c.length === 0) && sure.length > 0) return sure
   const likeness = sql.join(
     words.map((w, n) => sql`greatest(${holds(w)}::int, ${sql.join(likenesses(close[n] ?? []), sql`, `)})`),
     sql` + `,
@@ -53,7 +52,7 @@ export async function searchItems(
     const known = new Set(sure.map((x) => x.id))
     return [...sure, ...found.filter((x) => !known.has(x.id))].slice(0, limit)
   }
-  const alike = await more(sql.join(each, sql` and `))
+  const alike = close.some((c) => c.length > 0) ? await more(sql.join(each, sql` and `)) : sure
   return alike.length > 0 || words.length === 1 ? alike : more(sql.join(each, sql` or `))
 }
 

@@ -1,5 +1,5 @@
 import { moneyOf } from '#core/base/money'
-import { listDecisions } from '../approval/reads'
+import { findRoute, listDecisions } from '../approval/reads'
 import type { Tx } from '../db/client'
 import { keepFile } from '../files/store'
 import { wasMailed } from '../mail/reads'
@@ -22,13 +22,14 @@ export async function mailApproved(
   now: Date,
 ): Promise<void> {
   const kept = await findRequisition(tx, requisitionId, true)
-  if (kept === null || !APPROVED.includes(kept.state)) return
+  if (kept?.sentAt == null || !APPROVED.includes(kept.state)) return
   const decision = (await listDecisions(tx, kept.id)).find((d) => d.id === decisionId)
   if (decision?.takenBack === true) return
+  const route = await findRoute(tx, kept.id)
   const owner = await findActor(tx, kept.ownerId, now)
   const to = await findAddress(tx, kept.ownerId)
   if (owner === null || to === null) return
-  if (await wasMailed(tx, { aboutId: kept.id, code: 'approved', decisionId, since: kept.sentAt ?? '' })) return
+  if (await wasMailed(tx, { aboutId: kept.id, code: 'approved', decisionId, since: kept.sentAt })) return
   const { baseCurrency } = await requireOrganisation(tx)
   const pdf = await readRequisitionPdf({ tx, now, actor: owner }, kept.id)
   await postMail(tx, {
@@ -38,6 +39,7 @@ export async function mailApproved(
     told: {
       code: 'approved',
       by: decision?.actor ?? null,
+      ownLimit: route?.route.notes.some((n) => n.code === 'spared-by-own-limit') ?? false,
       comment: decision?.comment ?? '',
       amount: moneyOf(kept.amount ?? '0', baseCurrency),
       number: kept.number,

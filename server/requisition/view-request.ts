@@ -70,6 +70,7 @@ export async function viewRequest({ tx, now, actor }: Context, kept: Requisition
   }
   return {
     kind: form.kinds.find((k) => k.code === draft.kind)?.name ?? draft.kind,
+    owner: names?.owner ?? '',
     department: names?.department ?? '',
     needBy: draft.needBy,
     why: draft.why,

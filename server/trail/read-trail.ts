@@ -21,7 +21,6 @@ import { maySee } from '../document/visible'
 import { notFound } from '../http/problem'
 import { requireOrganisation } from '../settings/reads'
 import { listLinkedOrders, listMovedMoney, type LinkedOrder } from '../order/served-reads'
-import { readNames } from '../requisition/page-reads'
 import { findRequisition, type RequisitionRow } from '../requisition/reads'
 import { frozenLine } from '../requisition/reservation'
 import { viewRequest } from '../requisition/view-request'
@@ -34,7 +33,7 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
   const kept = await findRequisition(tx, id)
   if (kept === null || !(await maySee(ctx, SEEN_REQUISITIONS, id))) throw notFound('This requisition')
   const { baseCurrency, timeZone } = await requireOrganisation(tx)
-  const names = await readNames(tx, id)
+  const request = await viewRequest(ctx, kept)
   const orders = await listLinkedOrders(tx, id)
   const ownShare = (o: LinkedOrder) => shareOf(o, id)
   const route = await findRoute(tx, id)
@@ -43,7 +42,7 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
   const seats =
     route === null
       ? []
-      : await seatViews(ctx, route, kept.ownerId === actor.id ? 'you' : (names?.owner ?? ''), new Map(), baseCurrency)
+      : await seatViews(ctx, route, kept.ownerId === actor.id ? 'you' : request.owner, new Map(), baseCurrency)
   const open = seats.filter((s) => s.state === 'open')
   const waits = open.filter((s, i) => open.findIndex((o) => o.actorId === s.actorId) === i)
   const isOwner = actsAsOwner(kept, actor.id)
@@ -70,7 +69,7 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
     version: kept.version,
     state,
     title: kept.draft.title,
-    owner: names?.owner ?? '',
+    owner: request.owner,
     isOwner,
     sentence: saySentence(state, waits, questions.length > 0),
     currency: baseCurrency,
@@ -85,9 +84,9 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
       ways,
     }),
     entries,
-    next: sayNext(state, { waits, isOwner, question: questions[0]?.name ?? null, owner: names?.owner ?? '' }),
+    next: sayNext(state, { waits, isOwner, question: questions[0]?.name ?? null, owner: request.owner }),
     money: moneyByStage(await listMovedMoney(tx, id), baseCurrency),
-    request: await viewRequest(ctx, kept),
+    request,
     remarks,
     attachments: (await listAttachments(tx, id)).map(viewAttachment),
     route: seats,

@@ -57,7 +57,6 @@ const decisionView = requestView.extend({
   state: z.string(),
   title: z.string(),
   ownerId: z.string(),
-  owner: z.string(),
   amount: money,
   sentAt: z.string(),
   /** What is not as it was when it was sent the time before, in words. */

@@ -27,6 +27,7 @@ export type RequestLine = z.infer<typeof requestLine>
 /** What a request says, worded for whoever reads it: for its trail, and for whoever decides. */
 export const requestView = z.object({
   kind: z.string(),
+  owner: z.string(),
   department: z.string(),
   needBy: z.string().nullable(),
   why: z.string(),

@@ -39,6 +39,11 @@ describe('what is told is worded for whoever reads it', () => {
     [
       { code: 'approved', by: null, comment: '', amount, ...about },
       'R-26-00007 approved: Sea salt',
+      'R-26-00007, Sea salt, is approved, and nobody has to decide on it: EUR 1,217.00. The buyers have it.',
+    ],
+    [
+      { code: 'approved', by: null, ownLimit: true, comment: '', amount, ...about },
+      'R-26-00007 approved: Sea salt',
       'R-26-00007, Sea salt, is approved within your own limit: EUR 1,217.00. The buyers have it.',
     ],
     [

@@ -56,7 +56,8 @@ export function sayTold(t: Told, ways: Ways): Said {
         subject: `${t.number ?? ''} approved: ${t.title}`.trim(),
         sentence:
           t.by === null
-            ? `${numbered(t.number, t.title)}, is approved within your own limit: ` +
+            ? `${numbered(t.number, t.title)}, is approved` +
+              `${t.ownLimit === true ? ' within your own limit' : ', and nobody has to decide on it'}: ` +
               `${ways.money(t.amount)}. The buyers have it.`
             : `${t.by} approved ${numbered(t.number, t.title)}, and nobody is left to decide: ` +
               `${ways.money(t.amount)} are approved, and the buyers have it.${quoted(t.comment)}`,

@@ -27,13 +27,9 @@ const shortcuts = computed(() => [5, 10].map((n) => ({ n, day: addBusinessDays(p
 
 const typed = ref('')
 const said = computed(() => readTypedDay(typed.value, props.today, wording.ways.monthFirst))
-watch(
-  said,
-  (day) => {
-    if (day !== null) at.value = day
-  },
-  { immediate: true },
-)
+watch(said, (day) => {
+  if (day !== null) at.value = day
+})
 const reading = computed(() => {
   if (typed.value.trim() === '') return ''
   if (said.value === null) return 'That is no day yet.'

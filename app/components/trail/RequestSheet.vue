@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { RequestView } from '#shared/contract/request-view'
+import { sayLineSource } from '#shared/words/request-line'
 import { useWording } from '~/composables/base/use-wording'
 
 /** The request itself, in place on its trail: why, where to, and its lines with prices and who pays. */
@@ -43,23 +44,12 @@ const foreign = (currency: string) => (currency === props.currency ? '' : `${cur
         </tr>
       </thead>
       <tbody>
-        <tr
-          v-for="l in request.lines"
-          :key="l.id"
-          :class="[
-            'max-[700px]:grid max-[700px]:grid-cols-[minmax(0,1fr)_auto] max-[700px]:border-b',
-            'max-[700px]:border-rule max-[700px]:py-2 max-[700px]:[&>td]:border-0 max-[700px]:[&>td]:p-0.5',
-          ]"
-        >
+        <tr v-for="l in request.lines" :key="l.id" class="folded">
           <td class="max-[700px]:col-span-2">
             <span class="block">{{ l.description }}</span><span v-if="l.more.length > 0" class="small block">{{
               l.more.join(' · ')
             }}</span
-            ><span class="small block">{{
-              [l.supplier ?? 'buyer decides who', l.supplierPart, l.paidFrom.filter((p) => p).join(', ')]
-                .filter((x) => x)
-                .join(' · ')
-            }}</span>
+            ><span class="small block">{{ sayLineSource(l) }}</span>
           </td>
           <td class="num max-[700px]:text-left!">
             {{ wording.quantity(l.quantity, l.unit)

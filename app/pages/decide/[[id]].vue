@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { sayRemark } from '#shared/words/document'
 import { formatSize, inWords, listWords } from '#shared/words/format'
+import { sayLineSource } from '#shared/words/request-line'
 import BudgetEffects from '~/components/budget/BudgetEffects.vue'
 import KeyOf from '~/components/base/KeyOf.vue'
 import MainAction from '~/components/base/MainAction.vue'
@@ -286,24 +287,13 @@ usePlaceKeys(
             </tr>
           </thead>
           <tbody>
-            <tr
-              v-for="l in doc.lines"
-              :key="l.id"
-              :class="[
-                'max-[700px]:grid max-[700px]:grid-cols-[minmax(0,1fr)_auto] max-[700px]:border-b',
-                'max-[700px]:border-rule max-[700px]:py-2 max-[700px]:[&>td]:border-0 max-[700px]:[&>td]:p-0.5',
-              ]"
-            >
+            <tr v-for="l in doc.lines" :key="l.id" class="folded">
               <td>
                 <span class="block font-semibold">{{ l.description }}</span><span
                   v-if="l.more.length > 0"
                   class="small block"
                   >{{ l.more.join(' · ') }}</span
-                ><span class="small block">{{
-                  [l.supplier ?? 'buyer decides who', l.supplierPart, l.paidFrom.filter((p) => p).join(', ')]
-                    .filter((x) => x)
-                    .join(' · ')
-                }}</span>
+                ><span class="small block">{{ sayLineSource(l) }}</span>
               </td>
               <td class="num max-[700px]:order-3 max-[700px]:text-left!">{{ wording.quantity(l.quantity, l.unit) }}</td>
               <td class="num max-[700px]:order-4">

@@ -6,12 +6,14 @@ import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
-import { isMainKey, isTyping, usePlaceKeys } from '~/composables/base/use-keys'
+import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
+import { useSessionStore } from '~/stores/session'
 
 const api = useApi()
 const route = useRoute()
 const wording = useWording()
+const session = useSessionStore()
 const id = String(route.params.id)
 const {
   data: supplier,
@@ -46,11 +48,12 @@ async function decide(accept: boolean): Promise<void> {
   }
   await refresh()
   busy.value = false
+  void session.load()
 }
 usePlaceKeys([{ keys: 'Ctrl Enter', does: 'approve a proposed supplier; in the box: refuse it' }], (event) => {
   if (isMainKey(event) && supplier.value?.mayDecide) {
     event.preventDefault()
-    void decide(!isTyping(event))
+    void decide(!refusing.value)
   }
 })
 </script>

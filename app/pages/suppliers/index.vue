@@ -4,6 +4,7 @@ import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { usePlaceKeys } from '~/composables/base/use-keys'
+import { useWordsFilter } from '~/composables/base/use-words-filter'
 import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
 
@@ -11,15 +12,14 @@ useHead({ title: 'Suppliers · Rekko' })
 const MOST = 200
 const api = useApi()
 const session = useSessionStore()
-const route = useRoute()
-const words = computed(() => (typeof route.query.words === 'string' ? route.query.words : ''))
+const { words, typed } = useWordsFilter()
 const { data, error, refresh } = await useAsyncData(
   'suppliers',
   () => api.get('/api/suppliers', { query: { words: words.value, limit: MOST } }),
   { watch: [words] },
 )
 useLive((c) => {
-  if (c.kind === 'again' || c.kind === 'supplier') void refresh()
+  if (c.kind === 'again') void refresh()
 })
 
 const STANDING: Record<string, string> = { active: '', 'on hold': 'on hold', proposed: 'waits for finance' }
@@ -35,17 +35,8 @@ const sentence = computed(() => {
   const many = n === MOST ? `The first ${MOST}` : n < 13 ? capital(inWords(n)) : String(n)
   const of = `${many} ${n === 1 ? 'supplier' : 'suppliers'}`
   if (proposed.value === 0) return `${of}.`
-  const whom = decides.value ? 'you' : 'finance'
-  return `${of}; ${inWords(proposed.value)} ${proposed.value === 1 ? 'waits' : 'wait'} for ${whom}.`
-})
-const typed = ref(words.value)
-let timer: ReturnType<typeof setTimeout> | undefined
-watch(typed, (text) => {
-  clearTimeout(timer)
-  timer = setTimeout(() => void navigateTo({ query: text === '' ? {} : { words: text } }, { replace: true }), 250)
-})
-watch(words, (text) => {
-  if (text.trim() !== typed.value.trim()) typed.value = text
+  const [are, wait] = proposed.value === 1 ? ['is', 'waits'] : ['are', 'wait']
+  return `${of}; ${inWords(proposed.value)} ${are} proposed and ${wait} for finance.`
 })
 usePlaceKeys([{ keys: 'Enter', does: 'open the supplier' }], () => undefined)
 </script>
