@@ -62,7 +62,8 @@ const oldest = computed(() => slips.value[0])
 const note = computed(() =>
   slips.value.length === 0
     ? 'nothing waits for you'
-    : `${slips.value.length} wait for you · oldest since ${wording.since(oldest.value?.since ?? '')} · arrows to move`,
+    : `${slips.value.length} ${slips.value.length === 1 ? 'waits' : 'wait'} for you · ` +
+      `oldest since ${wording.since(oldest.value?.since ?? '')} · arrows to move`,
 )
 const bars = computed(() => (doc.value?.budget ?? []).map((b) => ({ ...b, given: b.budgeted })))
 const entries = computed(() => routeEntries(doc.value?.route ?? [], wording))
@@ -267,7 +268,7 @@ usePlaceKeys(
         <p v-if="doc.overBudgetReason" class="notice-amber mt-3">
           It passes the budget, because {{ doc.overBudgetReason }}
         </p>
-        <div v-if="doc.changes.length > 0" class="notice-amber mt-3">
+        <div v-if="doc.changes.length > 0" class="mt-3" :class="doc.mine ? 'notice-amber' : 'text-ink2'">
           <p class="font-semibold">Changed since it was last sent</p>
           <ul>
             <li v-for="c in doc.changes" :key="c">{{ c }}</li>
@@ -357,7 +358,7 @@ usePlaceKeys(
       <template v-if="doc" #margin>
         <h2 class="head mb-1.5">What it takes from the budget</h2>
         <BudgetEffects :effects="bars" />
-        <h2 class="head mb-2 mt-5">{{ doc.mine ? 'Who decides' : 'Who decides on it' }}</h2>
+        <h2 v-if="entries.length > 0" class="head mb-2 mt-5">{{ doc.mine ? 'Who decides' : 'Who decides on it' }}</h2>
         <RouteList :entries="entries" />
         <p v-if="doc.held" class="notice-red">It is held: nobody is found who may decide.</p>
       </template>
