@@ -1,6 +1,7 @@
 import { spawnSync } from 'node:child_process'
 import { join } from 'node:path'
-import { ROOT } from './install.mjs'
+import { buildIfChanged } from './build'
+import { ROOT, step } from './install.mjs'
 
 /** Hours and days at which the whole is tried: what “npm test” tries at the moment it is run. */
 const MOMENTS = [
@@ -12,6 +13,10 @@ const MOMENTS = [
   '2027-03-28T01:30:00Z',
   '2026-10-25T01:30:00Z',
 ]
+
+await step('Building the application', () => {
+  buildIfChanged(ROOT)
+})
 
 /** Everything but the browser at each of these moments, and every property with many more cases than usual. */
 let failed = 0
