@@ -25,6 +25,9 @@ export interface DocumentSums {
   readonly byTax: readonly TaxSum[]
 }
 
+/** Whether two lines are taxed alike; rates are one whatever their trailing zeros. */
+export const isSameTax = (a: TaxKey, b: TaxKey): boolean => keyOf(a) === keyOf(b)
+
 /** Rates are one whatever their trailing zeros. */
 const keyOf = (tax: TaxKey) => `${tax.category} ${tax.rate.replace(/(\.\d*?)0+$/, '$1').replace(/\.$/, '')}`
 

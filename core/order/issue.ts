@@ -55,10 +55,12 @@ export interface IssueFacts {
     readonly channel: ChannelName
     readonly reachable: boolean
     readonly blocked: boolean
-    readonly currency: string
+    /** The currency of its freight, where no rate turns it into the order's. */
+    readonly freightWithoutRate: string | null
   } | null
   readonly hasShipTo: boolean
   readonly currency: string
+  /** With freight: what the buyer's limit has to cover. What was approved is judged by the lines, without it. */
   readonly net: Money
   /** Units of its currency for one of the base; null where no rate is known. */
   readonly perBase: DecimalText | null
@@ -84,8 +86,9 @@ export function decideIssue(f: IssueFacts): Verdict<'issued', IssueReason> {
   if (f.supplier === null) reasons.push({ code: 'no-supplier', stops: true })
   else {
     if (f.supplier.blocked) reasons.push({ code: 'supplier-blocked', stops: true, supplier: f.supplier.name })
-    const { name, channel, reachable } = f.supplier
+    const { name, channel, reachable, freightWithoutRate } = f.supplier
     if (!reachable) reasons.push({ code: 'supplier-unreachable', stops: true, supplier: name, channel })
+    if (freightWithoutRate !== null) reasons.push({ code: 'no-rate', stops: true, currency: freightWithoutRate })
   }
   if (f.needOf.length > 0 && f.needOf.every((id) => id === f.buyerId))
     reasons.push({ code: 'own-need-alone', stops: true })

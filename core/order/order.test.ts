@@ -99,6 +99,7 @@ describe('what an order line commits', () => {
       priceBase: '1',
       currency: 'EUR',
       taxRate: '19',
+      freight: money('0.00 EUR'),
       perBase: '1',
       baseCurrency: 'EUR',
     }
@@ -121,6 +122,12 @@ describe('what an order line commits', () => {
         'EUR',
       ),
     ).toEqual(money('279.00 EUR'))
+    // 24.00 of freight on the line: 303.00, six and four tenths of it, and 19 % of what c keeps.
+    const brought = orderLineEffects({ ...line, freight: money('24.00 EUR') }, [
+      { ...one, quantity: '6' },
+      { ...two, quantity: '4' },
+    ])
+    expect(brought.map((e) => e.amount.amount)).toEqual(['181.80', '60.60', '72.11'])
   })
 })
 
@@ -130,7 +137,7 @@ describe('issuing', () => {
     buyerId: 'leonie',
     orderingLimit: money('3000.00 EUR'),
     mayIssue: [{ personId: 'h', name: 'Harriet Voss' }],
-    supplier: { name: 'Corrigan', channel: 'e-mail', reachable: true, blocked: false, currency: 'EUR' },
+    supplier: { name: 'Corrigan', channel: 'e-mail', reachable: true, blocked: false, freightWithoutRate: null },
     hasShipTo: true,
     currency: 'EUR',
     net: money('3000.00 EUR'),
@@ -204,10 +211,10 @@ describe('issuing', () => {
     ])
     expect(
       codes({
-        supplier: { name: 'x', channel: 'e-mail', reachable: false, blocked: true, currency: 'EUR' },
+        supplier: { name: 'x', channel: 'e-mail', reachable: false, blocked: true, freightWithoutRate: 'DKK' },
         needOf: ['leonie', 'owen'],
       }),
-    ).toEqual(['supplier-blocked', 'supplier-unreachable'])
+    ).toEqual(['supplier-blocked', 'supplier-unreachable', 'no-rate'])
   })
 })
 

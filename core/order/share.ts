@@ -1,18 +1,21 @@
 import { dec, type DecimalText } from '#core/base/decimal'
-import { sum, type Money } from '#core/base/money'
+import { add, sum, type Money } from '#core/base/money'
 import { divide } from '#core/base/split'
 
 /** An order line with how much of it belongs to which requisition. */
 export interface ServedLine {
   readonly net: Money
+  /** What it bears of the order's freight. */
+  readonly freight: Money
   readonly sources: readonly { readonly requisitionId: string; readonly quantity: DecimalText }[]
 }
 
-/** What of an order belongs to one requisition: its share by quantity of each line's net, as its budget feels it. */
+/** What of an order belongs to one requisition: its share by quantity of each line's net and freight, as its budget
+ * feels it. */
 export function shareOfOrder(lines: readonly ServedLine[], requisitionId: string, currency: string): Money {
   const shares = lines.flatMap((line) => {
     const parts = divide(
-      line.net,
+      add(line.net, line.freight),
       line.sources.map((s) => dec(s.quantity)),
     )
     return line.sources.flatMap((s, i) => {

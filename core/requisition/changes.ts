@@ -9,6 +9,7 @@ export type ChangedPart =
   | 'part number'
   | 'discount'
   | 'who pays'
+  | 'day'
   | 'kind'
   | 'title'
   | 'department'
@@ -47,6 +48,7 @@ const OF_LINE: Parts<DraftLine> = [
   ['part number', (l) => l.supplierPart],
   ['discount', (l) => l.discount],
   ['who pays', (l) => [l.codings.length > 1 ? l.splitMethod : '', l.codings.map((c) => [c.budgetLineId, c.value])]],
+  ['day', (l) => l.needBy],
   ['job', (l) => l.jobId],
   ['notes', (l) => [l.noteToSupplier.trim(), l.noteInternal.trim()]],
   ['own fields', (l) => filled(l.own)],

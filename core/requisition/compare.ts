@@ -71,6 +71,7 @@ function isLowerLine(was: DraftLine, now: DraftLine): boolean {
     was.description === now.description &&
     was.unit === now.unit &&
     was.secondDescription === now.secondDescription &&
+    was.needBy === now.needBy &&
     was.noteToSupplier === now.noteToSupplier &&
     was.jobId === now.jobId &&
     ownOf(was.own) === ownOf(now.own) &&

@@ -42,6 +42,8 @@ export interface DraftLine {
   /** Null: the buyer decides. */
   readonly supplierId: string | null
   readonly supplierPart: string | null
+  /** Null: when the whole is needed. */
+  readonly needBy: Day | null
   readonly noteToSupplier: string
   readonly noteInternal: string
   readonly jobId: string | null
@@ -100,6 +102,7 @@ export const BLANK_LINE: Omit<DraftLine, 'id'> = {
   taxCode: 'S',
   supplierId: null,
   supplierPart: null,
+  needBy: null,
   noteToSupplier: '',
   noteInternal: '',
   jobId: null,

@@ -28,7 +28,17 @@ export type FieldRef =
   | { readonly line: string; readonly field: LineField | `own ${string}` }
   | { readonly line: null; readonly field: `own ${string}` | `reading ${string}` }
 type LineField =
-  'description' | 'quantity' | 'unit' | 'price' | 'coding' | 'supplier' | 'tax' | 'discount' | 'job' | 'warning'
+  | 'description'
+  | 'quantity'
+  | 'unit'
+  | 'price'
+  | 'coding'
+  | 'supplier'
+  | 'tax'
+  | 'discount'
+  | 'job'
+  | 'need-by'
+  | 'warning'
 
 /** What stands between a draft and its sending, or (`stops` false) what its author should know. */
 export type Missing = { readonly at: FieldRef; readonly stops: boolean } & (
@@ -55,6 +65,7 @@ export type Missing = { readonly at: FieldRef; readonly stops: boolean } & (
         | 'line-tax'
         | 'line-coding-unknown'
         | 'line-supplier-blocked'
+        | 'line-need-by-past'
       readonly name: string
     }
   | {
@@ -134,22 +145,22 @@ const ownFields: Check = (draft, facts) => {
 
 /** Warns when something cannot be here by the day: today and the longest lead time of a line, in business days. */
 const leadTime: Check = (draft, facts) => {
-  if (draft.needBy === null || !isDay(draft.needBy) || draft.needBy < facts.today) return []
-  const leads = draft.lines.flatMap((l) => {
+  const soon = new Map<number, Day>()
+  const late = draft.lines.flatMap((l) => {
+    const needBy = l.needBy ?? draft.needBy
     const days =
       (l.itemId === null ? undefined : facts.items.get(l.itemId)?.leadDays) ??
       (l.supplierId === null ? undefined : facts.suppliers.get(l.supplierId)?.leadDays)
-    return days === undefined ? [] : [{ days, name: l.description.trim() }]
+    if (days === undefined || days <= 0 || needBy === null || !isDay(needBy) || needBy < facts.today) return []
+    const earliest = soon.get(days) ?? addBusinessDays(facts.today, Math.min(days, 400), facts.holidays)
+    soon.set(days, earliest)
+    const at: FieldRef = l.needBy === null ? 'need-by' : { line: l.id, field: 'need-by' }
+    return needBy < earliest ? [{ at, days, earliest, name: l.description.trim() }] : []
   })
-  const longest = leads.reduce<{ days: number; name: string } | null>(
-    (a, b) => (a === null || b.days > a.days ? b : a),
-    null,
-  )
-  if (longest === null || longest.days <= 0) return []
-  const earliest = addBusinessDays(facts.today, Math.min(longest.days, 400), facts.holidays)
-  return draft.needBy < earliest
-    ? [{ at: 'need-by', stops: false, code: 'need-by-soon', earliest, name: longest.name }]
-    : []
+  const longest = late.reduce<(typeof late)[number] | null>((a, b) => (a === null || b.days > a.days ? b : a), null)
+  if (longest === null) return []
+  const { at, earliest, name } = longest
+  return [{ at, stops: false, code: 'need-by-soon', earliest, name }]
 }
 
 /** What the organisation's rules ask for; of several that ask for quotes, the one that asks for the most counts. */
@@ -213,6 +224,8 @@ export function checkLine(
     missing.push({ ...at('price'), code: 'line-price-with-tax' })
   }
   if (line.discount !== null && !isDiscount(line)) missing.push({ ...at('discount'), code: 'line-discount' })
+  if (line.needBy !== null && (!isDay(line.needBy) || line.needBy < facts.today))
+    missing.push({ ...at('need-by'), code: 'line-need-by-past' })
   if (line.jobId !== null && !facts.jobs.has(line.jobId))
     missing.push({ at: { line: line.id, field: 'job' }, stops: true, code: 'job-unknown' })
   if (line.supplierId !== null && facts.suppliers.get(line.supplierId)?.standing === 'on hold')

@@ -39,6 +39,7 @@ function renewLine(line: DraftLine, facts: RenewFacts): DraftLine {
   return {
     ...line,
     id: facts.newId(),
+    needBy: null,
     codings: paid,
     listPrice: price,
     unitPrice: byHand || price === null ? line.unitPrice : price,

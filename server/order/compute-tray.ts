@@ -4,7 +4,8 @@ import { documentSums, type DocumentSums } from '#core/base/document-sums'
 import { lineNet, type Adjustment } from '#core/base/line-net'
 import { adjustmentsOfPart } from '#core/budget/effect'
 import { adjustmentsOf } from '#core/requisition/draft'
-import { convert, moneyOf, sum, type Money } from '#core/base/money'
+import { convert, exchange, moneyOf, sum, zero, type Money } from '#core/base/money'
+import { freightOf, layFreight, savedTogether, type FreightTerms } from '#core/order/freight'
 import { decideIssue, type IssueReason } from '#core/order/issue'
 import { mergeParts, type MergedLine } from '#core/order/merge'
 import type { Verdict } from '#core/base/verdict'
@@ -21,10 +22,16 @@ export interface ComputedTray {
   readonly parts: readonly PartRow[]
   readonly lines: readonly (MergedLine & {
     readonly net: Money
+    /** What it bears of the freight. */
+    readonly freight: Money
     readonly taxRate: DecimalText
     readonly single: Money
   })[]
+  /** Its charges are the freight. */
   readonly sums: DocumentSums
+  readonly freightTerms: FreightTerms
+  /** Against one order for each requisition. */
+  readonly saved: Money
   readonly perBase: DecimalText | null
   readonly today: Day
   readonly organisation: Organisation
@@ -39,7 +46,8 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
   const items = [...new Set(parts.flatMap((p) => (p.itemId === null ? [] : [p.itemId])))]
   const prices = await listPriceSteps(tx, items)
   const taxCodes = new Map(terms.taxCodes.map((t) => [t.code, t]))
-  const perBase = new Map(terms.perBase).get(tray.currency) ?? null
+  const rates = new Map(terms.perBase)
+  const perBase = rates.get(tray.currency) ?? null
   const priced = parts.map((p) => ({ ...p, unitPrice: p.agreedPrice ?? p.unitPrice, adjustments: takenOff(p) }))
   const merged = mergeParts(priced, prices, today)
   const byLine = new Map(parts.map((p) => [p.requisitionLineId, p]))
@@ -49,9 +57,10 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
       const part = byLine.get(s.requisitionLineId)
       if (part === undefined) return []
       const adjustments = adjustmentsOfPart(takenOff(part), s.quantity, part.requested)
-      return [{ net: lineNet({ ...part, quantity: s.quantity, adjustments }), perBase: part.perBase }]
+      const net = lineNet({ ...part, quantity: s.quantity, adjustments })
+      return [{ requisitionId: part.requisitionId, net, perBase: part.perBase }]
     })
-  const lines = merged.map((l) => ({
+  const goods = merged.map((l) => ({
     ...l,
     net: lineNet({ ...l, currency: tray.currency }),
     taxRate: taxCodes.get(l.taxCode)?.rate ?? '0',
@@ -60,9 +69,29 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
       tray.currency,
     ),
   }))
-  const sums = documentSums(
-    lines.map((l) => ({ net: l.net, tax: { category: taxCodes.get(l.taxCode)?.category ?? 'S', rate: l.taxRate } })),
+  const taxed = goods.map((l) => ({
+    net: l.net,
+    tax: { category: taxCodes.get(l.taxCode)?.category ?? 'S', rate: l.taxRate },
+  }))
+  const known = freightTermsOf(tray, rates)
+  const freightTerms = known ?? { freight: null, freeFrom: null }
+  const value = sum(
+    goods.map((l) => l.net),
     tray.currency,
+  )
+  const freight = freightOf(goods.length === 0 ? null : value, freightTerms)
+  const laid = freight === null ? null : layFreight(freight, taxed)
+  const lines = goods.map((l, i) => ({ ...l, freight: laid?.shares[i] ?? zero(tray.currency) }))
+  const sums = documentSums(
+    taxed,
+    tray.currency,
+    freight === null || laid === null ? [] : [{ kind: 'charge', amount: freight.amount, tax: laid.tax }],
+  )
+  const asked = merged.flatMap((l) => approved(l.sources))
+  const saved = savedTogether(
+    asked.map((a) => ({ requisitionId: a.requisitionId, asked: a.net })),
+    sums.net,
+    freightTerms,
   )
   const base = perBase === null ? null : convert(sums.net, perBase, organisation.baseCurrency)
   const buyer = (await reachPeople(tx, [actorId], organisation.baseCurrency, today)).people.find(
@@ -80,7 +109,7 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
       channel,
       reachable: CHANNELS[channel].addressOf({ email: tray.supplierEmail }) !== null,
       blocked: tray.supplierStanding !== 'active',
-      currency: tray.currency,
+      freightWithoutRate: known === null ? tray.supplierCurrency : null,
     },
     hasShipTo: true,
     currency: tray.currency,
@@ -103,7 +132,19 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
     },
     deciders: await listApprovers(tx, [...new Set(parts.map((p) => p.requisitionId))]),
   })
-  return { parts, lines, sums, perBase, today, organisation, verdict }
+  return { parts, lines, sums, freightTerms, saved, perBase, today, organisation, verdict }
+}
+
+/** The supplier's freight in the order's currency; null where no rate leads there. */
+function freightTermsOf(tray: OrderRow, rates: ReadonlyMap<string, DecimalText>): FreightTerms | null {
+  const [from, to] = [rates.get(tray.supplierCurrency), rates.get(tray.currency)]
+  const isSame = tray.supplierCurrency === tray.currency
+  if (tray.supplierFreight !== null && !isSame && (from === undefined || to === undefined)) return null
+  const inOrders = (amount: DecimalText | null) =>
+    amount === null
+      ? null
+      : exchange(moneyOf(amount, tray.supplierCurrency), { from: from ?? '1', to: to ?? '1' }, tray.currency)
+  return { freight: inOrders(tray.supplierFreight), freeFrom: inOrders(tray.freightFreeFrom) }
 }
 
 /** What was taken off a requisition line when it was approved. */

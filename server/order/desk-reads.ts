@@ -61,7 +61,7 @@ export function listDeskLines(tx: Tx, departments: 'all' | readonly string[], li
       supplierId: l.supplierId,
       supplier: s.name,
       freightFreeFrom: s.freightFreeFrom,
-      needBy: sure(r.needBy),
+      needBy: sql<DeskLineRow['needBy']>`coalesce(${l.needBy}, ${r.needBy})::text`,
       discountOf: l.discountOf,
       discountValue: l.discount,
       requested: l.quantity,

@@ -1,7 +1,7 @@
 import { waysOf, type Ways } from '#shared/words/ways'
 import { dec } from '#core/base/decimal'
 import { fiscalPeriod } from '#core/base/day'
-import { add, compare, moneyOf, sum, zero, type Money } from '#core/base/money'
+import { add, compare, isZero, moneyOf, sum, zero, type Money } from '#core/base/money'
 import { lineNet } from '#core/base/line-net'
 import { checkBudget, type PeriodFigures } from '#core/budget/available'
 import { ledgerEntries } from '#core/budget/ledger'
@@ -81,7 +81,15 @@ export async function issueOrder(
   await notifyChange(ctx.tx, { kind: 'order', id })
   const number = await takeNumber(ctx.tx, 'P', fiscalPeriod(today, organisation.fiscalStartMonth).year)
   const note = distinct([tray.note, ...computed.parts.map((p) => p.documentNote)]).join('\n')
-  await setIssued(ctx.tx, id, { number, perBase, net: sums.net, tax: sums.tax, note, now: ctx.now })
+  await setIssued(ctx.tx, id, {
+    number,
+    perBase,
+    net: sums.net,
+    freight: sums.charges,
+    tax: sums.tax,
+    note,
+    now: ctx.now,
+  })
   await insertRevision(ctx.tx, {
     orderId: id,
     revision: 0,
@@ -114,6 +122,7 @@ export async function issueOrder(
         needBy: l.needBy,
         net: l.net.amount,
       })),
+      ...(isZero(sums.charges) ? {} : { freight: sums.charges.amount }),
       net: sums.net.amount,
       total: sums.total.amount,
       taxes: sums.byTax.map((t) => ({

@@ -1,6 +1,5 @@
 import { waysOf } from '#shared/words/ways'
 import { lineNet } from '#core/base/line-net'
-import { compare, subtract, sum } from '#core/base/money'
 import { departmentsOf } from '#core/people/rights'
 import type { DeskLine, TrayView } from '#shared/contract/order'
 import { sayIssueReason } from '#shared/words/order'
@@ -53,11 +52,6 @@ export async function readDesk(
 
 async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {
   const c = await computeTray(ctx.tx, tray, ctx.actor.id, ctx.now)
-  const asked = sum(
-    c.lines.map((l) => l.single),
-    tray.currency,
-  )
-  const saved = subtract(asked, c.sums.net)
   return {
     id: tray.id,
     version: tray.version,
@@ -70,10 +64,12 @@ async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {
     net: c.sums.net,
     tax: c.sums.tax,
     total: c.sums.total,
-    saved: compare(saved, subtract(saved, saved)) > 0 ? saved : subtract(saved, saved),
+    saved: c.saved,
     needBy: c.lines.map((l) => l.needBy).sort()[0] ?? '',
-    freight: tray.freight,
-    freightFreeFrom: tray.freightFreeFrom,
+    goods: c.sums.lines,
+    freight: c.sums.charges,
+    freightFreeFrom: c.freightTerms.freight === null ? null : c.freightTerms.freeFrom,
+    requests: new Set(c.parts.map((p) => p.requisitionId)).size,
     lines: c.lines.map((l) => ({
       description: l.description,
       quantity: l.quantity,

@@ -37,6 +37,7 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
     currency: o.currency,
     terms: sayTerms({ kind: o.termsKind, days: o.termsDays }),
     net,
+    freight: moneyOf(o.freight, o.currency),
     tax,
     total: add(net, tax),
     issuedAt: o.issuedAt ?? '',

@@ -32,7 +32,9 @@ export interface OrderRow extends DocumentHead {
   supplierStanding: string
   supplierAddress: string
   supplierNumber: string
-  freight: DecimalText | null
+  supplierCurrency: string
+  /** What the supplier asks for bringing an order, in its currency. */
+  supplierFreight: DecimalText | null
   freightFreeFrom: DecimalText | null
   shipToId: string
   shipTo: string
@@ -43,6 +45,7 @@ export interface OrderRow extends DocumentHead {
   note: string
   revision: number
   net: DecimalText | null
+  freight: DecimalText
   tax: DecimalText | null
   issuedAt: string | null
 }
@@ -63,7 +66,8 @@ const ORDER = {
   supplierStanding: s.standing,
   supplierAddress: s.address,
   supplierNumber: s.number,
-  freight: s.freight,
+  supplierCurrency: s.currency,
+  supplierFreight: s.freight,
   freightFreeFrom: s.freightFreeFrom,
   shipToId: o.shipToId,
   shipTo: t.name,
@@ -75,6 +79,7 @@ const ORDER = {
   note: o.note,
   revision: o.revision,
   net: o.net,
+  freight: o.freight,
   tax: o.tax,
   issuedAt: UTC(o.sentAt),
 }

@@ -1,3 +1,5 @@
+import type { DecimalText } from '#core/base/decimal'
+import { moneyOf, subtract } from '#core/base/money'
 import { OUTWARD } from '#shared/words/ways'
 import { sayTerms } from '#shared/words/terms'
 import { INK, makePdf, MARGIN, SECOND, WIDTH, type Pen } from '../files/pdf'
@@ -61,6 +63,7 @@ function drawOrder(pen: Pen, order: OrderSnapshot): void {
   )
   pen.y += 8
   pen.sums([
+    ...(order.freight === undefined ? [] : freightRows(order, order.freight)),
     ['Without tax', OUTWARD.kept(order.net, order.currency), 'text'],
     ...order.taxes.map(
       (t) =>
@@ -76,4 +79,13 @@ function drawOrder(pen: Pen, order: OrderSnapshot): void {
     pen.y += 14
     pen.put('P', 'text', 10, INK, order.note)
   }
+}
+
+/** What the goods come to and what bringing them costs, above the sum of both. */
+function freightRows(order: OrderSnapshot, freight: DecimalText): (readonly [string, string, 'text'])[] {
+  const goods = subtract(moneyOf(order.net, order.currency), moneyOf(freight, order.currency))
+  return [
+    ['Goods', OUTWARD.kept(goods.amount, order.currency), 'text'],
+    ['Freight', OUTWARD.kept(freight, order.currency), 'text'],
+  ]
 }

@@ -32,6 +32,8 @@ export interface OrderSnapshot {
     readonly needBy: string
     readonly net: DecimalText
   }[]
+  /** Orders sent before it was asked for have none. */
+  readonly freight?: DecimalText
   readonly net: DecimalText
   readonly taxes: readonly {
     readonly category: string

@@ -61,7 +61,7 @@ export async function setAgreedPrice(tx: Tx, orderId: string, lineId: string, un
 export async function insertOrderLines(
   tx: Tx,
   orderId: string,
-  lines: readonly (MergedLine & { taxRate: DecimalText; net: Money })[],
+  lines: readonly (MergedLine & { taxRate: DecimalText; net: Money; freight: Money })[],
 ): Promise<string[]> {
   const ids = lines.map(() => randomUUID())
   await tx.insert(orderLine).values(
@@ -84,6 +84,7 @@ export async function insertOrderLines(
       taxRate: l.taxRate,
       needBy: l.needBy,
       net: l.net.amount,
+      freight: l.freight.amount,
     })),
   )
   await tx.insert(orderLineSource).values(
@@ -101,11 +102,11 @@ export async function insertOrderLines(
 export async function setIssued(
   tx: Tx,
   id: string,
-  o: { number: string; perBase: DecimalText; net: Money; tax: Money; note: string; now: Date },
+  o: { number: string; perBase: DecimalText; net: Money; freight: Money; tax: Money; note: string; now: Date },
 ): Promise<void> {
   await tx
     .update(purchaseOrder)
-    .set({ note: o.note, perBase: o.perBase, net: o.net.amount, tax: o.tax.amount })
+    .set({ note: o.note, perBase: o.perBase, net: o.net.amount, freight: o.freight.amount, tax: o.tax.amount })
     .where(eq(purchaseOrder.id, id))
   await setLeft(tx, id, { number: o.number, state: 'issued', now: o.now })
   await tx.delete(trayPart).where(eq(trayPart.orderId, id))

@@ -94,7 +94,7 @@ export function listParts(tx: Tx, orderIds: readonly string[]): Promise<PartRow[
       taxRate: sure(l.taxRate),
       perBase: sure(l.perBase),
       supplierPart: l.supplierPart,
-      needBy: sure(r.needBy),
+      needBy: sql<PartRow['needBy']>`coalesce(${l.needBy}, ${r.needBy})::text`,
       shipToId: sure(r.shipToId),
       shipToDetail: r.shipToDetail,
     },

@@ -125,6 +125,7 @@ async function tableOfLines(tx: Tx, found: readonly MineRow[], fields: FormEver[
       amount(l.ordered),
       amount(l.cancelled),
       l.job,
+      l.needBy,
       ...own.cells(l.own),
     ]
   })
@@ -149,6 +150,7 @@ async function tableOfLines(tx: Tx, found: readonly MineRow[], fields: FormEver[
       'Ordered',
       'Cancelled',
       'Job',
+      'Needed by',
       ...own.names,
     ],
     rows,

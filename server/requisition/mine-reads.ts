@@ -203,6 +203,7 @@ export interface MineLine extends Pick<
   | 'discount'
   | 'currency'
   | 'supplierPart'
+  | 'needBy'
   | 'own'
 > {
   readonly requisitionId: string
@@ -235,6 +236,7 @@ export function listMineLines(tx: Tx, requisitionIds: readonly string[]): Promis
       currency: l.currency,
       supplier: u.name,
       supplierPart: l.supplierPart,
+      needBy: sql<MineLine['needBy']>`coalesce(${l.needBy}, ${r.needBy})::text`,
       category: c.name,
       ordered: l.ordered,
       cancelled: l.cancelled,
@@ -242,7 +244,7 @@ export function listMineLines(tx: Tx, requisitionIds: readonly string[]): Promis
       own: l.own,
     },
     sql`from unnest(${sql.param([...requisitionIds])}::uuid[]) with ordinality as asked(request, n)
-      join ${l} on ${l.requisitionId} = asked.request left join ${u} on ${u.id} = ${l.supplierId} left
+      join ${l} on ${l.requisitionId} = asked.request join ${r} on ${r.id} = asked.request left join ${u} on ${u.id} = ${l.supplierId} left
         join ${c} on ${c.id} = ${l.categoryId} left join ${b} on ${b.id} = ${l.jobId}
     order by asked.n, ${l.position}`,
   )

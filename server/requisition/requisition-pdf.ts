@@ -108,6 +108,7 @@ export async function readRequisitionPdf(
               [l.supplierId === null ? 'buyer decides who' : (suppliers[l.supplierId] ?? ''), l.supplierPart ?? '']
                 .filter((t) => t !== '')
                 .join(' · '),
+              l.needBy === null ? '' : `by ${ways.date(l.needBy, '')}`,
               ...off,
               ...(l.jobId === null ? [] : [`job ${jobs.get(l.jobId) ?? ''}`]),
               ...sayOwnValues(

@@ -75,6 +75,7 @@ async function insertLines(tx: Tx, id: string, draft: Draft): Promise<void> {
       taxCode: l.taxCode,
       supplierId: l.supplierId,
       supplierPart: l.supplierPart,
+      needBy: l.needBy,
       noteToSupplier: l.noteToSupplier,
       noteInternal: l.noteInternal,
       jobId: l.jobId,

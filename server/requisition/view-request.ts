@@ -58,6 +58,7 @@ export async function viewRequest({ tx, now, actor }: Context, kept: Requisition
       paidFrom: payersOf(l, net),
       more: [
         ...(l.secondDescription === '' ? [] : [l.secondDescription]),
+        ...(l.needBy === null ? [] : [`by ${ways.date(l.needBy, '')}`]),
         ...sayDiscount(l.discount, l.currency, ways),
         ...job(l.jobId),
         ...fields('line', l.own),

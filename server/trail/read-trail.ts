@@ -120,7 +120,7 @@ function moneyByStage(
 /** What of an order belongs to a requisition: a merged one serves others too. */
 const shareOf = (o: LinkedOrder, requisitionId: string): Money =>
   shareOfOrder(
-    o.lines.map((l) => ({ ...l, net: moneyOf(l.net, o.currency) })),
+    o.lines.map((l) => ({ ...l, net: moneyOf(l.net, o.currency), freight: moneyOf(l.freight, o.currency) })),
     requisitionId,
     o.currency,
   )

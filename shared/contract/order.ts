@@ -51,8 +51,14 @@ const tray = z.object({
       requests: z.number(),
     }),
   ),
-  freight: z.string().nullable(),
-  freightFreeFrom: z.string().nullable(),
+  /** What bringing it costs now; it is in the sums. */
+  freight: money,
+  /** The value of goods from which that is free; null: never, or it costs nothing anyway. */
+  freightFreeFrom: money.nullable(),
+  /** The goods alone, which decide it. */
+  goods: money,
+  /** How many requests lie on it. */
+  requests: z.number(),
   refusals: z.array(z.string()),
   /** Signs that its PDF cannot show, together. */
   unseen: z.string(),
@@ -84,6 +90,7 @@ const orderView = z.object({
   currency: z.string(),
   terms: z.string(),
   net: money,
+  freight: money,
   tax: money,
   total: money,
   issuedAt: z.string(),

@@ -30,6 +30,7 @@ const draftLine = z.object({
   taxCode: text(10),
   supplierId: id.nullable(),
   supplierPart: text(80).nullable(),
+  needBy: day.nullable().default(null),
   noteToSupplier: text(1000).default(''),
   noteInternal: text(1000).default(''),
   jobId: id.nullable().default(null),

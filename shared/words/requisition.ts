@@ -43,6 +43,8 @@ export function sayMissing(m: Missing, ways: Ways): string {
       return `There is no exchange rate for ${m.currency}, which ${line} is priced in.`
     case 'line-supplier-blocked':
       return `The supplier of ${line} cannot be ordered from now; choose another or let the buyer decide.`
+    case 'line-need-by-past':
+      return `The day by which ${line} is needed has passed.`
     case 'no-kind':
       return 'Say what kind of request this is.'
     case 'address-unfinished':

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { dec } from '#core/base/decimal'
-import { isZero } from '#core/base/money'
+import { isZero, subtract } from '#core/base/money'
 import { readTypedNumber } from '#core/base/typed-number'
 import { inWords } from '#shared/words/format'
 import type { TrayView } from '#shared/contract/order'
@@ -16,19 +16,19 @@ const emit = defineEmits<{
   choose: []
 }>()
 const wording = useWording()
-const freight = computed(() => {
-  const { freight: cost, freightFreeFrom: free, net } = props.tray
-  if (free === null) return cost === null ? '' : `freight ${wording.kept(cost, props.tray.currency)}`
-  const share = dec(net.amount).dividedBy(dec(free))
-  return share.gte(1)
-    ? `past ${wording.kept(free, props.tray.currency)}, so freight is free`
-    : `${wording.kept(dec(free).minus(dec(net.amount)).toFixed(), props.tray.currency)} more and freight is free`
+const money = (amount: string) => wording.kept(amount, props.tray.currency)
+/** How far the goods are from the value at which nothing is asked for bringing them. */
+const reach = computed(() => {
+  const { freightFreeFrom: free, goods } = props.tray
+  if (free === null) return null
+  const share = dec(free.amount).isZero() ? dec('1') : dec(goods.amount).dividedBy(dec(free.amount))
+  return {
+    percent: Math.min(100, share.times(100).toNumber()),
+    says: share.gte(1)
+      ? `from ${money(free.amount)} on nothing is asked for freight`
+      : `${money(subtract(free, goods).amount)} more and freight is free`,
+  }
 })
-const reach = computed(() =>
-  props.tray.freightFreeFrom === null
-    ? null
-    : Math.min(100, dec(props.tray.net.amount).dividedBy(dec(props.tray.freightFreeFrom)).times(100).toNumber()),
-)
 function agree(lineId: string, event: Event): void {
   const read = readTypedNumber((event.target as HTMLInputElement).value, wording.decimalMark)
   if (read !== null && !read.startsWith('-')) emit('price', lineId, read)
@@ -86,14 +86,18 @@ function agree(lineId: string, event: Event): void {
         >
       </li>
     </ul>
-    <p v-if="!isZero(tray.saved)" class="mt-1 font-semibold text-green">
-      Together they reach a lower price: {{ wording.amount(tray.saved) }} less
+    <p v-if="!isZero(tray.freight)" class="flex justify-between border-t border-rule py-1">
+      <span>Freight</span><span class="num">{{ wording.amount(tray.freight) }}</span>
     </p>
-    <template v-if="freight">
-      <div v-if="reach !== null" class="mt-2 h-[5px] overflow-hidden rounded-[2px] bg-rule" aria-hidden="true">
-        <div class="h-full bg-ink" :style="{ width: `${reach}%` }" />
+    <p v-if="!isZero(tray.saved)" class="mt-1 font-semibold text-green">
+      {{ wording.amount(tray.saved) }} less than
+      {{ tray.requests > 1 ? 'one order for each request' : 'was asked for' }}
+    </p>
+    <template v-if="reach">
+      <div class="mt-2 h-[5px] overflow-hidden rounded-[2px] bg-rule" aria-hidden="true">
+        <div class="h-full bg-ink" :style="{ width: `${reach.percent}%` }" />
       </div>
-      <p class="small mt-1">{{ freight }}</p>
+      <p class="small mt-1">{{ reach.says }}</p>
     </template>
     <ul v-if="tray.refusals.length > 0" class="mt-2 space-y-1.5">
       <li v-for="r in tray.refusals" :key="r" class="notice-amber">{{ r }}</li>

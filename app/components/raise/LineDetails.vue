@@ -5,6 +5,7 @@ import { readTypedNumber } from '#core/base/typed-number'
 import { isAsked } from '#core/requisition/own-field'
 import type { DraftFacts } from '#core/requisition/draft-facts'
 import BlankChoice from '~/components/base/BlankChoice.vue'
+import BlankDay from '~/components/base/BlankDay.vue'
 import { useDraftEditor } from '~/composables/raise/draft-editor'
 import { jobChoices } from '~/composables/raise/job-choices'
 import OwnFieldInput from './OwnFieldInput.vue'
@@ -43,6 +44,10 @@ onMounted(() => {
   first.value?.focus()
 })
 
+function withTheRest(): void {
+  current.value.needBy = null
+  document.getElementById(`${id}-need-by`)?.focus()
+}
 function taxed(code: string): void {
   const line = current.value
   line.taxCode = code
@@ -157,6 +162,22 @@ const discount = computed(() =>
       /></span>
     </p>
     <p class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
+      <span class="inline-flex items-baseline gap-1.5"
+        >needed
+        <BlankDay
+          :id="`${id}-need-by`"
+          compact
+          class="text-ink"
+          :model-value="current.needBy"
+          :label="`Line ${at}: needed by`"
+          placeholder="with the rest"
+          :today="facts.today"
+          :holidays="[...facts.holidays]"
+          @update:model-value="current.needBy = $event"
+        /><button v-if="current.needBy !== null" type="button" class="quiet-link" @click="withTheRest">
+          with the rest
+        </button></span
+      >
       <span v-if="jobs.length > 0" class="inline-flex items-baseline gap-1.5"
         >for job
         <BlankChoice

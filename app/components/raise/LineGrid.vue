@@ -133,7 +133,7 @@ function walk(event: KeyboardEvent): void {
 }
 /** Draws a line and, where the field lies among what is said besides, opens that. */
 async function show(lineId: string, field: string): Promise<void> {
-  if (['tax', 'discount', 'job'].includes(field) || field.startsWith('own ')) opened.value = lineId
+  if (['tax', 'discount', 'job', 'need-by'].includes(field) || field.startsWith('own ')) opened.value = lineId
   await reveal(lineId)
 }
 defineExpose({ show })

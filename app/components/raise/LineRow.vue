@@ -104,6 +104,7 @@ const belowPrice = computed(() => {
 const more = computed(() =>
   [
     current.value.secondDescription,
+    ...(current.value.needBy === null ? [] : [`by ${wording.day(current.value.needBy)}`]),
     props.job,
     ...(current.value.noteToSupplier === '' ? [] : ['note to the supplier']),
     ...(current.value.noteInternal === '' ? [] : ['note for colleagues']),

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isZero, subtract } from '#core/base/money'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import { useApi } from '~/composables/base/use-api'
@@ -82,6 +83,16 @@ usePlaceKeys([], () => undefined)
           </tr>
         </tbody>
         <tfoot>
+          <template v-if="!isZero(order.freight)">
+            <tr>
+              <td colspan="5" class="num border-0! pb-0!">Goods</td>
+              <td class="num border-0! pb-0!">{{ wording.amount(subtract(order.net, order.freight)) }}</td>
+            </tr>
+            <tr>
+              <td colspan="5" class="num border-0! pb-0! pt-1!">Freight</td>
+              <td class="num border-0! pb-0! pt-1!">{{ wording.amount(order.freight) }}</td>
+            </tr>
+          </template>
           <tr>
             <td colspan="5" class="num border-0! pb-0!">Without tax</td>
             <td class="num border-0! pb-0!">{{ wording.amount(order.net) }}</td>

@@ -42,7 +42,9 @@ export const purchaseOrder = pgTable(
     revision: integer().notNull().default(0),
     /** Units of its currency for one of the base, when it was issued. */
     perBase: numeric('per_base', { precision: 20, scale: 8 }),
+    /** Lines and freight. */
     net: numeric({ precision: 20, scale: 4 }),
+    freight: numeric({ precision: 20, scale: 4 }).notNull().default('0'),
     tax: numeric({ precision: 20, scale: 4 }),
   },
   (t) => [index('purchase_order_supplier').on(t.supplierId)],
@@ -93,6 +95,8 @@ export const orderLine = pgTable(
     taxRate: numeric('tax_rate', { precision: 6, scale: 3 }).notNull(),
     needBy: date('need_by').notNull(),
     net: numeric({ precision: 20, scale: 4 }).notNull(),
+    /** What it bears of the order's freight. */
+    freight: numeric({ precision: 20, scale: 4 }).notNull().default('0'),
   },
   (t) => [unique('order_line_position').on(t.orderId, t.position), index('order_line_item').on(t.itemId)],
 )

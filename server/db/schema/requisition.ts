@@ -100,6 +100,8 @@ export const requisitionLine = pgTable(
     taxRate: numeric('tax_rate', { precision: 6, scale: 3 }),
     supplierId: uuid('supplier_id').references(() => supplier.id),
     supplierPart: text('supplier_part'),
+    /** Null: when the whole is needed. */
+    needBy: date('need_by'),
     noteToSupplier: text('note_to_supplier').notNull().default(''),
     noteInternal: text('note_internal').notNull().default(''),
     jobId: uuid('job_id').references(() => job.id),

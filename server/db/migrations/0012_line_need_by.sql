@@ -1,0 +1,1 @@
+ALTER TABLE "requisition_line" ADD COLUMN "need_by" date;
