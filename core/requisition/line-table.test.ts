@@ -1,12 +1,28 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { readTable, recogniseTable, writeTable, type LineTable } from './line-table'
+import { readTable, recogniseTable, writeTable, type LineTable, type ReadWith } from './line-table'
+import { writePayer } from './typed-payer'
 
 const cells = (text: string) => text.split('\n').map((r) => r.split('\t'))
+const PAYERS = [
+  { id: 'f', code: '4100-610', name: 'Filters', account: '610', project: null },
+  { id: 's', code: '4100-620', name: 'Salt', account: '620', project: null },
+]
+const WITH: ReadWith = {
+  mark: '.',
+  monthFirst: false,
+  today: '2026-11-26',
+  room: 500,
+  payers: PAYERS,
+  suppliers: new Map([
+    ['Corrigan Pumps', 'c'],
+    ['Nobody & Sons', null],
+  ]),
+}
 const read = (text: string, room = 500, mark: '.' | ',' = '.') => {
   const rows = cells(text)
-  const table = recogniseTable(rows, mark)
-  return { table, rows: readTable(rows, table, mark, room) }
+  const table = recogniseTable(rows, mark, PAYERS)
+  return { table, rows: readTable(rows, table, { ...WITH, mark, room }) }
 }
 
 describe('columns are recognised', () => {
@@ -17,6 +33,9 @@ describe('columns are recognised', () => {
     ['SKU\tProduct\tHow many\tRemark', ['part', 'description', 'quantity', 'nothing']],
     ['Article number\tArticle\tPieces\tNet price', ['part', 'description', 'quantity', 'price']],
     ['Order code\tWhat\tQty\tQty', ['part', 'description', 'quantity', 'nothing']],
+    ['What\tAccount\tSupplier\tNeeded by', ['description', 'payer', 'supplier', 'needBy']],
+    ['Supplier part no.\tVendor name\tCost centre\tDelivery date', ['part', 'supplier', 'payer', 'needBy']],
+    ['Item\tQty needed\tBudget line\tDate', ['description', 'quantity', 'payer', 'needBy']],
   ])('by their names: %s', (head, columns) => {
     expect(recogniseTable(cells(`${head}\na\tb\tc\td`), '.')).toEqual({
       head: true,
@@ -37,8 +56,9 @@ describe('columns are recognised', () => {
       ['description', 'quantity', 'unit', 'price', 'nothing'],
     ],
     ['6\t2\n3\t4', ['nothing', 'nothing']],
+    ['Hose\t2\t4100-610\t2026-12-11\nRope\t1\t4100-620\t11/12/26', ['description', 'quantity', 'payer', 'needBy']],
   ])('by what they hold: %s', (text, columns) => {
-    expect(recogniseTable(cells(text), '.')).toEqual({ head: false, columns })
+    expect(recogniseTable(cells(text), '.', PAYERS)).toEqual({ head: false, columns })
   })
   test('by what they hold, under names in another language', () => {
     expect(recogniseTable(cells('Menge\tWas\tPreis\n3\tHose\t4.20\n2\tRope\t9'), '.')).toEqual({
@@ -84,7 +104,35 @@ describe('rows are read', () => {
       { description: 'take away old lamps', quantity: '1', price: '140' },
     ])
   })
+  test('with what pays, who delivers and by when', () => {
+    const { rows } = read(
+      [
+        'What\tAccount\tSupplier\tNeeded by',
+        'Hose\t610\tCorrigan Pumps\tfri',
+        'Rope\t610 60; salt\tNot asked yet\t11 Dec',
+        'Twine\t\t\t',
+      ].join('\n'),
+    )
+    expect(rows.map((r) => [r.payer?.codings, r.supplier, r.supplierId, r.needBy, r.reasons])).toEqual([
+      [[{ budgetLineId: 'f', value: null }], 'Corrigan Pumps', 'c', '2026-11-27', []],
+      [
+        [
+          { budgetLineId: 'f', value: '60' },
+          { budgetLineId: 's', value: '40' },
+        ],
+        'Not asked yet',
+        null,
+        '2026-12-11',
+        [],
+      ],
+      [undefined, '', null, null, []],
+    ])
+  })
   test.each([
+    ['What\tPaid from\nHose\tropes', { code: 'row-payer', stops: false, text: 'ropes' }],
+    ['What\tSupplier\nHose\tNobody & Sons', { code: 'row-supplier', stops: false, text: 'Nobody & Sons' }],
+    ['What\tNeeded by\nHose\tsoon', { code: 'row-day', stops: false, text: 'soon' }],
+    ['What\tNeeded by\nHose\t2026-11-25', { code: 'row-day', stops: false, text: '2026-11-25' }],
     ['What\tQty\nHose\tmany', { code: 'row-quantity', stops: true, text: 'many' }],
     ['What\tQty\nHose\t-3', { code: 'row-quantity', stops: true, text: '-3' }],
     ['What\tQty\nHose\t0', { code: 'row-quantity', stops: true, text: '0' }],
@@ -122,13 +170,25 @@ test('what is written out is read back the same (property)', () => {
       { nil: null },
     ),
     priceBase: fc.constant('1'),
+    supplier: fc.constantFrom('', 'Corrigan Pumps'),
+    payer: fc.constantFrom('', '4100-610', '4100-620; 4100-610', '4100-610 12.5%; 4100-620 87.5%'),
+    needBy: fc.constantFrom(null, '2026-12-24'),
   })
   fc.assert(
     fc.property(fc.array(line, { minLength: 1, maxLength: 30 }), (lines) => {
       const rows = writeTable(lines)
-      const back = readTable(rows, recogniseTable(rows, '.'), '.', 500)
+      const back = readTable(rows, recogniseTable(rows, '.'), WITH)
       expect(
-        back.map((b) => [b.description, b.part, b.quantity, b.unit, b.price === null ? null : Number(b.price)]),
+        back.map((b) => [
+          b.description,
+          b.part,
+          b.quantity,
+          b.unit,
+          b.price === null ? null : Number(b.price),
+          b.supplier,
+          b.payer === null ? '' : writePayer(b.payer, PAYERS),
+          b.needBy,
+        ]),
       ).toEqual(
         lines.map((l) => [
           l.description,
@@ -136,6 +196,9 @@ test('what is written out is read back the same (property)', () => {
           l.quantity,
           l.unit,
           l.unitPrice === null ? null : Number(l.unitPrice),
+          l.supplier,
+          l.payer,
+          l.needBy,
         ]),
       )
       expect(back.every((b) => b.reasons.length === 0)).toBe(true)

@@ -1,11 +1,15 @@
+import type { Day } from '#core/base/day'
 import { dec, type DecimalText } from '#core/base/decimal'
+import { readTypedDay } from '#core/base/typed-day'
 import { readTypedNumber } from '#core/base/typed-number'
 import { isUnit, UNITS, unitName, type UnitCode } from '#core/base/unit'
 import { readEntry } from './entry'
 import type { DraftLine } from './draft'
+import { readTypedPayer, type Payer, type TypedPayer } from './typed-payer'
 
 /** What a column of a pasted range or a file holds. */
-export type LineColumn = 'description' | 'part' | 'quantity' | 'unit' | 'price' | 'nothing'
+export type LineColumn =
+  'description' | 'part' | 'quantity' | 'unit' | 'price' | 'payer' | 'supplier' | 'needBy' | 'nothing'
 
 /** How a range of cells is read: whether its first row names the columns, and what each holds. */
 export interface LineTable {
@@ -13,11 +17,31 @@ export interface LineTable {
   readonly columns: readonly LineColumn[]
 }
 
+/** How the person writes numbers and days. */
+export interface CellWays {
+  readonly mark: '.' | ','
+  readonly monthFirst: boolean
+  readonly today: Day
+}
+
+/** What the cells of a range are read with. */
+export interface ReadWith extends CellWays {
+  /** How many lines the requisition still takes. */
+  readonly room: number
+  readonly payers: readonly Payer[]
+  /** The ids of suppliers by what was typed, null where none or several are called so; what is not in it is open. */
+  readonly suppliers: ReadonlyMap<string, string | null>
+}
+
 /** What is wrong with a row (`stops`: it cannot be taken), or how it was read. */
 export type RowReason =
   | { readonly code: 'row-no-words' | 'row-no-room' | 'row-too-long'; readonly stops: true }
   | { readonly code: 'row-quantity'; readonly stops: true; readonly text: string }
-  | { readonly code: 'row-price' | 'row-unit'; readonly stops: false; readonly text: string }
+  | {
+      readonly code: 'row-price' | 'row-unit' | 'row-payer' | 'row-supplier' | 'row-day'
+      readonly stops: false
+      readonly text: string
+    }
   | { readonly code: 'row-formula'; readonly stops: false }
 
 export interface ReadRow {
@@ -28,10 +52,18 @@ export interface ReadRow {
   readonly quantity: DecimalText
   readonly unit: UnitCode | null
   readonly price: DecimalText | null
+  readonly payer: TypedPayer | null
+  /** What stands in the supplier's cell. */
+  readonly supplier: string
+  readonly supplierId: string | null
+  readonly needBy: Day | null
   readonly reasons: readonly RowReason[]
 }
 
 const HEADS: readonly (readonly [LineColumn, RegExp])[] = [
+  ['needBy', /^(need(ed)?[ -]?by|by when|required( by| on)?|delivery (date|day)|due( date)?|date|when)\b/],
+  ['payer', /^(account|g\/?l|ledger|cost ?-?cent(re|er)|budget|paid (from|by)|payer|charge(d)? to|coding)\b/],
+  ['supplier', /^(supplier|vendor|bought from|from whom)( name)?$/],
   ['part', /^(supplier )?(part|article|item|catalogue|order|product|material)[ -]?(no|nr|num|number|code|id|ref)\b/],
   ['part', /^(part|sku|ref|reference|code|number|no)\.?$/],
   ['quantity', /^(qty|quantity|how many|count|pcs|pieces|number of|amount needed|needed)\b/],
@@ -97,20 +129,24 @@ function headOf(cell: string): LineColumn | null {
  * none of its cells is a number, else by what the columns hold (words over numbers are names too). What is recognised
  * is shown before it is taken.
  */
-export function recogniseTable(rows: readonly (readonly string[])[], mark: '.' | ','): LineTable {
+export function recogniseTable(
+  rows: readonly (readonly string[])[],
+  mark: '.' | ',',
+  payers: readonly Payer[] = [],
+): LineTable {
   const width = Math.max(0, ...rows.map((r) => r.length))
   const first = rows[0] ?? []
   const named = Array.from({ length: width }, (_, i) => headOf(first[i] ?? ''))
   const head = named.some((c) => c !== null) && !first.some((c) => readCellNumber(c, mark) !== null)
   if (head) return { head, columns: unique(named.map((c) => c ?? 'nothing')) }
-  const columns = guess(rows, width, mark)
+  const columns = guess(rows, width, mark, payers)
   // Words over a column of numbers are its name, whatever language they are in.
   const numbers = columns.flatMap((c, i) => (c === 'quantity' || c === 'price' ? [i] : []))
   const isHead =
     rows.length > 1 &&
     numbers.length > 0 &&
     numbers.every((i) => (first[i] ?? '').trim() !== '' && readCellNumber(first[i] ?? '', mark) === null)
-  return { head: isHead, columns: isHead ? guess(rows.slice(1), width, mark) : columns }
+  return { head: isHead, columns: isHead ? guess(rows.slice(1), width, mark, payers) : columns }
 }
 
 /** A column may be named twice; only the first counts. */
@@ -118,7 +154,12 @@ function unique(columns: readonly LineColumn[]): LineColumn[] {
   return columns.map((c, i) => (c !== 'nothing' && columns.indexOf(c) < i ? 'nothing' : c))
 }
 
-function guess(rows: readonly (readonly string[])[], width: number, mark: '.' | ','): LineColumn[] {
+function guess(
+  rows: readonly (readonly string[])[],
+  width: number,
+  mark: '.' | ',',
+  payers: readonly Payer[],
+): LineColumn[] {
   const cells = Array.from({ length: width }, (_, i) => rows.map((r) => (r[i] ?? '').trim()).filter((c) => c !== ''))
   const share = (i: number, test: (c: string) => boolean) => {
     const all = cells[i] ?? []
@@ -126,8 +167,12 @@ function guess(rows: readonly (readonly string[])[], width: number, mark: '.' | 
   }
   const columns: LineColumn[] = Array.from({ length: width }, () => 'nothing')
   const isNumber = (c: string) => readCellNumber(c, mark) !== null
-  for (let i = 0; i < width; i += 1)
+  const codes = new Set(payers.map((p) => p.code.toLowerCase()))
+  for (let i = 0; i < width; i += 1) {
     if (share(i, (c) => readUnit(c) !== null && !isNumber(c)) > 0.7) columns[i] = 'unit'
+    else if (share(i, (c) => codes.has(c.toLowerCase())) > 0.7) columns[i] = 'payer'
+    else if (share(i, (c) => WHOLE_DAY.test(c)) > 0.7) columns[i] = 'needBy'
+  }
   const numbers = columns.flatMap((c, i) => (c === 'nothing' && share(i, isNumber) >= 0.5 ? [i] : []))
   const texts = columns.flatMap((c, i) =>
     c === 'nothing' && !numbers.includes(i) && (cells[i] ?? []).length > 0 ? [i] : [],
@@ -144,31 +189,28 @@ function guess(rows: readonly (readonly string[])[], width: number, mark: '.' | 
   if (quantity !== undefined) columns[quantity] = 'quantity'
   const price = numbers.find((i) => i !== quantity)
   if (price !== undefined) columns[price] = 'price'
-  return columns
+  return unique(columns)
 }
+
+/** A day with its year, in figures. */
+const WHOLE_DAY = /^(\d{4}-\d{1,2}-\d{1,2}|\d{1,2}[./]\d{1,2}[./](\d{4}|\d{2}))$/
 
 /**
  * Reads the rows of a range as lines, each with what is wrong with it; rows without a word are left
  * out. A range of one column is read like the add field: "6 quartz sleeve", "take away old lamps 140".
- * `room` is how many lines the requisition still takes.
  */
-export function readTable(
-  rows: readonly (readonly string[])[],
-  table: LineTable,
-  mark: '.' | ',',
-  room: number,
-): ReadRow[] {
+export function readTable(rows: readonly (readonly string[])[], table: LineTable, w: ReadWith): ReadRow[] {
   const from = table.head ? 1 : 0
   const single = table.columns.filter((c) => c !== 'nothing').length === 1 && table.columns.includes('description')
   let taken = 0
   return rows.slice(from).flatMap((cells, i) => {
     if (cells.every((c) => c.trim() === '')) return []
-    const row = single ? readWords(cells, table, mark) : readCells(cells, table, mark)
+    const row = single ? readWords(cells, table, w.mark) : readCells(cells, table, w)
     const reasons = [...row.reasons]
     if (row.description === '' && row.part === null) reasons.push({ code: 'row-no-words', stops: true })
     if (row.description.length > LONGEST) reasons.push({ code: 'row-too-long', stops: true })
     if (!reasons.some((r) => r.stops)) {
-      if (taken >= room) reasons.push({ code: 'row-no-room', stops: true })
+      if (taken >= w.room) reasons.push({ code: 'row-no-room', stops: true })
       else taken += 1
     }
     return [{ ...row, at: i + from + 1, reasons }]
@@ -198,11 +240,16 @@ function readWords(cells: readonly string[], table: LineTable, mark: '.' | ','):
     quantity: entry.quantity ?? '1',
     unit: null,
     price: entry.price,
+    payer: null,
+    supplier: '',
+    supplierId: null,
+    needBy: null,
     reasons: wasFormula ? [{ code: 'row-formula', stops: false }] : [],
   }
 }
 
-function readCells(cells: readonly string[], table: LineTable, mark: '.' | ','): Omit<ReadRow, 'at'> {
+function readCells(cells: readonly string[], table: LineTable, w: ReadWith): Omit<ReadRow, 'at'> {
+  const { mark } = w
   const reasons: RowReason[] = []
   const { words, wasFormula } = plainWords(cellOf(cells, table, 'description'))
   if (wasFormula) reasons.push({ code: 'row-formula', stops: false })
@@ -220,25 +267,43 @@ function readCells(cells: readonly string[], table: LineTable, mark: '.' | ','):
   const unit = unitText === '' ? null : readUnit(unitText)
   if (unitText !== '' && unit === null) reasons.push({ code: 'row-unit', stops: false, text: unitText })
   const part = cellOf(cells, table, 'part').slice(0, 80)
+  const payerText = cellOf(cells, table, 'payer')
+  const payer = payerText === '' ? null : readTypedPayer(payerText, w.payers, mark)
+  if (payerText !== '' && payer === null) reasons.push({ code: 'row-payer', stops: false, text: payerText })
+  const supplier = cellOf(cells, table, 'supplier').slice(0, 100)
+  const supplierId = w.suppliers.get(supplier) ?? null
+  if (w.suppliers.get(supplier) === null) reasons.push({ code: 'row-supplier', stops: false, text: supplier })
+  const dayText = cellOf(cells, table, 'needBy')
+  const day = readTypedDay(dayText, w.today, w.monthFirst)
+  const needBy = day !== null && day >= w.today ? day : null
+  if (dayText !== '' && needBy === null) reasons.push({ code: 'row-day', stops: false, text: dayText })
   return {
     description: words,
     part: part === '' ? null : part,
     quantity: quantity ?? '1',
     unit,
     price: soundPrice,
+    payer,
+    supplier,
+    supplierId,
+    needBy,
     reasons,
   }
 }
+
+/** A line as a range of cells has it, with the names of what it holds by id. */
+export type WrittenLine = Pick<
+  DraftLine,
+  'description' | 'supplierPart' | 'quantity' | 'unit' | 'unitPrice' | 'priceBase' | 'needBy'
+> & { readonly supplier: string; readonly payer: string }
 
 /**
  * The lines of a requisition as a range of cells that `recogniseTable` reads back, with the names of its columns
  * first.
  */
-export function writeTable(
-  lines: readonly Pick<DraftLine, 'description' | 'supplierPart' | 'quantity' | 'unit' | 'unitPrice' | 'priceBase'>[],
-): string[][] {
+export function writeTable(lines: readonly WrittenLine[]): string[][] {
   return [
-    ['Description', 'Part number', 'Quantity', 'Unit', 'Price'],
+    ['Description', 'Part number', 'Quantity', 'Unit', 'Price', 'Supplier', 'Paid from', 'Needed by'],
     ...lines.map((l) => [
       l.description,
       l.supplierPart ?? '',
@@ -249,6 +314,9 @@ export function writeTable(
         : l.priceBase === '1'
           ? l.unitPrice
           : dec(l.unitPrice).dividedBy(dec(l.priceBase)).toDecimalPlaces(6).toFixed(),
+      l.supplier,
+      l.payer,
+      l.needBy ?? '',
     ]),
   ]
 }

@@ -244,7 +244,8 @@ export function listMineLines(tx: Tx, requisitionIds: readonly string[]): Promis
       own: l.own,
     },
     sql`from unnest(${sql.param([...requisitionIds])}::uuid[]) with ordinality as asked(request, n)
-      join ${l} on ${l.requisitionId} = asked.request join ${r} on ${r.id} = asked.request left join ${u} on ${u.id} = ${l.supplierId} left
+      join ${l} on ${l.requisitionId} = asked.request join ${r} on ${r.id} = asked.request
+      left join ${u} on ${u.id} = ${l.supplierId} left
         join ${c} on ${c.id} = ${l.categoryId} left join ${b} on ${b.id} = ${l.jobId}
     order by asked.n, ${l.position}`,
   )

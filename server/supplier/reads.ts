@@ -51,6 +51,21 @@ export function findSupplier(tx: Tx, id: string): Promise<SupplierRow | null> {
   return readOne(tx, { ...SUPPLIER }, sql`from ${s} where ${s.id} = ${id}`)
 }
 
+/** Suppliers that a text names, in whole by name or number, or whose name it begins. */
+export function listCalled(
+  tx: Tx,
+  texts: readonly string[],
+): Promise<(SupplierRow & { typed: string; isWhole: boolean })[]> {
+  const isWhole = sql`lower(asked.typed) in (lower(${s.name}), lower(${s.number}))`
+  return read(
+    tx,
+    { ...SUPPLIER, typed: sql<string>`asked.typed`, isWhole: sql<boolean>`${isWhole}` },
+    sql`from unnest(${sql.param([...texts])}::text[]) as asked(typed)
+      join ${s} on ${isWhole} or starts_with(lower(${s.name}), lower(asked.typed))
+    where ${s.standing} <> 'refused' and asked.typed <> ''`,
+  )
+}
+
 /** Suppliers by any part of the name, number or town; all of them for no words. */
 export function searchSuppliers(tx: Tx, words: string, limit: number): Promise<SupplierRow[]> {
   const wanted = likePattern(words)

@@ -86,6 +86,15 @@ export const catalogueRoutes = {
     body: z.object({ numbers: z.array(text(80)).max(500) }),
     reply: z.object({ items: z.array(item) }),
   }),
+  matchSuppliers: defineRoute({
+    name: 'matchSuppliers',
+    method: 'POST',
+    path: '/api/suppliers/match',
+    summary: 'The one supplier that each text means, by name or number; what is not clear is left out.',
+    access: 'see catalogue',
+    body: z.object({ texts: z.array(text(100)).max(500) }),
+    reply: z.object({ found: z.array(z.object({ typed: z.string(), supplier })) }),
+  }),
   searchSuppliers: defineRoute({
     name: 'searchSuppliers',
     method: 'GET',

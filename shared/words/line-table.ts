@@ -8,6 +8,9 @@ export const COLUMN_NAMES: Readonly<Record<LineColumn, string>> = {
   quantity: 'how many',
   unit: 'unit',
   price: 'price of one',
+  payer: 'paid from',
+  supplier: 'supplier',
+  needBy: 'needed by',
   nothing: 'left out',
 }
 
@@ -26,6 +29,12 @@ export function sayRowReason(r: RowReason): string {
       return `“${short(r.text)}” is not a price; it is left open.`
     case 'row-unit':
       return `The unit “${short(r.text)}” is not known; it becomes “each”.`
+    case 'row-payer':
+      return `What pays is not clear from “${short(r.text)}”; it goes with the line above.`
+    case 'row-supplier':
+      return `No one supplier is called “${short(r.text)}”; the buyer decides.`
+    case 'row-day':
+      return `“${short(r.text)}” is no day to come; it is needed with the rest.`
     case 'row-formula':
       return 'It began like a formula; its sign is left out.'
   }

@@ -50,6 +50,21 @@ test('items are matched by number, whatever its case, and only exactly', async (
   ).toBe(422)
 })
 
+test('suppliers are matched by name or number, else by how one name begins; what is not clear is left out', async () => {
+  const r = await owen.call<{ found: { typed: string; supplier: { name: string } }[] }>(
+    'POST',
+    '/api/suppliers/match',
+    {
+      body: { texts: ['corrigan pumps', 'S-1002', 'Northm', 'S-10', 'orthmole', '', 'Nobody & Sons'] },
+    },
+  )
+  expect(r.body.found.map((f) => [f.typed, f.supplier.name])).toEqual([
+    ['corrigan pumps', 'Corrigan Pumps'],
+    ['S-1002', 'Brackwater Salts'],
+    ['Northm', 'Northmole Water'],
+  ])
+})
+
 test('Mine as a file: all pages, only one’s own, formulas kept from running, amounts to the cent', async () => {
   for (let i = 0; i < 3; i += 1) await raise(owen, soundDraft([], { title: `Need ${i}`, lines: [freeLine('12.50')] }))
   await raise(owen, soundDraft([], { title: '=HYPERLINK("https://evil.example")', lines: [freeLine('1200')] }))

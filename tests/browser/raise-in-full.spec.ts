@@ -125,8 +125,63 @@ test('lines out and in again: copied to a spreadsheet, taken from a file, taken 
   await page.getByRole('button', { name: 'copy the lines' }).click()
   await expect(page.getByText('copied, with their headings')).toBeVisible()
   expect(await page.evaluate(() => navigator.clipboard.readText())).toBe(
-    'Description\tPart number\tQuantity\tUnit\tPrice\nRope\t\t2\teach\t\nHose\t\t3\teach\t',
+    [
+      'Description\tPart number\tQuantity\tUnit\tPrice\tSupplier\tPaid from\tNeeded by',
+      'Rope\t\t2\teach\t\t\t\t',
+      'Hose\t\t3\teach\t\t\t\t',
+    ].join('\n'),
   )
+  await page.context().close()
+})
+
+test('a range says what pays, who delivers and by when; the rest takes the same in one press', async ({ browser }) => {
+  const page = await pageAs(browser, 'Owen Marsh')
+  await page.goto('/raise')
+  await alive(page)
+  const add = page.getByRole('combobox', { name: /^Add a line/ })
+  for (const words of ['Take away old lamps 140', 'Sweep the yard 90', 'Wash the van 35']) {
+    await add.fill(words)
+    await page.getByRole('option', { name: /as a line of your own/ }).click()
+  }
+  await page.getByLabel('A file of lines').setInputFiles({
+    name: 'parts.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      [
+        'What;Qty;Account;Supplier;Needed by',
+        'Hoist;1;610 60, ozone 40;Corrigan Pumps;31.12.2099',
+        'Rope;2;ropes;Nobody at all;',
+      ].join('\n'),
+    ),
+  })
+  const dialog = page.getByRole('dialog')
+  const [hoist, rope] = [dialog.getByRole('row', { name: /Hoist/ }), dialog.getByRole('row', { name: /Rope/ })]
+  await expect(hoist).toContainText('Corrigan Pumps')
+  await expect(hoist).toContainText('by Thursday 31 December 2099')
+  await expect(rope).toContainText('What pays is not clear from “ropes”; it goes with the line above.')
+  await expect(rope).toContainText('No one supplier is called “Nobody at all”; the buyer decides.')
+  await page.getByRole('button', { name: /Take two lines/ }).click()
+  await expect(page.getByLabel('Line 4: paid from')).toHaveValue('Pumps and filters 60 % · Ozone 40 %')
+  const lines = page.locator('tr[id^="line-"]')
+  await expect(lines.nth(3)).toContainText('Corrigan Pumps')
+  await expect(lines.nth(3)).toContainText('by Thursday 31 December 2099')
+
+  // A division is typed where one payer is chosen, and the lines that have none take it over.
+  const payer = page.getByLabel('Line 1: paid from')
+  await payer.fill('616 70; tools')
+  await expect(page.getByRole('option').first()).toContainText('Waste 70 % · Tools and wear 30 %')
+  await page.keyboard.press('Enter')
+  await expect(payer).toHaveValue('Waste 70 % · Tools and wear 30 %')
+  await lines.nth(0).getByRole('button', { name: 'the same for the other 2 without' }).click()
+  await expect(page.getByLabel('Line 3: paid from')).toHaveValue('Waste 70 % · Tools and wear 30 %')
+  await page.getByRole('button', { name: 'Take it off again' }).click()
+  await expect(page.getByLabel('Line 3: paid from')).toHaveValue('')
+
+  // A line's own day, and back to the day of the rest.
+  await page.getByRole('button', { name: 'More about line 4' }).click()
+  await page.getByRole('button', { name: 'with the rest', exact: true }).click()
+  await expect(page.getByRole('button', { name: /^Line 4: needed by/ })).toBeFocused()
+  await expect(lines.nth(3)).not.toContainText('2099')
   await page.context().close()
 })
 

@@ -2,6 +2,7 @@
 import type { DraftVerdict } from '#core/requisition/compute'
 import type { DraftFacts, PayingLine } from '#core/requisition/draft-facts'
 import { figuresFor } from '#core/budget/available'
+import type { TypedPayer } from '#core/requisition/typed-payer'
 import { warningsOf, type Warning } from '#core/supplier/warning'
 import type { SupplierFound } from '#shared/contract/catalogue'
 import { useDraftEditor } from '~/composables/raise/draft-editor'
@@ -31,6 +32,7 @@ const emit = defineEmits<{
   quantity: [line: EditableLine]
   supplier: [line: EditableLine, supplier: SupplierFound | null]
   nameSupplier: [line: EditableLine, words: string]
+  spread: [line: EditableLine, what: 'payer' | 'supplier']
 }>()
 const editor = useDraftEditor()
 const grid = useTemplateRef<HTMLElement>('grid')
@@ -49,6 +51,11 @@ const lacking = computed(() => {
   return by
 })
 const outcomes = computed(() => new Map((props.verdict?.budget ?? []).map((b) => [b.budgetLineId, b])))
+/** How many lines have no payer; and how many of one's own leave the supplier to the buyer. */
+const without = computed(() => ({
+  payer: lines.value.filter((l) => l.codings.length === 0).length,
+  supplier: lines.value.filter((l) => l.itemId === null && l.supplierId === null).length,
+}))
 const NO_WARNINGS: readonly Warning[] = []
 function warnings(line: EditableLine): readonly Warning[] {
   if (props.facts === null) return NO_WARNINGS
@@ -58,6 +65,10 @@ function warnings(line: EditableLine): readonly Warning[] {
 function pay(line: EditableLine, budgetLineId: string): void {
   line.splitMethod = 'percent'
   line.codings = [{ budgetLineId, value: null }]
+}
+function divide(line: EditableLine, { splitMethod, codings }: TypedPayer): void {
+  line.splitMethod = splitMethod
+  line.codings = codings.map((c) => ({ ...c }))
 }
 function leave(id: string, to: string): void {
   splitting.value = null
@@ -176,12 +187,15 @@ defineExpose({ show })
             :currency="currency"
             :is-open="opened === line.id"
             :may-name="mayName"
+            :without="without"
             @remove="emit('remove', line.id)"
             @duplicate="emit('duplicate', line.id)"
             @quantity="emit('quantity', line)"
             @details="toggle(line.id)"
             @divide="splitting = line.id"
             @pay="pay(line, $event)"
+            @divided="divide(line, $event)"
+            @spread="emit('spread', line, $event)"
             @supplier="emit('supplier', line, $event)"
             @name-supplier="emit('nameSupplier', line, $event)"
             @read-warning="readWarning"

@@ -2,6 +2,7 @@
 import { UNITS, unitName } from '#core/base/unit'
 import { readTypedNumber } from '#core/base/typed-number'
 import type { PayingLine } from '#core/requisition/draft-facts'
+import type { TypedPayer } from '#core/requisition/typed-payer'
 import type { Warning } from '#core/supplier/warning'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import SupplierPicker from '~/components/base/SupplierPicker.vue'
@@ -30,6 +31,8 @@ const props = defineProps<{
   currency: string
   isOpen: boolean
   mayName: boolean
+  /** How many other lines have no payer, or no supplier, and could take this one's. */
+  without: { readonly payer: number; readonly supplier: number }
 }>()
 const emit = defineEmits<{
   remove: []
@@ -41,6 +44,8 @@ const emit = defineEmits<{
   supplier: [supplier: SupplierFound | null]
   nameSupplier: [words: string]
   readWarning: [id: string]
+  divided: [payer: TypedPayer]
+  spread: [what: 'payer' | 'supplier']
 }>()
 const editor = useDraftEditor()
 const current = computed(() => editor.line(props.lineId))
@@ -101,6 +106,12 @@ const belowPrice = computed(() => {
       : [`less ${wording.decimal(line.discount.value)}${line.discount.of === 'percent' ? ' %' : ''}`]),
   ].join(' · ')
 })
+/** Amounts and quantities of this one line fit no other. */
+const fitsOthers = computed(() => {
+  const { codings, splitMethod } = current.value
+  return codings.length === 1 || (codings.length > 1 && (splitMethod === 'percent' || splitMethod === 'share'))
+})
+const sameFor = (n: number) => `the same for the ${n === 1 ? 'other one' : `other ${n}`} without`
 const more = computed(() =>
   [
     current.value.secondDescription,
@@ -149,7 +160,15 @@ const more = computed(() =>
             :label="`Line ${at}: supplier`"
             @choose="emit('supplier', $event)"
             @name="emit('nameSupplier', $event)"
-        /></template>
+          /><button
+            v-if="without.supplier > 0 && current.supplierId !== null"
+            type="button"
+            class="quiet-link opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
+            @click="emit('spread', 'supplier')"
+          >
+            {{ sameFor(without.supplier) }}
+          </button></template
+        >
         <span
           class="ml-auto flex gap-3"
           :class="
@@ -266,8 +285,17 @@ const more = computed(() =>
         :may-divide="payers.length > 1"
         @choose="emit('pay', $event)"
         @divide="emit('divide')"
+        @divided="emit('divided', $event)"
       />
       <span class="small block truncate" :title="left">{{ left }}</span>
+      <button
+        v-if="without.payer > 0 && fitsOthers"
+        type="button"
+        class="small quiet-link"
+        @click="emit('spread', 'payer')"
+      >
+        {{ sameFor(without.payer) }}
+      </button>
     </td>
     <td class="num max-[700px]:col-start-3 max-[700px]:row-start-2 max-[700px]:pt-1.5! max-[700px]:font-semibold">
       {{ amount }}

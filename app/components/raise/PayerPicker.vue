@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
 import { matchCode } from '#core/budget/code'
+import { readTypedPayer, type TypedPayer } from '#core/requisition/typed-payer'
 import type { PayingLine } from '#core/requisition/draft-facts'
 import { closeCombobox, openCombobox } from '~/composables/base/open-combobox'
 import { isMainKey } from '~/composables/base/use-keys'
+import { useWording } from '~/composables/base/use-wording'
 
 /** What pays for a line: chosen by plain name, with what is left of it, or by its code, typed in whole or in part. */
 const props = defineProps<{
@@ -16,8 +18,10 @@ const props = defineProps<{
   lefts: (id: string) => string
   mayDivide: boolean
 }>()
-const emit = defineEmits<{ choose: [id: string]; divide: [] }>()
+const emit = defineEmits<{ choose: [id: string]; divide: []; divided: [payer: TypedPayer] }>()
+const wording = useWording()
 const DIVIDE = 'divide'
+const TYPED = 'typed'
 /** What is typed stays, even when a payer is proposed meanwhile. */
 const words = ref('')
 const nobody: string | null = null
@@ -33,13 +37,28 @@ const byWords = computed(() => {
     ),
   ]
 })
+/** Several payers as they are typed, with their parts. */
+const typed = computed(() => {
+  const found = readTypedPayer(words.value, props.payers, wording.decimalMark, props.categoryAccount)
+  return found !== null && found.codings.length > 1 ? found : null
+})
+const typedWords = computed(() =>
+  (typed.value?.codings ?? [])
+    .map((c) => {
+      const name = props.payers.find((p) => p.id === c.budgetLineId)?.name ?? ''
+      return c.value === null ? name : `${name} ${wording.decimal(c.value)} %`
+    })
+    .join(' · '),
+)
 const dividing = computed(
   () =>
     props.mayDivide && (words.value.trim() === '' || 'several of them'.startsWith(words.value.trim().toLowerCase())),
 )
 function choose(id: string | null): void {
+  const several = typed.value
   words.value = ''
-  if (id === DIVIDE) emit('divide')
+  if (id === TYPED && several !== null) emit('divided', several)
+  else if (id === DIVIDE) emit('divide')
   else if (id !== null) emit('choose', id)
 }
 /** The key of the main action is the page's, also from here; with nothing typed Enter opens, and Tab takes nothing. */
@@ -87,6 +106,11 @@ function onKey(event: KeyboardEvent): void {
       "
     />
     <ComboboxOptions class="picker left-0 top-full">
+      <ComboboxOption v-if="typed" v-slot="{ active }" as="template" :value="TYPED"
+        ><li class="option list-none" :data-active="active">
+          {{ typedWords }}<span v-if="typed.splitMethod === 'share'" class="small block">in equal shares</span>
+        </li></ComboboxOption
+      >
       <ComboboxOption v-for="p in byWords" v-slot="{ active }" :key="p.id" as="template" :value="p.id">
         <li class="option flex list-none items-baseline justify-between gap-4" :data-active="active">
           <span
@@ -100,7 +124,7 @@ function onKey(event: KeyboardEvent): void {
           Several of them<span class="small block">divided by percent, amount or quantity</span>
         </li></ComboboxOption
       >
-      <li v-if="byWords.length === 0 && !dividing" class="option list-none text-ink3">
+      <li v-if="byWords.length === 0 && !dividing && typed === null" class="option list-none text-ink3">
         Nothing of this department is called so, or has this code.
       </li>
     </ComboboxOptions>

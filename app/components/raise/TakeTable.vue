@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { readTable, recogniseTable, type LineColumn, type LineTable, type ReadRow } from '#core/requisition/line-table'
+import type { PayingLine } from '#core/requisition/draft-facts'
+import { writePayer, type TypedPayer } from '#core/requisition/typed-payer'
 import { capital, formatCount, inWords } from '#shared/words/format'
 import { COLUMN_NAMES, sayRowReason } from '#shared/words/line-table'
 import { unitName } from '#core/base/unit'
@@ -16,16 +18,39 @@ const props = defineProps<{
   notes: readonly string[]
   room: number
   currency: string
+  payers: readonly PayingLine[]
+  /** What suppliers' cells mean, as far as it is known. */
+  suppliers: ReadonlyMap<string, string | null>
 }>()
-const emit = defineEmits<{ take: [rows: ReadRow[]]; close: [] }>()
+const emit = defineEmits<{ take: [rows: ReadRow[]]; close: []; suppliers: [texts: string[]] }>()
 const SHOWN = 60
-const first = recogniseTable(props.rows, wording.decimalMark)
+const first = recogniseTable(props.rows, wording.decimalMark, props.payers)
 const head = ref(first.head)
 const columns = ref<LineColumn[]>([...first.columns])
 const names = Object.entries(COLUMN_NAMES) as [LineColumn, string][]
 
 const table = computed<LineTable>(() => ({ head: head.value, columns: columns.value }))
-const read = computed(() => readTable(props.rows, table.value, wording.decimalMark, props.room))
+const read = computed(() =>
+  readTable(props.rows, table.value, {
+    mark: wording.decimalMark,
+    monthFirst: wording.ways.monthFirst,
+    today: wording.today.value,
+    room: props.room,
+    payers: props.payers,
+    suppliers: props.suppliers,
+  }),
+)
+const typedSuppliers = computed(() => [...new Set(read.value.map((r) => r.supplier).filter((t) => t !== ''))])
+watch(typedSuppliers, (texts) => emit('suppliers', texts), { immediate: true })
+/** What a row says besides: who delivers, what pays, by when. */
+const besides = (r: ReadRow) =>
+  [r.supplier, r.payer === null ? '' : payerOf(r.payer), r.needBy === null ? '' : `by ${wording.day(r.needBy)}`]
+    .filter((t) => t !== '')
+    .join(' · ')
+const payerOf = (p: TypedPayer) =>
+  p.codings.length > 1
+    ? writePayer(p, props.payers)
+    : (props.payers.find((x) => x.id === p.codings[0]?.budgetLineId)?.name ?? '')
 const sound = computed(() => read.value.filter((r) => !r.reasons.some((x) => x.stops)))
 const refused = computed(() => read.value.length - sound.value.length)
 // Rows with something to say come first: they are what one looks for.
@@ -101,6 +126,7 @@ function take(): void {
               <span :class="r.reasons.some((x) => x.stops) ? 'text-ink3 line-through' : 'font-medium'">{{
                 r.description || r.part
               }}</span>
+              <span v-if="besides(r)" class="small block">{{ besides(r) }}</span>
               <span
                 v-for="x in r.reasons"
                 :key="x.code"

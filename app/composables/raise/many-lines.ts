@@ -1,5 +1,6 @@
 import type { DraftFacts } from '#core/requisition/draft-facts'
 import { writeTable, type ReadRow } from '#core/requisition/line-table'
+import { writePayer } from '#core/requisition/typed-payer'
 import type { ItemFound } from '#shared/contract/catalogue'
 import type { SourceLine } from '#shared/contract/regulars'
 import { safeCell } from '#shared/words/cell'
@@ -43,11 +44,15 @@ export async function linesOfRows(
       above,
       m.facts,
     )
-    made.push(
+    const line =
       item !== undefined
         ? m.forItem(item, row.quantity, above)
-        : { ...own, supplierPart: row.part, unit: row.unit ?? own.unit },
-    )
+        : { ...own, supplierPart: row.part, supplierId: row.supplierId, unit: row.unit ?? own.unit }
+    const paid =
+      row.payer === null
+        ? {}
+        : { splitMethod: row.payer.splitMethod, codings: row.payer.codings.map((c) => ({ ...c })) }
+    made.push({ ...line, needBy: row.needBy, ...paid })
   }
   return made
 }
@@ -65,8 +70,18 @@ export function linesOfSource(lines: readonly SourceLine[], items: readonly Item
 }
 
 /** All lines as a range that a spreadsheet takes; false where the browser does not allow it. */
-export async function copyLines(lines: readonly EditableLine[]): Promise<boolean> {
-  const text = writeTable(lines)
+export async function copyLines(
+  lines: readonly EditableLine[],
+  suppliers: Readonly<Record<string, string>>,
+  facts: DraftFacts | null,
+): Promise<boolean> {
+  const payers = [...(facts?.budgetLines.values() ?? [])]
+  const written = lines.map((l) => ({
+    ...l,
+    supplier: l.supplierId === null ? '' : (suppliers[l.supplierId] ?? ''),
+    payer: writePayer(l, payers),
+  }))
+  const text = writeTable(written)
     .map((r) => r.map((c) => safeCell(c).replace(/[\t\r\n]+/g, ' ')).join('\t'))
     .join('\n')
   try {

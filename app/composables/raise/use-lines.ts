@@ -96,15 +96,40 @@ export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => vo
       ),
     )
   }
-  const copyOut = async (): Promise<boolean> => (await manyLines()).copyLines(draft.lines)
+  const copyOut = async (): Promise<boolean> => (await manyLines()).copyLines(draft.lines, suppliers, facts.value)
+  /** A supplier becomes known by name and by what is to be minded of it. */
+  function meet(supplier: SupplierFound): void {
+    suppliers[supplier.id] = supplier.name
+    d.know({ suppliers: [supplier.facts] })
+  }
   function supply(line: EditableLine, supplier: SupplierFound | null): void {
-    if (supplier !== null) {
-      suppliers[supplier.id] = supplier.name
-      d.know({ suppliers: [supplier.facts] })
-    }
+    if (supplier !== null) meet(supplier)
     line.supplierId = supplier?.id ?? null
   }
 
+  /** What pays for a line, or who delivers it, for all lines that have none; with an undo. */
+  function spread(from: EditableLine, what: 'payer' | 'supplier'): void {
+    const to = draft.lines.filter((l) =>
+      what === 'payer' ? l.codings.length === 0 : l.itemId === null && l.supplierId === null,
+    )
+    const ids = new Set(to.map((l) => l.id))
+    const given = { supplierId: from.supplierId, codings: JSON.stringify(from.codings) }
+    for (const line of to) {
+      if (what === 'supplier') line.supplierId = from.supplierId
+      else Object.assign(line, { splitMethod: from.splitMethod, codings: from.codings.map((c) => ({ ...c })) })
+    }
+    undo.show(
+      `${capital(formatCount(to.length, 'line has', 'lines have'))} the same now.`,
+      'Take it off again',
+      10,
+      () => {
+        for (const line of draft.lines.filter((l) => ids.has(l.id))) {
+          if (what === 'supplier' && line.supplierId === given.supplierId) line.supplierId = null
+          if (what === 'payer' && JSON.stringify(line.codings) === given.codings) line.codings = []
+        }
+      },
+    )
+  }
   function follow(line: EditableLine): void {
     const known = line.itemId === null ? undefined : steps.get(line.itemId)
     if (known !== undefined) reprice(line, known, wording.today.value)
@@ -137,5 +162,19 @@ export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => vo
     draft.lines.splice(at, 1)
     draft.lines.splice(at + by, 0, line)
   }
-  return { room, addItem, addFree, addFromSource, supply, addRows, follow, remove, duplicate, move, copyOut }
+  return {
+    room,
+    addItem,
+    addFree,
+    addFromSource,
+    meet,
+    spread,
+    supply,
+    addRows,
+    follow,
+    remove,
+    duplicate,
+    move,
+    copyOut,
+  }
 }

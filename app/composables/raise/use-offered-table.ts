@@ -1,4 +1,5 @@
 import type { ReadRow } from '#core/requisition/line-table'
+import type { SupplierFound } from '#shared/contract/catalogue'
 import { sayError, useApi } from '~/composables/base/use-api'
 
 /** A table that was pasted or given as a file, before its rows become lines. */
@@ -17,11 +18,15 @@ export const isLineFile = (file: File) => /\.(csv|tsv|txt|xlsx)$/i.test(file.nam
  */
 export function useOfferedTable(o: {
   readonly take: (rows: readonly ReadRow[]) => Promise<void>
+  /** A supplier that a cell means. */
+  readonly know: (supplier: SupplierFound) => void
   readonly complain: (sentence: string) => void
   readonly focusAddField: () => void
 }) {
   const api = useApi()
   const offered = shallowRef<OfferedTable | null>(null)
+  /** What suppliers' cells mean; null where none or several are called so. */
+  const suppliers = shallowRef<ReadonlyMap<string, string | null>>(new Map())
 
   /** A range of cells is shown as lines first; a text without tabs or breaks is pasted as ever. */
   async function paste(event: ClipboardEvent): Promise<void> {
@@ -39,6 +44,19 @@ export function useOfferedTable(o: {
     offered.value = { rows, source: 'what you pasted', notes: [] }
   }
 
+  /** Asks for the suppliers that cells mean; what was asked already is not asked again. */
+  async function findSuppliers(typed: readonly string[]): Promise<void> {
+    const texts = typed.filter((t) => !suppliers.value.has(t)).slice(0, 500)
+    if (texts.length === 0) return
+    try {
+      const { found } = await api.post('/api/suppliers/match', { body: { texts } })
+      for (const f of found) o.know(f.supplier)
+      const ids = new Map(found.map((f) => [f.typed, f.supplier.id]))
+      suppliers.value = new Map([...suppliers.value, ...texts.map((t) => [t, ids.get(t) ?? null] as const)])
+    } catch (e) {
+      o.complain(sayError(e))
+    }
+  }
   async function readFile(file: File): Promise<void> {
     o.complain('')
     try {
@@ -72,5 +90,5 @@ export function useOfferedTable(o: {
     }
   }
 
-  return { offered, paste, readFile, choose, leave, take }
+  return { offered, suppliers, findSuppliers, paste, readFile, choose, leave, take }
 }

@@ -145,8 +145,13 @@ const kept = computed(
 
 const lines = useLines(d, () => addField.value?.focus())
 
-const { offered, ...table } = useOfferedTable({
+const {
+  offered,
+  suppliers: meant,
+  ...table
+} = useOfferedTable({
   take: lines.addRows,
+  know: lines.meet,
   complain: (sentence) => {
     trouble.value = sentence
   },
@@ -338,6 +343,7 @@ usePlaceKeys(
           @move="lines.move"
           @quantity="lines.follow"
           @supplier="lines.supply"
+          @spread="lines.spread"
           @name-supplier="(line: EditableLine, words: string) => (naming = { line, words })"
         />
         <p v-else class="mb-3 max-w-[60ch] text-ink2">
@@ -427,7 +433,10 @@ usePlaceKeys(
         :notes="offered.notes"
         :room="lines.room.value"
         :currency="currency"
+        :payers="[...(facts?.budgetLines.values() ?? [])]"
+        :suppliers="meant"
         @take="table.take"
+        @suppliers="table.findSuppliers"
         @close="table.leave"
       />
       <TakeLines
