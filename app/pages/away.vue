@@ -5,6 +5,7 @@ import MainAction from '~/components/base/MainAction.vue'
 import PersonPicker from '~/components/base/PersonPicker.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
+import HandOverOwned from '~/components/owner/HandOverOwned.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useUndo } from '~/composables/base/use-undo'
@@ -28,6 +29,8 @@ const whose = shallowRef<PersonFound | null>(null)
 const trouble = ref('')
 const busy = ref(false)
 const forOthers = computed(() => session.me?.rights.includes('set absences of others') ?? false)
+
+const changesOwners = computed(() => session.me?.rights.includes('change owners') ?? false)
 
 const { data, refresh, error } = await useAsyncData('absences', () => api.get('/api/absences'))
 const all = computed(() => [...(data.value?.mine ?? []), ...(data.value?.others ?? [])])
@@ -173,6 +176,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'write it down' }], (e) => {
           </tr>
         </tbody>
       </table>
+      <HandOverOwned v-if="changesOwners" />
       <template #margin>
         <h2 class="head mb-1.5">What happens meanwhile</h2>
         <p class="text-ink2">

@@ -5,11 +5,13 @@ import type { DeskLine, TrayView } from '#shared/contract/order'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import SupplierPicker from '~/components/base/SupplierPicker.vue'
+import PassTray from '~/components/desk/PassTray.vue'
 import TrayCard from '~/components/desk/TrayCard.vue'
 import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, isTyping, usePlaceKeys } from '~/composables/base/use-keys'
 import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
+import { usePassTray } from '~/composables/desk/use-pass-tray'
 import { byTray, trayFor } from '~/composables/desk/tray-for'
 import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
@@ -155,6 +157,12 @@ async function lay(parts: readonly DeskLine[], onto: { id: string } | 'fitting' 
       await nextTick(() => document.querySelector<HTMLElement>('#choose-supplier input')?.focus())
   }
 }
+const { passing, ...passes } = usePassTray({
+  refresh,
+  complain: (trayId, sentence) => {
+    trayTrouble.value = { ...trayTrouble.value, [trayId]: sentence }
+  },
+})
 async function takeOff(t: TrayView, lineIds: string[] | null): Promise<void> {
   try {
     await api.post('/api/trays/{id}/take-off', { params: { id: t.id }, body: { lineIds } })
@@ -396,6 +404,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
             :trouble="trayTrouble[t.id] ?? ''"
             @choose="activeTray = t.id"
             @issue="issue(t.id)"
+            @pass="passes.begin(t)"
             @off="takeOff(t, $event)"
             @price="(lineId, p) => agree(t, lineId, p)"
             @dragover.prevent="overTray = t.id"
@@ -423,5 +432,12 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
         </div>
       </template>
     </SheetPage>
+    <PassTray
+      v-if="passing"
+      :supplier="passing.tray.supplier"
+      :buyers="passing.buyers"
+      @pass="passes.pass"
+      @close="passes.leave"
+    />
   </div>
 </template>

@@ -43,6 +43,17 @@ export type Told =
   | (Named & { readonly code: 'handed-over-to-you'; readonly by: string })
   | (Named & { readonly code: 'handed-over'; readonly by: string; readonly to: string })
   | { readonly code: 'handed-over-more'; readonly by: string; readonly count: number }
+  /** All that somebody owned, or the part of it that is now the reader's. */
+  | {
+      readonly code: 'owned-handed-over'
+      readonly by: string
+      readonly of: string
+      readonly requests: number
+      readonly drafts: number
+      readonly orders: number
+      readonly trays: number
+    }
+  | { readonly code: 'tray-passed'; readonly by: string; readonly supplier: string }
   | (Named & { readonly code: 'reminded'; readonly by: string; readonly of: 'decision' | 'order' })
   | (Named & {
       readonly code: 'wished'

@@ -236,7 +236,7 @@ async function benchLists(cluster: Cluster, url: string): Promise<void> {
 
 async function benchCore(db: Db): Promise<void> {
   const draft = smallDraft(9)
-  const who = { id: null, ownerId: personId('Owen Marsh'), raisedById: personId('Owen Marsh') }
+  const who = { id: null, sentFor: null, ownerId: personId('Owen Marsh'), raisedById: personId('Owen Marsh') }
   const facts = readFacts(await gatherDraftFacts(db, draft, who, now, false))
   const { subject } = computeDraft(draft, facts)
   const large = { ...subject, amount: { amount: '30000.00', currency: 'EUR' }, overBudget: true }
@@ -336,7 +336,7 @@ async function main(): Promise<void> {
             await gatherDraftFacts(
               db,
               draft,
-              { id: null, ownerId: personId('Owen Marsh'), raisedById: personId('Owen Marsh') },
+              { id: null, sentFor: null, ownerId: personId('Owen Marsh'), raisedById: personId('Owen Marsh') },
               now,
               false,
             ),

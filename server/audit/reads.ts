@@ -13,10 +13,10 @@ const f = named(person, 'f')
 export async function newestEvent(
   tx: Tx,
   subjectId: string,
-): Promise<{ seq: number; type: string; name: string | null } | null> {
+): Promise<{ seq: number; type: string; actorId: string | null; name: string | null } | null> {
   return readOne(
     tx,
-    { seq: sql<number>`${e.seq}::int`, type: e.type, name: p.name },
+    { seq: sql<number>`${e.seq}::int`, type: e.type, actorId: e.actorId, name: p.name },
     sql`from ${e} left join ${p} on ${p.id} = ${e.actorId}
     where ${e.subjectId} = ${subjectId} order by ${e.seq} desc limit 1`,
   )

@@ -29,6 +29,7 @@ export interface PartRow {
   requisitionLineId: string
   requisitionId: string
   requisitionNumber: string
+  departmentId: string
   ownerId: string
   raisedById: string
   asker: string
@@ -69,6 +70,7 @@ export function listParts(tx: Tx, orderIds: readonly string[]): Promise<PartRow[
       requisitionLineId: p.requisitionLineId,
       requisitionId: r.id,
       requisitionNumber: sure(r.number),
+      departmentId: sure(r.departmentId),
       ownerId: r.ownerId,
       raisedById: r.raisedById,
       asker: w.name,

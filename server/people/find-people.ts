@@ -3,13 +3,20 @@ import { may } from '#core/people/rights'
 import type { AbsenceView, PersonFound } from '#shared/contract/people'
 import type { Context } from '../context'
 import { requireOrganisation } from '../settings/reads'
+import { refused } from '../http/problem'
 import { listAbsences } from './absence-reads'
+import type { Actor } from './actor'
+import { findActor } from './actor-reads'
 import { searchPeople } from './person-reads'
 
 /** People to choose from, by a part of the name. */
-export async function findPeople({ tx, now }: Context, words: string): Promise<{ people: PersonFound[] }> {
+export async function findPeople(
+  { tx, now }: Context,
+  words: string,
+  alsoGone: boolean,
+): Promise<{ people: PersonFound[] }> {
   const { timeZone } = await requireOrganisation(tx)
-  return { people: await searchPeople(tx, words, dayOf(now, timeZone)) }
+  return { people: await searchPeople(tx, words, alsoGone ? null : dayOf(now, timeZone)) }
 }
 
 /** One's own absences from today on; those of everybody for whoever may set them. */
@@ -23,4 +30,11 @@ export async function readAbsences({
   const all = may(actor.grants, 'set absences of others')
   const found = await listAbsences(tx, today, all ? null : actor.id)
   return { mine: found.filter((a) => a.personId === actor.id), others: found.filter((a) => a.personId !== actor.id) }
+}
+
+/** Somebody who is still here, with their roles; refused otherwise. */
+export async function requireHere({ tx, now }: Context, personId: string): Promise<Actor> {
+  const found = await findActor(tx, personId, now)
+  if (found === null) throw refused(['Whoever you chose is not here any more; choose somebody who is.'])
+  return found
 }

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
-import { moneyOf } from '#core/base/money'
+import { moneyOf, type Money } from '#core/base/money'
 import type { Absence, Person } from '#core/people/person'
 import type { Role } from '#core/people/rights'
 import type { Tx } from '../db/client'
@@ -105,15 +105,49 @@ export function listWhoMayOrder(
   )
 }
 
+/** Buyers of all of these departments who are here, by name, with their ordering limits. */
+export async function listBuyers(
+  tx: Tx,
+  departmentIds: readonly string[],
+  currency: string,
+  today: Day,
+): Promise<{ id: string; name: string; orderingLimit: Money | null }[]> {
+  const found = await read(
+    tx,
+    { id: p.id, name: p.name, orderingLimit: p.orderingLimit },
+    sql`from ${p} where (${p.leftOn} is null or ${p.leftOn} >= ${today}) and not exists (
+      select 1 from unnest(${sql.param([...departmentIds])}::uuid[]) as of(department)
+      where not exists (select 1 from ${g} where ${g.personId} = ${p.id} and ${g.role} = 'buyer'
+        and (${g.departmentId} is null or ${g.departmentId} = of.department)))
+      and exists (select 1 from ${g} where ${g.personId} = ${p.id} and ${g.role} = 'buyer')
+    order by ${p.name}, ${p.id}`,
+  )
+  return found.map((b) => ({
+    ...b,
+    orderingLimit: b.orderingLimit === null ? null : moneyOf(b.orderingLimit, currency),
+  }))
+}
+
+/** A person's name, whether here or gone; null where there is no such person. */
+export async function findPersonName(tx: Tx, id: string): Promise<string | null> {
+  return (await readOne(tx, { name: p.name }, sql`from ${p} where ${p.id} = ${id}`))?.name ?? null
+}
+
 /** People for whom a person may raise: themselves first, then everybody still here in the departments open to them. */
 export function listRaisedFor(
   tx: Tx,
   personId: string,
   today: Day,
-): Promise<{ id: string; name: string; jobTitle: string }[]> {
+): Promise<{ id: string; name: string; jobTitle: string; departmentIds: string[] }[]> {
   return read(
     tx,
-    { id: p.id, name: p.name, jobTitle: p.jobTitle },
+    {
+      id: p.id,
+      name: p.name,
+      jobTitle: p.jobTitle,
+      departmentIds: sql<string[]>`array[${p.departmentId}] || array(select ${dm.departmentId} from ${dm}
+        where ${dm.personId} = ${p.id} and ${dm.departmentId} <> ${p.departmentId} order by ${dm.departmentId})`,
+    },
     sql`from ${p}
     where (${p.leftOn} is null or ${p.leftOn} >= ${today}) and (${p.id} = ${personId}
     or ${p.departmentId} in (select dept
@@ -146,14 +180,14 @@ export function listDemoPeople(
 export function searchPeople(
   tx: Tx,
   words: string,
-  today: Day,
+  today: Day | null,
 ): Promise<{ id: string; name: string; jobTitle: string; department: string }[]> {
   return read(
     tx,
     { id: p.id, name: p.name, jobTitle: p.jobTitle, department: d.name },
     sql`from ${p}
       join ${d} on ${d.id} = ${p.departmentId}
-    where (${p.leftOn} is null or ${p.leftOn} >= ${today})
+    where ${today === null ? sql`true` : sql`(${p.leftOn} is null or ${p.leftOn} >= ${today})`}
     and ${p.name} ilike ${'%' + words.replace(/[\\%_]/g, '\\$&') + '%'}
     order by ${p.name} limit 20`,
   )

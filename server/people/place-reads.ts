@@ -22,8 +22,12 @@ export function listOpenDepartments(
 }
 
 /** Every department, by its name. */
-export function listDepartments(tx: Tx): Promise<{ id: string; name: string }[]> {
-  return read(tx, { id: d.id, name: d.name }, sql`from ${d} order by ${d.name}, ${d.id}`)
+export function listDepartments(tx: Tx): Promise<{ id: string; name: string; usualShipToId: string | null }[]> {
+  return read(
+    tx,
+    { id: d.id, name: d.name, usualShipToId: d.usualShipToId },
+    sql`from ${d} order by ${d.name}, ${d.id}`,
+  )
 }
 
 /** A department and all above it, itself first. */

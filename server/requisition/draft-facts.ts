@@ -17,6 +17,8 @@ export interface DraftOf {
   readonly id: string | null
   readonly ownerId: string
   readonly raisedById: string
+  /** The department that it was last sent for: it stays open to it, whoever owns it now. */
+  readonly sentFor: string | null
   /** What its files are, where they were read already. */
   readonly attached?: readonly AttachmentKind[]
 }
@@ -36,7 +38,7 @@ export async function gatherDraftFacts(
   const { year } = fiscalPeriod(draft.accountingDate ?? today, organisation.fiscalStartMonth)
   const named = [...new Set(draft.lines.flatMap((l) => l.codings.map((c) => c.budgetLineId)))]
   const policy = await requirePolicy(tx, today)
-  const departments = await listOpenDepartments(tx, of.raisedById)
+  const departments = await listOpenDepartments(tx, of.ownerId)
   const branch = draft.departmentId === null ? [] : await listBranch(tx, draft.departmentId)
   const form = await readForm(tx, today)
   const ids = (key: 'supplierId' | 'itemId' | 'jobId') => [...new Set(draft.lines.flatMap((l) => l[key] ?? []))]
@@ -66,7 +68,7 @@ export async function gatherDraftFacts(
     closedPeriods: [...closedPeriods],
     ownerId: of.ownerId,
     raisedById: of.raisedById,
-    departmentIds: departments.map((d) => d.id),
+    departmentIds: [...new Set([...departments.map((d) => d.id), ...(of.sentFor === null ? [] : [of.sentFor])])],
     branch,
     // A line of another department or year is no longer an answer, even if the draft still names it.
     budgetLines: budgetLines.filter((l) => l.departmentId === draft.departmentId && l.fiscalYear === year),

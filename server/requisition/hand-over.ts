@@ -6,7 +6,7 @@ import { setOwner } from '../document/store'
 import { tell } from '../document/tell'
 import { forbidden, refused } from '../http/problem'
 import { notifyChange } from '../live/notify'
-import { findActor } from '../people/actor-reads'
+import { requireHere } from '../people/find-people'
 import { REQUISITION } from './kind'
 import { findRequisition, listOwned, type RequisitionRow } from './reads'
 import { requireMove } from './require'
@@ -40,28 +40,33 @@ export async function handOverAll(
     throw forbidden('Only a buyer may hand over everything that somebody owns.')
   const kept = await requireMove(ctx, id, version, 'handOver')
   const to = await requireHere(ctx, personId)
-  const departments = departmentsOf(ctx.actor.grants, 'change owners')
-  const others = (await listOwned(ctx.tx, kept.ownerId, departments)).filter((o) => o.id !== id)
   await give(ctx, kept, to)
-  for (const other of others) {
-    const found = await findRequisition(ctx.tx, other.id, true)
-    if (found !== null) await give(ctx, found, to, false)
-  }
-  if (others.length > 0)
-    await tell(
-      ctx,
-      to.id,
-      kept,
-      { code: 'handed-over-more', by: ctx.actor.name, count: others.length },
-      { path: '/mine' },
-    )
-  return { id, version: (await findRequisition(ctx.tx, id))?.version ?? kept.version, others: others.length }
+  const given = await giveRequisitions(ctx, kept.ownerId, to, departmentsOf(ctx.actor.grants, 'change owners'))
+  const others = given.sent + given.drafts
+  if (others > 0)
+    await tell(ctx, to.id, kept, { code: 'handed-over-more', by: ctx.actor.name, count: others }, { path: '/mine' })
+  return { id, version: (await findRequisition(ctx.tx, id))?.version ?? kept.version, others }
 }
 
-async function requireHere(ctx: Context, personId: string): Promise<{ id: string; name: string }> {
-  const to = await findActor(ctx.tx, personId, ctx.now)
-  if (to === null) throw refused(['Whoever you chose is not here any more; choose somebody who is.'])
-  return to
+/**
+ * Gives all that somebody owns in departments and that is not over to one person, drafts too; says how many of each.
+ * Nobody is told of each of them.
+ */
+export async function giveRequisitions(
+  ctx: Context,
+  fromId: string,
+  to: { id: string; name: string },
+  departments: 'all' | readonly string[],
+): Promise<{ sent: number; drafts: number }> {
+  const done = { sent: 0, drafts: 0 }
+  for (const { id } of await listOwned(ctx.tx, fromId, departments)) {
+    const found = await findRequisition(ctx.tx, id, true)
+    if (found?.ownerId !== fromId) continue
+    await give(ctx, found, to, false)
+    if (found.state === 'draft') done.drafts += 1
+    else done.sent += 1
+  }
+  return done
 }
 
 async function give(ctx: Context, kept: RequisitionRow, to: { id: string; name: string }, say = true): Promise<void> {
@@ -80,6 +85,6 @@ async function give(ctx: Context, kept: RequisitionRow, to: { id: string; name: 
   const path = REQUISITION.path(kept.id)
   const by = ctx.actor.name
   if (say) await tell(ctx, to.id, kept, { code: 'handed-over-to-you', by, number, title }, { path })
-  await tell(ctx, kept.ownerId, kept, { code: 'handed-over', by, number, title, to: to.name }, { path })
+  if (say) await tell(ctx, kept.ownerId, kept, { code: 'handed-over', by, number, title, to: to.name }, { path })
   await notifyChange(ctx.tx, { kind: 'requisition', id: kept.id })
 }

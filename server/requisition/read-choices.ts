@@ -4,7 +4,7 @@ import { actsAsOwner } from '#core/requisition/moves'
 import type { RaiseChoices } from '#shared/contract/requisition'
 import type { DraftFactsWire } from '#shared/contract/draft-facts'
 import type { Context } from '../context'
-import { listOpenDepartments, listShipTos } from '../people/place-reads'
+import { listDepartments, listOpenDepartments, listShipTos } from '../people/place-reads'
 import { listRaisedFor } from '../people/person-reads'
 import { listHolidays, requireOrganisation } from '../settings/reads'
 import { gatherDraftFacts } from './draft-facts'
@@ -14,11 +14,15 @@ import { findRequisition, type RequisitionRow } from './reads'
 export async function readChoices({ tx, now, actor }: Context): Promise<RaiseChoices> {
   const { timeZone, newSuppliers } = await requireOrganisation(tx)
   const today = dayOf(now, timeZone)
+  const people = await listRaisedFor(tx, actor.id, today)
+  const own = await listOpenDepartments(tx, actor.id)
+  const theirs = new Set(people.flatMap((p) => p.departmentIds))
+  const others = (await listDepartments(tx)).filter((d) => theirs.has(d.id) && !own.some((o) => o.id === d.id))
   return {
     newSuppliers,
-    departments: await listOpenDepartments(tx, actor.id),
+    departments: [...own, ...others],
     shipTos: await listShipTos(tx),
-    people: await listRaisedFor(tx, actor.id, today),
+    people,
     holidays: await listHolidays(tx, today, addDays(today, 400)),
   }
 }
@@ -44,7 +48,7 @@ export async function readDraftFacts(ctx: Context, q: FactsQuery): Promise<Draft
   return gatherDraftFacts(
     ctx.tx,
     draft,
-    { id: theirs?.id ?? null, ...(await whoseDraft(ctx, q, theirs)) },
+    { id: theirs?.id ?? null, sentFor: theirs?.sentDraft?.departmentId ?? null, ...(await whoseDraft(ctx, q, theirs)) },
     ctx.now,
     false,
   )

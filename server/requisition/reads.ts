@@ -214,16 +214,19 @@ function toDraftLine(l: RequisitionLineRow): DraftLine {
 }
 
 /**
- * What a person owns that was sent and is not over, in departments; oldest first, the one order in which they are
- * locked.
+ * What a person owns and that is not over, in departments, drafts too; in the one order in which they are locked.
  */
-export function listOwned(tx: Tx, ownerId: string, departments: 'all' | readonly string[]): Promise<{ id: string }[]> {
+export function listOwned(
+  tx: Tx,
+  ownerId: string,
+  departments: 'all' | readonly string[],
+): Promise<{ id: string; number: string | null; title: string; state: string }[]> {
   const part = departments === 'all' ? sql`` : sql`and ${r.departmentId} = any(${sql.param([...departments])}::uuid[])`
   return read(
     tx,
-    { id: r.id },
+    { id: r.id, number: r.number, title: r.title, state: r.state },
     sql`from ${r} where ${r.ownerId} = ${ownerId} ${part}
-      and ${r.state} in ('in approval', 'approved', 'part ordered', 'ordered', 'sent back', 'withdrawn')
+      and ${r.state} in ('draft', 'in approval', 'approved', 'part ordered', 'ordered', 'sent back', 'withdrawn')
       order by ${r.id}`,
   )
 }

@@ -142,7 +142,7 @@ async function gatherFacts(
   kept: RequisitionRow,
   attached: readonly AttachmentKind[],
 ): Promise<{ draft: Draft; facts: DraftFacts }> {
-  const of = { ...kept, attached }
+  const of = { ...kept, attached, sentFor: kept.sentDraft?.departmentId ?? null }
   const facts = readFacts(await gatherDraftFacts(ctx.tx, kept.draft, of, ctx.now, true))
   const { accountingDate } = kept.draft
   if (kept.round === 0 || accountingDate === null) return { draft: kept.draft, facts }

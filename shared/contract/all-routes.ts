@@ -7,6 +7,7 @@ import { trailRoutes } from './trail'
 import { catalogueRoutes } from './catalogue'
 import { findRoutes } from './find'
 import { orderRoutes } from './order'
+import { ownerRoutes } from './owner'
 import { peopleRoutes } from './people'
 import { regularsRoutes } from './regulars'
 import { requestFormRoutes } from './request-form'
@@ -25,6 +26,7 @@ const ROUTES = {
   ...trailRoutes,
   ...budgetRoutes,
   ...orderRoutes,
+  ...ownerRoutes,
   ...regularsRoutes,
   ...requestFormRoutes,
   ...findRoutes,

@@ -22,9 +22,9 @@ export const peopleRoutes = {
     name: 'searchPeople',
     method: 'GET',
     path: '/api/people',
-    summary: 'People by a part of the name.',
+    summary: 'People by a part of the name, those who left only where asked for.',
     access: 'see people',
-    query: z.object({ words: text(100).default('') }),
+    query: z.object({ words: text(100).default(''), gone: z.enum(['yes', 'no']).default('no') }),
     reply: z.object({ people: z.array(personFound) }),
   }),
   listAbsences: defineRoute({

@@ -81,6 +81,7 @@ const requisitionView = z.object({
 export type RequisitionView = z.infer<typeof requisitionView>
 
 const choices = z.object({
+  /** Those open to anybody for whom one may raise, one's own first. */
   departments: z.array(z.object({ id: z.string(), name: z.string(), usualShipToId: z.string().nullable() })),
   shipTos: z.array(
     z.object({
@@ -94,7 +95,15 @@ const choices = z.object({
   ),
   holidays: z.array(z.string()),
   /** For whom one may raise, oneself first. */
-  people: z.array(z.object({ id: z.string(), name: z.string(), jobTitle: z.string() })),
+  people: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      jobTitle: z.string(),
+      /** The departments open to them, their own first: what is raised for them is for one of these. */
+      departmentIds: z.array(z.string()),
+    }),
+  ),
   newSuppliers: z.enum(NEW_SUPPLIER_POLICIES),
 })
 export type RaiseChoices = z.infer<typeof choices>

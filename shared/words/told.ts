@@ -1,5 +1,6 @@
 import type { Told } from '#core/told/told'
 import { formatCount, listWords } from './format'
+import { sayOwned } from './owner'
 import { sayMissing } from './requisition'
 import type { Ways } from './ways'
 
@@ -87,6 +88,16 @@ export function sayTold(t: Told, ways: Ways): Said {
         sentence:
           `${t.by} handed ${formatCount(t.count, 'more request', 'more requests')} of the same owner ` +
           `over to you; you find them in Mine.`,
+      }
+    case 'owned-handed-over':
+      return {
+        subject: `Handed over to you: what was ${t.of}’s`,
+        sentence: `${t.by} handed ${sayOwned(t)} of ${t.of} over to you.`,
+      }
+    case 'tray-passed':
+      return {
+        subject: `A tray for ${t.supplier}`,
+        sentence: `${t.by} passed a tray for ${t.supplier} to you; it lies on your Desk.`,
       }
     case 'reminded':
       return {

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { spawnSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import type { OrderView } from '#shared/contract/order'
 import {
   budgetLineId,
   decide,
@@ -37,7 +38,7 @@ interface Desk {
     mayIssue: boolean
     net: { amount: string }
     saved: { amount: string }
-    lines: { quantity: string; unitPrice: string; requests: number }[]
+    lines: { quantity: string; unitPrice: string; requests: number; lineIds: string[] }[]
   }[]
 }
 
@@ -162,8 +163,11 @@ describe('a need from a person’s head to a supplier’s mailbox', () => {
     })
     const shown = (await leonie.call<Desk>('GET', '/api/desk')).body.trays.find((t) => t.id === tray.body.orderId)
     expect(shown).toMatchObject({
-      net: { amount: '201.00' },
-      saved: { amount: '25.50' },
+      // Ten at 20.10 and freight once, instead of eight and two at 22.65 with freight each.
+      goods: { amount: '201.00' },
+      freight: { amount: '24.00' },
+      net: { amount: '225.00' },
+      saved: { amount: '49.50' },
       lines: [{ quantity: '10', unitPrice: '20.1', requests: 2 }],
     })
     expect(
@@ -174,18 +178,18 @@ describe('a need from a person’s head to a supplier’s mailbox', () => {
       ).status,
     ).toBe(409)
     await leonie.call('POST', `/api/orders/${tray.body.orderId}/issue`, { version: 1 })
-    // 8 of 10 at 20.10 and 2 of 10: what each requisition committed adds up to the order to the cent.
+    // 8 of 10 of 201.00 with 24.00 for freight, and 2 of 10: what each requisition committed adds up to the order to the cent.
     const parts = await rekko.sql<{ amount: string }>(
       'select amount::numeric(20,2)::text as amount from budget_entry where document_id = $1 order by coding_at',
       [tray.body.orderId],
     )
-    expect(parts.map((p) => p.amount)).toEqual(['160.80', '40.20'])
+    expect(parts.map((p) => p.amount)).toEqual(['180.00', '45.00'])
     expect((await trailOf(owen, ids[1] ?? '')).state).toBe('ordered')
     expect(await disagreements(rekko)).toEqual([])
     // Each request shows its own share of the order, at the station, in the entry and in the money.
     for (const [who, id, share] of [
-      [rosa, ids[0] ?? '', '160.80'],
-      [owen, ids[1] ?? '', '40.20'],
+      [rosa, ids[0] ?? '', '180.00'],
+      [owen, ids[1] ?? '', '45.00'],
     ] as const) {
       const trail = await trailOf(who, id)
       expect([
@@ -195,7 +199,17 @@ describe('a need from a person’s head to a supplier’s mailbox', () => {
       ]).toEqual([share, share, [{ stage: 'committed', amount: share }]])
     }
     const list = await leonie.call<{ orders: { id: string; net: string }[] }>('GET', '/api/orders')
-    expect(list.body.orders.find((o) => o.id === tray.body.orderId)?.net).toBe('201.00')
+    expect(list.body.orders.find((o) => o.id === tray.body.orderId)?.net).toBe('225.00')
+    const order = await leonie.call<OrderView>('GET', `/api/orders/${tray.body.orderId}`)
+    expect([order.body.freight.amount, order.body.lines.map((l) => l.net.amount)]).toEqual(['24.00', ['201.00']])
+    const pdf = await until('its PDF', async () => {
+      const r = await fetch(`${rekko.url}/api/orders/${tray.body.orderId}/pdf`, { headers: { cookie: leonie.cookie } })
+      return r.ok ? Buffer.from(await r.arrayBuffer()) : undefined
+    })
+    writeFileSync('.rekko/test-freight.pdf', pdf)
+    const text = spawnSync('pdftotext', ['-layout', '.rekko/test-freight.pdf', '-'], { encoding: 'utf8' }).stdout
+    expect(text).toMatch(/Goods\s+201\.00\s+Freight\s+24\.00\s+Without tax\s+225\.00/)
+    expect(text).toContain('EUR 267.75')
   })
 
   test('a part of a line is ordered, and the rest is cancelled and released', async () => {
@@ -233,7 +247,89 @@ describe('a need from a person’s head to a supplier’s mailbox', () => {
   })
 })
 
+describe('a tray goes to a colleague', () => {
+  const own = (desk: { body: Desk }, id: string) => desk.body.trays.find((t) => t.id === id)
+  const trayOf = async (): Promise<{ id: string; version: number }> => {
+    const sent = await raise(owen, soundDraft([{ part: 'CP-GS-25', quantity: 2 }]))
+    const line = (await leonie.call<Desk>('GET', '/api/desk')).body.lines.find((l) => l.requisitionId === sent.id)
+    const { body } = await leonie.call<{ orderId: string }>('POST', '/api/trays', {
+      body: { orderId: null, supplierId: null, parts: [{ lineId: line?.id, quantity: null }] },
+    })
+    return { id: body.orderId, version: own(await leonie.call<Desk>('GET', '/api/desk'), body.orderId)?.version ?? 0 }
+  }
+  const pass = (by: Client, tray: { id: string; version: number }, to: string) =>
+    by.call<{ version: number; detail: string }>('POST', `/api/trays/${tray.id}/pass`, {
+      version: tray.version,
+      body: { personId: personId(to) },
+    })
+
+  test('whose it is then, to issue it too; those whose limit covers it are offered first', async () => {
+    const tray = await trayOf()
+    const { body } = await leonie.call<{ buyers: { name: string; mayIssue: boolean }[] }>(
+      'GET',
+      `/api/trays/${tray.id}/buyers`,
+    )
+    expect(body.buyers.find((b) => b.name === 'Harriet Voss')?.mayIssue).toBe(true)
+    expect(body.buyers.map((b) => b.name)).not.toContain('Leonie Farrow')
+    const order = [...body.buyers].sort((a, b) => Number(b.mayIssue) - Number(a.mayIssue))
+    expect(body.buyers).toEqual(order)
+    const passed = await pass(leonie, tray, 'Harriet Voss')
+    expect(passed.status).toBe(200)
+    expect(own(await leonie.call<Desk>('GET', '/api/desk'), tray.id)).toBeUndefined()
+    expect(own(await harriet.call<Desk>('GET', '/api/desk'), tray.id)).toBeDefined()
+    await until('the mail to her', async () =>
+      (await rekko.mails()).some((m) => m.subject === 'A tray for Corrigan Pumps'),
+    )
+    expect((await leonie.call('POST', `/api/orders/${tray.id}/issue`, { version: passed.body.version })).status).toBe(
+      403,
+    )
+    expect((await harriet.call('POST', `/api/orders/${tray.id}/issue`, { version: passed.body.version })).status).toBe(
+      200,
+    )
+  })
+  test('it is taken back while the colleague has not touched it, and not after', async () => {
+    const tray = await trayOf()
+    const { version } = (await pass(leonie, tray, 'Harriet Voss')).body
+    expect((await pass(leonie, { ...tray, version: version + 1 }, 'Leonie Farrow')).status).toBe(412)
+    const back = await pass(leonie, { ...tray, version }, 'Leonie Farrow')
+    expect(back.status).toBe(200)
+    expect(own(await leonie.call<Desk>('GET', '/api/desk'), tray.id)).toBeDefined()
+    // Passed once more, passed on by her, and then no longer Leonie's to take.
+    const again = await pass(leonie, { ...tray, version: back.body.version }, 'Harriet Voss')
+    const hers = own(await harriet.call<Desk>('GET', '/api/desk'), tray.id)
+    const lineIds = hers?.lines.flatMap((l) => l.lineIds) ?? []
+    await harriet.call('POST', `/api/trays/${tray.id}/take-off`, { body: { lineIds } })
+    expect((await pass(leonie, { ...tray, version: again.body.version }, 'Leonie Farrow')).status).toBe(404)
+  })
+  test('it is refused to whoever does not buy, to whom it belongs, and to strangers', async () => {
+    const tray = await trayOf()
+    expect(await pass(leonie, tray, 'Owen Marsh')).toMatchObject({
+      status: 409,
+      body: { detail: expect.stringContaining('does not buy for every department') as string },
+    })
+    expect(await pass(leonie, tray, 'Leonie Farrow')).toMatchObject({ status: 409 })
+    expect((await pass(harriet, tray, 'Harriet Voss')).status).toBe(403)
+    expect((await pass(owen, tray, 'Harriet Voss')).status).toBe(403)
+    await leonie.call('POST', `/api/trays/${tray.id}/take-off`, { body: { lineIds: null } })
+  })
+})
+
 describe('what a decision may lead to', () => {
+  test('what was changed after it was sent back stays so: the decision is taken back no more', async () => {
+    const sent = await raise(owen, soundDraft([...LAMPS]))
+    const done = await decide(rekko, ines, sent.id, 'sendBack', 'Less, please.')
+    const { body } = await owen.call<{ draft: object; version: number }>('GET', `/api/requisitions/${sent.id}`)
+    const save = { body: { draft: body.draft }, version: body.version }
+    expect((await owen.call('PUT', `/api/requisitions/${sent.id}`, save)).status).toBe(200)
+    expect(await ines.call('DELETE', `/api/requisitions/${sent.id}/decisions/${done.body.decisionId}`)).toMatchObject({
+      status: 409,
+      body: { type: 'urn:rekko:acted-on', detail: 'It has been changed since.' },
+    })
+    const over = { version: await versionOf(rekko, sent.id) }
+    expect((await owen.call('POST', `/api/requisitions/${sent.id}/cancel-rest`, over)).status).toBe(200)
+    expect(await disagreements(rekko)).toEqual([])
+  })
+
   test('sent back, changed and sent again; with no more than before the approvals given stay', async () => {
     const sent = await raise(owen, soundDraft([...LAMPS]))
     await decide(rekko, ines, sent.id, 'approve')

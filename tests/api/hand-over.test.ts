@@ -1,4 +1,6 @@
+import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import type { OwnedView } from '#shared/contract/owner'
 import {
   decide,
   freeLine,
@@ -109,6 +111,66 @@ test('a buyer hands over everything that somebody owns and that is not over, at 
   expect(await give(leonie, first.id, 'Rosa Castell', true)).toMatchObject({ status: 200, body: { others: 1 } })
   expect(await mine(rosa)).toEqual(expect.arrayContaining([first.id, second.id]))
   expect(await mine(sorrel)).toEqual([third.id])
+})
+
+test('all that a leaver owns is looked at and handed over, drafts, orders and trays too', async () => {
+  const [sorrel, harriet] = [await rekko.as('Sorrel Quist'), await rekko.as('Harriet Voss')]
+  const sent = await raise(
+    sorrel,
+    soundDraft([{ part: 'MC-SH-12', quantity: 2 }], { title: 'More shackles' }, 'Research Boat'),
+  )
+  const draftId = randomUUID()
+  const draft = soundDraft([], { title: 'Not sent', lines: [freeLine('9')] }, 'Research Boat')
+  await sorrel.call('POST', '/api/requisitions', { body: { id: draftId, draft, ownerId: null } })
+  const owned = (by: Client | undefined, name: string) =>
+    who(by).call<OwnedView>('GET', `/api/people/${personId(name)}/owned`)
+  expect((await owned(owen, 'Sorrel Quist')).status).toBe(403)
+  const before = (await owned(leonie, 'Sorrel Quist')).body
+  // What was cancelled is over; of a draft nothing is shown but that there is one.
+  expect(before.requests.map((r) => r.title)).toEqual(['More shackles'])
+  expect([before.drafts, before.orders.length, before.trays]).toEqual([1, 0, 0])
+  expect(JSON.stringify(before)).not.toContain('Not sent')
+
+  // A tray of Leonie's and an order that she issued go to another buyer.
+  const lines = (
+    await who(leonie).call<{ lines: { id: string; requisitionId: string }[] }>('GET', '/api/desk')
+  ).body.lines.filter((l) => l.requisitionId === sent.id)
+  const laid = await who(leonie).call<{ orderId: string }>('POST', '/api/trays', {
+    body: { orderId: null, supplierId: null, parts: lines.map((l) => ({ lineId: l.id, quantity: '1' })) },
+  })
+  const issued = await who(leonie).call('POST', `/api/orders/${laid.body.orderId}/issue`, { version: 1 })
+  expect(issued.status).toBe(200)
+  await who(leonie).call('POST', '/api/trays', {
+    body: { orderId: null, supplierId: null, parts: lines.map((l) => ({ lineId: l.id, quantity: '1' })) },
+  })
+  const giveAll = (by: Client | undefined, name: string, body: object) =>
+    who(by).call<{ detail: string }>('POST', `/api/people/${personId(name)}/owned/hand-over`, { body })
+  const to = (name: string) => personId(name)
+  expect((await giveAll(owen, 'Sorrel Quist', { requestsTo: to('Owen Marsh'), ordersTo: null })).status).toBe(403)
+  expect((await giveAll(leonie, 'Sorrel Quist', { requestsTo: null, ordersTo: null })).status).toBe(422)
+  expect(await giveAll(harriet, 'Leonie Farrow', { requestsTo: null, ordersTo: to('Rosa Castell') })).toMatchObject({
+    status: 409,
+    body: { detail: 'Rosa Castell is no buyer, and orders are owned by buyers.' },
+  })
+  expect(await giveAll(leonie, 'Sorrel Quist', { requestsTo: to('Rosa Castell'), ordersTo: null })).toMatchObject({
+    status: 200,
+    body: { requests: 1, drafts: 1, orders: 0, trays: 0 },
+  })
+  expect(await mine(rosa)).toEqual(expect.arrayContaining([sent.id, draftId]))
+  expect((await who(rosa).call('GET', `/api/requisitions/${draftId}`)).status).toBe(200)
+  expect(await giveAll(harriet, 'Leonie Farrow', { requestsTo: null, ordersTo: to('Harriet Voss') })).toMatchObject({
+    status: 200,
+    body: { orders: 1, trays: 1 },
+  })
+  const hers = (await harriet.call<{ trays: { supplier: string }[] }>('GET', '/api/desk')).body.trays
+  expect(hers.map((t) => t.supplier)).toContain('Mistral Chandlery')
+  const order = (await harriet.call<{ buyer: string }>('GET', `/api/orders/${laid.body.orderId}`)).body
+  expect(order.buyer).toBe('Harriet Voss')
+  expect((await owned(harriet, 'Leonie Farrow')).body).toMatchObject({ requests: [], drafts: 0, orders: [], trays: 0 })
+  // One mail for all of it; nobody is told of their own doing.
+  await until('the mail about it', async () =>
+    (await rekko.mails()).some((m) => m.subject === 'Handed over to you: what was Sorrel Quist’s'),
+  )
 })
 
 test('routing again writes nothing when nothing changes', async () => {

@@ -97,6 +97,39 @@ test('a draft for somebody else is written and sent by whoever raises it; then i
   expect(back.status).toBe(403)
 })
 
+test('for somebody of another department, their departments and their place apply', async () => {
+  // Owen may raise for Animal Care too; so he may for its people, and then for what is open to them alone.
+  await rekko.sql(
+    `insert into department_member (person_id, department_id) select $1, id from department where name = 'Animal Care'`,
+    [personId('Owen Marsh')],
+  )
+  const { people, departments } = (await owen.call<RaiseChoices>('GET', '/api/raise-choices')).body
+  const named = (ids: readonly string[]) => ids.map((id) => departments.find((d) => d.id === id)?.name)
+  const priya = people.find((p) => p.name === 'Priya Lindqvist')
+  expect(named(priya?.departmentIds ?? [])[0]).toBe('Animal Care')
+  expect(departments.find((d) => d.name === 'Animal Care')?.usualShipToId).not.toBeNull()
+  expect(departments[0]?.name).toBe('Water Systems')
+  const { id } = await keep('Priya Lindqvist')
+  const missing = async (department: string) => {
+    const draft = soundDraft([], { lines: [freeLine('14')] }, department)
+    await owen.call('PUT', `/api/requisitions/${id}`, {
+      version: await versionOf(rekko, id),
+      body: { draft, ownerId: personId('Priya Lindqvist') },
+    })
+    const facts = await owen.call<{ departmentIds: string[] }>(
+      'GET',
+      `/api/draft-facts?requisitionId=${id}&departmentId=${draft.departmentId ?? ''}`,
+    )
+    return facts.body.departmentIds.includes(draft.departmentId ?? '')
+  }
+  expect([await missing('Animal Care'), await missing('Water Systems')]).toEqual([true, false])
+  const sent = await owen.call<{ detail: string }>('POST', `/api/requisitions/${id}/send`, {
+    version: await versionOf(rekko, id),
+    key: `send-${id}`,
+  })
+  expect(sent).toMatchObject({ status: 409 })
+})
+
 test('for whom it is may change while it is a draft; the version follows', async () => {
   const { id } = await keep(null)
   const draft = soundDraft([], { lines: [freeLine('12')] })

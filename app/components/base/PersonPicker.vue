@@ -5,7 +5,16 @@ import { openCombobox } from '~/composables/base/open-combobox'
 import { useApi } from '~/composables/base/use-api'
 
 /** Chooses a person by any part of the name; as a blank of a sentence, or as a field. */
-defineProps<{ label: string; placeholder: string; boxed?: boolean; compact?: boolean; up?: boolean; id?: string }>()
+const props = defineProps<{
+  label: string
+  placeholder: string
+  boxed?: boolean
+  compact?: boolean
+  up?: boolean
+  id?: string
+  /** Whoever left may be chosen too. */
+  gone?: boolean
+}>()
 const person = defineModel<PersonFound | null>({ required: true })
 const api = useApi()
 const found = shallowRef<PersonFound[]>([])
@@ -13,7 +22,7 @@ let asked = 0
 async function search(words: string): Promise<void> {
   const mine = ++asked
   try {
-    const { people } = await api.get('/api/people', { query: { words } })
+    const { people } = await api.get('/api/people', { query: { words, gone: props.gone ? 'yes' : 'no' } })
     if (mine === asked) found.value = people
   } catch {
     found.value = []

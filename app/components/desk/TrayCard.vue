@@ -14,6 +14,7 @@ const emit = defineEmits<{
   off: [lineIds: string[] | null]
   price: [lineId: string, price: string]
   choose: []
+  pass: []
 }>()
 const wording = useWording()
 const money = (amount: string) => wording.kept(amount, props.tray.currency)
@@ -110,9 +111,12 @@ function agree(lineId: string, event: Event): void {
       <MainAction v-if="tray.mayIssue" :busy="busy" keys="Ctrl ⏎" @press="emit('issue')">{{
         busy ? 'Issuing …' : `Issue and e-mail to ${tray.supplier}`
       }}</MainAction>
-      <button type="button" class="small quiet-link mt-2" @click.stop="emit('off', null)">
-        Put this tray away; its lines go back
-      </button>
+      <p class="small mt-2 flex flex-wrap gap-x-4">
+        <button type="button" class="quiet-link" @click.stop="emit('pass')">Pass it to a colleague</button>
+        <button type="button" class="quiet-link" @click.stop="emit('off', null)">
+          Put this tray away; its lines go back
+        </button>
+      </p>
     </div>
   </section>
 </template>

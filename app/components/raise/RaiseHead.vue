@@ -74,6 +74,20 @@ const readings = computed(() =>
   (props.verdict?.rules ?? []).flatMap((r) => (r.asks.what === 'reading' ? [{ id: r.id, text: r.asks.text }] : [])),
 )
 
+/** Departments open to whoever it is for; the one that stands there stays in sight. */
+const departments = computed(() => {
+  const open = props.choices.people.find((p) => p.id === props.ownerId)?.departmentIds
+  return props.choices.departments.filter(
+    (d) => open === undefined || open.includes(d.id) || d.id === draft.departmentId,
+  )
+})
+/** For somebody of another department, theirs and its place apply. */
+function chooseOwner(id: string): void {
+  emit('owner', id)
+  const open = props.choices.people.find((p) => p.id === id)?.departmentIds ?? []
+  const [home] = open
+  if (home !== undefined && !open.includes(draft.departmentId ?? '')) chooseDepartment(home)
+}
 function chooseDepartment(id: string): void {
   if (id === draft.departmentId) return
   const usualOf = (of: string | null) => props.choices.departments.find((x) => x.id === of)?.usualShipToId ?? null
@@ -102,7 +116,7 @@ function readRule(id: string): void {
       <BlankChoice
         id="blank-department"
         :model-value="draft.departmentId"
-        :choices="choices.departments"
+        :choices="departments"
         label="For which department"
         placeholder="Which department"
         @update:model-value="chooseDepartment"
@@ -151,7 +165,7 @@ function readRule(id: string): void {
           :choices="people"
           label="For whom"
           placeholder="whom"
-          @update:model-value="emit('owner', $event)"
+          @update:model-value="chooseOwner"
         />
         ·</span
       >
