@@ -6,7 +6,7 @@ import type { PeopleFacts } from '#core/people/person'
 import type { ItemFacts, SupplierFacts } from '#core/supplier/warning'
 import type { Job } from './job'
 import type { OwnField } from './own-field'
-import type { AttachmentKind, RequestKind, RequestRule } from './rules'
+import type { AttachedAs, RequestKind, RequestRule } from './rules'
 
 /** A budget line as a requisition needs it. */
 export interface PayingLine extends BudgetLineFacts {
@@ -45,7 +45,7 @@ export interface DraftFacts {
   readonly rules: readonly RequestRule[]
   readonly jobs: ReadonlyMap<string, Job>
   /** The kinds of the files that are attached. */
-  readonly attached: readonly AttachmentKind[]
+  readonly attached: readonly AttachedAs[]
   readonly policy: Policy
   readonly people: PeopleFacts
 }

@@ -23,6 +23,7 @@ export type FieldRef =
   | 'over-budget-reason'
   | 'accounting-date'
   | 'attachments'
+  | 'attachment-kind'
   | 'justification'
   | 'job'
   | { readonly line: string; readonly field: LineField | `own ${string}` }
@@ -76,6 +77,7 @@ export type Missing = { readonly at: FieldRef; readonly stops: boolean } & (
   | { readonly code: 'own-field-missing' | 'own-field-unreadable'; readonly field: string; readonly name: string }
   | { readonly code: 'need-by-soon'; readonly earliest: Day; readonly name: string }
   | { readonly code: 'quotes-missing'; readonly has: number; readonly needs: number; readonly why: string }
+  | { readonly code: 'attachment-unsaid'; readonly count: number }
   | { readonly code: 'attachment-missing'; readonly kind: AttachmentKind; readonly why: string }
   | { readonly code: 'justification-missing'; readonly why: string }
   | { readonly code: 'reading-unread'; readonly text: string }
@@ -163,9 +165,11 @@ const leadTime: Check = (draft, facts) => {
   return [{ at, stops: false, code: 'need-by-soon', earliest, name }]
 }
 
-/** What the organisation's rules ask for; of several that ask for quotes, the one that asks for the most counts. */
+/** What files are, and what the organisation's rules ask for; of several that ask for quotes, the one that asks for the most counts. */
 const rules: Check = (draft, facts, found) => {
   const missing: Missing[] = []
+  const count = facts.attached.filter((k) => k === 'unsaid').length
+  if (count > 0) missing.push({ at: 'attachment-kind', stops: true, code: 'attachment-unsaid', count })
   const quotes = mostQuotes(found.rules)
   const has = facts.attached.filter((k) => k === 'quote').length
   if (quotes !== null && has < quotes.count)

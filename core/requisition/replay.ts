@@ -1,12 +1,12 @@
 import { lineNet } from '#core/base/line-net'
 import type { Money } from '#core/base/money'
 import { adjustmentsOf, type Draft } from './draft'
-import { isMet, rulesThatHold, type AttachmentKind, type RequestRule, type RuleFacts } from './rules'
+import { isMet, rulesThatHold, type AttachedAs, type RequestRule, type RuleFacts } from './rules'
 
 /** A request as it was sent, with the kinds of what is attached to it. */
 export interface PastRequest {
   readonly draft: Draft
-  readonly attached: readonly AttachmentKind[]
+  readonly attached: readonly AttachedAs[]
 }
 
 /** For how many past requests a rule would have held, and how many of those lack what it asks for. */

@@ -5,6 +5,8 @@ import type { Draft } from './draft'
 /** The kinds of attachments. */
 export const ATTACHMENT_KINDS = ['quote', 'specification', 'drawing', 'other'] as const
 export type AttachmentKind = (typeof ATTACHMENT_KINDS)[number]
+/** What a file is attached as; until somebody said what it is, it counts for nothing. */
+export type AttachedAs = AttachmentKind | 'unsaid'
 
 /** A kind of requisition, named by an administrator. It chooses own fields and rules, and the series of its numbers. */
 export interface RequestKind {
@@ -85,8 +87,8 @@ export function mostQuotes(
 
 /** What is attached, by kind: identical copies of a file, called what they may, count once. */
 export function attachedKinds(
-  files: readonly { readonly fileHash: string; readonly kind: AttachmentKind }[],
-): AttachmentKind[] {
+  files: readonly { readonly fileHash: string; readonly kind: AttachedAs }[],
+): AttachedAs[] {
   return files.filter((f, i) => files.findIndex((o) => o.fileHash === f.fileHash) === i).map((f) => f.kind)
 }
 
@@ -94,7 +96,7 @@ export function attachedKinds(
 export function isMet(
   { id, asks }: RequestRule,
   draft: Pick<Draft, 'justification' | 'readWarnings'>,
-  attached: readonly AttachmentKind[],
+  attached: readonly AttachedAs[],
 ): boolean {
   switch (asks.what) {
     case 'quotes':

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import type { AttachmentKind } from '#core/requisition/rules'
+import type { AttachedAs } from '#core/requisition/rules'
 import type { AttachmentView } from '#shared/contract/document'
 import type { Context } from '../context'
 import { checkUpload } from '../files/check-upload'
@@ -14,7 +14,7 @@ const MOST_ATTACHMENTS = 30
 interface Upload {
   readonly bytes: Buffer
   readonly name: string
-  readonly kind: AttachmentKind
+  readonly kind: AttachedAs
   readonly forSupplier: boolean
 }
 
@@ -46,7 +46,7 @@ export async function describeAttachment(
   of: Kind,
   id: string,
   attachmentId: string,
-  as: { readonly kind: AttachmentKind; readonly forSupplier: boolean },
+  as: { readonly kind: AttachedAs; readonly forSupplier: boolean },
 ): Promise<AttachmentView> {
   const found = await requireAttachment(ctx, of, id, attachmentId)
   await setAttachment(ctx.tx, attachmentId, as)

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import type { AttachmentKind } from '#core/requisition/rules'
+import type { AttachedAs } from '#core/requisition/rules'
 import type { AttachmentView, RemarkView } from '#shared/contract/document'
 import { UTC } from '../db/moments'
 import type { Tx } from '../db/client'
@@ -16,7 +16,7 @@ const p = named(person, 'p')
 export interface AttachmentRow {
   id: string
   name: string
-  kind: AttachmentKind
+  kind: AttachedAs
   forSupplier: boolean
   size: number
   mime: string

@@ -1,5 +1,5 @@
 import { and, eq, isNull, sql } from 'drizzle-orm'
-import type { AttachmentKind } from '#core/requisition/rules'
+import type { AttachedAs } from '#core/requisition/rules'
 import { attachment, document, remark, type RemarkKind } from '../db/schema/document'
 import type { Tx } from '../db/client'
 
@@ -73,7 +73,7 @@ export async function insertAttachment(tx: Tx, a: typeof attachment.$inferInsert
 export async function setAttachment(
   tx: Tx,
   id: string,
-  a: { readonly kind: AttachmentKind; readonly forSupplier: boolean },
+  a: { readonly kind: AttachedAs; readonly forSupplier: boolean },
 ): Promise<void> {
   await tx.update(attachment).set(a).where(eq(attachment.id, id))
 }

@@ -1,7 +1,7 @@
 import { fiscalPeriod } from '#core/base/day'
 import { isId } from '#core/base/id'
 import type { Draft } from '#core/requisition/draft'
-import { attachedKinds, type AttachmentKind } from '#core/requisition/rules'
+import { attachedKinds, type AttachedAs } from '#core/requisition/rules'
 import type { DraftFactsWire } from '#shared/contract/draft-facts'
 import { peopleNamedBy, requirePolicy } from '../approval/reads'
 import { listPayingLines, lockBudgetLines } from '../budget/reads'
@@ -20,7 +20,7 @@ export interface DraftOf {
   /** The department that it was last sent for: it stays open to it, whoever owns it now. */
   readonly sentFor: string | null
   /** What its files are, where they were read already. */
-  readonly attached?: readonly AttachmentKind[]
+  readonly attached?: readonly AttachedAs[]
 }
 
 /**

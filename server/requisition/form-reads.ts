@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import type { Draft } from '#core/requisition/draft'
 import type { OwnField } from '#core/requisition/own-field'
-import { attachedKinds, type AttachmentKind, type RequestKind, type RequestRule } from '#core/requisition/rules'
+import { attachedKinds, type AttachedAs, type RequestKind, type RequestRule } from '#core/requisition/rules'
 import type { ItemFacts, SupplierFacts } from '#core/supplier/warning'
 import type { Job } from '#core/requisition/job'
 import type { Tx } from '../db/client'
@@ -140,13 +140,13 @@ export function countFilledFields(tx: Tx, fieldIds: readonly string[]): Promise<
 export async function listSentLast(
   tx: Tx,
   limit: number,
-): Promise<{ draft: Draft; day: Day; attached: AttachmentKind[] }[]> {
+): Promise<{ draft: Draft; day: Day; attached: AttachedAs[] }[]> {
   const found = await read(
     tx,
     {
       draft: sure(r.sentDraft),
       day: sql<Day>`(${r.sentAt} at time zone ${o.timeZone})::date::text`,
-      files: sql<{ fileHash: string; kind: AttachmentKind }[]>`coalesce((
+      files: sql<{ fileHash: string; kind: AttachedAs }[]>`coalesce((
         select json_agg(json_build_object('fileHash', ${a.fileHash}, 'kind', ${a.kind}) order by ${a.addedAt}, ${a.id})
         from ${a} where ${a.documentId} = ${r.id}), '[]')`,
     },

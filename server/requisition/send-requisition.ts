@@ -4,7 +4,7 @@ import { isNoMoreThan } from '#core/requisition/compare'
 import { proposeTitle } from '#core/requisition/title'
 import { fiscalPeriod } from '#core/base/day'
 import type { Draft } from '#core/requisition/draft'
-import { attachedKinds, type AttachmentKind } from '#core/requisition/rules'
+import { attachedKinds, type AttachedAs } from '#core/requisition/rules'
 import { readFacts } from '#shared/contract/draft-facts'
 import { sayMissing } from '#shared/words/requisition'
 import { waysOf } from '#shared/words/ways'
@@ -140,7 +140,7 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
 async function gatherFacts(
   ctx: Context,
   kept: RequisitionRow,
-  attached: readonly AttachmentKind[],
+  attached: readonly AttachedAs[],
 ): Promise<{ draft: Draft; facts: DraftFacts }> {
   const of = { ...kept, attached, sentFor: kept.sentDraft?.departmentId ?? null }
   const facts = readFacts(await gatherDraftFacts(ctx.tx, kept.draft, of, ctx.now, true))

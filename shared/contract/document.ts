@@ -1,11 +1,13 @@
 import { z } from 'zod'
+import { ATTACHMENT_KINDS } from '#core/requisition/rules'
 
 /** What hangs on every document: its files and what was said about it. */
-export const attachmentKind = z.enum(['quote', 'specification', 'drawing', 'other'])
+export const attachedAs = z.enum([...ATTACHMENT_KINDS, 'unsaid'])
 export const attachment = z.object({
   id: z.string(),
   name: z.string(),
-  kind: attachmentKind,
+  /** `unsaid` until somebody said what it is. */
+  kind: attachedAs,
   /** Files with the same content have the same. */
   fileHash: z.string(),
   size: z.number(),

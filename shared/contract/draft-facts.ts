@@ -1,7 +1,7 @@
 import type { DraftFacts, PayingLine } from '#core/requisition/draft-facts'
 import type { Job } from '#core/requisition/job'
 import type { OwnField } from '#core/requisition/own-field'
-import type { AttachmentKind, RequestKind, RequestRule } from '#core/requisition/rules'
+import type { AttachedAs, RequestKind, RequestRule } from '#core/requisition/rules'
 import type { ItemFacts, SupplierFacts } from '#core/supplier/warning'
 import type { Absence, Person } from '#core/people/person'
 import type { Policy } from '#core/approval/policy'
@@ -31,7 +31,7 @@ export interface DraftFactsWire {
   readonly ownFields: readonly OwnField[]
   readonly rules: readonly RequestRule[]
   readonly jobs: readonly Job[]
-  readonly attached: readonly AttachmentKind[]
+  readonly attached: readonly AttachedAs[]
   readonly policy: Policy
   readonly people: readonly Person[]
   readonly absences: readonly Absence[]

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { NEW_SUPPLIER_POLICIES } from '#core/requisition/form'
 import type { DraftFactsWire } from './draft-facts'
-import { attachment, attachmentKind, remark } from './document'
+import { attachedAs, attachment, remark } from './document'
 import { defineRoute } from './route'
 import { day, decimal, id, ids, text, versioned } from './values'
 
@@ -264,7 +264,7 @@ export const requisitionRoutes = {
     bytes: 'upload',
     query: z.object({
       name: text(300),
-      kind: attachmentKind.default('quote'),
+      kind: attachedAs.default('unsaid'),
       forSupplier: z.stringbool().default(false),
     }),
     reply: attachment,
@@ -286,7 +286,7 @@ export const requisitionRoutes = {
     summary: 'Say of what kind an attachment is, and whether the supplier gets it.',
     access: 'raise',
     params: z.object({ id, attachmentId: id }),
-    body: z.object({ kind: attachmentKind, forSupplier: z.boolean() }),
+    body: z.object({ kind: attachedAs, forSupplier: z.boolean() }),
     reply: attachment,
   }),
   detachFile: defineRoute({

@@ -67,6 +67,8 @@ export function sayMissing(m: Missing, ways: Ways): string {
       return `“${short(m.name)}” can hardly be here before ${ways.day(m.earliest, '')}.`
     case 'quotes-missing':
       return `${sayQuotes(m.needs - m.has, m.has)}: ${m.why}.`
+    case 'attachment-unsaid':
+      return `Say what ${m.count === 1 ? 'the attached file is' : `${m.count} attached files are`}: quotes are counted.`
     case 'attachment-missing':
       return `Attach a ${m.kind === 'other' ? 'file' : m.kind}: ${m.why}.`
     case 'justification-missing':

@@ -47,7 +47,7 @@ const send = (id: string, version = 1, by = owen) =>
     `/api/requisitions/${id}/send`,
     { version, key: randomUUID() },
   )
-const attach = (id: string, name: string, query = '', raw = PDF) =>
+const attach = (id: string, name: string, query = '&kind=quote', raw = PDF) =>
   who(owen).call<{ id: string; kind: string; forSupplier: boolean }>(
     'POST',
     `/api/requisitions/${id}/attachments?name=${encodeURIComponent(name)}${query}`,

@@ -61,7 +61,8 @@ test('a requester raises a whole requisition by keyboard alone, and hears who wi
     mimeType: 'application/pdf',
     buffer: Buffer.from('%PDF-1.4\n1 0 obj<<>>endobj\ntrailer<<>>\n%%EOF'),
   })
-  await expect(page.getByRole('button', { name: 'Look at Waste carrier quote.pdf' })).toBeVisible()
+  await expect(page.getByRole('listbox', { name: 'Waste carrier quote.pdf is a' })).toBeVisible()
+  await keys.press('Enter')
   await keys.press('Control+Enter')
   await page.waitForURL(/\/trail\//)
   trail = new URL(page.url()).pathname

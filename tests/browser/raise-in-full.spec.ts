@@ -72,7 +72,9 @@ test('ten mixed lines by keyboard alone: four typed, six of a pasted range, one 
     mimeType: 'application/pdf',
     buffer: Buffer.from('%PDF-1.4\n1 0 obj<<>>endobj\ntrailer<<>>\n%%EOF'),
   })
-  await expect(page.getByRole('button', { name: 'Look at Hoist quote.pdf' })).toBeVisible()
+  await expect(page.getByRole('listbox', { name: 'Hoist quote.pdf is a' })).toBeVisible()
+  await keys.press('Enter')
+  await expect(page.getByRole('button', { name: 'Hoist quote.pdf is a: quote' })).toBeFocused()
 
   // The main action leads to what is missing, one after the other.
   await keys.press('Control+Enter', 'Enter', 'ArrowDown', 'Enter', 'Control+Enter')

@@ -59,7 +59,7 @@ test('by touch on a small screen: lines, a reason, a day, a quote, and off it go
     page.getByRole('button', { name: 'Attach a quote or another file' }).tap(),
   ])
   await chooser.setFiles({ name: 'Lamps.pdf', mimeType: 'application/pdf', buffer: PDF })
-  await expect(page.getByRole('button', { name: 'Look at Lamps.pdf' })).toBeVisible()
+  await page.getByRole('option', { name: 'quote' }).tap()
   // Nothing is wider than the screen, and what is pressed is large enough for a finger.
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
   const main = page.locator('.main-action')
@@ -340,8 +340,17 @@ test('attachments: a kind, whether the supplier gets it, a look at it, and quote
     { name: 'Sump drawing.png', mimeType: 'image/png', buffer: PIXEL },
   ])
   await expect(page.getByRole('button', { name: 'Look at Sump drawing.png' })).toBeVisible()
+  // What a file is, is asked: the choice opens by itself, and until it is said the file counts for nothing.
+  await expect(page.getByText('Say what 2 attached files are: quotes are counted.')).toBeVisible()
+  await expect(page.getByText('2 quotes are asked for, 0 are attached.')).toBeVisible()
+  await expect(page.getByRole('listbox', { name: 'One.pdf is a' })).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'One.pdf is a: quote' })).toBeFocused()
   await expect(page.getByText('2 quotes are asked for, 1 is attached.')).toBeVisible()
-  await expect(page.getByRole('button', { name: 'Sump drawing.png is a: drawing' })).toBeVisible()
+  await page.getByRole('button', { name: 'Say what the attached file is: quotes are counted.' }).click()
+  await expect(page.getByRole('button', { name: 'Sump drawing.png is a: what is it?' })).toBeFocused()
+  await page.keyboard.press('Enter')
+  await page.getByRole('option', { name: 'drawing' }).click()
   await page.getByRole('button', { name: 'Who gets Sump drawing.png: for colleagues only' }).click()
   await page.getByRole('option', { name: /goes to the supplier/ }).click()
   await expect(page.getByRole('button', { name: 'Who gets Sump drawing.png: goes to the supplier' })).toBeVisible()
@@ -350,6 +359,7 @@ test('attachments: a kind, whether the supplier gets it, a look at it, and quote
   await expect(picture).toBeVisible()
   expect(await picture.evaluate((el: HTMLImageElement) => el.naturalWidth)).toBe(1)
   await page.keyboard.press('Escape')
+  await expect(page.getByRole('button', { name: 'Look at Sump drawing.png' })).toBeFocused()
   await page.context().close()
 })
 

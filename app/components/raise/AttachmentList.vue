@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ATTACHMENT_KINDS, type AttachmentKind } from '#core/requisition/rules'
+import { ATTACHMENT_KINDS, type AttachedAs } from '#core/requisition/rules'
 import type { AttachmentView } from '#shared/contract/document'
 import { formatSize } from '#shared/words/format'
 import BlankChoice from '~/components/base/BlankChoice.vue'
@@ -7,7 +7,7 @@ import BlankChoice from '~/components/base/BlankChoice.vue'
 const AttachmentPreview = defineAsyncComponent(() => import('~/components/base/AttachmentPreview.vue'))
 
 /** What is attached, of which kind, and whether the supplier gets it. */
-defineProps<{
+const props = defineProps<{
   attachments: readonly AttachmentView[]
   requisitionId: string
   mayChange: boolean
@@ -15,10 +15,11 @@ defineProps<{
 }>()
 const emit = defineEmits<{
   remove: [id: string]
-  describe: [attachment: AttachmentView, as: { kind: AttachmentKind; forSupplier: boolean }]
+  describe: [attachment: AttachmentView, as: { kind: AttachedAs; forSupplier: boolean }]
 }>()
 const looking = shallowRef<AttachmentView | null>(null)
-const KINDS = ATTACHMENT_KINDS.map((k) => ({ id: k, name: k }))
+const firstUnsaid = computed(() => props.attachments.find((a) => a.kind === 'unsaid')?.id ?? null)
+const KINDS = ATTACHMENT_KINDS.map((k) => ({ id: k, name: k === 'other' ? 'something else' : k }))
 const WHO = [
   { id: 'internal', name: 'for colleagues only' },
   { id: 'supplier', name: 'goes to the supplier', note: 'with the order' },
@@ -42,13 +43,15 @@ const WHO = [
           {{ a.name }}</button><span class="small shrink-0">{{ formatSize(a.size) }}</span>
         <template v-if="mayChange">
           <BlankChoice
+            :id="a.id === firstUnsaid ? 'attachment-kind' : undefined"
             compact
             class="small"
-            :model-value="a.kind"
+            :class="a.kind === 'unsaid' ? 'text-amber-ink! italic' : ''"
+            :model-value="a.kind === 'unsaid' ? null : a.kind"
             :choices="KINDS"
             :label="`${a.name} is a`"
-            placeholder="what"
-            @update:model-value="emit('describe', a, { kind: $event as AttachmentKind, forSupplier: a.forSupplier })"
+            placeholder="what is it?"
+            @update:model-value="emit('describe', a, { kind: $event as AttachedAs, forSupplier: a.forSupplier })"
           />
           <BlankChoice
             compact

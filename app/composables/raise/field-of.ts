@@ -3,6 +3,7 @@ import type { FieldRef } from '#core/requisition/missing'
 const FIELD: Record<string, string> = {
   kind: 'blank-kind',
   attachments: 'attach',
+  'attachment-kind': 'attachment-kind',
   justification: 'justification',
   job: 'blank-job',
   department: 'blank-department',

@@ -1,4 +1,4 @@
-import type { AttachmentKind } from '#core/requisition/rules'
+import type { AttachedAs } from '#core/requisition/rules'
 import type { AttachmentView } from '#shared/contract/document'
 import { uploadFile } from '~/composables/base/upload-file'
 import { ApiProblem, sayError, type useApi } from '~/composables/base/use-api'
@@ -25,7 +25,7 @@ export function useAttachments(
             '/api/requisitions/{id}/attachments',
             {
               params: { id: d.id.value },
-              query: { name: file.name.slice(0, 300), kind: guessKind(file.name) },
+              query: { name: file.name.slice(0, 300) },
             },
             file,
             (share) => {
@@ -39,9 +39,18 @@ export function useAttachments(
       }
     }
     progress(null)
+    await askWhat()
   }
 
-  async function describe(a: AttachmentView, as: { kind: AttachmentKind; forSupplier: boolean }): Promise<void> {
+  /** What a file is, is asked and never assumed: the choice opens by itself. */
+  async function askWhat(): Promise<void> {
+    await nextTick()
+    const choice = document.getElementById('attachment-kind')
+    choice?.focus()
+    choice?.click()
+  }
+
+  async function describe(a: AttachmentView, as: { kind: AttachedAs; forSupplier: boolean }): Promise<void> {
     try {
       const now = await api.put('/api/requisitions/{id}/attachments/{attachmentId}', {
         params: { id: d.id.value, attachmentId: a.id },
@@ -64,13 +73,4 @@ export function useAttachments(
     }
   }
   return { attach, describe, detach }
-}
-
-/** Most files are quotes; a name may say otherwise. */
-function guessKind(name: string): AttachmentKind {
-  return /spec|datasheet|data sheet/i.test(name)
-    ? 'specification'
-    : /drawing|sketch|plan/i.test(name)
-      ? 'drawing'
-      : 'quote'
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { FieldRef } from '#core/requisition/missing'
-import { mostQuotes, type AttachmentKind } from '#core/requisition/rules'
+import { mostQuotes, type AttachedAs } from '#core/requisition/rules'
 import type { ItemFound, SupplierFound } from '#shared/contract/catalogue'
 import { LINE_SOURCES, type LineSource } from '#core/requisition/line-source'
 import { SOURCE_NAMES } from '#shared/words/regulars'
@@ -207,7 +207,7 @@ const withFiles = async (
   )
 }
 const attach = (files: readonly File[]) => withFiles((f) => f.attach(files))
-const describe = (a: AttachmentView, as: { kind: AttachmentKind; forSupplier: boolean }) =>
+const describe = (a: AttachmentView, as: { kind: AttachedAs; forSupplier: boolean }) =>
   withFiles((f) => f.describe(a, as))
 const detach = (id: string) => withFiles((f) => f.detach(id))
 function drop(event: DragEvent): void {

@@ -1,6 +1,6 @@
 import { boolean, check, index, pgTable, text, timestamp, integer, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
-import type { AttachmentKind } from '#core/requisition/rules'
+import type { AttachedAs } from '#core/requisition/rules'
 import { file } from './file'
 import { person } from './people'
 
@@ -67,7 +67,7 @@ export const attachment = pgTable(
       .notNull()
       .references(() => file.hash),
     name: text().notNull(),
-    kind: text().$type<AttachmentKind>().notNull().default('quote'),
+    kind: text().$type<AttachedAs>().notNull().default('unsaid'),
     forSupplier: boolean('for_supplier').notNull().default(false),
     addedById: uuid('added_by_id')
       .notNull()

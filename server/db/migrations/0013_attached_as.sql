@@ -1,0 +1,1 @@
+ALTER TABLE "attachment" ALTER COLUMN "kind" SET DEFAULT 'unsaid';
