@@ -165,7 +165,10 @@ const leadTime: Check = (draft, facts) => {
   return [{ at, stops: false, code: 'need-by-soon', earliest, name }]
 }
 
-/** What files are, and what the organisation's rules ask for; of several that ask for quotes, the one that asks for the most counts. */
+/**
+ * What files are, and what the organisation's rules ask for; of several that ask for quotes, the one that asks for the
+ * most counts.
+ */
 const rules: Check = (draft, facts, found) => {
   const missing: Missing[] = []
   const count = facts.attached.filter((k) => k === 'unsaid').length

@@ -95,6 +95,10 @@ test('what rules, warnings, fields and lead times ask for is said in the organis
   expect(sayMissing({ ...about, code: 'quotes-missing', has: 0, needs: 1, why: 'x' }, OUTWARD)).toBe(
     'One quote is missing: x.',
   )
+  expect([1, 3].map((count) => sayMissing({ ...about, code: 'attachment-unsaid', count }, OUTWARD))).toEqual([
+    'Say what the attached file is: quotes are counted.',
+    'Say what 3 attached files are: quotes are counted.',
+  ])
   expect(sayMissing({ ...about, code: 'attachment-missing', kind: 'specification', why: 'x' }, OUTWARD)).toBe(
     'Attach a specification: x.',
   )

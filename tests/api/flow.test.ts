@@ -178,7 +178,7 @@ describe('a need from a person’s head to a supplier’s mailbox', () => {
       ).status,
     ).toBe(409)
     await leonie.call('POST', `/api/orders/${tray.body.orderId}/issue`, { version: 1 })
-    // 8 of 10 of 201.00 with 24.00 for freight, and 2 of 10: what each requisition committed adds up to the order to the cent.
+    // 8 of 10 of 201.00 with 24.00 for freight, and 2 of 10: what each requisition committed adds up to the order.
     const parts = await rekko.sql<{ amount: string }>(
       'select amount::numeric(20,2)::text as amount from budget_entry where document_id = $1 order by coding_at',
       [tray.body.orderId],

@@ -50,7 +50,7 @@ test('items are matched by number, whatever its case, and only exactly', async (
   ).toBe(422)
 })
 
-test('suppliers are matched by name or number, else by how one name begins; what is not clear is left out', async () => {
+test('suppliers are matched by name, number or how one name begins; what is not clear is left out', async () => {
   const r = await owen.call<{ found: { typed: string; supplier: { name: string } }[] }>(
     'POST',
     '/api/suppliers/match',

@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest'
+import type { ReadRow } from '#core/requisition/line-table'
 import type { DraftFacts } from '#core/requisition/draft-facts'
 import type { ItemFound } from '#shared/contract/catalogue'
 import type { SourceLine } from '#shared/contract/regulars'
@@ -126,10 +127,20 @@ describe('many lines at once', () => {
     forItem: (found: ItemFound, quantity: string, above: EditableLine | undefined) =>
       lineForItem(found, quantity, above, BOTH, TODAY),
   }
-  const row = (part: string | null, description: string, change: object = {}) =>
-    ({ part, description, quantity: '2', unit: null, price: null, ...change }) as unknown as Parameters<
-      typeof linesOfRows
-    >[0][number]
+  const row = (part: string | null, description: string, change: Partial<ReadRow> = {}): ReadRow => ({
+    at: 1,
+    part,
+    description,
+    quantity: '2',
+    unit: null,
+    price: null,
+    payer: null,
+    supplier: '',
+    supplierId: null,
+    needBy: null,
+    reasons: [],
+    ...change,
+  })
   test(
     'rows of a table become items by number, whatever its case, and all else lines of one’s own that keep ' +
       'what they said',
@@ -164,6 +175,26 @@ describe('many lines at once', () => {
       ])
     },
   )
+  test('what pays, who delivers and by when is kept, and what pays carries down from there', async () => {
+    const payer: ReadRow['payer'] = {
+      splitMethod: 'percent',
+      codings: [
+        { budgetLineId: 'a', value: '60' },
+        { budgetLineId: 'b', value: '40' },
+      ],
+    }
+    const lines = await linesOfRows(
+      [row(null, 'Hoist', { payer, supplierId: 's', needBy: '2026-12-24' }), row(null, 'Rope')],
+      making,
+      () => Promise.resolve([]),
+    )
+    expect(lines.map((l) => [l.codings, l.supplierId, l.needBy])).toEqual([
+      [payer.codings, 's', '2026-12-24'],
+      [payer.codings, null, null],
+    ])
+    // Changing one never changes the other.
+    expect(lines[0]?.codings[0]).not.toBe(lines[1]?.codings[0])
+  })
   test('nothing is looked up where no row has a number', async () => {
     const lines = await linesOfRows([row(null, 'Rope')], making, () => {
       throw new Error('looked up')
