@@ -17,7 +17,9 @@ export async function readOwned(ctx: Context, personId: string): Promise<OwnedVi
   const requests = await listOwned(ctx.tx, personId, part)
   const orders = await listOwnedOrders(ctx.tx, personId, part)
   const shown = <D extends { number: string | null }>(all: readonly D[]) =>
-    all.flatMap((d) => (d.number === null ? [] : [{ ...d, number: d.number }]))
+    all
+      .flatMap((d) => (d.number === null ? [] : [{ ...d, number: d.number }]))
+      .sort((a, b) => (a.number < b.number ? -1 : 1))
   return {
     name,
     requests: shown(requests),

@@ -163,7 +163,7 @@ test('a range says what pays, who delivers and by when; the rest takes the same 
   await expect(rope).toContainText('What pays is not clear from “ropes”; it goes with the line above.')
   await expect(rope).toContainText('No one supplier is called “Nobody at all”; the buyer decides.')
   await page.getByRole('button', { name: /Take two lines/ }).click()
-  await expect(page.getByLabel('Line 4: paid from')).toHaveValue('Pumps and filters 60 % · Ozone 40 %')
+  await expect(page.getByLabel('Line 4: paid from')).toHaveValue('60 % Pumps and filters · 40 % Ozone')
   const lines = page.locator('tr[id^="line-"]')
   await expect(page.getByRole('combobox', { name: 'Line 4: supplier' })).toHaveValue('Corrigan Pumps')
   await expect(lines.nth(3)).toContainText('by Thursday 31 December 2099')
@@ -171,16 +171,22 @@ test('a range says what pays, who delivers and by when; the rest takes the same 
   // A division is typed where one payer is chosen, and the lines that have none take it over.
   const payer = page.getByLabel('Line 1: paid from')
   await payer.fill('616 70; tools')
-  await expect(page.getByRole('option').first()).toContainText('Waste 70 % · Tools and wear 30 %')
+  await expect(page.getByRole('option').first()).toContainText('70 % Waste · 30 % Tools and wear')
   await page.keyboard.press('Enter')
-  await expect(payer).toHaveValue('Waste 70 % · Tools and wear 30 %')
+  await expect(payer).toHaveValue('70 % Waste · 30 % Tools and wear')
   await lines.nth(0).getByRole('button', { name: 'the same for the other 2 without' }).click()
-  await expect(page.getByLabel('Line 3: paid from')).toHaveValue('Waste 70 % · Tools and wear 30 %')
+  await expect(page.getByLabel('Line 3: paid from')).toHaveValue('70 % Waste · 30 % Tools and wear')
   await page.getByRole('button', { name: 'Take it off again' }).click()
   await expect(page.getByLabel('Line 3: paid from')).toHaveValue('')
 
-  // A line's own day, and back to the day of the rest.
+  // So does a supplier.
   await page.getByRole('button', { name: 'More about line 4' }).click()
+  await page.getByRole('button', { name: 'Corrigan Pumps for the other 4 lines without a supplier' }).click()
+  await expect(page.getByRole('combobox', { name: 'Line 1: supplier' })).toHaveValue('Corrigan Pumps')
+  await page.getByRole('button', { name: 'Take it off again' }).click()
+  await expect(page.getByRole('combobox', { name: 'Line 1: supplier' })).toHaveValue('')
+
+  // A line's own day, and back to the day of the rest.
   await page.getByRole('button', { name: 'with the rest', exact: true }).click()
   await expect(page.getByRole('button', { name: /^Line 4: needed by/ })).toBeFocused()
   await expect(lines.nth(3)).not.toContainText('2099')

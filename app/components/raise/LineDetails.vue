@@ -19,8 +19,11 @@ const props = defineProps<{
   at: number
   facts: DraftFacts
   lacking: string
+  supplier: string
+  /** How many other lines of one's own leave the supplier to the buyer. */
+  unsupplied: number
 }>()
-const emit = defineEmits<{ done: [] }>()
+const emit = defineEmits<{ done: []; spread: [] }>()
 const first = useTemplateRef<HTMLInputElement>('first')
 const wrong = reactive({ withTax: '', discount: '' })
 const { draft, names, line } = useDraftEditor()
@@ -204,6 +207,11 @@ const discount = computed(() =>
         @update:model-value="current.own[f.id] = $event"
         @person="names[$event.id] = $event.name"
       />
+    </p>
+    <p v-if="current.itemId === null && supplier !== '' && unsupplied > 0">
+      <button type="button" class="quiet-link" @click="emit('spread')">
+        {{ supplier }} for the {{ unsupplied === 1 ? 'other line' : `other ${unsupplied} lines` }} without a supplier
+      </button>
     </p>
     <p class="flex items-baseline gap-1.5">
       <label :for="`${id}-to-supplier`" class="shrink-0">To the supplier</label

@@ -77,16 +77,18 @@ function leave(id: string, to: string): void {
     document.getElementById(`line-${id}-${to}`)?.focus()
   })
 }
-function paidFrom(line: EditableLine): string {
-  return line.codings
-    .map(({ budgetLineId, value }) => {
-      const name = props.facts?.budgetLines.get(budgetLineId)?.name ?? 'unknown'
-      return value === null ? name : `${name} ${value}${line.splitMethod === 'percent' ? ' %' : ''}`
-    })
-    .join(' · ')
+/** Who pays for a line, with their parts: "60 % Filters", "40 % Salt". */
+function partsOf(line: EditableLine): string[] {
+  return line.codings.map(({ budgetLineId, value }) => {
+    const name = props.facts?.budgetLines.get(budgetLineId)?.name ?? 'unknown'
+    return value === null ? name : `${wording.decimal(value)}${line.splitMethod === 'percent' ? ' %' : ' of'} ${name}`
+  })
 }
+const paidFrom = (line: EditableLine) => partsOf(line).join(' · ')
+/** What is left where one pays; of several, those that find no room in the cell. */
 function left(line: EditableLine): string {
-  const b = line.codings.length === 1 ? outcomes.value.get(line.codings[0]?.budgetLineId ?? '') : undefined
+  if (line.codings.length > 1) return `and ${partsOf(line).slice(1).join(' · ')}`
+  const b = outcomes.value.get(line.codings[0]?.budgetLineId ?? '')
   return b === undefined
     ? ''
     : b.passedBy !== null
@@ -187,7 +189,7 @@ defineExpose({ show })
             :currency="currency"
             :is-open="opened === line.id"
             :may-name="mayName"
-            :without="without"
+            :unpaid="without.payer"
             @remove="emit('remove', line.id)"
             @duplicate="emit('duplicate', line.id)"
             @quantity="emit('quantity', line)"
@@ -195,7 +197,7 @@ defineExpose({ show })
             @divide="splitting = line.id"
             @pay="pay(line, $event)"
             @divided="divide(line, $event)"
-            @spread="emit('spread', line, $event)"
+            @spread="emit('spread', line, 'payer')"
             @supplier="emit('supplier', line, $event)"
             @name-supplier="emit('nameSupplier', line, $event)"
             @read-warning="readWarning"
@@ -207,6 +209,9 @@ defineExpose({ show })
                 :at="piece.at + i + 1"
                 :facts="facts"
                 :lacking="lacking.get(line.id) ?? ''"
+                :unsupplied="without.supplier"
+                :supplier="suppliers[line.supplierId ?? ''] ?? ''"
+                @spread="emit('spread', line, 'supplier')"
                 @done="leave(line.id, 'more')"
               />
             </td>

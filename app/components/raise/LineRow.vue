@@ -31,8 +31,8 @@ const props = defineProps<{
   currency: string
   isOpen: boolean
   mayName: boolean
-  /** How many other lines have no payer, or no supplier, and could take this one's. */
-  without: { readonly payer: number; readonly supplier: number }
+  /** How many other lines have no payer, and could take this one's. */
+  unpaid: number
 }>()
 const emit = defineEmits<{
   remove: []
@@ -45,7 +45,7 @@ const emit = defineEmits<{
   nameSupplier: [words: string]
   readWarning: [id: string]
   divided: [payer: TypedPayer]
-  spread: [what: 'payer' | 'supplier']
+  spread: []
 }>()
 const editor = useDraftEditor()
 const current = computed(() => editor.line(props.lineId))
@@ -160,15 +160,7 @@ const more = computed(() =>
             :label="`Line ${at}: supplier`"
             @choose="emit('supplier', $event)"
             @name="emit('nameSupplier', $event)"
-          /><button
-            v-if="without.supplier > 0 && current.supplierId !== null"
-            type="button"
-            class="quiet-link opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
-            @click="emit('spread', 'supplier')"
-          >
-            {{ sameFor(without.supplier) }}
-          </button></template
-        >
+        /></template>
         <span
           class="ml-auto flex gap-3"
           :class="
@@ -288,13 +280,8 @@ const more = computed(() =>
         @divided="emit('divided', $event)"
       />
       <span class="small block truncate" :title="left">{{ left }}</span>
-      <button
-        v-if="without.payer > 0 && fitsOthers"
-        type="button"
-        class="small quiet-link"
-        @click="emit('spread', 'payer')"
-      >
-        {{ sameFor(without.payer) }}
+      <button v-if="unpaid > 0 && fitsOthers" type="button" class="small quiet-link" @click="emit('spread')">
+        {{ sameFor(unpaid) }}
       </button>
     </td>
     <td class="num max-[700px]:col-start-3 max-[700px]:row-start-2 max-[700px]:pt-1.5! max-[700px]:font-semibold">

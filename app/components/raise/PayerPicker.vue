@@ -46,7 +46,7 @@ const typedWords = computed(() =>
   (typed.value?.codings ?? [])
     .map((c) => {
       const name = props.payers.find((p) => p.id === c.budgetLineId)?.name ?? ''
-      return c.value === null ? name : `${name} ${wording.decimal(c.value)} %`
+      return c.value === null ? name : `${wording.decimal(c.value)} % ${name}`
     })
     .join(' · '),
 )

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { readTable, recogniseTable, type LineColumn, type LineTable, type ReadRow } from '#core/requisition/line-table'
 import type { PayingLine } from '#core/requisition/draft-facts'
-import { writePayer, type TypedPayer } from '#core/requisition/typed-payer'
 import { capital, formatCount, inWords } from '#shared/words/format'
 import { COLUMN_NAMES, sayRowReason } from '#shared/words/line-table'
 import { unitName } from '#core/base/unit'
@@ -21,6 +20,8 @@ const props = defineProps<{
   payers: readonly PayingLine[]
   /** What suppliers' cells mean, as far as it is known. */
   suppliers: ReadonlyMap<string, string | null>
+  /** Suppliers' names by id. */
+  supplierNames: Readonly<Record<string, string>>
 }>()
 const emit = defineEmits<{ take: [rows: ReadRow[]]; close: []; suppliers: [texts: string[]] }>()
 const SHOWN = 60
@@ -44,13 +45,16 @@ const typedSuppliers = computed(() => [...new Set(read.value.map((r) => r.suppli
 watch(typedSuppliers, (texts) => emit('suppliers', texts), { immediate: true })
 /** What a row says besides: who delivers, what pays, by when. */
 const besides = (r: ReadRow) =>
-  [r.supplier, r.payer === null ? '' : payerOf(r.payer), r.needBy === null ? '' : `by ${wording.day(r.needBy)}`]
+  [
+    props.supplierNames[r.supplierId ?? ''] ?? '',
+    ...(r.payer?.codings ?? []).map((c) => {
+      const name = props.payers.find((p) => p.id === c.budgetLineId)?.name ?? ''
+      return c.value === null ? name : `${wording.decimal(c.value)} % ${name}`
+    }),
+    r.needBy === null ? '' : `by ${wording.day(r.needBy)}`,
+  ]
     .filter((t) => t !== '')
     .join(' · ')
-const payerOf = (p: TypedPayer) =>
-  p.codings.length > 1
-    ? writePayer(p, props.payers)
-    : (props.payers.find((x) => x.id === p.codings[0]?.budgetLineId)?.name ?? '')
 const sound = computed(() => read.value.filter((r) => !r.reasons.some((x) => x.stops)))
 const refused = computed(() => read.value.length - sound.value.length)
 // Rows with something to say come first: they are what one looks for.
@@ -114,7 +118,7 @@ function take(): void {
           <tr>
             <th scope="col" class="num w-[1%]">Row</th>
             <th scope="col">What</th>
-            <th scope="col">Part number</th>
+            <th v-if="columns.includes('part')" scope="col">Part number</th>
             <th scope="col" class="num">How many</th>
             <th scope="col" class="num">Price</th>
           </tr>
@@ -135,7 +139,7 @@ function take(): void {
                 >{{ sayRowReason(x) }}</span
               >
             </td>
-            <td class="text-ink2">{{ r.part }}</td>
+            <td v-if="columns.includes('part')" class="text-ink2">{{ r.part }}</td>
             <td class="num">{{ wording.decimal(r.quantity) }} {{ unitName(r.unit ?? 'H87') }}</td>
             <td class="num">{{ r.price === null ? '' : wording.price(r.price, currency) }}</td>
           </tr>

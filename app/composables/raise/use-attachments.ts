@@ -46,6 +46,7 @@ export function useAttachments(
   async function askWhat(): Promise<void> {
     await nextTick()
     const choice = document.getElementById('attachment-kind')
+    choice?.scrollIntoView({ block: 'center' })
     choice?.focus()
     choice?.click()
   }

@@ -435,6 +435,7 @@ usePlaceKeys(
         :currency="currency"
         :payers="[...(facts?.budgetLines.values() ?? [])]"
         :suppliers="meant"
+        :supplier-names="d.suppliers"
         @take="table.take"
         @suppliers="table.findSuppliers"
         @close="table.leave"
