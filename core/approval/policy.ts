@@ -9,8 +9,12 @@ export interface Subject {
   readonly kind: string
   /** The approval amount: the sum of the budget effects, in the base currency. */
   readonly amount: Money
+  /** The amount with those of the owner's other requests that an own limit has to cover together with it. */
+  readonly together: Money
   readonly ownerId: string
   readonly raisedById: string
+  /** Whoever else owned it since it was last sent. */
+  readonly ownedBy: readonly string[]
   readonly departmentId: string
   /** The department and all above it. */
   readonly branch: readonly string[]
@@ -30,13 +34,16 @@ export interface SubjectCoding {
  * Owner, holders and branch are those of the day on which it is judged again.
  */
 export interface SentSubject extends Pick<Subject, 'document' | 'kind' | 'amount' | 'overBudget'> {
+  /** What was sent before it was looked at together has none. */
+  readonly together?: Money
   readonly codings: readonly Omit<SubjectCoding, 'holderId'>[]
 }
 
-export const freezeSubject = ({ document, kind, amount, overBudget, codings }: Subject): SentSubject => ({
+export const freezeSubject = ({ document, kind, amount, together, overBudget, codings }: Subject): SentSubject => ({
   document,
   kind,
   amount,
+  together,
   overBudget,
   codings: codings.map(({ budgetLineId, account, category }) => ({ budgetLineId, account, category })),
 })
@@ -44,13 +51,15 @@ export const freezeSubject = ({ document, kind, amount, overBudget, codings }: S
 /** The subject that was sent, as it is judged today. `holders` are those of its budget lines. */
 export function thawSubject(
   sent: SentSubject,
-  today: Pick<Subject, 'ownerId' | 'raisedById' | 'departmentId' | 'branch'>,
+  today: Pick<Subject, 'ownerId' | 'raisedById' | 'ownedBy' | 'departmentId' | 'branch'>,
   holders: ReadonlyMap<string, string | null>,
 ): Subject {
+  const amount = moneyOf(sent.amount.amount, sent.amount.currency)
   return {
     ...sent,
     ...today,
-    amount: moneyOf(sent.amount.amount, sent.amount.currency),
+    amount,
+    together: sent.together === undefined ? amount : moneyOf(sent.together.amount, sent.together.currency),
     codings: sent.codings.map((c) => ({ ...c, holderId: holders.get(c.budgetLineId) ?? null })),
   }
 }
@@ -101,6 +110,11 @@ export interface Policy {
   /** What becomes of a document that no rule fits. */
   readonly ending: 'fallback' | 'passes'
   readonly fallbackId: string | null
+  /**
+   * Over how many days, today's included, an owner's requests that name a same supplier are held against their own
+   * limit together; null: each by itself.
+   */
+  readonly ownLimitDays: number | null
 }
 
 /** True when the condition holds for the subject. "From" includes its amount, "below" does not. */

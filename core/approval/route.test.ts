@@ -46,8 +46,10 @@ const subject = (amount: string, more: Partial<Subject> = {}): Subject => ({
   document: 'requisition',
   kind: 'goods',
   amount: money(`${amount} EUR`),
+  together: money(`${amount} EUR`),
   ownerId: 'owen',
   raisedById: 'owen',
+  ownedBy: [],
   departmentId: 'd',
   branch: ['d', 'top'],
   codings: [],
@@ -59,6 +61,7 @@ const policy = (rules: Partial<Policy['rules'][number]>[], more: Partial<Policy>
   id: 'p',
   ending: 'fallback',
   fallbackId: 'harriet',
+  ownLimitDays: null,
   rules: rules.map((r, i) => ({ id: `r${i}`, name: '', conditions: [], steps: [], sparesManagers: false, ...r })),
   ...more,
 })
@@ -94,6 +97,21 @@ describe('the chain of managers and limits', () => {
       'maggie',
       'harriet',
     ])
+  })
+  test('with a window, an own limit covers only what was asked of the same supplier together', () => {
+    const p = policy([OWN, { steps: [CHAIN] }], { ownLimitDays: 7 })
+    const held = (together: string) => makeRoute(subject('180.00', { together: money(`${together} EUR`) }), p, facts())
+    expect(actors(held('400.00'))).toEqual([])
+    expect(actors(held('400.01'))).toEqual(['ines'])
+    expect(held('400.01').notes).toContainEqual({
+      code: 'own-limit-together',
+      limit: money('400.00 EUR'),
+      together: money('400.01 EUR'),
+      days: 7,
+    })
+    // What its own limit would not cover alone needs no such word.
+    const alone = makeRoute(subject('500.00', { together: money('700.00 EUR') }), p, facts())
+    expect(alone.notes.map((n) => n.code)).not.toContain('own-limit-together')
   })
   test('a requester’s own limit does not help with what somebody else raised, nor beyond the budget', () => {
     const p = policy([OWN, { steps: [CHAIN] }])
@@ -164,6 +182,14 @@ describe('who is absent, gone or barred', () => {
   test('any other step that stands empty goes to the fallback', () => {
     const named = policy([{ steps: [{ rank: 1, who: { by: 'person', personId: 'kaveh' }, mustCover: false }] }])
     expect(actors(makeRoute(subject('5.00'), named, facts({}, [away('kaveh', null)])))).toEqual(['harriet'])
+  })
+  test('nor what they owned at any time since it was last sent, in whatever step', () => {
+    const passedOn = subject('5.00', { ownedBy: ['ines'] })
+    expect(actors(makeRoute(passedOn, p, facts()))).toEqual(['tomas'])
+    // Not as somebody's substitute either, nor by an approval that stands from before.
+    expect(actors(makeRoute(passedOn, p, facts({}, [away('tomas', 'ines')])))).not.toContain('ines for tomas')
+    expect(actors(makeRoute(passedOn, p, facts(), [gave('ines')]))).toEqual(['tomas'])
+    expect(makeRoute(passedOn, p, facts()).notes).toContainEqual({ code: 'own-document', personId: 'ines' })
   })
   test('nobody decides what they raised or own, also not through their being a substitute', () => {
     expect(actors(makeRoute(subject('5.00', { raisedById: 'ines' }), p, facts()))).toEqual(['tomas'])

@@ -33,6 +33,8 @@ export interface RouteStep {
 /** Why somebody is not asked, or a step came out as it did. */
 export type RouteNote =
   | { readonly code: 'spared-by-own-limit'; readonly limit: Money }
+  /** The own limit would cover it alone, and not with what was asked of the same supplier in these days. */
+  | { readonly code: 'own-limit-together'; readonly limit: Money; readonly together: Money; readonly days: number }
   | { readonly code: 'rule-does-not-fit'; readonly ruleId: string }
   | { readonly code: 'own-document'; readonly personId: string }
   | { readonly code: 'away-without-substitute'; readonly personId: string }
@@ -90,6 +92,7 @@ export function makeRoute(
   })
   const spared = isSpared(fits, subject, facts)
   if (spared !== null) making.notes.push({ code: 'spared-by-own-limit', limit: spared })
+  else making.notes.push(...notTogether(subject, policy, facts))
   if (fits.length === 0) {
     if (policy.ending === 'fallback') addFallback(making, { rank: 0, level: 0, ruleId: null }, 'no rule fits')
   }
@@ -109,7 +112,16 @@ function isSpared(fits: readonly Rule[], subject: Subject, facts: PeopleFacts): 
 function coveringOwnLimit(subject: Subject, facts: PeopleFacts): Money | null {
   if (subject.ownerId !== subject.raisedById) return null
   const limit = facts.people.get(subject.ownerId)?.ownLimit ?? null
-  return covers(limit, subject.amount) ? limit : null
+  return covers(limit, subject.together) ? limit : null
+}
+
+/** Says that an own limit covers a document alone, and not together with those that are looked at with it. */
+function notTogether(subject: Subject, policy: Policy, facts: PeopleFacts): RouteNote[] {
+  const { together, amount } = subject
+  const limit = coveringOwnLimit({ ...subject, together: amount }, facts)
+  if (limit === null || policy.ownLimitDays === null || covers(limit, together)) return []
+  if (!policy.rules.some((r) => r.sparesManagers && r.conditions.every((c) => holds(c, subject)))) return []
+  return [{ code: 'own-limit-together', limit, together, days: policy.ownLimitDays }]
 }
 
 /** An own limit written as a rule of its own fits only where the limit covers the document. */
@@ -118,7 +130,7 @@ function isIdle(rule: Rule, subject: Subject, facts: PeopleFacts): boolean {
 }
 
 function isBarred(personId: string, subject: Subject): boolean {
-  return personId === subject.ownerId || personId === subject.raisedById
+  return personId === subject.ownerId || personId === subject.raisedById || subject.ownedBy.includes(personId)
 }
 
 /** The seat of a person, or null with a note: barred, away without a substitute, gone, a substitute barred. */

@@ -66,8 +66,8 @@ export interface IssueFacts {
   readonly perBase: DecimalText | null
   readonly baseCurrency: string
   readonly lines: readonly { readonly description: string; readonly ordered: Money; readonly approved: Money }[]
-  /** The owners and raisers of the requisitions served. */
-  readonly needOf: readonly string[]
+  /** Whose need each requisition served is: its owner, its raiser, and whoever owned it since it was sent. */
+  readonly needs: readonly (readonly string[])[]
   readonly sameShipTo: boolean
   /** How far an order, and a line that became dearer, may pass what was approved: within both, in the base currency. */
   readonly tolerance: { readonly percent: DecimalText; readonly amount: Money }
@@ -90,7 +90,7 @@ export function decideIssue(f: IssueFacts): Verdict<'issued', IssueReason> {
     if (!reachable) reasons.push({ code: 'supplier-unreachable', stops: true, supplier: name, channel })
     if (freightWithoutRate !== null) reasons.push({ code: 'no-rate', stops: true, currency: freightWithoutRate })
   }
-  if (f.needOf.length > 0 && f.needOf.every((id) => id === f.buyerId))
+  if (f.needs.length > 0 && f.needs.every((people) => people.includes(f.buyerId)))
     reasons.push({ code: 'own-need-alone', stops: true })
   if (f.perBase === null) reasons.push({ code: 'no-rate', stops: true, currency: f.currency })
   else {

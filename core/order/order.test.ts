@@ -144,7 +144,7 @@ describe('issuing', () => {
     perBase: '1',
     baseCurrency: 'EUR',
     lines: [{ description: 'Sleeve', ordered: money('100.00 EUR'), approved: money('100.00 EUR') }],
-    needOf: ['owen'],
+    needs: [['owen']],
     sameShipTo: true,
     tolerance: { percent: '5', amount: money('50.00 EUR') },
     deciders: [{ personId: 't', name: 'Tomas Brandt' }],
@@ -197,7 +197,7 @@ describe('issuing', () => {
         hasShipTo: false,
         sameShipTo: false,
         supplier: null,
-        needOf: ['leonie'],
+        needs: [['leonie'], ['owen', 'leonie']],
         perBase: null,
       }),
     ).toEqual([
@@ -212,7 +212,7 @@ describe('issuing', () => {
     expect(
       codes({
         supplier: { name: 'x', channel: 'e-mail', reachable: false, blocked: true, freightWithoutRate: 'DKK' },
-        needOf: ['leonie', 'owen'],
+        needs: [['leonie'], ['owen']],
       }),
     ).toEqual(['supplier-blocked', 'supplier-unreachable', 'no-rate'])
   })

@@ -136,8 +136,11 @@ function subjectOf(draft: Draft, facts: DraftFacts, amount: Money, budget: reado
     document: 'requisition',
     kind: draft.kind,
     amount,
+    together: togetherWith(draft, facts, amount),
     ownerId: facts.ownerId,
     raisedById: facts.raisedById,
+    // Sending it begins anew.
+    ownedBy: [],
     departmentId: draft.departmentId ?? '',
     branch: facts.branch,
     codings: draft.lines.flatMap((line) =>
@@ -150,4 +153,11 @@ function subjectOf(draft: Draft, facts: DraftFacts, amount: Money, budget: reado
     ),
     overBudget: budget.some((b) => b.passedBy !== null),
   }
+}
+
+/** The approval amount with those of its owner's requests of the policy's days that name a supplier of this one. */
+function togetherWith(draft: Draft, facts: DraftFacts, amount: Money): Money {
+  const named = new Set(draft.lines.flatMap((l) => l.supplierId ?? []))
+  const others = facts.ownRecent.filter((r) => r.supplierIds.some((id) => named.has(id)))
+  return sum([amount, ...others.map((r) => r.amount)], facts.baseCurrency)
 }

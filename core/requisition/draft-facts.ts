@@ -1,3 +1,4 @@
+import type { Money } from '#core/base/money'
 import type { Policy } from '#core/approval/policy'
 import type { Day, FiscalPeriod } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
@@ -27,6 +28,8 @@ export interface DraftFacts {
   readonly closedPeriods: readonly FiscalPeriod[]
   readonly ownerId: string
   readonly raisedById: string
+  /** The owner's other requests that an own limit is held against together with this one. */
+  readonly ownRecent: readonly OwnRecent[]
   readonly departmentIds: readonly string[]
   readonly branch: readonly string[]
   readonly budgetLines: ReadonlyMap<string, PayingLine>
@@ -48,4 +51,10 @@ export interface DraftFacts {
   readonly attached: readonly AttachedAs[]
   readonly policy: Policy
   readonly people: PeopleFacts
+}
+
+/** A request that its owner sent lately and that stands: whom it names, and its approval amount. */
+export interface OwnRecent {
+  readonly supplierIds: readonly string[]
+  readonly amount: Money
 }

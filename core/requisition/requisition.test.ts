@@ -80,6 +80,7 @@ const facts = (line = budgetLine('asks', '1000.00')): DraftFacts => ({
   ownerId: 'owen',
   raisedById: 'owen',
   departmentIds: ['ws'],
+  ownRecent: [],
   branch: ['ws'],
   budgetLines: new Map([['pumps', line]]),
   taxCodes: new Map([['S', { name: 'Standard', category: 'S', rate: '19' }]]),
@@ -104,7 +105,7 @@ const facts = (line = budgetLine('asks', '1000.00')): DraftFacts => ({
   rules: [],
   jobs: new Map(),
   attached: [],
-  policy: { id: 'p', ending: 'passes', fallbackId: null, rules: [] },
+  policy: { id: 'p', ending: 'passes', fallbackId: null, ownLimitDays: null, rules: [] },
   people: { people: new Map(), absences: [], today: '2026-11-25' },
 })
 const codes = (draft: Draft, f = facts()) =>
@@ -211,9 +212,12 @@ describe('the verdict on a draft', () => {
     ])
   })
   test('a route that cannot be made stands in the list', () => {
-    expect(codes(DRAFT, { ...facts(), policy: { id: 'p', ending: 'fallback', fallbackId: null, rules: [] } })).toEqual([
-      'route-held',
-    ])
+    expect(
+      codes(DRAFT, {
+        ...facts(),
+        policy: { id: 'p', ending: 'fallback', fallbackId: null, ownLimitDays: null, rules: [] },
+      }),
+    ).toEqual(['route-held'])
   })
 })
 

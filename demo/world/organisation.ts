@@ -94,6 +94,7 @@ export function describeHallamere(today: Day, passwordHash: string): Organisatio
       name: 'Policy of Hallamere Oceanarium',
       inForceFrom: addDays(today, -500),
       ending: 'fallback',
+      ownLimitDays: 7,
       fallbackId: personId('Marguerite Oduya'),
       rules: [
         {

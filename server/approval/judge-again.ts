@@ -38,7 +38,11 @@ export async function judgeAgain<D extends DocumentHead>(
   )
   const branch = departmentId === '' ? [] : await listBranch(tx, departmentId)
   return {
-    subject: thawSubject(sent, { ownerId: document.ownerId, raisedById, departmentId, branch }, holders),
+    subject: thawSubject(
+      sent,
+      { ownerId: document.ownerId, raisedById, ownedBy: document.ownedBy, departmentId, branch },
+      holders,
+    ),
     policy,
     people: { people: new Map(people.map((p) => [p.id, p])), absences, today },
   }

@@ -50,6 +50,7 @@ export async function requirePolicy(tx: Tx, today: Day): Promise<Policy> {
       id: y.id,
       ending: y.ending,
       fallbackId: y.fallbackId,
+      ownLimitDays: y.ownLimitDays,
       rules: sql<PolicyRow['rules']>`coalesce((
       select json_agg(json_build_object('id', ${r.id}, 'name', ${r.name}, 'conditions', ${r.conditions},
         'sparesManagers', ${r.sparesManagers}, 'steps', coalesce((

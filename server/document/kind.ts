@@ -12,6 +12,8 @@ export interface DocumentHead {
   readonly number: string | null
   readonly title: string
   readonly ownerId: string
+  /** Whoever else owned it since it was last sent. */
+  readonly ownedBy: readonly string[]
   readonly state: string
   readonly version: number
 }

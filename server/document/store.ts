@@ -36,10 +36,16 @@ export async function setState(tx: Tx, id: string, state: string, now: Date): Pr
     .where(eq(document.id, id))
 }
 
+/** Gives a document to another owner; who it was is kept until it is sent again. */
 export async function setOwner(tx: Tx, id: string, ownerId: string, now: Date): Promise<void> {
+  const { ownerId: owner, ownedBy } = document
   await tx
     .update(document)
-    .set({ ownerId, ...changed(now) })
+    .set({
+      ownerId,
+      ownedBy: sql`array_append(array_remove(${ownedBy}, ${owner}), ${owner})`,
+      ...changed(now),
+    })
     .where(eq(document.id, id))
 }
 
@@ -52,7 +58,7 @@ export async function setLeft(
   const { now, ...rest } = as
   await tx
     .update(document)
-    .set({ ...rest, sentAt: now, stateSince: now, ...changed(now) })
+    .set({ ...rest, ownedBy: [], sentAt: now, stateSince: now, ...changed(now) })
     .where(eq(document.id, id))
 }
 

@@ -124,7 +124,7 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
         organisation.baseCurrency,
       ),
     })),
-    needOf: [...new Set(parts.flatMap((p) => [p.ownerId]))],
+    needs: parts.map((p) => [p.ownerId, p.raisedById, ...p.ownedBy]),
     sameShipTo: parts.every((p) => p.shipToId === tray.shipToId),
     tolerance: {
       percent: organisation.orderTolerancePercent,

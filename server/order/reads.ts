@@ -58,6 +58,7 @@ const ORDER = {
   version: o.version,
   state: sql<OrderState>`${o.state}`,
   ownerId: o.ownerId,
+  ownedBy: o.ownedBy,
   buyer: b.name,
   supplierId: o.supplierId,
   supplier: s.name,

@@ -32,6 +32,7 @@ export interface PartRow {
   departmentId: string
   ownerId: string
   raisedById: string
+  ownedBy: string[]
   asker: string
   quantity: DecimalText
   agreedPrice: DecimalText | null
@@ -73,6 +74,7 @@ export function listParts(tx: Tx, orderIds: readonly string[]): Promise<PartRow[
       departmentId: sure(r.departmentId),
       ownerId: r.ownerId,
       raisedById: r.raisedById,
+      ownedBy: r.ownedBy,
       asker: w.name,
       quantity: p.quantity,
       agreedPrice: p.unitPrice,

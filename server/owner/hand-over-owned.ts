@@ -15,12 +15,13 @@ export interface HandOverOwned {
 
 /**
  * Gives all that somebody owns and that is not over to others, drafts and trays too: requests to one person, orders to
- * a buyer. Every right and every waiting action goes with it. Each of them hears of it once.
+ * a buyer. Every right and every waiting action goes with it; what the new owner has decided on is kept where it is.
+ * Each of them hears of it once.
  */
 export async function handOverOwned(
   ctx: Context,
   o: HandOverOwned,
-): Promise<{ requests: number; drafts: number; orders: number; trays: number }> {
+): Promise<{ requests: number; drafts: number; orders: number; trays: number; kept: number }> {
   const owned = await readOwned(ctx, o.personId)
   if (o.requestsTo === null && o.ordersTo === null) throw invalid('Say to whom it goes.')
   const part = departmentsOf(ctx.actor.grants, 'change owners')
@@ -32,7 +33,13 @@ export async function handOverOwned(
   // Requisitions are locked before orders, everywhere.
   const requests = requestsTo === null ? NONE : await giveRequisitions(ctx, o.personId, requestsTo, part)
   const orders = ordersTo === null ? NONE : await giveOrders(ctx, o.personId, ordersTo, part)
-  const done = { requests: requests.sent, drafts: requests.drafts, orders: orders.sent, trays: orders.drafts }
+  const done = {
+    requests: requests.sent,
+    drafts: requests.drafts,
+    orders: orders.sent,
+    trays: orders.drafts,
+    kept: requests.kept,
+  }
   const about = { kind: 'person', id: o.personId }
   for (const to of new Set([requestsTo?.id, ordersTo?.id])) {
     if (to === undefined) continue
@@ -52,4 +59,4 @@ export async function handOverOwned(
   return done
 }
 
-const NONE = { sent: 0, drafts: 0 }
+const NONE = { sent: 0, drafts: 0, kept: 0 }

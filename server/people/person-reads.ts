@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
 import { moneyOf, type Money } from '#core/base/money'
@@ -126,6 +126,11 @@ export async function listBuyers(
     ...b,
     orderingLimit: b.orderingLimit === null ? null : moneyOf(b.orderingLimit, currency),
   }))
+}
+
+/** Locks a person's row for the rest of the transaction, against others that lock it so. */
+export async function lockPerson(tx: Tx, id: string): Promise<void> {
+  await tx.select({ id: person.id }).from(person).where(eq(person.id, id)).for('no key update')
 }
 
 /** A person's name, whether here or gone; null where there is no such person. */

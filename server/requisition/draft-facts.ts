@@ -7,10 +7,11 @@ import { peopleNamedBy, requirePolicy } from '../approval/reads'
 import { listPayingLines, lockBudgetLines } from '../budget/reads'
 import type { Tx } from '../db/client'
 import { listBranch, listOpenDepartments } from '../people/place-reads'
-import { reachPeople } from '../people/person-reads'
+import { lockPerson, reachPeople } from '../people/person-reads'
 import { requireTerms } from '../settings/reads'
 import { inForce, listJobs, readForm, readNamed } from './form-reads'
 import { listAttachments } from '../document/reads'
+import { listOwnRecent } from './own-recent'
 
 /** Whose a draft is, and where it is kept; null while it is not kept yet. */
 export interface DraftOf {
@@ -38,6 +39,8 @@ export async function gatherDraftFacts(
   const { year } = fiscalPeriod(draft.accountingDate ?? today, organisation.fiscalStartMonth)
   const named = [...new Set(draft.lines.flatMap((l) => l.codings.map((c) => c.budgetLineId)))]
   const policy = await requirePolicy(tx, today)
+  // Of two that are sent at the same moment one sees the other.
+  if (lock && policy.ownLimitDays !== null) await lockPerson(tx, of.ownerId)
   const departments = await listOpenDepartments(tx, of.ownerId)
   const branch = draft.departmentId === null ? [] : await listBranch(tx, draft.departmentId)
   const form = await readForm(tx, today)
@@ -68,6 +71,7 @@ export async function gatherDraftFacts(
     closedPeriods: [...closedPeriods],
     ownerId: of.ownerId,
     raisedById: of.raisedById,
+    ownRecent: await listOwnRecent(tx, of, policy.ownLimitDays, organisation, today),
     departmentIds: [...new Set([...departments.map((d) => d.id), ...(of.sentFor === null ? [] : [of.sentFor])])],
     branch,
     // A line of another department or year is no longer an answer, even if the draft still names it.

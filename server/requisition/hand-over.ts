@@ -1,4 +1,5 @@
 import { departmentsOf, may } from '#core/people/rights'
+import { readDecisions } from '../approval/reads'
 import { routeAgain } from '../approval/route-again'
 import { appendEvent } from '../audit/store'
 import type { Context } from '../context'
@@ -22,7 +23,9 @@ export async function handOver(
   personId: string,
 ): Promise<{ id: string; version: number; others: number }> {
   const kept = await requireMove(ctx, id, version, 'handOver')
-  await give(ctx, kept, await requireHere(ctx, personId))
+  const to = await requireHere(ctx, personId)
+  if (await decidedOn(ctx, id, to.id)) throw refused([`${to.name} has decided on it and cannot own it.`])
+  await give(ctx, kept, to)
   return { id, version: (await findRequisition(ctx.tx, id))?.version ?? kept.version, others: 0 }
 }
 
@@ -40,6 +43,7 @@ export async function handOverAll(
     throw forbidden('Only a buyer may hand over everything that somebody owns.')
   const kept = await requireMove(ctx, id, version, 'handOver')
   const to = await requireHere(ctx, personId)
+  if (await decidedOn(ctx, id, to.id)) throw refused([`${to.name} has decided on it and cannot own it.`])
   await give(ctx, kept, to)
   const given = await giveRequisitions(ctx, kept.ownerId, to, departmentsOf(ctx.actor.grants, 'change owners'))
   const others = given.sent + given.drafts
@@ -50,23 +54,32 @@ export async function handOverAll(
 
 /**
  * Gives all that somebody owns in departments and that is not over to one person, drafts too; says how many of each.
- * Nobody is told of each of them.
+ * Nobody is told of each of them. What the new owner has decided on stays where it is.
  */
 export async function giveRequisitions(
   ctx: Context,
   fromId: string,
   to: { id: string; name: string },
   departments: 'all' | readonly string[],
-): Promise<{ sent: number; drafts: number }> {
-  const done = { sent: 0, drafts: 0 }
+): Promise<{ sent: number; drafts: number; kept: number }> {
+  const done = { sent: 0, drafts: 0, kept: 0 }
   for (const { id } of await listOwned(ctx.tx, fromId, departments)) {
     const found = await findRequisition(ctx.tx, id, true)
     if (found?.ownerId !== fromId) continue
+    if (await decidedOn(ctx, id, to.id)) {
+      done.kept += 1
+      continue
+    }
     await give(ctx, found, to, false)
     if (found.state === 'draft') done.drafts += 1
     else done.sent += 1
   }
   return done
+}
+
+/** Whether an approval of a person stands on it: they would own what they decided. */
+async function decidedOn(ctx: Context, id: string, personId: string): Promise<boolean> {
+  return (await readDecisions(ctx.tx, id)).standing.some((a) => a.actorId === personId || a.forId === personId)
 }
 
 async function give(ctx: Context, kept: RequisitionRow, to: { id: string; name: string }, say = true): Promise<void> {

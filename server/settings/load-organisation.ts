@@ -50,6 +50,7 @@ export interface OrganisationDescription {
     readonly name: string
     readonly inForceFrom: Day
     readonly ending: 'fallback' | 'passes'
+    readonly ownLimitDays: number | null
     readonly fallbackId: string | null
     readonly rules: readonly {
       readonly name: string
@@ -167,6 +168,7 @@ async function loadPolicy(tx: Tx, policy: OrganisationDescription['policy']): Pr
     name: policy.name,
     inForceFrom: policy.inForceFrom,
     ending: policy.ending,
+    ownLimitDays: policy.ownLimitDays,
     fallbackId: policy.fallbackId,
   })
   for (const [position, rule] of policy.rules.entries()) {

@@ -1,4 +1,4 @@
-import type { DraftFacts, PayingLine } from '#core/requisition/draft-facts'
+import type { DraftFacts, OwnRecent, PayingLine } from '#core/requisition/draft-facts'
 import type { Job } from '#core/requisition/job'
 import type { OwnField } from '#core/requisition/own-field'
 import type { AttachedAs, RequestKind, RequestRule } from '#core/requisition/rules'
@@ -14,6 +14,7 @@ export interface DraftFactsWire {
   readonly closedPeriods: readonly { readonly year: number; readonly period: number }[]
   readonly ownerId: string
   readonly raisedById: string
+  readonly ownRecent: readonly OwnRecent[]
   readonly departmentIds: readonly string[]
   readonly branch: readonly string[]
   readonly budgetLines: readonly PayingLine[]
@@ -46,6 +47,7 @@ export function readFacts(wire: DraftFactsWire): DraftFacts {
     closedPeriods: wire.closedPeriods,
     ownerId: wire.ownerId,
     raisedById: wire.raisedById,
+    ownRecent: wire.ownRecent,
     departmentIds: wire.departmentIds,
     branch: wire.branch,
     budgetLines: new Map(wire.budgetLines.map((l) => [l.id, l])),

@@ -32,6 +32,13 @@ export const ownerRoutes = {
     params: ids,
     idempotent: true,
     body: z.object({ requestsTo: id.nullable(), ordersTo: id.nullable() }),
-    reply: z.object({ requests: z.number(), drafts: z.number(), orders: z.number(), trays: z.number() }),
+    reply: z.object({
+      requests: z.number(),
+      drafts: z.number(),
+      orders: z.number(),
+      trays: z.number(),
+      /** What stays, since whoever was to get it has decided on it. */
+      kept: z.number(),
+    }),
   }),
 } as const

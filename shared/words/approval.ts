@@ -41,6 +41,11 @@ export function sayNote(note: RouteNote, nameOf: (id: string) => string, ways: W
   switch (note.code) {
     case 'spared-by-own-limit':
       return `Within your own limit of ${ways.amount(note.limit)}, no manager is asked.`
+    case 'own-limit-together':
+      return (
+        `With what was asked of the same supplier within ${note.days} days this comes to ` +
+        `${ways.amount(note.together)}, more than the own limit of ${ways.amount(note.limit)}.`
+      )
     case 'own-document':
       return `${nameOf(note.personId)} raised or owns this and is not asked.`
     case 'away-without-substitute':

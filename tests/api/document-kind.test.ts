@@ -41,6 +41,7 @@ const find = (tx: Context['tx'], id: string, lock = false) =>
       number: m.number,
       title: m.title,
       ownerId: m.ownerId,
+      ownedBy: m.ownedBy,
       state: m.state,
       version: m.version,
     },

@@ -1,5 +1,6 @@
 import type { OwnedView } from '#shared/contract/owner'
 import type { PersonFound } from '#shared/contract/people'
+import { capital, formatCount } from '#shared/words/format'
 import { sayOwned } from '#shared/words/owner'
 import { sayError, useApi } from '~/composables/base/use-api'
 
@@ -42,7 +43,12 @@ export function useOwned() {
         body: { requestsTo: requestsTo.value?.id ?? null, ordersTo: ordersTo.value?.id ?? null },
         key: crypto.randomUUID(),
       })
-      said.value = `Handed over: ${sayOwned(done)} of ${of.name}.`
+      const stay =
+        done.kept === 0
+          ? ''
+          : ` ${capital(formatCount(done.kept, 'request stays', 'requests stay'))}: ${requestsTo.value?.name ?? ''} has ` +
+            `decided on ${done.kept === 1 ? 'it' : 'them'}; choose somebody else.`
+      said.value = `Handed over: ${sayOwned(done)} of ${of.name}.${stay}`
       requestsTo.value = null
       ordersTo.value = null
       await look()

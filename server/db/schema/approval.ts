@@ -30,8 +30,13 @@ export const approvalPolicy = pgTable(
     inForceFrom: date('in_force_from').notNull(),
     ending: text().$type<Policy['ending']>().notNull(),
     fallbackId: uuid('fallback_id').references(() => person.id),
+    /** Over how many days requests that name a same supplier are held against an own limit together; null: never. */
+    ownLimitDays: integer('own_limit_days'),
   },
-  (t) => [check('approval_policy_ending', sql`${t.ending} in ('fallback', 'passes')`)],
+  (t) => [
+    check('approval_policy_ending', sql`${t.ending} in ('fallback', 'passes')`),
+    check('approval_policy_own_limit_days', sql`${t.ownLimitDays} between 1 and 400`),
+  ],
 )
 
 export const approvalRule = pgTable(

@@ -18,6 +18,8 @@ export const document = pgTable(
     ownerId: uuid('owner_id')
       .notNull()
       .references(() => person.id),
+    /** Whoever else owned it since it last left its author: they are no more free to judge it than its owner. */
+    ownedBy: uuid('owned_by').array().notNull().default([]),
     state: text().notNull().default('draft'),
     version: integer().notNull().default(1),
     createdAt: timestamp('created_at', { withTimezone: true }).notNull(),
