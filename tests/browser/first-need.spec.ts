@@ -63,6 +63,7 @@ test('a requester raises a whole requisition by keyboard alone, and hears who wi
   })
   await expect(page.getByRole('listbox', { name: 'Waste carrier quote.pdf is a' })).toBeVisible()
   await keys.press('Enter')
+  await expect(page.getByRole('button', { name: 'Waste carrier quote.pdf is a: quote' })).toBeFocused()
   await keys.press('Control+Enter')
   await page.waitForURL(/\/trail\//)
   trail = new URL(page.url()).pathname

@@ -19,6 +19,18 @@ const emit = defineEmits<{
 }>()
 const looking = shallowRef<AttachmentView | null>(null)
 const firstUnsaid = computed(() => props.attachments.find((a) => a.kind === 'unsaid')?.id ?? null)
+/** What a file is, is asked and never assumed: when it is there, the choice opens by itself. */
+watch(
+  () => props.uploading === null,
+  (isDone) => {
+    const choice = isDone ? document.getElementById('attachment-kind') : null
+    if (choice === null) return
+    choice.scrollIntoView({ block: 'center' })
+    choice.focus()
+    choice.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowDown', bubbles: true, cancelable: true }))
+  },
+  { flush: 'post' },
+)
 const KINDS = ATTACHMENT_KINDS.map((k) => ({ id: k, name: k === 'other' ? 'something else' : k }))
 const WHO = [
   { id: 'internal', name: 'for colleagues only' },

@@ -39,16 +39,6 @@ export function useAttachments(
       }
     }
     progress(null)
-    await askWhat()
-  }
-
-  /** What a file is, is asked and never assumed: the choice opens by itself. */
-  async function askWhat(): Promise<void> {
-    await nextTick()
-    const choice = document.getElementById('attachment-kind')
-    choice?.scrollIntoView({ block: 'center' })
-    choice?.focus()
-    choice?.click()
   }
 
   async function describe(a: AttachmentView, as: { kind: AttachedAs; forSupplier: boolean }): Promise<void> {

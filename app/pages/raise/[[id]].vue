@@ -31,7 +31,8 @@ import { useSessionStore } from '~/stores/session'
 // The grid comes with the first line, or a moment before: with the first letter typed.
 const loadGrid = () => import('~/components/raise/LineGrid.vue')
 const LineGrid = defineAsyncComponent(loadGrid)
-const AttachmentList = defineAsyncComponent(() => import('~/components/raise/AttachmentList.vue'))
+const loadAttachments = () => import('~/components/raise/AttachmentList.vue')
+const AttachmentList = defineAsyncComponent(loadAttachments)
 // Dialogs come when they are opened.
 const TakeTable = defineAsyncComponent(() => import('~/components/raise/TakeTable.vue'))
 const TakeLines = defineAsyncComponent(() => import('~/components/raise/TakeLines.vue'))
@@ -192,7 +193,8 @@ const withFiles = async (
   work: (files: ReturnType<typeof import('~/composables/raise/use-attachments').useAttachments>) => Promise<void>,
 ): Promise<void> => {
   trouble.value = ''
-  const { useAttachments } = await import('~/composables/raise/use-attachments')
+  // The list is there before the first file, so that it sees it come.
+  const [{ useAttachments }] = await Promise.all([import('~/composables/raise/use-attachments'), loadAttachments()])
   await work(
     useAttachments(
       d,
