@@ -185,9 +185,11 @@ test('the approver decides by keyboard; the requester’s open page changes by i
   // The other slips by arrows alone: the next is there after each decision.
   await ines.locator('#page').focus()
   const slips = ines.getByRole('navigation', { name: 'What waits for you' }).getByRole('link')
-  await expect(slips).toHaveCount(5)
+  await expect(slips).not.toHaveCount(0)
+  const waiting = await slips.count()
+  expect(waiting).toBeGreaterThanOrEqual(5)
   const chosen = ines.getByRole('navigation', { name: 'What waits for you' }).locator('[aria-current="true"]')
-  for (let left = 5; left > 2; left -= 1) {
+  for (let left = waiting; left > waiting - 3; left -= 1) {
     await ines.keyboard.press('ArrowRight')
     const name = (await chosen.innerText()).split('\n')[0] ?? ''
     await expect(ines.getByRole('heading', { level: 1 })).toContainText(`${name} asks for`)
@@ -305,8 +307,8 @@ test('what is sent back is changed and sent again; within the own limit it is ap
   await owen.goto('/raise')
   await alive(owen)
   await expect(owen.getByRole('combobox', { name: /^Add a line/ })).toBeFocused()
-  await owen.keyboard.type('2 shaft seal kit')
-  await expect(owen.getByRole('option').first()).toContainText('Shaft seal kit')
+  await owen.keyboard.type('2 filter bag')
+  await expect(owen.getByRole('option').first()).toContainText('Filter bag')
   await owen.keyboard.press('Enter')
   await owen.locator('#blank-need-by').click()
   await owen.getByRole('button', { name: '10 working days on' }).click()

@@ -19,11 +19,13 @@ const emit = defineEmits<{
 }>()
 const looking = shallowRef<AttachmentView | null>(null)
 const firstUnsaid = computed(() => props.attachments.find((a) => a.kind === 'unsaid')?.id ?? null)
+/** The choice of the first file of which it is not said what it is. */
+const asked = () => document.querySelector<HTMLElement>('#attachment-kind [role="button"]')
 /** What a file is, is asked and never assumed: when it is there, the choice opens by itself. */
 watch(
   () => props.uploading === null,
   (isDone) => {
-    const choice = isDone ? document.getElementById('attachment-kind') : null
+    const choice = isDone ? asked() : null
     if (choice === null) return
     choice.scrollIntoView({ block: 'center' })
     choice.focus()
@@ -54,17 +56,18 @@ const WHO = [
         >
           {{ a.name }}</button><span class="small shrink-0">{{ formatSize(a.size) }}</span>
         <template v-if="mayChange">
-          <BlankChoice
-            :id="a.id === firstUnsaid ? 'attachment-kind' : undefined"
-            compact
-            class="small"
-            :class="a.kind === 'unsaid' ? 'text-amber-ink! italic' : ''"
-            :model-value="a.kind === 'unsaid' ? null : a.kind"
-            :choices="KINDS"
-            :label="`${a.name} is a`"
-            placeholder="what is it?"
-            @update:model-value="emit('describe', a, { kind: $event as AttachedAs, forSupplier: a.forSupplier })"
-          />
+          <span :id="a.id === firstUnsaid ? 'attachment-kind' : undefined" tabindex="-1" @focus.self="asked()?.focus()">
+            <BlankChoice
+              compact
+              class="small"
+              :class="a.kind === 'unsaid' ? 'text-amber-ink! italic' : ''"
+              :model-value="a.kind === 'unsaid' ? null : a.kind"
+              :choices="KINDS"
+              :label="`${a.name} is a`"
+              placeholder="what is it?"
+              @update:model-value="emit('describe', a, { kind: $event as AttachedAs, forSupplier: a.forSupplier })"
+            />
+          </span>
           <BlankChoice
             compact
             class="small"
