@@ -355,11 +355,11 @@ export const OPEN_NEEDS: readonly (Need & {
   {
     department: 'Research Boat',
     by: ['Sorrel Quist'],
-    title: 'Mooring lines',
-    why: 'two mooring lines are chafed through to the core',
+    title: 'Mooring line',
+    why: 'one mooring line is chafed through to the core',
     hoursAgo: 19,
     leave: 'approved',
-    lines: [p('ON-ML-20', 2)],
+    lines: [p('ON-ML-20', 1)],
   },
   {
     department: 'Water Systems',

@@ -53,6 +53,9 @@ class PreparingClient extends pg.Client {
  * expected much.
  */
 export const NO_JIT = '-c jit=off'
+/** What waits too long is given up and said to be: a statement, a lock, a transaction whose work hangs. */
+const LIMITS = '-c statement_timeout=60s -c lock_timeout=20s -c idle_in_transaction_session_timeout=60s'
+const CONNECTION_WAITS_MS = 20_000
 
 /** Opens a pool; a lost connection is reported by the next statement, not by the process dying. */
 export function openDatabase(url: string, max = 10): Database {
@@ -61,7 +64,8 @@ export function openDatabase(url: string, max = 10): Database {
     connectionString: url,
     max,
     application_name: 'rekko',
-    options: NO_JIT,
+    options: `${NO_JIT} ${LIMITS}`,
+    connectionTimeoutMillis: CONNECTION_WAITS_MS,
   })
   pool.on('error', () => undefined)
   const dialect = new QuickDialect()

@@ -4,6 +4,9 @@ import { Problem } from './problem'
 
 export const log = pino({ level: process.env.REKKO_LOG ?? 'warn', base: null })
 
+/** The database ends, starts, or has no connection left. */
+const AWAY = new Set(['57P01', '57P02', '57P03', '53300'])
+
 /** What may leave of an error: a problem as it is, anything else as one sentence with its cause in the log. */
 export function asProblem(error: unknown, where: string): Problem {
   if (error instanceof Problem) return error
@@ -21,7 +24,13 @@ export function asProblem(error: unknown, where: string): Problem {
           }
         : String(error),
   })
-  if (state?.startsWith('08') === true || state === '57P01' || isConnectionError(error)) {
+  if (state === '57014' || state === '55P03')
+    return new Problem(
+      503,
+      'too-slow',
+      'This took too long and was given up; nothing was changed. Try again in a moment.',
+    )
+  if (state?.startsWith('08') === true || (state !== null && AWAY.has(state)) || isConnectionError(error)) {
     return new Problem(
       503,
       'database-away',

@@ -21,6 +21,7 @@ import type { Actor } from '../people/actor'
 import type { Context } from '../context'
 import { clock } from '../clock'
 import { database } from './app'
+import { cutReply } from './cut-reply'
 import { once } from './idempotency'
 import { asProblem } from './report'
 import { forbidden, Problem } from './problem'
@@ -109,7 +110,7 @@ function finish(event: H3Event, spec: RouteSpec, reply: unknown): unknown {
   }
   if (typeof reply === 'object' && reply !== null && 'version' in reply && typeof reply.version === 'number')
     setHeader(event, 'etag', `"${reply.version}"`)
-  return reply
+  return cutReply(spec.reply, reply)
 }
 
 /** A change must come from our own pages, or from no page at all. */

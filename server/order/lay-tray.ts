@@ -90,6 +90,7 @@ async function pickLines(ctx: Context, input: LayParts): Promise<Picked[]> {
     ctx.tx,
     input.parts.map((p) => p.lineId),
   )
+  if (new Set(input.parts.map((p) => p.lineId)).size !== input.parts.length) throw invalid('A line is named twice.')
   const departments = departmentsOf(ctx.actor.grants, 'order')
   const picked: Picked[] = []
   for (const id of [...new Set(owners.values())].sort()) {

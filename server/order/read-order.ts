@@ -1,8 +1,8 @@
-import { isId } from '#core/base/id'
 import { moneyOf, add } from '#core/base/money'
 import type { OrderHead, OrderView } from '#shared/contract/order'
 import { sayTerms } from '#shared/words/terms'
 import type { Context } from '../context'
+import { readPageMark } from '../db/page-mark'
 import { maySee } from '../document/visible'
 import { findFile } from '../files/store'
 import { forbidden, notFound, Problem } from '../http/problem'
@@ -96,7 +96,5 @@ export function listOrders(
   after: string | undefined,
   limit: number,
 ): Promise<{ orders: OrderHead[]; next: string | null }> {
-  const [moment, id] = (after ?? '').split('_')
-  const sound = moment !== undefined && id !== undefined && isId(id) && !Number.isNaN(Date.parse(moment))
-  return listOrderPage(ctx.tx, ctx, sound ? { moment, id } : null, limit)
+  return listOrderPage(ctx.tx, ctx, readPageMark(after), limit)
 }

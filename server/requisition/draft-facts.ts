@@ -1,5 +1,6 @@
 import { fiscalPeriod } from '#core/base/day'
 import { isId } from '#core/base/id'
+import type { Person } from '#core/people/person'
 import type { Draft } from '#core/requisition/draft'
 import { attachedKinds, type AttachedAs } from '#core/requisition/rules'
 import type { DraftFactsWire } from '#shared/contract/draft-facts'
@@ -11,7 +12,7 @@ import { lockPerson, reachPeople } from '../people/person-reads'
 import { requireTerms } from '../settings/reads'
 import { inForce, listJobs, readForm, readNamed } from './form-reads'
 import { listAttachments } from '../document/reads'
-import { listOwnRecent } from './own-recent'
+import { listOwnRecent } from './own-recent-reads'
 
 /** Whose a draft is, and where it is kept; null while it is not kept yet. */
 export interface DraftOf {
@@ -46,9 +47,14 @@ export async function gatherDraftFacts(
   const form = await readForm(tx, today)
   const ids = (key: 'supplierId' | 'itemId' | 'jobId') => [...new Set(draft.lines.flatMap((l) => l[key] ?? []))]
   const { suppliers, items } = await readNamed(tx, ids('supplierId'), ids('itemId'))
+  const departmentIds = [...new Set([...departments.map((d) => d.id), ...(of.sentFor === null ? [] : [of.sentFor])])]
+  const isOpen = draft.departmentId !== null && departmentIds.includes(draft.departmentId)
   const budgetLines = lock
     ? await lockBudgetLines(tx, named, organisation.baseCurrency)
-    : await listPayingLines(tx, draft.departmentId, year, named, organisation.baseCurrency)
+    : isOpen
+      ? await listPayingLines(tx, draft.departmentId, year, named, organisation.baseCurrency)
+      : // Of a department that is not open nothing is told.
+        []
   const holders = budgetLines.flatMap((l) => (l.holderId === null ? [] : [l.holderId]))
   const reached = await reachPeople(
     tx,
@@ -72,14 +78,14 @@ export async function gatherDraftFacts(
     ownerId: of.ownerId,
     raisedById: of.raisedById,
     ownRecent: await listOwnRecent(tx, of, policy.ownLimitDays, organisation, today),
-    departmentIds: [...new Set([...departments.map((d) => d.id), ...(of.sentFor === null ? [] : [of.sentFor])])],
+    departmentIds,
     branch,
     // A line of another department or year is no longer an answer, even if the draft still names it.
     budgetLines: budgetLines.filter((l) => l.departmentId === draft.departmentId && l.fiscalYear === year),
     taxCodes: [...taxCodes],
     perBase: perBase.map(([c, f]) => [c, f]),
     policy,
-    people: reached.people,
+    people: lock ? reached.people : reached.people.map((p) => asColleague(p, of.ownerId)),
     absences: reached.absences,
     suppliers,
     items,
@@ -90,4 +96,9 @@ export async function gatherDraftFacts(
     kinds: inForce(form.kinds),
     attached: [...(of.attached ?? (of.id === null ? [] : attachedKinds(await listAttachments(tx, of.id))))],
   }
+}
+
+/** What of a person the page of a draft has to know: whether they decide, and of its owner what passes at once. */
+function asColleague(person: Person, ownerId: string): Person {
+  return { ...person, orderingLimit: null, ownLimit: person.id === ownerId ? person.ownLimit : null }
 }

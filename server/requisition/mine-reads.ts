@@ -1,10 +1,10 @@
 import { sql, type SQL } from 'drizzle-orm'
-import { isId } from '#core/base/id'
 import type { DecimalText } from '#core/base/decimal'
 import type { DraftLine } from '#core/requisition/draft'
 import type { MineRow } from '#shared/contract/mine'
 import type { Tx } from '../db/client'
 import { holdsAll, isNumbered, likePattern } from '../db/pattern'
+import { readPageMark } from '../db/page-mark'
 import { named, read, readOne } from '../db/read'
 import { remark } from '../db/schema/document'
 import { requisitionLine } from '../db/schema/requisition'
@@ -86,9 +86,9 @@ export async function listMine(
   personId: string,
   q: MineQuery,
 ): Promise<{ rows: MineRow[]; next: string | null }> {
-  const [moment, id] = (q.after ?? '').split('_')
-  const sound = moment !== undefined && id !== undefined && isId(id) && !Number.isNaN(Date.parse(moment))
-  const after = sound ? sql`and (${r.changedAt}, ${r.id}) < (${moment}::timestamptz, ${id}::uuid)` : sql``
+  const mark = readPageMark(q.after)
+  const after =
+    mark === null ? sql`` : sql`and (${r.changedAt}, ${r.id}) < (${mark.moment}::timestamptz, ${mark.id}::uuid)`
   const found = await read(
     tx,
     {

@@ -106,6 +106,32 @@ function follow(client: Client): { heard: string[]; ended: () => boolean; stop: 
   return { heard, open, ended: () => over, stop: () => sent?.destroy() }
 }
 
+describe('a reply holds what its description names', () => {
+  test('of a supplier no terms, freight or address', async () => {
+    const { body } = await who(owen).call<{ suppliers: object[] }>('GET', '/api/suppliers?words=corrigan')
+    expect(Object.keys(body.suppliers[0] ?? {}).sort()).toEqual(
+      ['currency', 'facts', 'id', 'leadDays', 'name', 'number', 'standing', 'town', 'warning'].sort(),
+    )
+  })
+  test('of a department that is not open no budget line, and of colleagues no limits but for deciding', async () => {
+    type Facts = {
+      budgetLines: object[]
+      people: { id: string; ownLimit: unknown; orderingLimit: unknown; decidingLimit: unknown }[]
+    }
+    const facts = async (department: string) =>
+      (await who(owen).call<Facts>('GET', `/api/draft-facts?departmentId=${idOf('department', department)}`)).body
+    expect((await facts('Water Systems')).budgetLines.length).toBeGreaterThan(3)
+    expect((await facts('Research Boat')).budgetLines).toEqual([])
+    const { people } = await facts('Water Systems')
+    expect(people.length).toBeGreaterThan(2)
+    for (const p of people) {
+      expect(p.orderingLimit).toBeNull()
+      if (p.id !== personId('Owen Marsh')) expect(p.ownLimit).toBeNull()
+    }
+    expect(people.find((p) => p.id === personId('Owen Marsh'))?.ownLimit).not.toBeNull()
+  })
+})
+
 describe('open pages', () => {
   test('hear of what they may see, of nobody else’s draft, and of nothing after signing out', async () => {
     const [mine, finance, leaving] = [

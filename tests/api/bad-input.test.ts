@@ -109,11 +109,15 @@ describe('a body that cannot be', () => {
   test('huge numbers are kept out; what is absurd is kept as a draft and named before sending', async () => {
     await refused(post(line({ quantity: '9'.repeat(30) })), 422)
     await refused(post(line({ unitPrice: '1234567890123456' })), 422)
+    // What is accepted is what is kept: six decimals, and no price for none of a unit.
+    for (const change of [{ quantity: '0.0000001' }, { unitPrice: '1.2345678' }, { priceBase: '0.0000001' }])
+      await refused(post(line(change)), 422)
+    await refused(post(line({ priceBase: '0' })), 422)
+    expect((await owen.call('POST', '/api/requisitions', { body: line({ quantity: '0.500000000' }) })).status).toBe(200)
     for (const [change, code] of [
       [{ quantity: '-3' }, 'line-quantity'],
       [{ quantity: '0' }, 'line-quantity'],
       [{ quantity: '99999999999' }, 'line-quantity'],
-      [{ quantity: '0.0000001' }, 'line-quantity'],
       [{ unitPrice: '-5' }, 'line-price-range'],
       [{ unit: 'QQQ' }, 'line-unit'],
       [{ taxCode: 'XX' }, 'line-tax'],
@@ -180,6 +184,41 @@ describe('addresses and other people’s documents', () => {
     await refused(() => priya.call('POST', `/api/requisitions/${id}/send`, { version: 1 }), 404)
     await refused(() => priya.call('DELETE', `/api/requisitions/${id}`, { version: 1 }), 404)
     await refused(() => priya.call('POST', '/api/requisitions', { body: { id, draft: { ...draft, lines: [] } } }), 403)
+  })
+  test('a bent mark of a page begins the list anew', async () => {
+    const leonie = await rekko.as('Leonie Farrow')
+    for (const mark of [
+      '1_',
+      '2026-02-30_',
+      '2026-02-30T00:00:00.000Z_',
+      'infinity_',
+      'x',
+      '2026-11-26T12:00:00.000Z',
+    ]) {
+      const after = encodeURIComponent(`${mark}${randomUUID()}`)
+      expect([mark, (await owen.call('GET', `/api/requisitions?after=${after}`)).status]).toEqual([mark, 200])
+      expect([mark, (await leonie.call('GET', `/api/orders?after=${after}`)).status]).toEqual([mark, 200])
+    }
+  })
+  test('the same line twice on a tray, and next to nothing of one', async () => {
+    const leonie = await rekko.as('Leonie Farrow')
+    const sent = await raise(owen, soundDraft([], { lines: [freeLine('1')] }))
+    const [line] = await rekko.sql<{ id: string }>('select id from requisition_line where requisition_id = $1', [
+      sent.id,
+    ])
+    const lay =
+      (...quantities: (string | null)[]) =>
+      () =>
+        leonie.call('POST', '/api/trays', {
+          body: {
+            orderId: null,
+            supplierId: null,
+            parts: quantities.map((quantity) => ({ lineId: line?.id, quantity })),
+          },
+        })
+    await refused(lay(null, null), 422)
+    await refused(lay('0.5', '0.5'), 422)
+    await refused(lay('0.0000001'), 422)
   })
   test('a search with signs that mean something elsewhere is a search', async () => {
     for (const words of ['%', '_', '\\', "'; drop table item; --", '(', '"', '🦭', '%25%25'])

@@ -46,8 +46,8 @@ export function useOwned() {
       const stay =
         done.kept === 0
           ? ''
-          : ` ${capital(formatCount(done.kept, 'request stays', 'requests stay'))}: ${requestsTo.value?.name ?? ''} has ` +
-            `decided on ${done.kept === 1 ? 'it' : 'them'}; choose somebody else.`
+          : ` ${capital(formatCount(done.kept, 'request stays', 'requests stay'))}: ` +
+            `${requestsTo.value?.name ?? ''} has decided on ${done.kept === 1 ? 'it' : 'them'}; choose somebody else.`
       said.value = `Handed over: ${sayOwned(done)} of ${of.name}.${stay}`
       requestsTo.value = null
       ordersTo.value = null

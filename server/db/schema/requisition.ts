@@ -119,6 +119,7 @@ export const requisitionLine = pgTable(
       'requisition_line_discount',
       sql`(${t.discountOf} is null) = (${t.discount} is null) and ${t.discountOf} in ('percent', 'amount')`,
     ),
+    check('requisition_line_price_base', sql`${t.priceBase} > 0`),
     check('requisition_line_quantities', sql`${t.ordered} >= 0 and ${t.onTray} >= 0 and ${t.cancelled} >= 0`),
   ],
 )
