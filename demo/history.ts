@@ -116,7 +116,12 @@ export class History {
 
   private async raise(need: Need, by: string, key: string, at: Date, fate: Fate): Promise<void> {
     const id = idOf('requisition', key)
-    const draft = draftOf(need, dayOf(at, this.timeZone), key)
+    const written = draftOf(need, dayOf(at, this.timeZone), key)
+    // Whoever asks has read what there is to mind of a supplier or an item.
+    const draft = {
+      ...written,
+      readWarnings: written.lines.flatMap((l) => [l.itemId, l.supplierId].flatMap((x) => x ?? [])),
+    }
     await this.as(personId(by), at, (ctx) => createDraft(ctx, id, draft))
     if (fate === 'draft') return
     try {
