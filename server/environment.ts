@@ -1,4 +1,6 @@
+import type { BlockList } from 'node:net'
 import { isAbsolute, join } from 'node:path'
+import { readProxies } from './http/address-of'
 
 /** Everything that is configured by environment variables; docs/operations.md describes each. */
 export interface Environment {
@@ -9,6 +11,8 @@ export interface Environment {
   readonly smtpUrl: string
   readonly publicUrl: string
   readonly idleMinutes: number
+  /** Whose word about where a request comes from is believed. */
+  readonly trustedProxies: BlockList
   /** Where the packages lie from which fonts for PDFs are read. */
   readonly root: string
 }
@@ -32,6 +36,7 @@ export function environment(): Environment {
     smtpUrl: env.REKKO_SMTP_URL ?? 'smtp://127.0.0.1:2525',
     publicUrl: env.REKKO_PUBLIC_URL ?? 'http://127.0.0.1:3000',
     idleMinutes: Number(env.REKKO_IDLE_MINUTES ?? '480'),
+    trustedProxies: readProxies(env.REKKO_TRUSTED_PROXIES ?? ''),
     root: isAbsolute(root) ? root : join(process.cwd(), root),
   }
   return known

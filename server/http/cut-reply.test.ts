@@ -42,5 +42,7 @@ test('it cuts and does not check: an odd row goes through, and so does what has 
     null,
     'text',
   ])
+  expect(cutReply(z.looseObject({}), { any: 1 })).toEqual({ any: 1 })
+  expect(cutReply(z.strictObject({ a: z.number() }), { a: 1, b: 2 })).toEqual({ a: 1 })
   expect(cutReply(z.custom<object>(), { any: { thing: 1 } })).toEqual({ any: { thing: 1 } })
 })

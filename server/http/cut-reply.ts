@@ -4,6 +4,8 @@ import type { z } from 'zod'
 interface Definition {
   readonly type: string
   readonly shape?: Readonly<Record<string, z.ZodType>>
+  /** What names that are not in the shape may hold; a loose object holds anything. */
+  readonly catchall?: z.ZodType
   readonly element?: z.ZodType
   readonly innerType?: z.ZodType
   readonly valueType?: z.ZodType
@@ -18,6 +20,7 @@ interface Definition {
 export function cutReply(schema: z.ZodType, value: unknown): unknown {
   if (value === null || typeof value !== 'object') return value
   const d = schema._zod.def as unknown as Definition
+  if (d.catchall?._zod.def.type === 'unknown') return value
   if (d.shape !== undefined) {
     const named = value as Record<string, unknown>
     return Object.fromEntries(

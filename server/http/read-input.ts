@@ -1,4 +1,4 @@
-import { getHeader, readRawBody, type H3Event } from 'h3'
+import { getHeader, setHeader, type H3Event } from 'h3'
 import type { z } from 'zod'
 import { invalid, Problem } from './problem'
 
@@ -6,11 +6,9 @@ const LARGEST_JSON = 2 * 1024 * 1024
 
 /** Reads a JSON body: 413 when too large, 415 for another type, 400 when broken. */
 export async function readJson(event: H3Event): Promise<unknown> {
-  const length = Number(getHeader(event, 'content-length') ?? '0')
-  if (length > LARGEST_JSON) throw new Problem(413, 'too-large', 'This is more than Rekko takes at once (2 MB).')
-  const raw = await readRawBody(event, 'utf8')
-  if (raw === undefined || raw === '') return {}
-  if (raw.length > LARGEST_JSON) throw new Problem(413, 'too-large', 'This is more than Rekko takes at once (2 MB).')
+  const large = () => new Problem(413, 'too-large', 'This is more than Rekko takes at once (2 MB).')
+  const raw = (await readCounted(event, LARGEST_JSON, large)).toString('utf8')
+  if (raw === '') return {}
   const type = getHeader(event, 'content-type') ?? ''
   if (!type.includes('json')) throw new Problem(415, 'wrong-type', 'Send JSON, with the content type application/json.')
   try {
@@ -22,13 +20,47 @@ export async function readJson(event: H3Event): Promise<unknown> {
   }
 }
 
-/** Reads an uploaded file's bytes, refusing early what says that it is too large. */
-export async function readBytes(event: H3Event, most: number): Promise<Buffer> {
+/** Reads an uploaded file's bytes; 413 when there are too many. */
+export function readBytes(event: H3Event, most: number): Promise<Buffer> {
   const large = () => new Problem(413, 'too-large', `A file may have at most ${Math.round(most / 1024 / 1024)} MB.`)
-  if (Number(getHeader(event, 'content-length') ?? '0') > most) throw large()
-  const raw = await readRawBody(event, false)
-  if (raw !== undefined && raw.length > most) throw large()
-  return raw ?? Buffer.alloc(0)
+  return readCounted(event, most, large)
+}
+
+/**
+ * Reads a body and counts it while it arrives: what says or turns out to be too large is refused at once, its rest is
+ * not taken in, and the connection ends with the answer.
+ */
+async function readCounted(event: H3Event, most: number, large: () => Problem): Promise<Buffer> {
+  const { req, res } = event.node
+  const tooLarge = () => {
+    req.pause()
+    setHeader(event, 'connection', 'close')
+    // The answer has to be out before the connection goes.
+    res.once('finish', () => setTimeout(() => req.destroy(), 200).unref())
+    return large()
+  }
+  if (Number(getHeader(event, 'content-length') ?? '0') > most) throw tooLarge()
+  return new Promise((resolve, reject) => {
+    const parts: Buffer[] = []
+    let size = 0
+    const take = (part: Buffer) => {
+      size += part.length
+      if (size <= most) parts.push(part)
+      else {
+        req.off('data', take)
+        parts.length = 0
+        reject(tooLarge())
+      }
+    }
+    req.on('data', take)
+    req.once('end', () => {
+      resolve(Buffer.concat(parts))
+    })
+    req.once('error', reject)
+    req.once('close', () => {
+      reject(new Problem(400, 'broken-off', 'The request broke off before its end.'))
+    })
+  })
 }
 
 /** Checks a part of a request by its schema; 422 (404 for an address) with the fields concerned. */

@@ -3,6 +3,7 @@ import {
   getHeader,
   getQuery,
   getRequestHeader,
+  getResponseHeader,
   getRouterParams,
   setHeader,
   setResponseStatus,
@@ -88,7 +89,8 @@ export function route<S extends RouteSpec>(
       const problem = asProblem(error, `${spec.method} ${spec.path}`)
       setResponseStatus(event, problem.status)
       setHeader(event, 'content-type', 'application/problem+json')
-      if (problem.status === 429) setHeader(event, 'retry-after', 60)
+      if (problem.status === 429 && getResponseHeader(event, 'retry-after') === undefined)
+        setHeader(event, 'retry-after', 60)
       return JSON.stringify({
         type: `urn:rekko:${problem.type}`,
         title: problem.type.replaceAll('-', ' '),

@@ -1,4 +1,4 @@
-import { and, eq, isNull, sql } from 'drizzle-orm'
+import { and, eq, isNull, sql, type SQL } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import type { Address } from '#core/base/address'
 import type { Told } from '#core/told/told'
@@ -24,23 +24,46 @@ export async function endSession(tx: Tx, id: string, now: Date): Promise<void> {
     .where(and(eq(session.id, id), isNull(session.endedAt)))
 }
 
-/** Counts a try to sign in under a key within a window, and says how many there were in it. */
-export async function countSignIn(tx: Tx, key: string, now: Date, windowSeconds: number): Promise<number> {
-  const start = new Date(now.getTime() - windowSeconds * 1000).toISOString()
-  const { windowFrom, count } = signInAttempt
-  const isOver = sql`${windowFrom} < ${start}`
+/** After an hour without a try nothing is held against anybody; no pause is longer than a quarter of one. */
+const FORGOTTEN_SECONDS = 3600
+const LONGEST_PAUSE_SECONDS = 900
+
+/** The pause after so many tries in seconds: none while they are free, then twice as long each time. */
+const pauseAfter = (free: number): SQL => sql`case when ${signInAttempt.count} < ${free} then 0
+  else least(${LONGEST_PAUSE_SECONDS}, power(2, least(${signInAttempt.count} - ${free} + 1, 20))) end`
+
+/**
+ * Counts a try to sign in under a key, of which some are free and others follow after growing pauses; returns the
+ * seconds that are left of a pause, and counts nothing then.
+ */
+export async function countSignIn(tx: Tx, key: string, now: Date, free: number): Promise<number> {
+  const { windowFrom: lastAt, count } = signInAttempt
+  const at = sql`${now.toISOString()}::timestamptz`
+  const isForgotten = sql`${lastAt} < ${at} - make_interval(secs => ${FORGOTTEN_SECONDS})`
   const [counted] = await tx
     .insert(signInAttempt)
     .values({ key, windowFrom: now, count: '1' })
     .onConflictDoUpdate({
       target: signInAttempt.key,
-      set: {
-        count: sql`case when ${isOver} then 1 else ${count} + 1 end`,
-        windowFrom: sql`case when ${isOver} then ${now.toISOString()} else ${windowFrom} end`,
-      },
+      set: { count: sql`case when ${isForgotten} then 1 else ${count} + 1 end`, windowFrom: now },
+      setWhere: sql`${isForgotten} or ${lastAt} + make_interval(secs => ${pauseAfter(free)}) <= ${at}`,
     })
-    .returning({ count: sql<number>`${count}::int` })
-  return counted?.count ?? 1
+    .returning({ key: signInAttempt.key })
+  if (counted !== undefined) return 0
+  const [held] = await tx
+    .select({ left: sql<number>`ceil(extract(epoch from ${lastAt} - ${at}) + ${pauseAfter(free)})::int` })
+    .from(signInAttempt)
+    .where(eq(signInAttempt.key, key))
+  return Math.max(1, held?.left ?? 1)
+}
+
+/** A try that was none after all: it counts no more. */
+export async function uncountSignIn(tx: Tx, key: string): Promise<void> {
+  const { count } = signInAttempt
+  await tx
+    .update(signInAttempt)
+    .set({ count: sql`greatest(${count} - 1, 0)` })
+    .where(eq(signInAttempt.key, key))
 }
 
 export async function forgetSignIns(tx: Tx, key: string): Promise<void> {

@@ -1,8 +1,10 @@
 import { randomBytes } from 'node:crypto'
-import type { H3Event } from 'h3'
+import { setHeader, type H3Event } from 'h3'
 import type { Me } from '#shared/contract/session'
+import { formatCount } from '#shared/words/format'
 import type { Context } from '../context'
 import { environment } from '../environment'
+import { addressOf } from '../http/address-of'
 import { notFound, Problem } from '../http/problem'
 import { sessionCookie } from '../http/session-cookie'
 import { requireOrganisation } from '../settings/reads'
@@ -10,12 +12,12 @@ import { notifyChange } from '../live/notify'
 import { checkPassword } from '../people/password'
 import { findActor, findForSignIn } from '../people/actor-reads'
 import { listDemoPeople } from '../people/person-reads'
-import { countSignIn, endSession, forgetSignIns, insertSession } from '../people/store'
+import { countSignIn, endSession, forgetSignIns, insertSession, uncountSignIn } from '../people/store'
 import { readMe } from './read-me'
 
-const WINDOW_SECONDS = 300
-const MOST_BY_PERSON = 10
-const MOST_BY_ADDRESS = 60
+/** Failures that are free, of one person from one address and of one address in all; then the pauses begin to grow. */
+const FREE_BY_PERSON = 10
+const FREE_BY_ADDRESS = 50
 
 interface Entered {
   readonly email: string
@@ -23,25 +25,40 @@ interface Entered {
 }
 const emailOf = (input: Entered) => input.email.trim().toLowerCase()
 
+/** Under what tries are counted: a person from one address, so that no stranger elsewhere shuts them out. */
+const keysOf = (event: H3Event, input: Entered) => {
+  const address = addressOf(event.node.req, environment().trustedProxies)
+  return { person: `person ${emailOf(input)} from ${address}`, address: `address ${address}` }
+}
+
 /**
- * Counts a try to sign in, by person and by address; too many are refused. It runs before the sign-in itself and is
- * committed by itself: a refusal later rolls back everything else, not the count.
+ * Counts a try to sign in, by person and address together and by address; who fails again and again waits a little
+ * longer each time. It runs before the sign-in itself and is committed by itself: a refusal later rolls back everything
+ * else, not the count. Signing in takes it back, so that failures alone count.
  */
 export async function countTry({ tx, now }: Context, event: H3Event, input: Entered): Promise<void> {
-  const address = event.node.req.socket.remoteAddress ?? ''
-  const byPerson = await countSignIn(tx, `person ${emailOf(input)}`, now, WINDOW_SECONDS)
-  const byAddress = await countSignIn(tx, `address ${address}`, now, WINDOW_SECONDS)
-  if (byPerson > MOST_BY_PERSON || byAddress > MOST_BY_ADDRESS)
-    throw new Problem(429, 'too-many-tries', 'Too many tries to sign in; wait five minutes.')
+  const keys = keysOf(event, input)
+  const left = Math.max(
+    await countSignIn(tx, keys.person, now, FREE_BY_PERSON),
+    await countSignIn(tx, keys.address, now, FREE_BY_ADDRESS),
+  )
+  if (left > 0) {
+    setHeader(event, 'retry-after', left)
+    throw new Problem(429, 'too-many-tries', `Too many tries to sign in; wait ${sayWait(left)}.`)
+  }
 }
+
+const sayWait = (seconds: number) =>
+  seconds < 60 ? formatCount(seconds, 'second', 'seconds') : formatCount(Math.ceil(seconds / 60), 'minute', 'minutes')
 
 /** Signs a person in with e-mail and password. */
 export async function signIn(ctx: Context, event: H3Event, input: Entered): Promise<Me> {
-  const email = emailOf(input)
-  const found = await findForSignIn(ctx.tx, email)
+  const found = await findForSignIn(ctx.tx, emailOf(input))
   const fits = await checkPassword(input.password, found?.passwordHash ?? null)
   if (found === null || !fits) throw new Problem(401, 'wrong-password', 'E-mail and password do not fit together.')
-  await forgetSignIns(ctx.tx, `person ${email}`)
+  const keys = keysOf(event, input)
+  await forgetSignIns(ctx.tx, keys.person)
+  await uncountSignIn(ctx.tx, keys.address)
   return begin(ctx, event, found.id, false)
 }
 

@@ -1,5 +1,5 @@
 import { randomBytes, randomUUID } from 'node:crypto'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import pg from 'pg'
 import { inject } from 'vitest'
@@ -59,6 +59,8 @@ export interface Rekko {
   as: (name: string) => Promise<Client>
   nobody: Client
   mails: () => Promise<Mail[]>
+  /** The server's resident memory, in bytes. */
+  memory: () => number
   kill: () => Promise<void>
   startAgain: () => Promise<void>
   closePostOffice: () => Promise<void>
@@ -109,6 +111,9 @@ export async function startRekko(options: { isDemo?: boolean; template?: string 
     nobody: client(url, ''),
     as: async (name) => client(url, await signIn(url, name)),
     mails: async () => (await fetch(`http://127.0.0.1:${httpPort}/messages.json`).then((r) => r.json())) as Mail[],
+    memory: () =>
+      1024 *
+      Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.child.pid ?? 'self'}/status`, 'utf8'))?.[1] ?? '0'),
     kill: () =>
       new Promise((resolve) => {
         server.child.once('exit', () => {

@@ -143,8 +143,9 @@ export const session = pgTable('session', {
 })
 
 export const signInAttempt = pgTable('sign_in_attempt', {
-  /** The e-mail address tried, or the address that tried. */
+  /** The e-mail address tried and from where, or the address that tried. */
   key: text().primaryKey(),
+  /** The last try that counted. */
   windowFrom: timestamp('window_from', { withTimezone: true }).notNull(),
   count: numeric({ precision: 6, scale: 0 }).notNull(),
 })
