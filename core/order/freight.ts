@@ -1,5 +1,5 @@
 import { Decimal, dec } from '#core/base/decimal'
-import { isSameTax, type TaxKey } from '#core/base/document-sums'
+import { documentSums, isSameTax, type DocumentSums, type TaxKey } from '#core/base/document-sums'
 import { add, compare, isNegative, subtract, sum, zero, type Money } from '#core/base/money'
 import { divide } from '#core/base/split'
 
@@ -43,6 +43,26 @@ export function layFreight(
   const isWorthless = worth.every((w) => w.isZero())
   const weights = isWorthless ? bears.map((b) => new Decimal(b ? 1 : 0)) : worth
   return { tax, shares: divide(freight, weights) }
+}
+
+/** The sums of an order with its freight among the charges, and what of that each line bears. */
+export function orderSums(
+  lines: readonly { readonly net: Money; readonly tax: TaxKey }[],
+  terms: FreightTerms,
+  currency: string,
+): { readonly sums: DocumentSums; readonly freight: readonly Money[] } {
+  const goods = sum(
+    lines.map((l) => l.net),
+    currency,
+  )
+  const freight = freightOf(lines.length === 0 ? null : goods, terms)
+  const laid = freight === null ? null : layFreight(freight, lines)
+  const charges =
+    freight === null || laid === null ? [] : [{ kind: 'charge' as const, amount: freight.amount, tax: laid.tax }]
+  return {
+    sums: documentSums(lines, currency, charges),
+    freight: laid?.shares ?? lines.map(() => zero(currency)),
+  }
 }
 
 /**

@@ -1,11 +1,11 @@
 import type { DecimalText } from '#core/base/decimal'
 import type { Day } from '#core/base/day'
-import { documentSums, type DocumentSums } from '#core/base/document-sums'
+import type { DocumentSums } from '#core/base/document-sums'
 import { lineNet, type Adjustment } from '#core/base/line-net'
 import { adjustmentsOfPart } from '#core/budget/effect'
 import { adjustmentsOf } from '#core/requisition/draft'
 import { convert, exchange, moneyOf, sum, zero, type Money } from '#core/base/money'
-import { freightOf, layFreight, savedTogether, type FreightTerms } from '#core/order/freight'
+import { orderSums, savedTogether, type FreightTerms } from '#core/order/freight'
 import { decideIssue, type IssueReason } from '#core/order/issue'
 import { mergeParts, type MergedLine } from '#core/order/merge'
 import type { Verdict } from '#core/base/verdict'
@@ -75,18 +75,8 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
   }))
   const known = freightTermsOf(tray, rates)
   const freightTerms = known ?? { freight: null, freeFrom: null }
-  const value = sum(
-    goods.map((l) => l.net),
-    tray.currency,
-  )
-  const freight = freightOf(goods.length === 0 ? null : value, freightTerms)
-  const laid = freight === null ? null : layFreight(freight, taxed)
-  const lines = goods.map((l, i) => ({ ...l, freight: laid?.shares[i] ?? zero(tray.currency) }))
-  const sums = documentSums(
-    taxed,
-    tray.currency,
-    freight === null || laid === null ? [] : [{ kind: 'charge', amount: freight.amount, tax: laid.tax }],
-  )
+  const { sums, freight } = orderSums(taxed, freightTerms, tray.currency)
+  const lines = goods.map((l, i) => ({ ...l, freight: freight[i] ?? zero(tray.currency) }))
   const asked = merged.flatMap((l) => approved(l.sources))
   const saved = savedTogether(
     asked.map((a) => ({ requisitionId: a.requisitionId, asked: a.net })),

@@ -33,7 +33,7 @@ const night = import.meta.client ? window.matchMedia('(prefers-color-scheme: dar
 const DECALS = {
   solid: null,
   upright: { symbol: 'rect', dashArrayX: [2, 2], dashArrayY: [4, 0], symbolSize: 1 },
-  slanted: { symbol: 'rect', dashArrayX: [1, 0], dashArrayY: [0.8, 3.8], rotation: Math.PI / 4, symbolSize: 1 },
+  slanted: { symbol: 'rect', dashArrayX: [1, 0], dashArrayY: [0.8, 3.8], rotation: -Math.PI / 4, symbolSize: 1 },
 } as const
 
 function draw(): void {
