@@ -45,8 +45,13 @@ export async function countSignIn(tx: Tx, key: string, now: Date, free: number):
     .values({ key, windowFrom: now, count: '1' })
     .onConflictDoUpdate({
       target: signInAttempt.key,
-      set: { count: sql`case when ${isForgotten} then 1 else ${count} + 1 end`, windowFrom: now },
-      setWhere: sql`${isForgotten} or ${lastAt} + make_interval(secs => ${pauseAfter(free)}) <= ${at}`,
+      // Of several at once one may have begun before another was counted.
+      set: {
+        count: sql`case when ${isForgotten} then 1 else ${count} + 1 end`,
+        windowFrom: sql`greatest(${lastAt}, ${at})`,
+      },
+      setWhere: sql`${isForgotten} or ${count} < ${free}
+        or ${lastAt} + make_interval(secs => ${pauseAfter(free)}) <= ${at}`,
     })
     .returning({ key: signInAttempt.key })
   if (counted !== undefined) return 0

@@ -71,6 +71,10 @@ describe('signing in', () => {
     // Signed in, nothing is held against anybody any more.
     expect(await rekko.sql('select 1 from sign_in_attempt where key = $1', [KEY])).toEqual([])
   })
+  test('eight who sign in as one at the same moment all come in', async () => {
+    const eight = await Promise.all(Array.from({ length: 8 }, () => signIn(rekko, BRYN, RIGHT)))
+    expect(eight.map((r) => r.status)).toEqual(eight.map(() => 200))
+  })
   test('failures elsewhere shut nobody out, and no pause is longer than a quarter of an hour', async () => {
     await rekko.sql('insert into sign_in_attempt (key, window_from, count) values ($1, now(), 900), ($2, now(), 900)', [
       `person ${BRYN} from 203.0.113.9`,
