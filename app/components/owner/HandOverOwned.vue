@@ -36,7 +36,7 @@ const words = computed(() => {
   <section class="mt-10 border-t border-rule pt-5" aria-labelledby="hand-over-owned">
     <h2 id="hand-over-owned" class="head">When somebody leaves</h2>
     <p class="sentence mt-2">
-      What <PersonPicker v-model="whose" gone label="Whose things are handed over" placeholder="somebody" /> owns<template
+      What <PersonPicker v-model="whose" gone label="Whose things go over" placeholder="somebody" /> owns<template
         v-if="owned && !forRequests && !forOrders"
       >
         is nothing that is not over.</template
