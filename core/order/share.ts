@@ -10,8 +10,7 @@ export interface ServedLine {
   readonly sources: readonly { readonly requisitionId: string; readonly quantity: DecimalText }[]
 }
 
-/** What of an order belongs to one requisition: its share by quantity of each line's net and freight, as its budget
- * feels it. */
+/** What of an order belongs to one requisition: its share by quantity of what each line costs, freight included. */
 export function shareOfOrder(lines: readonly ServedLine[], requisitionId: string, currency: string): Money {
   const shares = lines.flatMap((line) => {
     const parts = divide(

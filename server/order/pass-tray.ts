@@ -2,12 +2,13 @@ import { covers, convert } from '#core/base/money'
 import { may } from '#core/people/rights'
 import { newestEvent } from '../audit/reads'
 import type { Context } from '../context'
+import { changeOwner } from '../document/change-owner'
 import { tell } from '../document/tell'
 import { forbidden, notFound, refused, stale } from '../http/problem'
 import { requireHere } from '../people/find-people'
 import { listBuyers } from '../people/person-reads'
 import { computeTray } from './compute-tray'
-import { giveOrder, requireForTray } from './give-order'
+import { requireForTray } from './give-order'
 import { requireTray } from './lay-tray'
 import { findOrder, type OrderRow } from './reads'
 
@@ -25,7 +26,7 @@ export async function passTray(
   const to = await requireHere(ctx, personId)
   if (to.id === tray.ownerId) throw refused([`It is ${to.id === ctx.actor.id ? 'yours' : `${to.name}’s`} already.`])
   await requireForTray(ctx, tray, to)
-  await giveOrder(ctx, tray, to)
+  await changeOwner(ctx, tray, to)
   if (to.id !== ctx.actor.id) {
     const told = { code: 'tray-passed', by: ctx.actor.name, supplier: tray.supplier } as const
     await tell(ctx, to.id, tray, told, { path: '/desk' })

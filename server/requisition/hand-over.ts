@@ -1,12 +1,11 @@
 import { departmentsOf, may } from '#core/people/rights'
 import { readDecisions } from '../approval/reads'
 import { routeAgain } from '../approval/route-again'
-import { appendEvent } from '../audit/store'
 import type { Context } from '../context'
-import { setOwner } from '../document/store'
+import { changeOwner } from '../document/change-owner'
 import { tell } from '../document/tell'
 import { forbidden, refused } from '../http/problem'
-import { notifyChange } from '../live/notify'
+import type { Actor } from '../people/actor'
 import { requireHere } from '../people/find-people'
 import { REQUISITION } from './kind'
 import { findRequisition, listOwned, type RequisitionRow } from './reads'
@@ -23,8 +22,7 @@ export async function handOver(
   personId: string,
 ): Promise<{ id: string; version: number; others: number }> {
   const kept = await requireMove(ctx, id, version, 'handOver')
-  const to = await requireHere(ctx, personId)
-  if (await decidedOn(ctx, id, to.id)) throw refused([`${to.name} has decided on it and cannot own it.`])
+  const to = await requireNewOwner(ctx, id, personId)
   await give(ctx, kept, to)
   return { id, version: (await findRequisition(ctx.tx, id))?.version ?? kept.version, others: 0 }
 }
@@ -42,8 +40,7 @@ export async function handOverAll(
   if (!may(ctx.actor.grants, 'change owners'))
     throw forbidden('Only a buyer may hand over everything that somebody owns.')
   const kept = await requireMove(ctx, id, version, 'handOver')
-  const to = await requireHere(ctx, personId)
-  if (await decidedOn(ctx, id, to.id)) throw refused([`${to.name} has decided on it and cannot own it.`])
+  const to = await requireNewOwner(ctx, id, personId)
   await give(ctx, kept, to)
   const given = await giveRequisitions(ctx, kept.ownerId, to, departmentsOf(ctx.actor.grants, 'change owners'))
   const others = given.sent + given.drafts
@@ -82,16 +79,16 @@ async function decidedOn(ctx: Context, id: string, personId: string): Promise<bo
   return (await readDecisions(ctx.tx, id)).standing.some((a) => a.actorId === personId || a.forId === personId)
 }
 
+/** Somebody who is here and may come to own it. */
+async function requireNewOwner(ctx: Context, id: string, personId: string): Promise<Actor> {
+  const to = await requireHere(ctx, personId)
+  if (await decidedOn(ctx, id, to.id)) throw refused([`${to.name} has decided on it and cannot own it.`])
+  return to
+}
+
 async function give(ctx: Context, kept: RequisitionRow, to: { id: string; name: string }, say = true): Promise<void> {
   if (kept.ownerId === to.id) throw refused([`${to.id === ctx.actor.id ? 'You own' : `${to.name} owns`} it already.`])
-  await setOwner(ctx.tx, kept.id, to.id, ctx.now)
-  await appendEvent(ctx, {
-    type: 'handed over',
-    subjectKind: 'requisition',
-    subjectId: kept.id,
-    before: { ownerId: kept.ownerId },
-    after: { ownerId: to.id, text: to.name },
-  })
+  await changeOwner(ctx, kept, to)
   const given = await findRequisition(ctx.tx, kept.id)
   if (given !== null) await routeAgain(ctx, REQUISITION, given)
   const { number, title } = kept
@@ -99,5 +96,4 @@ async function give(ctx: Context, kept: RequisitionRow, to: { id: string; name: 
   const by = ctx.actor.name
   if (say) await tell(ctx, to.id, kept, { code: 'handed-over-to-you', by, number, title }, { path })
   if (say) await tell(ctx, kept.ownerId, kept, { code: 'handed-over', by, number, title, to: to.name }, { path })
-  await notifyChange(ctx.tx, { kind: 'requisition', id: kept.id })
 }

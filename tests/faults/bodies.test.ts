@@ -33,8 +33,10 @@ function pour(
       if (sent >= megabytes * 1024 * 1024) {
         clearInterval(pump)
         r.end()
-      } else if (!r.destroyed && r.write(chunk)) sent += chunk.length
-      else if (!r.destroyed) sent += chunk.length
+      } else if (!r.destroyed) {
+        r.write(chunk)
+        sent += chunk.length
+      }
     }, 1)
   })
 }

@@ -17,11 +17,9 @@ const emit = defineEmits<{ pass: [to: { id: string; name: string }]; close: [] }
         <span
           >{{ b.name
           }}<span class="small block">{{
-            b.mayIssue ? 'may issue it as it is' : 'may not issue it as it is: their ordering limit is lower'
+            b.mayIssue ? 'the ordering limit covers it' : 'the ordering limit does not cover it'
           }}</span></span
-        ><button type="button" class="action" :aria-label="`Pass it to ${b.name}`" @click="emit('pass', b)">
-          Pass it on
-        </button>
+        ><button type="button" class="action" @click="emit('pass', b)">Pass it to {{ b.name }}</button>
       </li>
     </ul>
     <p v-else class="mt-3">Nobody else buys for every department whose lines lie on it.</p>

@@ -5,6 +5,7 @@ import { figuresFor } from '#core/budget/available'
 import type { TypedPayer } from '#core/requisition/typed-payer'
 import { warningsOf, type Warning } from '#core/supplier/warning'
 import type { SupplierFound } from '#shared/contract/catalogue'
+import { sayPayers } from '#shared/words/payer'
 import { useDraftEditor } from '~/composables/raise/draft-editor'
 import type { EditableDraft, EditableLine } from '~/composables/raise/editable-draft'
 import { useLineWindow } from '~/composables/raise/use-line-window'
@@ -77,13 +78,8 @@ function leave(id: string, to: string): void {
     document.getElementById(`line-${id}-${to}`)?.focus()
   })
 }
-/** Who pays for a line, with their parts: "60 % Filters", "40 % Salt". */
-function partsOf(line: EditableLine): string[] {
-  return line.codings.map(({ budgetLineId, value }) => {
-    const name = props.facts?.budgetLines.get(budgetLineId)?.name ?? 'unknown'
-    return value === null ? name : `${wording.decimal(value)}${line.splitMethod === 'percent' ? ' %' : ' of'} ${name}`
-  })
-}
+const partsOf = (line: EditableLine) =>
+  sayPayers(line, (id) => props.facts?.budgetLines.get(id)?.name ?? 'unknown', wording.ways)
 const paidFrom = (line: EditableLine) => partsOf(line).join(' · ')
 /** What is left where one pays; of several, those that find no room in the cell. */
 function left(line: EditableLine): string {

@@ -3,6 +3,7 @@ import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headl
 import { matchCode } from '#core/budget/code'
 import { readTypedPayer, type TypedPayer } from '#core/requisition/typed-payer'
 import type { PayingLine } from '#core/requisition/draft-facts'
+import { sayPayers } from '#shared/words/payer'
 import { closeCombobox, openCombobox } from '~/composables/base/open-combobox'
 import { isMainKey } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
@@ -43,12 +44,9 @@ const typed = computed(() => {
   return found !== null && found.codings.length > 1 ? found : null
 })
 const typedWords = computed(() =>
-  (typed.value?.codings ?? [])
-    .map((c) => {
-      const name = props.payers.find((p) => p.id === c.budgetLineId)?.name ?? ''
-      return c.value === null ? name : `${wording.decimal(c.value)} % ${name}`
-    })
-    .join(' · '),
+  typed.value === null
+    ? ''
+    : sayPayers(typed.value, (id) => props.payers.find((p) => p.id === id)?.name ?? '', wording.ways).join(' · '),
 )
 const dividing = computed(
   () =>

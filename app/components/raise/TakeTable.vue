@@ -3,6 +3,7 @@ import { readTable, recogniseTable, type LineColumn, type LineTable, type ReadRo
 import type { PayingLine } from '#core/requisition/draft-facts'
 import { capital, formatCount, inWords } from '#shared/words/format'
 import { COLUMN_NAMES, sayRowReason } from '#shared/words/line-table'
+import { sayPayers } from '#shared/words/payer'
 import { unitName } from '#core/base/unit'
 import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
@@ -43,14 +44,12 @@ const read = computed(() =>
 )
 const typedSuppliers = computed(() => [...new Set(read.value.map((r) => r.supplier).filter((t) => t !== ''))])
 watch(typedSuppliers, (texts) => emit('suppliers', texts), { immediate: true })
+const nameOf = (budgetLineId: string) => props.payers.find((p) => p.id === budgetLineId)?.name ?? ''
 /** What a row says besides: who delivers, what pays, by when. */
 const besides = (r: ReadRow) =>
   [
     props.supplierNames[r.supplierId ?? ''] ?? '',
-    ...(r.payer?.codings ?? []).map((c) => {
-      const name = props.payers.find((p) => p.id === c.budgetLineId)?.name ?? ''
-      return c.value === null ? name : `${wording.decimal(c.value)} % ${name}`
-    }),
+    ...(r.payer === null ? [] : sayPayers(r.payer, nameOf, wording.ways)),
     r.needBy === null ? '' : `by ${wording.day(r.needBy)}`,
   ]
     .filter((t) => t !== '')
