@@ -156,4 +156,37 @@ test.describe('narrow, enlarged and long', () => {
     expect((await add.boundingBox())?.y).toBe(at)
     await page.context().close()
   })
+
+  test('a press on a tray that is not at hand is released on what was pressed', async ({ browser }) => {
+    const page = await pageAs(browser, 'Leonie Farrow')
+    await page.goto('/desk')
+    await alive(page)
+    for (const name of ['pH buffer', 'Disinfectant concentrate']) {
+      await page.locator('tr[id^="line-"]', { hasText: name }).first().focus()
+      await page.keyboard.press('Enter')
+      await expect(page.locator('tr[id^="line-"]', { hasText: name })).toHaveCount(0)
+    }
+    for (const name of ['Fennmark Laboratory Supply', 'Larkfield Veterinary', 'Fennmark Laboratory Supply']) {
+      const tray = page.getByRole('region', { name: `Tray for ${name}` })
+      const button = tray.getByRole('button', { name: 'Pass it to a colleague' })
+      await button.scrollIntoViewIfNeeded()
+      const box = await button.boundingBox()
+      await page.mouse.move((box?.x ?? 0) + 20, (box?.y ?? 0) + 8)
+      await page.mouse.down()
+      // Being at hand is drawn before the press is over.
+      await expect(tray).toHaveClass(/outline-ink/)
+      expect((await button.boundingBox())?.y).toBe(box?.y)
+      await page.mouse.up()
+      await expect(page.getByRole('dialog')).toContainText(`Who goes on with the tray for ${name}?`)
+      await page.keyboard.press('Escape')
+      await expect(page.getByRole('dialog')).toHaveCount(0)
+    }
+    for (const name of ['Fennmark Laboratory Supply', 'Larkfield Veterinary'])
+      await page
+        .getByRole('region', { name: `Tray for ${name}` })
+        .getByRole('button', { name: /^Put this tray away/ })
+        .click()
+    await expect(page.getByRole('region', { name: /^Tray for/ })).toHaveCount(0)
+    await page.context().close()
+  })
 })

@@ -37,9 +37,10 @@ function agree(lineId: string, event: Event): void {
 </script>
 
 <template>
+  <!-- Which one is at hand changes with the focus, in the midst of a press: it must not move anything. -->
   <section
     class="rounded border bg-sheet p-3.5"
-    :class="[active ? 'border-2 border-ink' : 'border-strong', over ? 'bg-green-ground!' : '']"
+    :class="[active ? 'border-ink outline outline-1 outline-ink' : 'border-strong', over ? 'bg-green-ground!' : '']"
     :aria-label="`Tray for ${tray.supplier}`"
     @focusin="emit('choose')"
     @click="emit('choose')"

@@ -30,6 +30,10 @@ watch(
     choice.scrollIntoView({ block: 'center' })
     choice.focus()
     choice.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowDown', bubbles: true, cancelable: true }))
+    // What can be chosen opens below, perhaps past the edge.
+    void nextTick(() => {
+      choice.nextElementSibling?.scrollIntoView({ block: 'nearest' })
+    })
   },
   { flush: 'post' },
 )
