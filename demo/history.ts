@@ -199,7 +199,11 @@ export class History {
   private async sendAgain(id: string, by: string, at: Date): Promise<void> {
     const kept = await findRequisition(this.db, id)
     if (kept === null) return
-    const lines = kept.draft.lines.map((l) => ({ ...l, quantity: dec(l.quantity).dividedBy(2).ceil().toFixed() }))
+    // Half of each, rounded up to a whole number.
+    const lines = kept.draft.lines.map((l) => ({
+      ...l,
+      quantity: dec(l.quantity).times(dec('0.5')).plus(dec('0.499999')).toFixed(0),
+    }))
     const saved = await this.as(personId(by), at, (ctx) => saveDraft(ctx, id, kept.version, { ...kept.draft, lines }))
     await this.as(personId(by), at, (ctx) => sendRequisition(ctx, id, saved.version))
     this.planDecision(id, by, at, 'ordered')

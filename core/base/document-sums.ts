@@ -64,7 +64,7 @@ export function documentSums(
     const value =
       a.percent === undefined
         ? roundMoney(dec(a.amount ?? '0'), currency)
-        : roundMoney(dec(g.lines.amount).times(dec(a.percent)).dividedBy(100), currency)
+        : roundMoney(dec(g.lines.amount).times(dec(a.percent)).percent(), currency)
     if (a.kind === 'allowance') {
       allowances = add(allowances, value)
       g.taxable = subtract(g.taxable, value)
@@ -76,7 +76,7 @@ export function documentSums(
   const byTax = [...groups.values()].map(({ key, taxable }) => ({
     ...key,
     taxable,
-    tax: roundMoney(dec(taxable.amount).times(dec(key.rate)).dividedBy(100), currency),
+    tax: roundMoney(dec(taxable.amount).times(dec(key.rate)).percent(), currency),
   }))
   const lineSum = sum(
     lines.map((l) => l.net),

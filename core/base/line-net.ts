@@ -1,4 +1,4 @@
-import { dec, type DecimalText } from './decimal'
+import { ONE, dec, type DecimalText } from './decimal'
 import { add, roundMoney, subtract, type Money } from './money'
 
 /** An allowance (taken off) or a charge (put on): a percentage of the gross, or an amount. */
@@ -28,7 +28,7 @@ export function lineNet(line: PricedLine): Money {
     const value =
       a.percent === undefined
         ? roundMoney(dec(a.amount ?? '0'), line.currency)
-        : roundMoney(dec(gross.amount).times(dec(a.percent)).dividedBy(100), line.currency)
+        : roundMoney(dec(gross.amount).times(dec(a.percent)).percent(), line.currency)
     return a.kind === 'allowance' ? subtract(net, value) : add(net, value)
   }, gross)
 }
@@ -40,6 +40,6 @@ function lineGross(line: PricedLine): Money {
 
 /** A unit price entered with tax, turned into a net one at 6 decimals. `rate` is a percentage. */
 export function netUnitPrice(withTax: DecimalText, rate: DecimalText): DecimalText {
-  const net = dec(withTax).dividedBy(dec(rate).dividedBy(100).plus(1)).toDecimalPlaces(6)
+  const net = dec(withTax).dividedBy(dec(rate).percent().plus(ONE)).toPlaces(6)
   return net.toFixed()
 }

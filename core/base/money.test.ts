@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import currencyCodes from 'currency-codes'
 import { describe, expect, test } from 'vitest'
-import { dec, Decimal } from '#core/base/decimal'
+import { dec, Decimal, HUNDRED } from '#core/base/decimal'
 import { minorUnits } from '#core/base/currency'
 import { add, convert, exchange, covers, isNegative, money, negate, roundMoney, subtract, sum } from '#core/base/money'
 
@@ -49,9 +49,9 @@ describe('money', () => {
   test('property: sums are exact where binary floats are not', () => {
     fc.assert(
       fc.property(fc.array(fc.bigInt({ min: -(10n ** 12n), max: 10n ** 12n }), { maxLength: 40 }), (cents) => {
-        const amounts = cents.map((c) => roundMoney(new Decimal(c.toString()).dividedBy(100), 'EUR'))
+        const amounts = cents.map((c) => roundMoney(Decimal.ofUnits(c, 2), 'EUR'))
         const total = sum(amounts, 'EUR')
-        expect(new Decimal(total.amount).times(100).toFixed()).toBe(cents.reduce((a, b) => a + b, 0n).toString())
+        expect(dec(total.amount).times(HUNDRED).toFixed()).toBe(cents.reduce((a, b) => a + b, 0n).toString())
         expect(amounts.reduce(subtract, total).amount).toBe('0.00')
       }),
     )

@@ -1,4 +1,4 @@
-import { Decimal, dec, isDecimalText, type DecimalText } from './decimal'
+import { NOTHING, dec, isDecimalText, type Decimal, type DecimalText } from './decimal'
 import { minorUnits } from './currency'
 
 /** An amount in one currency, always written with that currency's decimals ("1060.00", "EUR"). */
@@ -12,20 +12,18 @@ export function money(text: string): Money {
   const [amount, currency] = text.split(' ')
   if (amount === undefined || currency === undefined || !isDecimalText(amount))
     throw new RangeError(`not money: ${text}`)
-  if (dec(amount).decimalPlaces() > minorUnits(currency))
-    throw new RangeError(`too many decimals for ${currency}: ${amount}`)
+  if (dec(amount).places() > minorUnits(currency)) throw new RangeError(`too many decimals for ${currency}: ${amount}`)
   return roundMoney(dec(amount), currency)
 }
 
 /** Rounds half away from zero to the currency's minor units; there is no minus zero. */
 export function roundMoney(value: Decimal, currency: string): Money {
-  const rounded = value.toDecimalPlaces(minorUnits(currency), Decimal.ROUND_HALF_UP)
-  return { amount: (rounded.isZero() ? new Decimal(0) : rounded).toFixed(minorUnits(currency)), currency }
+  return { amount: value.toFixed(minorUnits(currency)), currency }
 }
 
 /** Nothing, in a currency. */
 export function zero(currency: string): Money {
-  return roundMoney(new Decimal(0), currency)
+  return roundMoney(NOTHING, currency)
 }
 
 function together(a: Money, b: Money): string {
@@ -51,7 +49,7 @@ export function sum(amounts: readonly Money[], currency: string): Money {
     amounts.reduce((s, a) => {
       together(nothing, a)
       return s.plus(dec(a.amount))
-    }, new Decimal(0)),
+    }, NOTHING),
     currency,
   )
 }
@@ -64,7 +62,7 @@ export function negate(a: Money): Money {
 /** -1, 0 or 1; both must be of one currency. */
 export function compare(a: Money, b: Money): -1 | 0 | 1 {
   together(a, b)
-  return dec(a.amount).comparedTo(dec(b.amount)) as -1 | 0 | 1
+  return dec(a.amount).comparedTo(dec(b.amount))
 }
 
 export function isZero(a: Money): boolean {
@@ -72,7 +70,7 @@ export function isZero(a: Money): boolean {
 }
 
 export function isNegative(a: Money): boolean {
-  return dec(a.amount).isNegative() && !isZero(a)
+  return dec(a.amount).isNegative()
 }
 
 /** Turns an amount into the base currency, of which one is `perBase` of a's; rounded once. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { Decimal } from '#core/base/decimal'
+import { Decimal, HUNDRED, NOTHING, ONE, dec } from '#core/base/decimal'
 import { money, sum, roundMoney, type Money } from '#core/base/money'
 import { checkSplit, divide, splitAmount, withRemainder, type Split, type SplitMethod } from '#core/base/split'
 
@@ -38,15 +38,17 @@ describe('splits', () => {
         fc.array(fc.integer({ min: 0, max: 1000 }), { minLength: 1, maxLength: 12 }),
         (cents, weights) => {
           fc.pre(weights.some((w) => w > 0))
-          const total = roundMoney(new Decimal(cents).dividedBy(100), 'EUR')
+          const total = roundMoney(Decimal.ofUnits(BigInt(cents), 2), 'EUR')
           const parts = divide(
             total,
-            weights.map((w) => new Decimal(w)),
+            weights.map((w) => dec(String(w))),
           )
           expect(sum(parts, 'EUR')).toEqual(total)
           parts.forEach((p, i) => {
-            const exact = new Decimal(cents).times(weights[i] ?? 0).dividedBy(weights.reduce((a, b) => a + b, 0))
-            expect(new Decimal(p.amount).times(100).minus(exact).abs().lt(1)).toBe(true)
+            const exact = dec(String(cents * (weights[i] ?? 0))).dividedBy(
+              dec(String(weights.reduce((a, b) => a + b, 0))),
+            )
+            expect(dec(p.amount).times(HUNDRED).minus(exact).abs().lt(ONE)).toBe(true)
           })
         },
       ),
@@ -92,10 +94,10 @@ describe('splits', () => {
     expect(parts('3 JPY', '0.5', '0.5', null)).toEqual(['1', '1', '1'])
   })
   test('remainders are compared as fractions: 0.04 by 10, 1 and 1 is 0.04, 0.00 and 0.00', () => {
-    const weights = ['10', '1', '1'].map((w) => new Decimal(w))
+    const weights = ['10', '1', '1'].map(dec)
     expect(divide(money('0.04 EUR'), weights).map((m) => m.amount)).toEqual(['0.04', '0.00', '0.00'])
-    expect(() => divide(money('0.04 EUR'), [new Decimal(0), new Decimal(0)])).toThrow('all 0')
-    expect(divide(money('0.00 EUR'), [new Decimal(0)]).map((m) => m.amount)).toEqual(['0.00'])
+    expect(() => divide(money('0.04 EUR'), [NOTHING, NOTHING])).toThrow('all 0')
+    expect(divide(money('0.00 EUR'), [NOTHING]).map((m) => m.amount)).toEqual(['0.00'])
   })
 })
 

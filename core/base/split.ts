@@ -1,4 +1,4 @@
-import { Decimal, dec, type DecimalText } from './decimal'
+import { Decimal, HUNDRED, NOTHING, ONE, dec, type DecimalText } from './decimal'
 import { minorUnits } from './currency'
 import { roundMoney, sum, type Money } from './money'
 
@@ -41,8 +41,8 @@ export function checkSplit(split: Split, { quantity, net }: SplitOf): SplitReaso
     } else if (dec(v).isNegative()) reasons.push({ code: 'split-negative', at })
   })
   if (reasons.length > 0) return reasons
-  const total = values.reduce((s, v) => s.plus(dec(v ?? '0')), new Decimal(0))
-  if (method === 'percent' && !total.eq(100)) reasons.push({ code: 'split-not-hundred', sum: total.toFixed() })
+  const total = values.reduce((s, v) => s.plus(dec(v ?? '0')), NOTHING)
+  if (method === 'percent' && !total.eq(HUNDRED)) reasons.push({ code: 'split-not-hundred', sum: total.toFixed() })
   if (method === 'quantity' && !total.eq(dec(quantity)))
     reasons.push({ code: 'split-not-quantity', sum: total.toFixed(), quantity })
   if (method === 'quantity' && total.isZero()) reasons.push({ code: 'split-nothing' })
@@ -71,7 +71,7 @@ export function withRemainder(
   if (method === 'share' || values.length < 2) return values.map(() => null)
   const others = values.slice(0, -1)
   if (method === 'amount') return [...others, null]
-  const left = others.reduce((s, v) => s.minus(dec(v ?? '0')), method === 'percent' ? new Decimal(100) : dec(quantity))
+  const left = others.reduce((s, v) => s.minus(dec(v ?? '0')), method === 'percent' ? HUNDRED : dec(quantity))
   return [...others, left.toFixed()]
 }
 
@@ -81,36 +81,26 @@ export function withRemainder(
  * images. Throws where something is to be divided by weights that are all 0. Common practice, no source.
  */
 export function divide(total: Money, weights: readonly Decimal[]): Money[] {
-  const scale = new Decimal(10).pow(minorUnits(total.currency))
-  const units = dec(total.amount).times(scale)
-  const sign = units.isNegative() ? -1 : 1
-  const all = weights.reduce((s, w) => s.plus(w), new Decimal(0))
-  if (all.isZero() && !units.isZero()) throw new RangeError('weights that are all 0 divide nothing')
+  const digits = minorUnits(total.currency)
+  const units = dec(total.amount).unitsAt(digits)
+  const size = units < 0n ? -units : units
+  const scale = Math.max(0, ...weights.map((w) => w.places()))
+  const parts = weights.map((w) => w.unitsAt(scale))
+  const all = parts.reduce((s, w) => s + w, 0n)
+  if (all === 0n && units !== 0n) throw new RangeError('weights that are all 0 divide nothing')
   // Units times weight over the sum of weights: whole units, and what remains of the same denominator.
-  const shares = weights.map((w) => units.abs().times(w))
-  const floors = shares.map((s) => (all.isZero() ? new Decimal(0) : s.divToInt(all)))
-  let left = units
-    .abs()
-    .minus(floors.reduce((s, f) => s.plus(f), new Decimal(0)))
-    .toNumber()
-  const order = shares
-    .map((s, i) => ({ i, rest: s.minus((floors[i] ?? new Decimal(0)).times(all)) }))
-    .sort((a, b) => b.rest.comparedTo(a.rest) || a.i - b.i)
-  const extra = new Set<number>()
-  for (const { i } of order) {
-    if (left <= 0) break
-    extra.add(i)
-    left -= 1
-  }
-  return floors.map((f, i) =>
-    roundMoney(
-      f
-        .plus(extra.has(i) ? 1 : 0)
-        .times(sign)
-        .dividedBy(scale),
-      total.currency,
-    ),
-  )
+  const shares = parts.map((w, i) => ({
+    i,
+    whole: all === 0n ? 0n : (size * w) / all,
+    rest: all === 0n ? 0n : (size * w) % all,
+  }))
+  const left = Number(size - shares.reduce((s, { whole }) => s + whole, 0n))
+  const order = [...shares].sort((a, b) => (a.rest < b.rest ? 1 : a.rest > b.rest ? -1 : a.i - b.i))
+  const extra = new Set(order.slice(0, left).map(({ i }) => i))
+  return shares.map(({ i, whole }) => {
+    const share = whole + (extra.has(i) ? 1n : 0n)
+    return roundMoney(Decimal.ofUnits(units < 0n ? -share : share, digits), total.currency)
+  })
 }
 
 /**
@@ -124,7 +114,7 @@ export function splitAmount(total: Money, split: Split, part?: { readonly whole:
   if (method === 'share')
     return divide(
       total,
-      values.map(() => new Decimal(1)),
+      values.map(() => ONE),
     )
   if (method !== 'amount')
     return divide(
@@ -141,13 +131,13 @@ export function splitAmount(total: Money, split: Split, part?: { readonly whole:
 }
 
 function byAmount(total: Money, values: readonly (DecimalText | null)[]): Money[] {
-  const sign = total.amount.startsWith('-') ? -1 : 1
+  const isCredit = total.amount.startsWith('-')
   let left = dec(total.amount).abs()
   return values.map((v, i) => {
     // What is sound never takes more than is left; while it is written it may.
     const given = dec(roundMoney(dec(v ?? '0').abs(), total.currency).amount)
     const take = i === values.length - 1 ? left : Decimal.min(left, given)
     left = left.minus(take)
-    return roundMoney(take.times(sign), total.currency)
+    return roundMoney(isCredit ? take.negated() : take, total.currency)
   })
 }

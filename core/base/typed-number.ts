@@ -1,4 +1,4 @@
-import { Decimal, plain, type DecimalText } from './decimal'
+import { Decimal, type DecimalText } from './decimal'
 
 /**
  * Reads a number as people type it: "1,234.5", "1.234,50", "1 234,50", "1234,50" and small sums such
@@ -29,7 +29,7 @@ export function readTypedNumber(text: string, decimalMark: '.' | ','): DecimalTe
       value = n
     }
   }
-  return value === null ? null : plain(fold(pending, value).toDecimalPlaces(6))
+  return value === null ? null : fold(pending, value).toPlaces(6).toFixed()
 }
 
 function fold(pending: { at: Decimal; op: '+' | '-' } | null, value: Decimal): Decimal {
@@ -52,5 +52,5 @@ function readPlain(text: string, mark: '.' | ','): Decimal | null {
   else if (points > 1) decimal = ','
   const thousands = decimal === '.' ? ',' : '.'
   const digits = body.split(thousands).join('').replace(decimal, '.')
-  return /^\d+(\.\d*)?$/.test(digits) && digits.length <= 30 ? new Decimal(sign + digits) : null
+  return /^\d+(\.\d*)?$/.test(digits) && digits.length <= 30 ? Decimal.read(sign + digits) : null
 }

@@ -1,4 +1,4 @@
-import { dec, plain, type DecimalText } from '#core/base/decimal'
+import { HUNDRED, dec, type DecimalText } from '#core/base/decimal'
 import { add, convert, roundMoney, sum, zero, type Money } from '#core/base/money'
 import { lineNet, type Adjustment, type PricedLine } from '#core/base/line-net'
 import { splitAmount, type Split } from '#core/base/split'
@@ -37,8 +37,8 @@ export function effectsOf(line: CodedLine, quantity: DecimalText = line.quantity
   const shares = splitAmount(net, line.split, isPart ? { whole: lineNet(line) } : undefined)
   return line.codings.map((coding, i) => {
     const share = shares[i] ?? zero(line.currency)
-    const kept = dec('100').minus(dec(coding.reclaimable)).dividedBy(100)
-    const tax = roundMoney(dec(share.amount).times(dec(line.taxRate)).dividedBy(100).times(kept), line.currency)
+    const kept = HUNDRED.minus(dec(coding.reclaimable)).percent()
+    const tax = roundMoney(dec(share.amount).times(dec(line.taxRate)).percent().times(kept), line.currency)
     return { budgetLineId: coding.budgetLineId, amount: convert(add(share, tax), line.perBase, line.baseCurrency) }
   })
 }
@@ -54,10 +54,10 @@ export function adjustmentsOfPart(
   whole: DecimalText,
 ): Adjustment[] {
   if (quantity === whole) return [...adjustments]
-  const share = dec(whole).isZero() ? dec('0') : dec(quantity).dividedBy(dec(whole))
-  return adjustments.map((a) =>
-    a.amount === undefined ? a : { ...a, amount: plain(dec(a.amount).times(share).toDecimalPlaces(20)) },
-  )
+  const of = dec(whole)
+  const follow = (amount: DecimalText) =>
+    of.isZero() ? '0' : dec(amount).times(dec(quantity)).dividedBy(of).toPlaces(20).toFixed()
+  return adjustments.map((a) => (a.amount === undefined ? a : { ...a, amount: follow(a.amount) }))
 }
 
 /** Effects added up by budget line, in the order in which the lines first appear. */

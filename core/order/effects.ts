@@ -1,4 +1,4 @@
-import { dec, type DecimalText } from '#core/base/decimal'
+import { HUNDRED, dec, type DecimalText } from '#core/base/decimal'
 import { add, convert, roundMoney, zero, type Money } from '#core/base/money'
 import { lineNet, type PricedLine } from '#core/base/line-net'
 import { divide, splitAmount, type Split } from '#core/base/split'
@@ -37,8 +37,8 @@ export function orderLineEffects(
     const parts = splitAmount(share, source.split, { whole: source.whole })
     return source.codings.map((coding, at) => {
       const net = parts[at] ?? zero(line.currency)
-      const kept = dec('100').minus(dec(coding.reclaimable)).dividedBy(100)
-      const tax = roundMoney(dec(net.amount).times(dec(line.taxRate)).dividedBy(100).times(kept), line.currency)
+      const kept = HUNDRED.minus(dec(coding.reclaimable)).percent()
+      const tax = roundMoney(dec(net.amount).times(dec(line.taxRate)).percent().times(kept), line.currency)
       return { budgetLineId: coding.budgetLineId, amount: convert(add(net, tax), line.perBase, line.baseCurrency) }
     })
   })

@@ -1,4 +1,4 @@
-import { Decimal, dec } from '#core/base/decimal'
+import { NOTHING, ONE, dec } from '#core/base/decimal'
 import { documentSums, isSameTax, type DocumentSums, type TaxKey } from '#core/base/document-sums'
 import { add, compare, isNegative, subtract, sum, zero, type Money } from '#core/base/money'
 import { divide } from '#core/base/split'
@@ -39,9 +39,9 @@ export function layFreight(
   if (first === undefined) return null
   const { tax } = others.reduce((dearest, l) => (compare(l.net, dearest.net) > 0 ? l : dearest), first)
   const bears = lines.map((l) => isSameTax(l.tax, tax))
-  const worth = lines.map((l, i) => (bears[i] && !isNegative(l.net) ? dec(l.net.amount) : new Decimal(0)))
+  const worth = lines.map((l, i) => (bears[i] && !isNegative(l.net) ? dec(l.net.amount) : NOTHING))
   const isWorthless = worth.every((w) => w.isZero())
-  const weights = isWorthless ? bears.map((b) => new Decimal(b ? 1 : 0)) : worth
+  const weights = isWorthless ? bears.map((b) => (b ? ONE : NOTHING)) : worth
   return { tax, shares: divide(freight, weights) }
 }
 

@@ -144,6 +144,6 @@ function isWithin(
 ): boolean {
   if (compare(ordered, approved) <= 0) return true
   const over = subtract(ordered, approved)
-  const share = dec(approved.amount).times(dec(tolerance.percent)).dividedBy(100)
+  const share = dec(approved.amount).times(dec(tolerance.percent)).percent()
   return dec(over.amount).lte(share) && compare(over, tolerance.amount) <= 0
 }

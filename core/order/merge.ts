@@ -1,4 +1,4 @@
-import { Decimal, dec, plain, type DecimalText } from '#core/base/decimal'
+import { NOTHING, dec, type Decimal, type DecimalText } from '#core/base/decimal'
 import type { Day } from '#core/base/day'
 import type { Adjustment } from '#core/base/line-net'
 import { adjustmentsOfPart } from '#core/budget/effect'
@@ -60,7 +60,7 @@ export function mergeParts(
 ): MergedLine[] {
   const totals = new Map<string, Decimal>()
   for (const p of parts)
-    if (p.itemId !== null) totals.set(p.itemId, (totals.get(p.itemId) ?? new Decimal(0)).plus(dec(p.quantity)))
+    if (p.itemId !== null) totals.set(p.itemId, (totals.get(p.itemId) ?? NOTHING).plus(dec(p.quantity)))
   const merged = new Map<string, MergedLine>()
   for (const p of parts) {
     const percents = p.adjustments.flatMap((a) => (a.percent === undefined ? [] : [a.percent]))
@@ -80,7 +80,7 @@ export function mergeParts(
     const before = merged.get(key)
     const steps = p.itemId === null ? undefined : prices.get(p.itemId)
     const total = p.itemId === null ? dec(p.quantity) : (totals.get(p.itemId) ?? dec(p.quantity))
-    const step = steps === undefined || p.isByHand ? null : priceFor(steps, plain(total), today)
+    const step = steps === undefined || p.isByHand ? null : priceFor(steps, total.toFixed(), today)
     merged.set(key, {
       itemId: p.itemId,
       description: p.description,
@@ -88,7 +88,9 @@ export function mergeParts(
       unit: p.unit,
       notes: [...new Set([...(before?.notes ?? []), ...(p.noteToSupplier === '' ? [] : [p.noteToSupplier])])],
       adjustments: addUp(before?.adjustments, adjustmentsOfPart(p.adjustments, p.quantity, p.requested)),
-      quantity: plain(dec(before?.quantity ?? '0').plus(dec(p.quantity))),
+      quantity: dec(before?.quantity ?? '0')
+        .plus(dec(p.quantity))
+        .toFixed(),
       unitPrice: step?.unitPrice ?? p.unitPrice,
       priceBase: p.priceBase,
       taxCode: p.taxCode,
@@ -103,6 +105,13 @@ export function mergeParts(
 /** The amounts of two lists of adjustments added up; their percentages are the same. */
 function addUp(before: readonly Adjustment[] | undefined, more: readonly Adjustment[]): Adjustment[] {
   return more.map((a, i) =>
-    a.amount === undefined ? a : { ...a, amount: plain(dec(before?.[i]?.amount ?? '0').plus(dec(a.amount))) },
+    a.amount === undefined
+      ? a
+      : {
+          ...a,
+          amount: dec(before?.[i]?.amount ?? '0')
+            .plus(dec(a.amount))
+            .toFixed(),
+        },
   )
 }

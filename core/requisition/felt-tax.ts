@@ -9,7 +9,7 @@ export type FeltTax =
   | { readonly code: 'part'; readonly felt: Money }
 
 /** Sums are worked out coding by coding and need not agree to the cent with the document's tax (common practice). */
-const CENTS = '0.05'
+const CENTS = dec('0.05')
 
 /**
  * What the budgets feel of the tax, from the sums by currency and the approval amount, in the base currency. `perBase`

@@ -259,7 +259,7 @@ function readCells(cells: readonly string[], table: LineTable, w: ReadWith): Omi
     cellOf(cells, table, 'unit'),
   ]
   const quantity = quantityText === '' ? '1' : readCellNumber(quantityText, mark)
-  if (quantity === null || dec(quantity).lte(0) || /^\d{13}/.test(quantity))
+  if (quantity === null || !dec(quantity).isPositive() || /^\d{13}/.test(quantity))
     reasons.push({ code: 'row-quantity', stops: true, text: quantityText })
   const price = priceText === '' ? null : readCellNumber(priceText, mark)
   const soundPrice = price === null || dec(price).isNegative() || /^\d{13}/.test(price) ? null : price
@@ -313,7 +313,7 @@ export function writeTable(lines: readonly WrittenLine[]): string[][] {
         ? ''
         : l.priceBase === '1'
           ? l.unitPrice
-          : dec(l.unitPrice).dividedBy(dec(l.priceBase)).toDecimalPlaces(6).toFixed(),
+          : dec(l.unitPrice).dividedBy(dec(l.priceBase)).toPlaces(6).toFixed(),
       l.supplier,
       l.payer,
       l.needBy ?? '',

@@ -1,4 +1,4 @@
-import { dec, decimalPlaces, isDecimalText } from '#core/base/decimal'
+import { HUNDRED, dec, decimalPlaces, isDecimalText } from '#core/base/decimal'
 import type { Money } from '#core/base/money'
 import { checkSplit } from '#core/base/split'
 import { isUnit } from '#core/base/unit'
@@ -208,7 +208,7 @@ export function checkLine(
   if (name === '') missing.push({ ...at('description'), code: 'line-no-description' })
   if (
     !isDecimalText(line.quantity) ||
-    dec(line.quantity).lte(0) ||
+    !dec(line.quantity).isPositive() ||
     dec(line.quantity).gt(LARGEST) ||
     decimalPlaces(line.quantity) > 6
   ) {
@@ -270,7 +270,7 @@ function isDiscount(line: DraftLine): boolean {
   const value = dec(line.discount.value)
   const most =
     line.discount.of === 'percent'
-      ? dec('100')
+      ? HUNDRED
       : dec(line.quantity)
           .times(dec(line.unitPrice ?? '0'))
           .dividedBy(dec(line.priceBase))

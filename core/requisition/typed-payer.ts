@@ -1,4 +1,4 @@
-import { dec } from '#core/base/decimal'
+import { HUNDRED, dec } from '#core/base/decimal'
 import type { SplitMethod } from '#core/base/split'
 import { readTypedNumber } from '#core/base/typed-number'
 import { matchCode, type CodedBudgetLine } from '#core/budget/code'
@@ -55,9 +55,9 @@ function divided(codings: readonly DraftCoding[]): TypedPayer | null {
   if (codings.every((c) => c.value === null)) return { splitMethod: 'share', codings }
   const before = codings.slice(0, -1)
   if (before.some((c) => c.value === null)) return null
-  const left = before.reduce((rest, c) => rest.minus(dec(c.value ?? '0')), dec('100'))
+  const left = before.reduce((rest, c) => rest.minus(dec(c.value ?? '0')), HUNDRED)
   const last = codings.at(-1)
-  if (last === undefined || left.lte(0) || (last.value !== null && !left.eq(dec(last.value)))) return null
+  if (last === undefined || !left.isPositive() || (last.value !== null && !left.eq(dec(last.value)))) return null
   return { splitMethod: 'percent', codings: [...before, { ...last, value: left.toFixed() }] }
 }
 
@@ -75,7 +75,7 @@ function partOf(
   const [words, figure] = after !== null ? [after[1], after[2]] : [before?.[2], before?.[1]]
   const payer = onePayer(words ?? '', payers, categoryAccount)
   const value = readTypedNumber(figure ?? '', mark)
-  return payer === null || value === null || dec(value).lte(0) ? null : { budgetLineId: payer.id, value }
+  return payer === null || value === null || !dec(value).isPositive() ? null : { budgetLineId: payer.id, value }
 }
 
 /** The one budget line that is meant; null where it is none or could be several. */

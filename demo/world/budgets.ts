@@ -1,6 +1,6 @@
 import { moneyOf } from '#core/base/money'
 import { divide } from '#core/base/split'
-import { Decimal } from '#core/base/decimal'
+import { ONE } from '#core/base/decimal'
 import { idOf } from '../ids'
 import { personId } from './people'
 
@@ -64,7 +64,7 @@ export function describeBudgets(year: number) {
     holderId: personId(holder),
     perPeriod: divide(
       moneyOf(amount, 'EUR'),
-      Array.from({ length: 12 }, () => new Decimal(1)),
+      Array.from({ length: 12 }, () => ONE),
     ).map((m) => m.amount),
   }))
 }

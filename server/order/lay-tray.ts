@@ -109,8 +109,9 @@ async function pickLines(ctx: Context, input: LayParts): Promise<Picked[]> {
       if (line === undefined) throw notFound('A line')
       const open = dec(line.quantity).minus(dec(line.ordered)).minus(dec(line.cancelled)).minus(dec(line.onTray))
       const quantity = part.quantity ?? open.toFixed()
-      if (open.lte(0)) throw refused([`“${line.description}” lies on a tray or is ordered already.`], {}, 'taken')
-      if (dec(quantity).lte(0) || dec(quantity).gt(open))
+      if (!open.isPositive())
+        throw refused([`“${line.description}” lies on a tray or is ordered already.`], {}, 'taken')
+      if (!dec(quantity).isPositive() || dec(quantity).gt(open))
         throw refused(
           [`Of “${line.description}” ${waysOf(ctx.actor.locale).quantity(open.toFixed(), line.unit)} can be ordered.`],
           {},

@@ -14,7 +14,7 @@ import { moveQuantities } from './store'
 /** Cancels what was not ordered of a requisition and releases its money; what lies on a tray must come off first. */
 export async function cancelRest(ctx: Context, id: string, version: number): Promise<{ id: string; version: number }> {
   const kept = await requireMove(ctx, id, version, 'cancelRest')
-  if (kept.lines.some((l) => dec(l.onTray).gt(0)))
+  if (kept.lines.some((l) => dec(l.onTray).isPositive()))
     throw refused(['A buyer has put a part of it on a tray; ask them to take it off first.'])
   const { baseCurrency } = await requireOrganisation(ctx.tx)
   const open = kept.lines.map((l) => ({

@@ -28,7 +28,7 @@ export const REQUISITION: Decidable<RequisitionRow> = {
 
 /** What was done since a decision without an event: a buyer laid it on a tray, or its owner began to change it. */
 function wasActedOn(r: RequisitionRow): string | null {
-  if (r.lines.some((l) => dec(l.onTray).gt(0))) return 'A buyer has begun to order it.'
+  if (r.lines.some((l) => dec(l.onTray).isPositive())) return 'A buyer has begun to order it.'
   // A line that was written anew lost what its sending froze.
   const isWrittenAnew = r.lines.some((l) => l.perBase === null) || r.lines.length !== r.sentDraft?.lines.length
   return isWrittenAnew ? 'It has been changed since.' : null

@@ -118,7 +118,7 @@ export async function requireTerms(tx: Tx, now: Date, rateDay: Day | null = null
     closedPeriods,
     perBase: [
       [organisation.baseCurrency, '1'],
-      ...rates.filter((r) => dec(r.perBase).gt(0)).map((r) => [r.currency, r.perBase] as const),
+      ...rates.filter((r) => dec(r.perBase).isPositive()).map((r) => [r.currency, r.perBase] as const),
     ],
   }
 }

@@ -1,5 +1,5 @@
 import { waysOf, type Ways } from '#shared/words/ways'
-import { dec } from '#core/base/decimal'
+import { NOTHING, dec } from '#core/base/decimal'
 import { may } from '#core/people/rights'
 import { dayOf } from '#core/base/day'
 import { lineNet } from '#core/base/line-net'
@@ -149,7 +149,7 @@ function stationsOf(
           .times(dec(l.unitPrice ?? '0'))
           .dividedBy(dec(l.priceBase)),
       ),
-    dec('0'),
+    NOTHING,
   )
   const ordered = kept.lines.reduce(
     (s, l) =>
@@ -158,7 +158,7 @@ function stationsOf(
           .times(dec(l.unitPrice ?? '0'))
           .dividedBy(dec(l.priceBase)),
       ),
-    dec('0'),
+    NOTHING,
   )
   const share = total.isZero() ? 0 : ordered.dividedBy(total).toNumber()
   const orderNet =

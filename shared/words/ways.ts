@@ -99,7 +99,7 @@ function makeWays(locale: string): Ways {
     kept,
     price: (price, currency) => {
       const d = dec(price)
-      return decimal(d.toFixed(Math.max(minorUnits(currency), d.decimalPlaces())))
+      return decimal(d.toFixed(Math.max(minorUnits(currency), d.places())))
     },
     quantity: (quantity, unit) => `${decimal(dec(quantity).toFixed())} ${unitName(unit)}`,
     day: (day, today) => `${weekday(day)} ${ways.date(day, today)}`,

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { dec } from '#core/base/decimal'
+import { NOTHING, dec } from '#core/base/decimal'
 import type { BudgetEntryView, BudgetLineView } from '#shared/contract/budget'
 import {
   budgetLineId,
@@ -74,19 +74,19 @@ test(
         stage,
         found
           .filter((e) => e.stage === stage)
-          .reduce((sum, e) => sum.plus(e.amount), dec('0'))
+          .reduce((sum, e) => sum.plus(dec(e.amount)), NOTHING)
           .toFixed(2),
       ])
     }
     expect(line.reserved.amount).toBe('40.00')
     expect(
       dec(line.given.amount)
-        .minus(line.reserved.amount)
-        .minus(line.committed.amount)
-        .minus(line.spent.amount)
-        .eq(line.available.amount),
+        .minus(dec(line.reserved.amount))
+        .minus(dec(line.committed.amount))
+        .minus(dec(line.spent.amount))
+        .eq(dec(line.available.amount)),
     ).toBe(true)
-    expect(line.byPeriod.reduce((sum, p) => sum.plus(p.reserved.amount), dec('0')).toFixed(2)).toBe('40.00')
+    expect(line.byPeriod.reduce((sum, p) => sum.plus(dec(p.reserved.amount)), NOTHING).toFixed(2)).toBe('40.00')
     // Newest first, each once, nothing edited: what was reserved and freed stands there as two entries.
     expect(found.map((e) => e.seq)).toEqual([...found.map((e) => e.seq)].sort((a, b) => b - a))
     expect(found.filter((e) => e.documentId === rejected.id).map((e) => e.amount)).toEqual(['-300.1', '300.1'])

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Decimal } from '#core/base/decimal'
+import { Decimal, HUNDRED, NOTHING, dec } from '#core/base/decimal'
 import type { Money } from '#core/base/money'
 
 /**
@@ -18,15 +18,15 @@ const props = defineProps<{
 }>()
 const id = useId()
 const parts = computed(() => {
-  const given = new Decimal(props.given.amount)
+  const given = dec(props.given.amount)
   const values = [props.spent, props.committed, props.reserved, props.own].map((m) =>
-    Decimal.max(0, new Decimal(m?.amount ?? '0')),
+    m === undefined ? NOTHING : Decimal.max(NOTHING, dec(m.amount)),
   )
-  const sum = values.reduce((a, b) => a.plus(b), new Decimal(0))
+  const sum = values.reduce((a, b) => a.plus(b), NOTHING)
   const whole = Decimal.max(given, sum)
   let x = 0
   return values.map((v) => {
-    const width = whole.isZero() ? 0 : v.dividedBy(whole).times(100).toNumber()
+    const width = whole.isZero() ? 0 : v.dividedBy(whole).times(HUNDRED).toNumber()
     const part = { x, width }
     x += width
     return part

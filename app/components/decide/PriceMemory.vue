@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Decimal } from '#core/base/decimal'
+import { Decimal, HUNDRED, dec } from '#core/base/decimal'
 import { useWording } from '~/composables/base/use-wording'
 
 /** A price beside the last ones paid: small bars, this one in ink, and the difference in words. */
@@ -12,20 +12,20 @@ const bars = computed(() => {
   const all = [...props.paid]
     .slice(0, 4)
     .reverse()
-    .map((p) => new Decimal(p.unitPrice))
-    .concat(new Decimal(props.unitPrice))
-  const most = Decimal.max(...all, new Decimal('0.000001'))
-  return all.map((v) => Math.max(2, v.dividedBy(most).times(14).toNumber()))
+    .map((p) => dec(p.unitPrice))
+    .concat(dec(props.unitPrice))
+  const most = Decimal.max(dec('0.000001'), ...all)
+  return all.map((v) => Math.max(2, v.dividedBy(most).toNumber() * 14))
 })
 const last = computed(() => props.paid[0])
 const words = computed(() => {
   if (last.value === undefined) return 'never bought'
-  const before = new Decimal(last.value.unitPrice)
+  const before = dec(last.value.unitPrice)
   if (before.isZero()) return 'was free'
-  const change = new Decimal(props.unitPrice).minus(before).dividedBy(before).times(100)
+  const change = dec(props.unitPrice).minus(before).dividedBy(before).times(HUNDRED)
   return change.isZero()
     ? 'the same'
-    : `${change.abs().toDecimalPlaces(1).toString()} % ${change.isNegative() ? 'less' : 'more'}`
+    : `${change.abs().toPlaces(1).toFixed()} % ${change.isNegative() ? 'less' : 'more'}`
 })
 </script>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { dec } from '#core/base/decimal'
+import { HUNDRED, ONE, dec } from '#core/base/decimal'
 import { isZero, subtract } from '#core/base/money'
 import { readTypedNumber } from '#core/base/typed-number'
 import { inWords } from '#shared/words/format'
@@ -22,10 +22,10 @@ const money = (amount: string) => wording.kept(amount, props.tray.currency)
 const reach = computed(() => {
   const { freightFreeFrom: free, goods } = props.tray
   if (free === null) return null
-  const share = dec(free.amount).isZero() ? dec('1') : dec(goods.amount).dividedBy(dec(free.amount))
+  const share = dec(free.amount).isZero() ? ONE : dec(goods.amount).dividedBy(dec(free.amount))
   return {
-    percent: Math.min(100, share.times(100).toNumber()),
-    says: share.gte(1)
+    percent: Math.min(100, share.times(HUNDRED).toNumber()),
+    says: share.gte(ONE)
       ? `from ${money(free.amount)} on nothing is asked for freight`
       : `${money(subtract(free, goods).amount)} more and freight is free`,
   }
