@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { add, money, sum, zero, type Money } from '#core/base/money'
 import { effectsOf, type CodedLine } from '#core/budget/effect'
 import { checkBudget, figuresFor, type BudgetLineFacts } from '#core/budget/available'
-import { ledgerEntries, type Standing } from '#core/budget/ledger'
+import { balanceMoves, ledgerEntries, standingsOf, type Standing } from '#core/budget/ledger'
 
 const coded = (more: Partial<CodedLine> = {}): CodedLine => ({
   quantity: '1',
@@ -152,5 +152,39 @@ describe('the check of a budget line', () => {
     })
     expect(check(over, '-5.00 EUR')?.passedBy).toBeNull()
     expect(check(over, '0.00 EUR')?.passedBy).toBeNull()
+  })
+})
+
+describe('what entries add up to (rules of calculation, budget: balances equal the sum of entries)', () => {
+  const entry = (codingAt: number, period: number, amount: string) => ({
+    budgetLineId: 'a',
+    codingAt,
+    period,
+    amount: money(`${amount} EUR`),
+  })
+
+  test('what stands is kept by coding and period, and what came to nothing is left out', () => {
+    expect(
+      standingsOf([
+        entry(1, 2, '0.10'),
+        entry(0, 2, '5.00'),
+        entry(1, 2, '0.20'),
+        entry(0, 2, '-5.00'),
+        entry(0, 3, '1.00'),
+      ]),
+    ).toEqual([entry(0, 3, '1.00'), entry(1, 2, '0.30')])
+  })
+
+  test('a balance moves once for each budget line and period, stage by stage', () => {
+    const moves = balanceMoves([
+      { ...entry(0, 2, '-84.00'), stage: 'reserved' },
+      { ...entry(1, 2, '-0.10'), stage: 'reserved' },
+      { ...entry(0, 2, '84.20'), stage: 'committed' },
+      { ...entry(0, 3, '1.00'), stage: 'reserved' },
+    ])
+    expect(moves.map((m) => [m.period, m.reserved.amount, m.committed.amount, m.spent.amount])).toEqual([
+      [2, '-84.10', '84.20', '0.00'],
+      [3, '1.00', '0.00', '0.00'],
+    ])
   })
 })

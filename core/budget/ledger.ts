@@ -1,4 +1,4 @@
-import { isZero, subtract, zero, type Money } from '#core/base/money'
+import { add, isZero, subtract, zero, type Money } from '#core/base/money'
 import type { Effect } from './effect'
 
 /** The stages money passes through. */
@@ -43,4 +43,44 @@ export function ledgerEntries(
     if (!isZero(amount)) entries.push({ stage, budgetLineId: at.budgetLineId, codingAt: at.codingAt, amount })
   }
   return entries
+}
+
+/** A standing that knows the period it stands in. */
+export interface PeriodStanding extends Standing {
+  readonly period: number
+}
+
+/** What entries of one stage of a document line leave standing, by coding and period, without what came to nothing. */
+export function standingsOf(entries: readonly PeriodStanding[]): PeriodStanding[] {
+  const found = new Map<string, PeriodStanding>()
+  for (const e of entries) {
+    const id = `${e.budgetLineId} ${e.codingAt} ${e.period}`
+    const before = found.get(id)
+    found.set(id, before === undefined ? e : { ...before, amount: add(before.amount, e.amount) })
+  }
+  return [...found.values()].filter((s) => !isZero(s.amount)).sort((a, b) => a.codingAt - b.codingAt)
+}
+
+/** By how much the stages of a budget line move in a period. */
+export interface BalanceMove extends Readonly<Record<BudgetStage, Money>> {
+  readonly budgetLineId: string
+  readonly period: number
+}
+
+/** What entries move, once for each budget line and period they touch. */
+export function balanceMoves(entries: readonly (LedgerEntry & { readonly period: number })[]): BalanceMove[] {
+  const moves = new Map<string, BalanceMove>()
+  for (const e of entries) {
+    const id = `${e.budgetLineId} ${e.period}`
+    const nothing = zero(e.amount.currency)
+    const before = moves.get(id) ?? {
+      budgetLineId: e.budgetLineId,
+      period: e.period,
+      reserved: nothing,
+      committed: nothing,
+      spent: nothing,
+    }
+    moves.set(id, { ...before, [e.stage]: add(before[e.stage], e.amount) })
+  }
+  return [...moves.values()]
 }

@@ -1,5 +1,5 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
-import { randomBytes } from 'node:crypto'
+import { randomBytes, randomInt } from 'node:crypto'
 import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { join } from 'node:path'
@@ -30,14 +30,27 @@ function runsAs(): { uid: number; gid: number } | Record<string, never> {
   return { uid: id('-u'), gid: id('-g') }
 }
 
-export function freePort(): Promise<number> {
-  return new Promise((resolve, reject) => {
+/** Below what the system gives to connections that go out, so that none of those takes a port before it is used. */
+const PORTS = { from: 20_000, to: 30_000 } as const
+
+/** A loopback port that is free: any of ten thousand, so that programs that start at once hardly choose the same. */
+export async function freePort(): Promise<number> {
+  for (;;) {
+    const port = randomInt(PORTS.from, PORTS.to)
+    if (await isFree(port)) return port
+  }
+}
+
+/** Whether nothing listens on a loopback port. */
+export function isFree(port: number): Promise<boolean> {
+  return new Promise((resolve) => {
     const server = createServer()
-    server.once('error', reject)
-    server.listen(0, '127.0.0.1', () => {
-      const address = server.address()
+    server.once('error', () => {
+      resolve(false)
+    })
+    server.listen(port, '127.0.0.1', () => {
       server.close(() => {
-        resolve(typeof address === 'object' && address !== null ? address.port : 0)
+        resolve(true)
       })
     })
   })

@@ -1,12 +1,11 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { createServer } from 'node:net'
 import { join } from 'node:path'
 import { loadDemo, DEMO_PASSWORD } from '../../demo/load-demo'
 import { readStartOfClock } from '../../server/clock'
 import { migrateDatabase } from '../../server/db/migrate'
 import { buildIfChanged } from './build'
-import { createDatabase, databaseExists, dropDatabase, freePort, startCluster, type Cluster } from './cluster'
+import { createDatabase, databaseExists, dropDatabase, freePort, isFree, startCluster, type Cluster } from './cluster'
 import { ROOT, step } from './install.mjs'
 import { startPostOffice, startServer, waitFor, type Running } from './processes'
 
@@ -47,18 +46,7 @@ function isAlive(pid: number): boolean {
 }
 
 async function portOr(wanted: number): Promise<number> {
-  const free = await new Promise<boolean>((resolve) => {
-    const server = createServer()
-    server.once('error', () => {
-      resolve(false)
-    })
-    server.listen(wanted, '127.0.0.1', () => {
-      server.close(() => {
-        resolve(true)
-      })
-    })
-  })
-  return free ? wanted : freePort()
+  return (await isFree(wanted)) ? wanted : freePort()
 }
 
 async function prepareDatabase(cluster: Cluster, smtpPort: number, secret: string): Promise<void> {

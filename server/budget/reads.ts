@@ -2,7 +2,7 @@ import { sql, type SQL } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
 import { moneyOf } from '#core/base/money'
 import type { BudgetControl, BudgetSpan } from '#core/budget/available'
-import type { BudgetStage, Standing } from '#core/budget/ledger'
+import { standingsOf, type BudgetStage, type PeriodStanding } from '#core/budget/ledger'
 import type { PayingLine } from '#core/requisition/draft-facts'
 import type { Tx } from '../db/client'
 import { named, read } from '../db/read'
@@ -134,13 +134,13 @@ export function listVisibleLines(
   return listLines(tx, sql`${b.fiscalYear} = ${fiscalYear} and ${visible}`, currency)
 }
 
-/** What a stage of some document lines stands at, coding by coding: the sum of their entries. */
+/** What a stage of some document lines stands at, coding by coding, by the lines' ids. */
 export async function readStandings(
   tx: Tx,
   stage: BudgetStage,
   lineIds: readonly string[],
   currency: string,
-): Promise<Map<string, (Standing & { readonly period: number })[]>> {
+): Promise<Map<string, PeriodStanding[]>> {
   const found = await read(
     tx,
     {
@@ -148,25 +148,15 @@ export async function readStandings(
       budgetLineId: budgetEntry.budgetLineId,
       codingAt: budgetEntry.codingAt,
       period: budgetEntry.period,
-      amount: sql<DecimalText>`sum(${budgetEntry.amount})`,
+      amount: budgetEntry.amount,
     },
     sql`from ${budgetEntry} where ${budgetEntry.stage} = ${stage}
-    and ${budgetEntry.lineId} = any(${sql.param(lineIds as string[])}::uuid[])
-    group by ${budgetEntry.lineId}, ${budgetEntry.budgetLineId}, ${budgetEntry.codingAt}, ${budgetEntry.period}
-    having sum(${budgetEntry.amount}) <> 0 order by ${budgetEntry.codingAt}`,
+    and ${budgetEntry.lineId} = any(${sql.param(lineIds as string[])}::uuid[]) order by ${budgetEntry.seq}`,
   )
-  const byLine = new Map<string, (Standing & { readonly period: number })[]>()
-  for (const f of found) {
-    const list = byLine.get(f.lineId) ?? []
-    list.push({
-      budgetLineId: f.budgetLineId,
-      codingAt: f.codingAt,
-      period: f.period,
-      amount: moneyOf(f.amount, currency),
-    })
-    byLine.set(f.lineId, list)
-  }
-  return byLine
+  const byLine = new Map<string, PeriodStanding[]>()
+  for (const { lineId, amount, ...f } of found)
+    byLine.set(lineId, [...(byLine.get(lineId) ?? []), { ...f, amount: moneyOf(amount, currency) }])
+  return new Map([...byLine].map(([lineId, entries]) => [lineId, standingsOf(entries)]))
 }
 
 export interface EntryRow {

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import type { BudgetStage } from '#core/budget/ledger'
+import { balanceMoves, type LedgerEntry } from '#core/budget/ledger'
 import type { Context } from '../context'
 import { bare, named } from '../db/read'
 import { budgetBalance, budgetEntry } from '../db/schema/budget'
@@ -7,11 +7,7 @@ import { budgetBalance, budgetEntry } from '../db/schema/budget'
 const b = named(budgetBalance, 'b')
 
 /** An entry on its way into the ledger. */
-export interface NewEntry {
-  readonly stage: BudgetStage
-  readonly budgetLineId: string
-  readonly codingAt: number
-  readonly amount: { readonly amount: string }
+export interface NewEntry extends LedgerEntry {
   readonly period: number
   readonly documentKind: 'requisition' | 'order'
   readonly documentId: string
@@ -20,7 +16,7 @@ export interface NewEntry {
 }
 
 /**
- * Appends entries and moves the balances by the same amounts, in one statement each. The budget lines
+ * Appends entries and moves the balances by the same amounts, which the core adds up, in one statement each. The budget lines
  * must be locked already; every line has a balance for each period from the day it is made.
  */
 export async function appendEntries({ tx, now, actor }: Context, entries: readonly NewEntry[]): Promise<void> {
@@ -40,17 +36,21 @@ export async function appendEntries({ tx, now, actor }: Context, entries: readon
       actorId: actor.id === '' ? null : actor.id,
     })),
   )
-  const moves = entries.map((e) => ({ l: e.budgetLineId, p: e.period, s: e.stage, a: e.amount.amount }))
+  const moves = balanceMoves(entries)
   const moved = await tx.execute(
     sql`
     update ${b} set ${bare(b.reserved)} = ${b.reserved} + d.kept, ${bare(b.committed)} = ${b.committed} + d.promised,
       ${bare(b.spent)} = ${b.spent} + d.paid
-    from (select m.l, m.p, coalesce(sum(m.a) filter (where m.s = 'reserved'), 0) as kept,
-        coalesce(sum(m.a) filter (where m.s = 'committed'), 0) as promised,
-          coalesce(sum(m.a) filter (where m.s = 'spent'), 0) as paid
-      from json_to_recordset(${JSON.stringify(moves)}::json) as m(l uuid, p int, s text, a numeric) group by m.l, m.p) d
+    from json_to_recordset(${JSON.stringify(
+      moves.map((m) => ({
+        l: m.budgetLineId,
+        p: m.period,
+        kept: m.reserved.amount,
+        promised: m.committed.amount,
+        paid: m.spent.amount,
+      })),
+    )}::json) as d(l uuid, p int, kept numeric, promised numeric, paid numeric)
     where ${b.budgetLineId} = d.l and ${b.period} = d.p returning 1 as one`,
   )
-  if (moved.rows.length !== new Set(moves.map((m) => `${m.l} ${m.p}`)).size)
-    throw new Error('a budget line has no row for a period')
+  if (moved.rows.length !== moves.length) throw new Error('a budget line has no row for a period')
 }

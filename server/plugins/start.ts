@@ -8,10 +8,16 @@ import { startQueue } from '../queue/work'
 
 /** What runs beside the HTTP server: the queue's work and the live updates. Fails hard when it cannot start. */
 export default function start(nitro: { hooks: { hook: (name: 'close', run: () => Promise<void>) => void } }): void {
-  void begin(nitro).catch((error: unknown) => {
-    process.stderr.write(`Rekko cannot start. ${error instanceof Error ? error.message : String(error)}\n`)
-    process.exit(1)
+  void begin(nitro).catch(end)
+  // A port that is taken is told like any other fault and would leave a server behind that nobody can reach.
+  process.on('uncaughtException', (error) => {
+    if ('syscall' in error && error.syscall === 'listen') end(error)
   })
+}
+
+function end(error: unknown): never {
+  process.stderr.write(`Rekko cannot start. ${error instanceof Error ? error.message : String(error)}\n`)
+  process.exit(1)
 }
 
 async function begin(nitro: { hooks: { hook: (name: 'close', run: () => Promise<void>) => void } }): Promise<void> {

@@ -141,6 +141,7 @@ test('an expired sign-in is renewed in place, and nothing typed is lost', async 
   await page.getByLabel('Password').fill('sea-salt-and-patience')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'You were signed out after a while.' })).toBeHidden()
+  await expect(page.locator('[id^="line-"]:focus')).toHaveCount(1)
   await expect(page.getByText(/draft kept/)).toBeVisible()
   await page.reload()
   await alive(page)

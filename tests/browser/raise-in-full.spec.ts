@@ -1,4 +1,4 @@
-import { alive, expect, pageAs, test } from './setup/as'
+import { alive, expect, focusIn, pageAs, test } from './setup/as'
 import { Keys } from './setup/keys'
 
 const RANGE = [
@@ -239,11 +239,22 @@ test('an owner hands over by name; the trail says who owns it now', async ({ bro
   await page.goto('/mine?view=open')
   await alive(page)
   await page.locator('a[href^="/trail/"]').first().click()
-  await page.getByRole('button', { name: 'Hand over' }).click()
-  await page.getByRole('combobox', { name: 'Who owns it from now on' }).fill('rosa')
-  await page.getByRole('option', { name: /Rosa Castell/ }).click()
-  await page.getByRole('button', { name: 'Hand over to Rosa Castell' }).click()
+  // The focus is in the form that the button makes room for, on the button again when it is left, and in its place at
+  // the end.
+  const begin = page.getByRole('button', { name: 'Hand over' })
+  const who = page.getByRole('combobox', { name: 'Who owns it from now on' })
+  await begin.press('Enter')
+  await expect(who).toBeFocused()
+  await page.keyboard.press('Escape')
+  await expect(begin).toBeFocused()
+  await page.keyboard.press('Enter')
+  await expect(who).toBeFocused()
+  await page.keyboard.type('rosa')
+  await expect(page.getByRole('option', { name: /Rosa Castell/ })).toBeVisible()
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: 'Hand over to Rosa Castell' }).press('Enter')
   await expect(page.getByText('handed it over to Rosa Castell')).toBeVisible()
+  await focusIn(page.locator('.page-foot'))
   await page.context().close()
 })
 

@@ -1,4 +1,4 @@
-import { alive, expect, pageAs, test } from './setup/as'
+import { alive, expect, focusIn, pageAs, test } from './setup/as'
 import { Keys } from './setup/keys'
 
 const PDF = Buffer.from('%PDF-1.4\n1 0 obj<<>>endobj\ntrailer<<>>\n%%EOF')
@@ -407,17 +407,24 @@ test('Mine: reminding in the row, a view kept and taken up again, a change asked
   const page = await pageAs(browser, 'Owen Marsh')
   await page.goto('/mine?view=open')
   await alive(page)
-  await page
-    .getByRole('button', { name: /^Remind: / })
-    .first()
-    .click()
+  const row = page.locator('tr', { has: page.getByRole('button', { name: /^Remind: / }) }).first()
+  const reminded = page.locator(`[id="${(await row.getAttribute('id')) ?? ''}"]`)
+  await row.getByRole('button', { name: /^Remind: / }).press('Enter')
   await expect(page.getByText(/(is|are) reminded of/)).toBeVisible()
+  await focusIn(reminded)
   await page.getByLabel('Find among mine').fill('pump')
   await page.waitForURL(/words=pump/)
-  await page.getByRole('button', { name: 'keep this view' }).click()
-  await page.getByLabel('Name of the view').fill('Open pumps')
+  const keep = page.getByRole('button', { name: 'keep this view' })
+  await keep.press('Enter')
+  await expect(page.getByLabel('Name of the view')).toBeFocused()
+  await page.keyboard.press('Escape')
+  await expect(keep).toBeFocused()
+  await page.keyboard.press('Enter')
+  await expect(page.getByLabel('Name of the view')).toBeFocused()
+  await page.keyboard.type('Open pumps')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('link', { name: 'Open pumps' })).toBeVisible()
+  await expect(keep).toBeFocused()
   await page.goto('/mine')
   await alive(page)
   await page.getByRole('link', { name: 'Open pumps' }).click()

@@ -5,13 +5,6 @@ import DialogSheet from './DialogSheet.vue'
 const props = defineProps<{ attachment: { id: string; name: string; mime: string }; requisitionId: string }>()
 const emit = defineEmits<{ close: [] }>()
 const address = computed(() => `/api/requisitions/${props.requisitionId}/attachments/${props.attachment.id}`)
-/** Closing it gives the focus back to what it was opened from. */
-const opener = document.activeElement
-onBeforeUnmount(() => {
-  setTimeout(() => {
-    if (opener instanceof HTMLElement) opener.focus()
-  }, 50)
-})
 </script>
 
 <template>

@@ -12,6 +12,13 @@ function onKey(event: KeyboardEvent): void {
   event.stopPropagation()
   emit('main')
 }
+/** Closing it gives the focus back to what had it before, unless something has it by then. */
+const before = document.activeElement
+onUnmounted(() => {
+  requestAnimationFrame(() => {
+    if (before instanceof HTMLElement && document.activeElement === document.body) before.focus()
+  })
+})
 </script>
 
 <template>

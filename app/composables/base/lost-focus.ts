@@ -3,13 +3,15 @@ const FOCUSABLE =
 
 /**
  * Where the thing that had the focus goes away (an answer that was sent, a warning that was read, a row that was laid),
- * the focus goes on to what stands in its place: the first thing to use in the nearest part of the page that is still
- * there, or else the page itself.
+ * the focus goes on to what stands in its place: the first field of a form that a button made room for, the button again
+ * when the form is left, else the first thing to use in the nearest part of the page that is still there, or else the
+ * page itself.
  */
 export function keepFocus(): void {
   let last: Element | null = null
   let around: Element[] = []
   let waiting = false
+  let came: Element[] = []
   window.addEventListener('focusin', (event) => {
     last = event.target as Element
     around = []
@@ -20,13 +22,21 @@ export function keepFocus(): void {
     waiting = false
     if (!isLost()) return
     const page = document.getElementById('page')
-    const part = around.find((a) => a.isConnected && page?.contains(a) === true && a !== page)
-    const next = [...(part?.querySelectorAll<HTMLElement>(FOCUSABLE) ?? [])].find((e) => e.offsetParent !== null)
+    const parts = around.filter((a) => a.isConnected && page?.contains(a) === true && a !== page)
+    const usable = (of: Element | undefined) =>
+      [...(of?.querySelectorAll<HTMLElement>(FOCUSABLE) ?? [])].filter((e) => e.offsetParent !== null)
+    const wasInForm = around.some((a) => a instanceof HTMLFormElement && !a.isConnected)
+    const room = wasInForm ? came : came.filter((c) => c instanceof HTMLFormElement)
+    const beside = parts.slice(0, 2).map((p) => usable(p).find((e) => room.some((c) => c.contains(e))))
+    const next = beside.find((e) => e !== undefined) ?? usable(parts[0])[0]
     last = null
     ;(next ?? page)?.focus({ preventScroll: next === undefined })
   }
-  new MutationObserver(() => {
-    if (waiting || !isLost()) return
+  new MutationObserver((changes) => {
+    if (!isLost()) return
+    const added = changes.flatMap((c) => [...c.addedNodes].filter((n) => n instanceof Element))
+    came = waiting ? [...came, ...added] : added
+    if (waiting) return
     waiting = true
     // Whoever puts the focus somewhere themselves does so within a frame or two.
     requestAnimationFrame(() => requestAnimationFrame(goOn))

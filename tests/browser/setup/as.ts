@@ -1,4 +1,11 @@
-import { test as base, expect, type Browser, type BrowserContextOptions, type Page } from '@playwright/test'
+import {
+  test as base,
+  expect,
+  type Browser,
+  type BrowserContextOptions,
+  type Locator,
+  type Page,
+} from '@playwright/test'
 
 export { expect }
 /** The world of this worker. */
@@ -41,6 +48,13 @@ export const test = base.extend<{ noFaults: undefined }>({
     { auto: true },
   ],
 })
+
+/** Waits until this, or something in it, has the focus. */
+export async function focusIn(where: Locator): Promise<void> {
+  await expect
+    .poll(() => where.evaluate((e) => e.contains(document.activeElement) || e === document.activeElement))
+    .toBe(true)
+}
 
 /** Waits until the page is alive: its scripts have taken over from what the server drew. */
 export async function alive(page: Page): Promise<void> {
