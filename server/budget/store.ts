@@ -16,8 +16,8 @@ export interface NewEntry extends LedgerEntry {
 }
 
 /**
- * Appends entries and moves the balances by the same amounts, which the core adds up, in one statement each. The budget lines
- * must be locked already; every line has a balance for each period from the day it is made.
+ * Appends entries and moves the balances by the same amounts, which the core adds up, in one statement each. The budget
+ * lines must be locked already; every line has a balance for each period from the day it is made.
  */
 export async function appendEntries({ tx, now, actor }: Context, entries: readonly NewEntry[]): Promise<void> {
   if (entries.length === 0) return

@@ -3,9 +3,9 @@ const FOCUSABLE =
 
 /**
  * Where the thing that had the focus goes away (an answer that was sent, a warning that was read, a row that was laid),
- * the focus goes on to what stands in its place: the first field of a form that a button made room for, the button again
- * when the form is left, else the first thing to use in the nearest part of the page that is still there, or else the
- * page itself.
+ * the focus goes on to what stands in its place: the first field of a form that a button made room for, the button
+ * again when the form is left, else the first thing to use in the nearest part of the page that is still there, or else
+ * the page itself.
  */
 export function keepFocus(): void {
   let last: Element | null = null
