@@ -1,4 +1,5 @@
 import tailwindcss from '@tailwindcss/vite'
+import { buildWorkshop } from './scripts/setup/build-workshop'
 
 // Only '@tailwindcss/vite' is a build plugin; everything below says what is switched off and why.
 export default defineNuxtConfig({
@@ -53,13 +54,8 @@ export default defineNuxtConfig({
     imports: false,
     compressPublicAssets: { gzip: true },
     // The reader of uploads' types ships several entries; the bundler must not mix them.
-    // Three packages behind the spreadsheets have an entry for imports that the tracer overlooks.
-    externals: {
-      inline: [],
-      traceInclude: ['async-function', 'async-generator-function', 'generator-function'].map(
-        (name) => `node_modules/${name}/require.mjs`,
-      ),
-    },
+    externals: { inline: [] },
+    hooks: { compiled: (nitro) => buildWorkshop(nitro.options.rootDir, nitro.options.output.serverDir) },
   },
   // A page is fetched when a link to it is pointed at or focused, not because the link is in sight.
   hooks: {

@@ -57,7 +57,7 @@ export async function loadDemo(
             .select({ at: orderRevision.issuedAt })
             .from(orderRevision)
             .where(and(eq(orderRevision.orderId, orderId), eq(orderRevision.revision, revision)))
-          if (issued !== undefined) await inTransaction(db, (tx) => fileOrder(tx, orderId, revision, issued.at))
+          if (issued !== undefined) await fileOrder(db, orderId, revision, issued.at)
         } else if (next.task === 'send-mail') mails.push((next.data as TaskData['send-mail']).mailId)
         else if (next.task === 'send-order') sendings.push((next.data as TaskData['send-order']).sendingId)
       }

@@ -23,6 +23,8 @@ export type IssueReason =
       readonly supplier: string
       readonly channel: ChannelName
     }
+  /** Bytes of the files that go to the supplier, and how many its channel carries. */
+  | { readonly code: 'files-too-large'; readonly stops: true; readonly size: number; readonly most: number }
   | {
       readonly code: 'above-ordering-limit'
       readonly stops: true
@@ -57,7 +59,11 @@ export interface IssueFacts {
     readonly blocked: boolean
     /** The currency of its freight, where no rate turns it into the order's. */
     readonly freightWithoutRate: string | null
+    /** Bytes that its channel carries besides the order itself. */
+    readonly mostFiles: number
   } | null
+  /** Bytes of the files that go to the supplier. */
+  readonly filesSize: number
   readonly hasShipTo: boolean
   readonly currency: string
   /** With freight: what the buyer's limit has to cover. What was approved is judged by the lines, without it. */
@@ -86,8 +92,10 @@ export function decideIssue(f: IssueFacts): Verdict<'issued', IssueReason> {
   if (f.supplier === null) reasons.push({ code: 'no-supplier', stops: true })
   else {
     if (f.supplier.blocked) reasons.push({ code: 'supplier-blocked', stops: true, supplier: f.supplier.name })
-    const { name, channel, reachable, freightWithoutRate } = f.supplier
+    const { name, channel, reachable, freightWithoutRate, mostFiles } = f.supplier
     if (!reachable) reasons.push({ code: 'supplier-unreachable', stops: true, supplier: name, channel })
+    if (f.filesSize > mostFiles)
+      reasons.push({ code: 'files-too-large', stops: true, size: f.filesSize, most: mostFiles })
     if (freightWithoutRate !== null) reasons.push({ code: 'no-rate', stops: true, currency: freightWithoutRate })
   }
   if (f.needs.length > 0 && f.needs.every((people) => people.includes(f.buyerId)))

@@ -137,7 +137,15 @@ describe('issuing', () => {
     buyerId: 'leonie',
     orderingLimit: money('3000.00 EUR'),
     mayIssue: [{ personId: 'h', name: 'Harriet Voss' }],
-    supplier: { name: 'Corrigan', channel: 'e-mail', reachable: true, blocked: false, freightWithoutRate: null },
+    supplier: {
+      name: 'Corrigan',
+      channel: 'e-mail',
+      reachable: true,
+      blocked: false,
+      freightWithoutRate: null,
+      mostFiles: 1000,
+    },
+    filesSize: 1000,
     hasShipTo: true,
     currency: 'EUR',
     net: money('3000.00 EUR'),
@@ -211,10 +219,18 @@ describe('issuing', () => {
     ])
     expect(
       codes({
-        supplier: { name: 'x', channel: 'e-mail', reachable: false, blocked: true, freightWithoutRate: 'DKK' },
+        supplier: {
+          name: 'x',
+          channel: 'e-mail',
+          reachable: false,
+          blocked: true,
+          freightWithoutRate: 'DKK',
+          mostFiles: 1000,
+        },
+        filesSize: 1001,
         needs: [['leonie'], ['owen']],
       }),
-    ).toEqual(['supplier-blocked', 'supplier-unreachable', 'no-rate'])
+    ).toEqual(['supplier-blocked', 'supplier-unreachable', 'files-too-large', 'no-rate'])
   })
 })
 

@@ -1,13 +1,5 @@
-import { defineEventHandler, setHeader, setResponseStatus } from 'h3'
+import { defineEventHandler } from 'h3'
+import { nothingHere } from '../http/nothing-here'
 
 /** Any other address below /api. */
-export default defineEventHandler((event) => {
-  setResponseStatus(event, 404)
-  setHeader(event, 'content-type', 'application/problem+json')
-  return JSON.stringify({
-    type: 'urn:rekko:not-found',
-    title: 'not found',
-    status: 404,
-    detail: 'There is nothing at this address; /api/openapi.json lists what there is.',
-  })
-})
+export default defineEventHandler(nothingHere)

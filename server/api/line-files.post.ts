@@ -1,8 +1,12 @@
 import { requisitionRoutes } from '#shared/contract/requisition'
-import { readSheet } from '../files/read-sheet'
+import { inWorkshop } from '../files/workshop'
 import { route } from '../http/route'
 
-export default route(requisitionRoutes.readLineFile, async ({ bytes }) => {
-  const { rows, notes } = await readSheet(bytes)
-  return { rows: rows.map((r) => [...r]), notes: [...notes] }
-})
+export default route(
+  requisitionRoutes.readLineFile,
+  async ({ bytes }) => {
+    const { rows, notes } = await inWorkshop('read-sheet', bytes)
+    return { rows: rows.map((r) => [...r]), notes: [...notes] }
+  },
+  { changesNothing: true },
+)

@@ -3,15 +3,21 @@ import type { AttachedAs } from '#core/requisition/rules'
 import type { AttachmentView, RemarkView } from '#shared/contract/document'
 import { UTC } from '../db/moments'
 import type { Tx } from '../db/client'
-import { named, read } from '../db/read'
-import { attachment, remark } from '../db/schema/document'
+import { named, read, readOne } from '../db/read'
+import { attachment, document, remark } from '../db/schema/document'
 import { file } from '../db/schema/file'
 import { person } from '../db/schema/people'
 
 const a = named(attachment, 'a')
+const d = named(document, 'd')
 const f = named(file, 'f')
 const m = named(remark, 'm')
 const p = named(person, 'p')
+
+/** In which state and version a document is now. */
+export function findStanding(tx: Tx, id: string): Promise<{ state: string; version: number } | null> {
+  return readOne(tx, { state: d.state, version: d.version }, sql`from ${d} where ${d.id} = ${id}`)
+}
 
 export interface AttachmentRow {
   id: string

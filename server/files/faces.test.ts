@@ -1,6 +1,7 @@
 import { spawnSync } from 'node:child_process'
 import { expect, test } from 'vitest'
 import { runs, unseenSigns } from './faces'
+import { words } from './paper'
 import { makePdf } from './pdf'
 
 const SCRIPTS = {
@@ -35,11 +36,10 @@ test('what no face has is named once, and a white square stands for it', () => {
 // Read back with pdftotext and pdffonts (poppler, from Debian).
 test('a PDF carries them, and of each face what is used and no more', async () => {
   const { Chinese, Japanese, Korean, Russian } = SCRIPTS
-  const about = { title: 't', author: 'a', foot: 'f', at: new Date('2026-11-26T12:00:00Z'), root: process.cwd() }
-  const pdf = await makePdf(about, (pen) => {
-    for (const text of [Chinese, Japanese, Korean, Russian]) pen.put('P', 'text', 10, '#000000', text, 4)
-  })
+  const texts = [Chinese, Japanese, Korean, Russian]
+  const about = { title: 't', author: 'a', foot: 'f', at: new Date('2026-11-26T12:00:00Z') }
+  const pdf = await makePdf({ ...about, blocks: texts.map((t) => words(t, 4)) }, process.cwd())
   const read = spawnSync('pdftotext', ['-', '-'], { input: pdf, encoding: 'utf8' }).stdout.normalize('NFKC')
-  for (const text of [Chinese, Japanese, Korean, Russian]) expect(read).toContain(text.normalize('NFKC'))
+  for (const text of texts) expect(read).toContain(text.normalize('NFKC'))
   expect(pdf.length).toBeLessThan(300_000)
 })

@@ -1,20 +1,29 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import * as fontkit from 'fontkit'
 import PDFDocument from 'pdfkit'
 import { FACES, isOwn, runs, type OwnFace } from './faces'
+import {
+  INK,
+  MARGIN,
+  SECOND,
+  WIDTH,
+  type Block,
+  type Labelled,
+  type Paper,
+  type PaperColumn,
+  type SumRow,
+} from './paper'
 
-export const MARGIN = 50
-export const WIDTH = 595.28 - 2 * MARGIN
 const BOTTOM = 841.89 - 70
-export const INK = '#14231f'
-export const SECOND = '#44554f'
+const HALF = WIDTH / 2 - 10
 
-const read = new Map<string, Buffer>()
-/** Our own faces are in every document; the others are large, and read where one needs them. */
-function kept(path: string): Buffer {
-  const bytes = read.get(path) ?? readFileSync(path)
-  read.set(path, bytes)
-  return bytes
+const parsed = new Map<string, fontkit.Font | fontkit.FontCollection>()
+/** Our own faces are in every document and parsed once; the others are large, and read where one needs them. */
+function kept(path: string): fontkit.Font | fontkit.FontCollection {
+  const face = parsed.get(path) ?? fontkit.create(readFileSync(path))
+  parsed.set(path, face)
+  return face
 }
 
 type Doc = InstanceType<typeof PDFDocument>
@@ -25,16 +34,10 @@ interface Place {
   readonly width: number
   readonly align?: 'left' | 'right'
 }
-export interface PdfColumn {
-  readonly name: string
-  readonly x: number
-  readonly width: number
-  readonly align: 'left' | 'right'
-}
 
 /** A page under the pen: texts go down it, tables run over to the next page with their heads. */
-export class Pen {
-  y = MARGIN
+class Pen {
+  private y = MARGIN
   private readonly body: Struct
 
   constructor(private readonly doc: Doc) {
@@ -42,8 +45,31 @@ export class Pen {
     doc.addStructure(this.body)
   }
 
+  draw(block: Block): void {
+    switch (block.is) {
+      case 'text':
+        this.makeRoom(measure(this.doc, block.face, block.size, block.text, WIDTH))
+        this.y += this.tell(block.tag, block.face, block.size, block.color, block.text) + block.below
+        break
+      case 'labelled':
+        this.labelled(block.what, MARGIN, WIDTH)
+        break
+      case 'sides':
+        this.sides(block.left, block.right)
+        break
+      case 'space':
+        this.y += block.height
+        break
+      case 'table':
+        this.table(block.columns, block.rows)
+        break
+      case 'sums':
+        this.sums(block.rows)
+    }
+  }
+
   /** Writes a text at the height where the pen stands, and says how high it is; the pen stays. */
-  tell(
+  private tell(
     tag: string,
     face: OwnFace,
     size: number,
@@ -62,26 +88,28 @@ export class Pen {
     return height
   }
 
-  /** Writes a text and goes down below it. */
-  put(tag: string, face: OwnFace, size: number, color: string, text: string, below = 0): void {
-    this.makeRoom(measure(this.doc, face, size, text, WIDTH))
-    this.y += this.tell(tag, face, size, color, text) + below
-  }
-
-  /** A labelled text beside others; goes down below it. */
-  labelled(label: string, value: string, x: number, width: number): void {
+  private labelled({ label, value }: Labelled, x: number, width: number): void {
     this.y += this.tell('P', 'bold', 9, SECOND, label, x, width)
     this.y += this.tell('P', 'text', 10, INK, value, x, width) + 8
   }
 
-  makeRoom(height: number): void {
+  private sides(left: readonly Labelled[], right: readonly Labelled[]): void {
+    const top = this.y
+    for (const l of left) this.labelled(l, MARGIN, HALF)
+    const leftEnd = this.y
+    this.y = top
+    for (const l of right) this.labelled(l, MARGIN + HALF + 20, HALF)
+    this.y = Math.max(this.y, leftEnd)
+  }
+
+  private makeRoom(height: number): void {
     if (this.y + height > BOTTOM) {
       this.doc.addPage()
       this.y = MARGIN
     }
   }
 
-  table(columns: readonly PdfColumn[], rows: readonly (readonly string[])[]): void {
+  private table(columns: readonly PaperColumn[], rows: readonly (readonly string[])[]): void {
     const table = this.doc.struct('Table')
     this.body.add(table)
     this.head(table, columns)
@@ -89,7 +117,7 @@ export class Pen {
     table.end()
   }
 
-  private head(table: Struct, columns: readonly PdfColumn[]): void {
+  private head(table: Struct, columns: readonly PaperColumn[]): void {
     const row = this.doc.struct('TR')
     table.add(row)
     for (const c of columns)
@@ -103,7 +131,7 @@ export class Pen {
     this.y += 22
   }
 
-  private row(table: Struct, columns: readonly PdfColumn[], cells: readonly string[]): void {
+  private row(table: Struct, columns: readonly PaperColumn[], cells: readonly string[]): void {
     const height = Math.max(
       ...cells.map((text, i) => measure(this.doc, 'text', 10, text, (columns[i]?.width ?? 50) - (i === 0 ? 10 : 0))),
       14,
@@ -134,8 +162,7 @@ export class Pen {
     this.y += height + 8
   }
 
-  /** Sums below a table: words on the left, the amount at the right edge. */
-  sums(list: readonly (readonly [label: string, value: string, face: OwnFace])[]): void {
+  private sums(list: readonly SumRow[]): void {
     for (const [label, value, face] of list) {
       this.makeRoom(20)
       const height = Math.max(this.tell('P', face, 10, INK, label, MARGIN + 225, 200), 14)
@@ -164,16 +191,7 @@ export class Pen {
  * Makes a PDF: tagged, with its own faces; other scripts have faces too, of which what is used is embedded, and what
  * none has is a white square and never stops it. `root` is where the packages lie.
  */
-export async function makePdf(
-  about: {
-    readonly title: string
-    readonly author: string
-    readonly foot: string
-    readonly at: Date
-    readonly root: string
-  },
-  draw: (pen: Pen) => void,
-): Promise<Buffer> {
+export async function makePdf(paper: Paper, root: string): Promise<Buffer> {
   const doc = new PDFDocument({
     size: 'A4',
     margin: MARGIN,
@@ -183,11 +201,12 @@ export async function makePdf(
     lang: 'en',
     displayTitle: true,
     font: '',
-    info: { Title: about.title, Author: about.author, CreationDate: about.at, ModDate: about.at },
+    info: { Title: paper.title, Author: paper.author, CreationDate: paper.at, ModDate: paper.at },
   } as PDFKit.PDFDocumentOptions)
   for (const [name, below] of Object.entries(FACES)) {
-    const path = join(about.root, 'node_modules', below)
-    doc.registerFont(name, isOwn(name) ? kept(path) : path)
+    const path = join(root, 'node_modules', below)
+    // A parsed face is taken as it is, which the types of the package do not say yet.
+    doc.registerFont(name, isOwn(name) ? (kept(path) as unknown as string) : path)
   }
   const chunks: Buffer[] = []
   doc.on('data', (chunk: Buffer) => chunks.push(chunk))
@@ -196,9 +215,9 @@ export async function makePdf(
     doc.on('error', reject)
   })
   const pen = new Pen(doc)
-  draw(pen)
+  for (const block of paper.blocks) pen.draw(block)
   pen.end()
-  numberPages(doc, about.foot)
+  numberPages(doc, paper.foot)
   doc.end()
   await done
   return Buffer.concat(chunks)

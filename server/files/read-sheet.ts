@@ -134,17 +134,21 @@ async function readXlsx(bytes: Buffer): Promise<Sheet> {
   }
   const [sheet] = book.worksheets
   if (sheet === undefined) throw invalid('There is no sheet in this file.')
-  if (sheet.rowCount > MOST_ROWS || sheet.columnCount > MOST_COLUMNS)
+  // Each is counted over all rows whenever it is asked for.
+  const { rowCount, columnCount } = sheet
+  if (rowCount > MOST_ROWS || columnCount > MOST_COLUMNS)
     throw invalid(
       `The first sheet of this file has more than ${MOST_ROWS.toLocaleString('en')} rows or ${MOST_COLUMNS} ` +
         `columns; take out what is not needed.`,
     )
   let formulas = 0
   const rows: string[][] = []
-  for (let r = 1; r <= sheet.rowCount; r += 1) {
+  for (let r = 1; r <= rowCount; r += 1) {
     const cells: string[] = []
-    for (let c = 1; c <= sheet.columnCount; c += 1) {
-      const { text, wasFormula } = cellText(sheet.getCell(r, c).value)
+    // Looked up and never made: a lone cell far below would bring forth all above it.
+    const row = sheet.findRow(r)
+    for (let c = 1; c <= columnCount; c += 1) {
+      const { text, wasFormula } = cellText(row?.findCell(c)?.value)
       if (wasFormula) formulas += 1
       cells.push(text)
     }

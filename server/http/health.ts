@@ -9,26 +9,39 @@ export async function readHealth(
   { tx }: Context,
   event: H3Event,
 ): Promise<{ ok: boolean; process: string; database: string; queue: string; mail: string }> {
-  const database = await works(() => ping(tx))
-  const queue = await works(() => pingQueue(tx))
-  const mail = await works(() => reach(new URL(environment().smtpUrl)))
+  const [database, queue, mail] = await Promise.all([
+    works(() => ping(tx)),
+    works(() => pingQueue(tx)),
+    works(() => reach(new URL(environment().smtpUrl))),
+  ])
   const ok = database === 'works' && queue === 'works'
   if (!ok) setResponseStatus(event, 503)
   return { ok, process: 'works', database, queue, mail }
 }
 
+/** What does not answer within this counts as not reached: whoever watches over Rekko waits no longer. */
+const ANSWERS_WITHIN_MS = 1500
+
 async function works(check: () => Promise<unknown>): Promise<string> {
+  let late: NodeJS.Timeout | undefined
+  const tooLate = new Promise<never>((_, reject) => {
+    late = setTimeout(() => {
+      reject(new Error('no answer'))
+    }, ANSWERS_WITHIN_MS)
+  })
   try {
-    await check()
+    await Promise.race([check(), tooLate])
     return 'works'
   } catch {
     return 'cannot be reached'
+  } finally {
+    clearTimeout(late)
   }
 }
 
 function reach(url: URL): Promise<void> {
   return new Promise((resolve, reject) => {
-    const socket = connect({ host: url.hostname, port: Number(url.port || '25'), timeout: 2000 })
+    const socket = connect({ host: url.hostname, port: Number(url.port || '25'), timeout: ANSWERS_WITHIN_MS })
     socket.once('connect', () => {
       socket.end()
       resolve()

@@ -4,8 +4,8 @@ import { findKept, insertKey, setReply } from './idempotency-store'
 import { Problem } from './problem'
 
 /**
- * Runs `work` once for a person and key: a repeat gets the first answer, a repeat with something else
- * is refused. The key's row is written first, so that two at the same moment wait for each other.
+ * Runs `work` once for a person and key: a repeat gets the first answer, or what `again` makes of it; a repeat with
+ * something else is refused. The key's row is written first, so that two at the same moment wait for each other.
  */
 export async function once<T>(
   tx: Tx,
@@ -17,6 +17,7 @@ export async function once<T>(
     readonly now: Date
   },
   work: () => Promise<T>,
+  again: (first: T) => Promise<T> = (first) => Promise.resolve(first),
 ): Promise<T> {
   const { personId, key, route, input, now } = asked
   if (!/^[\x21-\x7e]{8,120}$/.test(key))
@@ -26,7 +27,7 @@ export async function once<T>(
     const kept = await findKept(tx, personId, key)
     if (kept === null || kept.route !== route || kept.bodyHash !== bodyHash)
       throw new Problem(422, 'key-used', 'This Idempotency-Key was used for something else.')
-    return kept.reply as T
+    return again(kept.reply as T)
   }
   const reply = await work()
   await setReply(tx, personId, key, reply ?? null)

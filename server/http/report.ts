@@ -13,6 +13,7 @@ export function asProblem(error: unknown, where: string): Problem {
   const state = sqlState(error)
   if (state === '22003') return new Problem(422, 'invalid', 'A number is too large to be kept.')
   if (state === '23505') return new Problem(409, 'exists-already', 'This exists already.')
+  if (state === '23P01') return new Problem(409, 'exists-already', 'These days overlap with others that exist already.')
   log.error({
     where,
     err:

@@ -52,8 +52,16 @@ const NOBODY: Actor = { id: '', name: '', locale: 'en-GB', grants: [] }
 export function route<S extends RouteSpec>(
   spec: S,
   work: (call: Call<S>) => Promise<z.input<S['reply']> | Buffer | void>,
-  /** What happens before it in a transaction of its own, and stays when the work is refused. */
-  options: { readonly before?: (call: Call<S>) => Promise<void> } = {},
+  options: {
+    /** What happens before it in a transaction of its own, and stays when the work is refused. */
+    readonly before?: (call: Call<S>) => Promise<void>
+    /** What is done in a transaction of its own when the work was refused. */
+    readonly refused?: (call: Call<S>, problem: Problem) => Promise<void>
+    /** What a repeat under the same key hears, where more may have happened since the first answer. */
+    readonly again?: (call: Call<S>, first: z.input<S['reply']>) => Promise<z.input<S['reply']>>
+    /** It changes nothing and may take long: it gets no transaction, and holds no connection while it is at work. */
+    readonly changesNothing?: boolean
+  } = {},
 ): EventHandler {
   return defineEventHandler(async (event) => {
     try {
@@ -70,20 +78,27 @@ export function route<S extends RouteSpec>(
       const version = spec.ifMatch ? readVersion(event) : 0
       const bytes = spec.bytes === 'upload' ? await readBytes(event, LARGEST_UPLOAD) : Buffer.alloc(0)
       const call = (tx: Tx) => ({ ctx: { tx, now, actor }, event, params, query, body, version, bytes })
-      const { before } = options
+      const { before, again, refused } = options
       if (before !== undefined) await inTransaction(db, (tx) => before(call(tx)))
       const run = (tx: Tx) => work(call(tx))
       const key = spec.idempotent ? getHeader(event, 'idempotency-key') : undefined
-      const reply =
-        spec.method === 'GET'
-          ? await run(db)
-          : await inTransaction(db, (tx) =>
-              key === undefined
-                ? run(tx)
-                : once(tx, { personId: actor.id, key, route: spec.name, input: { params, body, version }, now }, () =>
-                    run(tx),
-                  ),
+      const change = (tx: Tx) =>
+        key === undefined
+          ? run(tx)
+          : once(
+              tx,
+              { personId: actor.id, key, route: spec.name, input: { params, body, version }, now },
+              () => run(tx),
+              again === undefined ? undefined : (first) => again(call(tx), first as z.input<S['reply']>),
             )
+      const reply =
+        spec.method === 'GET' || options.changesNothing === true
+          ? await run(db)
+          : await inTransaction(db, change).catch(async (error: unknown) => {
+              if (refused !== undefined && error instanceof Problem)
+                await inTransaction(db, (tx) => refused(call(tx), error))
+              throw error
+            })
       return finish(event, spec, reply)
     } catch (error) {
       const problem = asProblem(error, `${spec.method} ${spec.path}`)

@@ -1,4 +1,4 @@
-import nodemailer from 'nodemailer'
+import nodemailer, { type Transporter } from 'nodemailer'
 import { environment } from '../environment'
 
 export interface Letter {
@@ -10,22 +10,33 @@ export interface Letter {
   readonly files: readonly { readonly name: string; readonly mime: string; readonly bytes: Buffer }[]
 }
 
+let kept: { readonly url: string; readonly transport: Transporter } | null = null
+/** Connections to the mail server are kept, a few at once: opening one takes longer than the letter. */
+function transport(): Transporter {
+  const { smtpUrl } = environment()
+  if (kept?.url === smtpUrl) return kept.transport
+  const url = new URL(smtpUrl)
+  const limits = { connectionTimeout: 5000, greetingTimeout: 5000, socketTimeout: 20_000, maxConnections: 4 }
+  for (const [name, value] of Object.entries(limits)) url.searchParams.set(name, String(value))
+  url.searchParams.set('pool', 'true')
+  kept = { url: smtpUrl, transport: nodemailer.createTransport(url.href) }
+  return kept.transport
+}
+
 /** Hands a letter to the mail server; throws when that refuses or is down. */
 export async function deliverMail(letter: Letter): Promise<void> {
-  const url = new URL(environment().smtpUrl)
-  url.searchParams.set('connectionTimeout', '5000')
-  url.searchParams.set('socketTimeout', '20000')
-  const transport = nodemailer.createTransport(url.href)
-  try {
-    await transport.sendMail({
-      messageId: letter.messageId,
-      from: letter.from,
-      to: letter.to,
-      subject: letter.subject,
-      text: letter.text,
-      attachments: letter.files.map((f) => ({ filename: f.name, content: f.bytes, contentType: f.mime })),
-    })
-  } finally {
-    transport.close()
-  }
+  await transport().sendMail({
+    messageId: letter.messageId,
+    from: letter.from,
+    to: letter.to,
+    subject: letter.subject,
+    text: letter.text,
+    attachments: letter.files.map((f) => ({ filename: f.name, content: f.bytes, contentType: f.mime })),
+  })
+}
+
+/** Closes what is kept open to the mail server. */
+export function closeMail(): void {
+  kept?.transport.close()
+  kept = null
 }

@@ -16,7 +16,7 @@ import { listApprovers } from '../approval/reads'
 import { listPriceSteps } from '../catalogue/reads'
 import { channelNamed, CHANNELS } from '../channel/channels'
 import type { OrderRow } from './reads'
-import { listParts, type PartRow } from './tray-reads'
+import { listParts, sizeOfSupplierFiles, type PartRow } from './tray-reads'
 
 export interface ComputedTray {
   readonly parts: readonly PartRow[]
@@ -100,7 +100,9 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
       reachable: CHANNELS[channel].addressOf({ email: tray.supplierEmail }) !== null,
       blocked: tray.supplierStanding !== 'active',
       freightWithoutRate: known === null ? tray.supplierCurrency : null,
+      mostFiles: CHANNELS[channel].mostFiles,
     },
+    filesSize: await sizeOfSupplierFiles(tx, [...new Set(parts.map((p) => p.requisitionId))]),
     hasShipTo: true,
     currency: tray.currency,
     net: sums.net,

@@ -1,36 +1,39 @@
 import { randomUUID } from 'node:crypto'
 import { channelNamed, CHANNELS } from '../channel/channels'
-import type { Tx } from '../db/client'
+import { inTransaction, type Db } from '../db/client'
 import { environment } from '../environment'
 import { keepFile } from '../files/store'
+import { inWorkshop } from '../files/workshop'
 import { notifyChange } from '../live/notify'
 import { enqueue } from '../queue/enqueue'
-import { renderOrder } from './render-order'
-import { findReach, lockUnfiledRevision } from './sending-reads'
+import { paperOfOrder } from './order-paper'
+import { findReach, findUnfiledRevision, lockUnfiledRevision } from './sending-reads'
 import { insertSending, setFiled } from './sending-store'
 
 /**
- * Makes and keeps the PDF of a sent order and lays it out for its supplier's channel, in one transaction: repeated
- * after
- * a crash, it does what is still to be done and no more.
+ * Makes the PDF of a sent order, then keeps it and lays it out for its supplier's channel in one transaction: repeated
+ * after a crash, it does what is still to be done and no more. Nothing is locked while the PDF is made.
  */
-export async function fileOrder(tx: Tx, orderId: string, revision: number, now: Date): Promise<void> {
-  const unfiled = await lockUnfiledRevision(tx, orderId, revision)
+export async function fileOrder(db: Db, orderId: string, revision: number, now: Date): Promise<void> {
+  const unfiled = await findUnfiledRevision(db, orderId, revision)
   if (unfiled === null) return
-  const pdf = await renderOrder(unfiled.snapshot, environment().root)
-  await setFiled(tx, orderId, revision, await keepFile(tx, pdf, 'application/pdf', now))
-  const { channel, email } = await findReach(tx, orderId)
-  const name = channelNamed(channel)
-  const id = randomUUID()
-  await insertSending(tx, {
-    id,
-    orderId,
-    revision,
-    channel: name,
-    address: CHANNELS[name].addressOf({ email }) ?? '',
-    reference: CHANNELS[name].referenceOf(id),
-    laidAt: now,
+  const pdf = await inWorkshop('make-pdf', paperOfOrder(unfiled.snapshot), environment().root)
+  await inTransaction(db, async (tx) => {
+    if (!(await lockUnfiledRevision(tx, orderId, revision))) return
+    await setFiled(tx, orderId, revision, await keepFile(tx, pdf, 'application/pdf', now))
+    const { channel, email } = await findReach(tx, orderId)
+    const name = channelNamed(channel)
+    const id = randomUUID()
+    await insertSending(tx, {
+      id,
+      orderId,
+      revision,
+      channel: name,
+      address: CHANNELS[name].addressOf({ email }) ?? '',
+      reference: CHANNELS[name].referenceOf(id),
+      laidAt: now,
+    })
+    await enqueue(tx, 'send-order', { sendingId: id })
+    await notifyChange(tx, { kind: 'order', id: orderId })
   })
-  await enqueue(tx, 'send-order', { sendingId: id })
-  await notifyChange(tx, { kind: 'order', id: orderId })
 }

@@ -19,19 +19,23 @@ const x = named(orderLineSource, 'x')
 const q = named(requisitionLine, 'q')
 const p = named(person, 'p')
 
-/** Locks a revision whose PDF is still to be made; null when it was made or another server has it. */
-export function lockUnfiledRevision(
+const unfiled = (orderId: string, revision: number) => sql`from ${orderRevision}
+  where ${orderRevision.orderId} = ${orderId} and ${orderRevision.revision} = ${revision}
+  and ${orderRevision.pdfHash} is null`
+
+/** A revision whose PDF is still to be made; null when it was made. */
+export function findUnfiledRevision(
   tx: Tx,
   orderId: string,
   revision: number,
 ): Promise<{ snapshot: OrderSnapshot } | null> {
-  return readOne(
-    tx,
-    { snapshot: sql<OrderSnapshot>`${orderRevision.snapshot}` },
-    sql`from ${orderRevision}
-    where ${orderRevision.orderId} = ${orderId} and ${orderRevision.revision} = ${revision}
-    and ${orderRevision.pdfHash} is null for update skip locked`,
-  )
+  return readOne(tx, { snapshot: sql<OrderSnapshot>`${orderRevision.snapshot}` }, unfiled(orderId, revision))
+}
+
+/** Locks a revision whose PDF is still to be kept; false when it is kept or another server has it. */
+export async function lockUnfiledRevision(tx: Tx, orderId: string, revision: number): Promise<boolean> {
+  const locked = sql`${unfiled(orderId, revision)} for update skip locked`
+  return (await readOne(tx, { orderId: orderRevision.orderId }, locked)) !== null
 }
 
 /** How the supplier of an order is reached. */

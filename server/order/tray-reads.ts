@@ -2,7 +2,9 @@ import { sql } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
 import type { LineDiscount } from '#core/requisition/draft'
 import type { Tx } from '../db/client'
-import { named, read, sure } from '../db/read'
+import { named, read, readOne, sure } from '../db/read'
+import { attachment } from '../db/schema/document'
+import { file } from '../db/schema/file'
 import { trayPart } from '../db/schema/order'
 import { requisitionLine } from '../db/schema/requisition'
 import { person } from '../db/schema/people'
@@ -22,6 +24,17 @@ export async function findRequisitionsOfLines(tx: Tx, lineIds: readonly string[]
       where ${requisitionLine.id} = any(${sql.param(lineIds as string[])}::uuid[])`,
   )
   return new Map(found.map((f) => [f.id, f.requisitionId]))
+}
+
+/** Bytes of the files that the supplier gets with an order that serves these requisitions, each file once. */
+export async function sizeOfSupplierFiles(tx: Tx, requisitionIds: readonly string[]): Promise<number> {
+  const found = await readOne(
+    tx,
+    { size: sql<number>`coalesce(sum(${file.size}), 0)::int` },
+    sql`from ${file} where ${file.hash} in (select ${attachment.fileHash} from ${attachment}
+      where ${attachment.forSupplier} and ${attachment.documentId} = any(${sql.param([...requisitionIds])}::uuid[]))`,
+  )
+  return found?.size ?? 0
 }
 
 export interface PartRow {

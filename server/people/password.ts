@@ -1,28 +1,72 @@
 import { randomBytes, scrypt, timingSafeEqual } from 'node:crypto'
+import pLimit from 'p-limit'
 
-const COST = { N: 16384, r: 8, p: 1, maxmem: 64 * 1024 * 1024 }
+interface Cost {
+  readonly N: number
+  readonly r: number
+  readonly p: number
+}
+/** For machines with little memory: 16 MB and five rounds. Source: OWASP Password Storage Cheat Sheet, scrypt. */
+const TODAY: Cost = { N: 16_384, r: 8, p: 5 }
+/** What hashes say that name no parameters of their own. */
+const BEFORE: Cost = { N: 16_384, r: 8, p: 1 }
+const MOST_MEMORY = 64 * 1024 * 1024
 
-function derive(password: string, salt: Buffer): Promise<Buffer> {
-  return new Promise((done, fail) =>
-    scrypt(password.normalize('NFKC'), salt, 32, COST, (e, key) => (e === null ? done(key) : fail(e))),
+/** Two at once: many sign-ins at the same moment take their turn, and hold neither threads nor memory. */
+const turns = pLimit(2)
+
+function derive(password: string, salt: Buffer, cost: Cost): Promise<Buffer> {
+  return turns(
+    () =>
+      new Promise((done, fail) => {
+        scrypt(password.normalize('NFKC'), salt, 32, { ...cost, maxmem: MOST_MEMORY }, (e, key) => {
+          if (e === null) done(key)
+          else fail(e)
+        })
+      }),
   )
 }
 
-/** A password kept as scrypt (RFC 7914) with its own salt. */
+interface Kept {
+  readonly cost: Cost
+  readonly salt: Buffer
+  readonly key: Buffer
+}
+
+/** A password kept as scrypt (RFC 7914) with its parameters and its own salt. */
 export async function hashPassword(password: string): Promise<string> {
   const salt = randomBytes(16)
-  return `scrypt:${salt.toString('base64url')}:${(await derive(password, salt)).toString('base64url')}`
+  return write({ cost: TODAY, salt, key: await derive(password, salt, TODAY) })
 }
+
+const write = ({ cost, salt, key }: Kept) =>
+  `scrypt:${cost.N}:${cost.r}:${cost.p}:${salt.toString('base64url')}:${key.toString('base64url')}`
+
+/** Null where it is no hash of ours. */
+function readHash(text: string): Kept | null {
+  const [scheme, ...rest] = text.split(':')
+  if (scheme !== 'scrypt') return null
+  const [key, salt, p, r, N] = rest.toReversed()
+  if (key === undefined || salt === undefined) return null
+  const cost = N === undefined ? BEFORE : { N: Number(N), r: Number(r), p: Number(p) }
+  return { cost, salt: Buffer.from(salt, 'base64url'), key: Buffer.from(key, 'base64url') }
+}
+
+/** Whether a hash was made with other parameters than today's, and is to be made anew when the password is known. */
+export function isOutdated(kept: string): boolean {
+  const { N, r, p } = readHash(kept)?.cost ?? BEFORE
+  return N !== TODAY.N || r !== TODAY.r || p !== TODAY.p
+}
+
+const NOBODYS: Kept = { cost: TODAY, salt: Buffer.alloc(16), key: Buffer.alloc(32) }
 
 /**
  * Compares in constant time; also works through a hash where there is none, so that a stranger learns nothing by
  * waiting.
  */
 export async function checkPassword(password: string, kept: string | null): Promise<boolean> {
-  const [scheme, salt, key] = (
-    kept ?? `scrypt:${Buffer.alloc(16).toString('base64url')}:${Buffer.alloc(32).toString('base64url')}`
-  ).split(':')
-  if (scheme !== 'scrypt' || salt === undefined || key === undefined) return false
-  const derived = await derive(password, Buffer.from(salt, 'base64url'))
-  return timingSafeEqual(derived, Buffer.from(key, 'base64url')) && kept !== null
+  const read = kept === null ? null : readHash(kept)
+  const { cost, salt, key } = read ?? NOBODYS
+  const derived = await derive(password, salt, cost)
+  return derived.length === key.length && timingSafeEqual(derived, key) && read !== null
 }

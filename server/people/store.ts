@@ -2,7 +2,7 @@ import { and, eq, isNull, sql, type SQL } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import type { Address } from '#core/base/address'
 import type { Told } from '#core/told/told'
-import { absence, notice, savedView, session, shipTo, signInAttempt } from '../db/schema/people'
+import { absence, notice, person, savedView, session, shipTo, signInAttempt } from '../db/schema/people'
 import type { Tx } from '../db/client'
 import { readOne } from '../db/read'
 
@@ -174,4 +174,8 @@ export async function deleteSavedView(tx: Tx, id: string, personId: string): Pro
         .returning({ id: savedView.id })
     ).length > 0
   )
+}
+
+export async function setPasswordHash(tx: Tx, personId: string, passwordHash: string): Promise<void> {
+  await tx.update(person).set({ passwordHash }).where(eq(person.id, personId))
 }

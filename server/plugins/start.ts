@@ -1,9 +1,12 @@
+import { join } from 'node:path'
 import { environment } from '../environment'
 import { clock, readStartOfClock } from '../clock'
 import { database } from '../http/app'
 import { log } from '../http/report'
 import { requireOrganisation } from '../settings/reads'
+import { closeWorkshop, useWorkshop } from '../files/workshop'
 import { closeStreams, startHub } from '../live/hub'
+import { closeMail } from '../mail/deliver-mail'
 import { startQueue } from '../queue/work'
 
 /** What runs beside the HTTP server: the queue's work and the live updates. Fails hard when it cannot start. */
@@ -21,18 +24,22 @@ function end(error: unknown): never {
 }
 
 async function begin(nitro: { hooks: { hook: (name: 'close', run: () => Promise<void>) => void } }): Promise<void> {
-  const { databaseUrl, idleMinutes } = environment()
+  const { databaseUrl, idleMinutes, root } = environment()
+  useWorkshop(join(root, import.meta.dev ? 'server/files/workshop-process.ts' : '.output/server/workshop.mjs'))
   const { db, pool } = database()
   if (readStartOfClock(process.env) !== null && !(await requireOrganisation(db)).isDemo)
     throw new Error('REKKO_NOW moves the clock, which only a demo may; this organisation is none.')
+  // Pages hear of changes before the queue's first sweep, which may be long.
+  const hub = startHub(databaseUrl, db, clock, idleMinutes)
   const queue = await startQueue(databaseUrl, db, clock, (e) => {
     log.warn({ queue: e.message })
   })
-  const hub = startHub(databaseUrl, db, clock, idleMinutes)
   for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, closeStreams)
   nitro.hooks.hook('close', async () => {
     closeStreams()
     await Promise.all([queue.stop(), hub.stop()])
+    closeWorkshop()
+    closeMail()
     await pool.end()
   })
 }

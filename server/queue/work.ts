@@ -16,6 +16,9 @@ import { tellEnded } from '../upkeep/tell-ended'
 import { enqueue, enqueueAgain, useQueue } from './enqueue'
 import type { Task, TaskData } from './tasks'
 
+/** Tasks that wait for others outside have several workers, so that a slow one holds up the few behind it alone. */
+const WORKERS: Partial<Record<Task, number>> = { 'send-mail': 3, 'send-order': 2 }
+
 type Runs = { readonly [T in Task]: (data: TaskData[T]) => Promise<void> }
 
 /** What each task does. Whatever it does can be done again. */
@@ -23,9 +26,9 @@ function runsOf(db: Db, clock: () => Date): Runs {
   const MOST_SWEPT = 200
   return {
     'send-mail': ({ mailId }) => sendMail(db, mailId, clock),
-    'mail-approved': (of) => inTransaction(db, (tx) => mailApproved(tx, of, clock())),
+    'mail-approved': (of) => mailApproved(db, of, clock()),
     'send-order': ({ sendingId }) => sendOrder(db, sendingId, clock),
-    'file-order': ({ orderId, revision }) => inTransaction(db, (tx) => fileOrder(tx, orderId, revision, clock())),
+    'file-order': ({ orderId, revision }) => fileOrder(db, orderId, revision, clock()),
     // What waits and has no task any more, because its server died, is put into the queue again.
     sweep: async () => {
       for (const mailId of await listOverdueMail(db, clock(), MOST_SWEPT))
@@ -66,7 +69,9 @@ export async function startQueue(
   useQueue(boss)
   const runs = runsOf(db, clock)
   for (const task of Object.keys(runs) as Task[]) {
-    if (task !== 'task-ended') await workOn(boss, task, runs[task] as (data: unknown) => Promise<void>)
+    if (task === 'task-ended') continue
+    for (let i = 0; i < (WORKERS[task] ?? 1); i += 1)
+      await workOn(boss, task, runs[task] as (data: unknown) => Promise<void>)
   }
   await boss.work('task-ended', { pollingIntervalSeconds: 2, includeMetadata: true }, async (jobs) => {
     for (const job of jobs)
@@ -83,14 +88,18 @@ export async function startQueue(
 
 /** Takes tasks in batches. One that fails is tried again by itself; the others of its batch are done. */
 async function workOn(boss: PgBoss, task: Task, run: (data: unknown) => Promise<void>): Promise<void> {
-  await boss.work(task, { pollingIntervalSeconds: 0.5, batchSize: 20 }, async (jobs) => {
-    for (const job of jobs) {
-      try {
-        await run(job.data)
-      } catch (error) {
-        // A job that was failed is no longer active, so that the batch's end does not complete it.
-        await boss.fail(task, job.id, { message: error instanceof Error ? error.message : String(error) })
+  await boss.work(
+    task,
+    { pollingIntervalSeconds: 0.5, batchSize: WORKERS[task] === undefined ? 20 : 5 },
+    async (jobs) => {
+      for (const job of jobs) {
+        try {
+          await run(job.data)
+        } catch (error) {
+          // A job that was failed is no longer active, so that the batch's end does not complete it.
+          await boss.fail(task, job.id, { message: error instanceof Error ? error.message : String(error) })
+        }
       }
-    }
-  })
+    },
+  )
 }

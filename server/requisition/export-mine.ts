@@ -9,7 +9,8 @@ import { OUTWARD } from '#shared/words/ways'
 import { sayOwnValue, type OwnNames } from '#shared/words/own-field'
 import type { Context } from '../context'
 import type { Tx } from '../db/client'
-import { type Cell, type Table, writeCsv, writeXlsx } from '../files/write-sheet'
+import { inWorkshop } from '../files/workshop'
+import { type Cell, type Table, writeCsv } from '../files/write-sheet'
 import { requireTerms } from '../settings/reads'
 import { listJobs, readForm, type FormEver } from './form-reads'
 import { readMinePage } from './mine-page'
@@ -53,7 +54,7 @@ export async function exportMine(
   return q.as === 'csv'
     ? { bytes: writeCsv(table), name: `${name}.csv`, mime: 'text/csv; charset=utf-8' }
     : {
-        bytes: await writeXlsx(table),
+        bytes: await inWorkshop('write-xlsx', table),
         name: `${name}.xlsx`,
         mime: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
       }

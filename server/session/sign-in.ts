@@ -2,17 +2,19 @@ import { randomBytes } from 'node:crypto'
 import { setHeader, type H3Event } from 'h3'
 import type { Me } from '#shared/contract/session'
 import { formatCount } from '#shared/words/format'
+import { appendEvent } from '../audit/store'
 import type { Context } from '../context'
 import { environment } from '../environment'
 import { addressOf } from '../http/address-of'
 import { notFound, Problem } from '../http/problem'
+import { log } from '../http/report'
 import { sessionCookie } from '../http/session-cookie'
 import { requireOrganisation } from '../settings/reads'
 import { notifyChange } from '../live/notify'
-import { checkPassword } from '../people/password'
+import { checkPassword, hashPassword, isOutdated } from '../people/password'
 import { findActor, findForSignIn } from '../people/actor-reads'
 import { listDemoPeople } from '../people/person-reads'
-import { countSignIn, endSession, forgetSignIns, insertSession, uncountSignIn } from '../people/store'
+import { countSignIn, endSession, forgetSignIns, insertSession, setPasswordHash, uncountSignIn } from '../people/store'
 import { readMe } from './read-me'
 
 /** Failures that are free, of one person from one address and of one address in all; then the pauses begin to grow. */
@@ -51,15 +53,31 @@ export async function countTry({ tx, now }: Context, event: H3Event, input: Ente
 const sayWait = (seconds: number) =>
   seconds < 60 ? formatCount(seconds, 'second', 'seconds') : formatCount(Math.ceil(seconds / 60), 'minute', 'minutes')
 
-/** Signs a person in with e-mail and password. */
+/** Signs a person in with e-mail and password. A hash made with parameters of before is made anew. */
 export async function signIn(ctx: Context, event: H3Event, input: Entered): Promise<Me> {
   const found = await findForSignIn(ctx.tx, emailOf(input))
   const fits = await checkPassword(input.password, found?.passwordHash ?? null)
   if (found === null || !fits) throw new Problem(401, 'wrong-password', 'E-mail and password do not fit together.')
+  if (found.passwordHash !== null && isOutdated(found.passwordHash))
+    await setPasswordHash(ctx.tx, found.id, await hashPassword(input.password))
   const keys = keysOf(event, input)
   await forgetSignIns(ctx.tx, keys.person)
   await uncountSignIn(ctx.tx, keys.address)
   return begin(ctx, event, found.id, false)
+}
+
+/** Notes that a sign-in was refused: in the log, and where it named somebody of ours among the events. */
+export async function noteRefusal(ctx: Context, event: H3Event, input: Entered, problem: Problem): Promise<void> {
+  const found = await findForSignIn(ctx.tx, emailOf(input))
+  const from = addressOf(event.node.req, environment().trustedProxies)
+  log.warn({ signIn: problem.type, from, person: found?.id ?? null })
+  if (found !== null)
+    await appendEvent(ctx, {
+      type: 'sign-in refused',
+      subjectKind: 'session',
+      subjectId: found.id,
+      after: { from, why: problem.type },
+    })
 }
 
 /** One-press sign-in: only in the demo, and only as a person the demo shows. */
@@ -77,6 +95,12 @@ async function begin(ctx: Context, event: H3Event, personId: string, byDemo: boo
   const cookie = await sessionCookie(event)
   if (cookie.id !== null) await endSession(ctx.tx, cookie.id, ctx.now)
   await cookie.set(id)
+  const from = addressOf(event.node.req, environment().trustedProxies)
+  log.info({ signIn: 'done', from, person: personId })
+  await appendEvent(
+    { ...ctx, actor },
+    { type: 'signed in', subjectKind: 'session', subjectId: personId, after: { from } },
+  )
   return readMe({ ...ctx, actor })
 }
 
@@ -85,6 +109,7 @@ export async function signOut(ctx: Context, event: H3Event): Promise<void> {
   const cookie = await sessionCookie(event)
   if (cookie.id !== null) await endSession(ctx.tx, cookie.id, ctx.now)
   await cookie.clear()
+  await appendEvent(ctx, { type: 'signed out', subjectKind: 'session', subjectId: ctx.actor.id })
   // Its open streams end with it.
   await notifyChange(ctx.tx, { kind: 'session', id: ctx.actor.id })
 }

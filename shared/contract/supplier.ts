@@ -8,7 +8,7 @@ const proposal = z.object({
   town: text(80),
   address: text(300).default(''),
   email: text(200)
-    .refine((t) => t === '' || /^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(t), 'is not an e-mail address')
+    .refine((t) => t === '' || z.email().safeParse(t).success, 'is not an e-mail address')
     .default(''),
   telephone: text(60).default(''),
   taxNumber: text(40).default(''),

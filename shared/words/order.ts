@@ -1,6 +1,6 @@
 import type { ChannelName } from '#core/order/channel'
 import type { IssueReason } from '#core/order/issue'
-import { listWords } from './format'
+import { formatSize, listWords } from './format'
 import type { Ways } from './ways'
 
 /** What a channel needs of a supplier. */
@@ -25,6 +25,11 @@ export function sayIssueReason(r: IssueReason, ways: Ways): string {
       return `${r.supplier} cannot be ordered from now.`
     case 'supplier-unreachable':
       return `${r.supplier} has no ${CHANNEL_ADDRESS[r.channel]} for orders; finance can add it.`
+    case 'files-too-large':
+      return (
+        `The files for the supplier come to ${formatSize(r.size)}, and ${formatSize(r.most)} can go with an order: ` +
+        `leave some lines for another order, or have some files marked for colleagues only.`
+      )
     case 'no-rate':
       return `There is no exchange rate for ${r.currency}.`
     case 'above-approved':

@@ -1,3 +1,4 @@
+import { scryptSync } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { personId, startRekko, type Rekko } from '../setup/rekko'
 
@@ -12,6 +13,7 @@ afterAll(async () => {
 const signIn = (r: Rekko, email: string, password: string, headers: Record<string, string> = {}) =>
   r.nobody.call('POST', '/api/session', { body: { email, password }, headers })
 
+const RIGHT = 'sea-salt-and-patience'
 describe('signing in', () => {
   test('one press works in the demo, and is refused outside of it', async () => {
     expect(
@@ -45,7 +47,7 @@ describe('signing in', () => {
     expect((await signIn(rekko, 'anselm.kirwan@hallamere.example', 'sea-salt-and-patience')).status).toBe(401)
   })
   const BRYN = 'bryn.tolliver@hallamere.example'
-  const [RIGHT, KEY] = ['sea-salt-and-patience', `person ${BRYN} from 127.0.0.1`]
+  const KEY = `person ${BRYN} from 127.0.0.1`
   /** As if so many seconds had passed since the last try that counted. */
   const wait = (key: string, seconds: number) =>
     rekko.sql('update sign_in_attempt set window_from = window_from - make_interval(secs => $2) where key = $1', [
@@ -164,5 +166,51 @@ describe('headers', () => {
         .map((o) => o.operationId),
     ).toContain('sendRequisition')
     expect(body.paths['/api/requisitions/{id}/decisions']?.post?.requestBody).toBeDefined()
+  })
+})
+
+describe('what a stranger and a proxy see', () => {
+  test('a password hash of before opens as well, and is made anew with the parameters of today', async () => {
+    const email = 'priya.lindqvist@hallamere.example'
+    const hash = async () =>
+      (await rekko.sql<{ hash: string }>('select password_hash as hash from person where email = $1', [email]))[0]?.hash
+    // scrypt with N 16384, r 8, p 1 and no parameters named: as hashes were kept at first.
+    const salt = Buffer.from('a salt of before')
+    const key = scryptSync(RIGHT, salt, 32, { N: 16_384, r: 8, p: 1 })
+    await rekko.sql('update person set password_hash = $2 where email = $1', [
+      email,
+      `scrypt:${salt.toString('base64url')}:${key.toString('base64url')}`,
+    ])
+    expect((await signIn(rekko, email, 'wrong')).status).toBe(401)
+    expect((await signIn(rekko, email, RIGHT)).status).toBe(200)
+    expect(await hash()).toMatch(/^scrypt:16384:8:5:/)
+    expect((await signIn(rekko, email, RIGHT)).status).toBe(200)
+  })
+
+  test('sign-ins and refusals are events of the person, with the address they came from', async () => {
+    await signIn(rekko, 'owen.marsh@hallamere.example', 'not this')
+    await signIn(rekko, 'owen.marsh@hallamere.example', RIGHT)
+    const events = await rekko.sql(
+      "select type, after from event where subject_kind = 'session' and subject_id = $1 order by seq desc limit 2",
+      [personId('Owen Marsh')],
+    )
+    expect(events).toEqual([
+      { type: 'signed in', after: { from: '127.0.0.1' } },
+      { type: 'sign-in refused', after: { from: '127.0.0.1', why: 'wrong-password' } },
+    ])
+  })
+
+  test('a method that an address does not take is 405 and says which it takes', async () => {
+    const r = await fetch(`${rekko.url}/api/session`, { method: 'PATCH' })
+    expect([r.status, r.headers.get('allow')?.split(', ').sort()]).toEqual([405, ['DELETE', 'GET', 'POST']])
+    expect((await fetch(`${rekko.url}/api/requisitions/x/send`)).status).toBe(405)
+    expect((await fetch(`${rekko.url}/api/nothing`)).status).toBe(404)
+  })
+
+  test('no page is kept by a proxy or a browser; what all pages share is', async () => {
+    const page = await fetch(`${rekko.url}/sign-in`)
+    expect(page.headers.get('cache-control')).toBe('private, no-store')
+    const script = /\/_nuxt\/[\w-]+\.js/.exec(await page.text())?.[0] ?? ''
+    expect((await fetch(rekko.url + script)).headers.get('cache-control')).toContain('immutable')
   })
 })

@@ -394,6 +394,24 @@ describe('what a decision may lead to', () => {
     ).toMatchObject({ status: 409 })
   })
 
+  test('a repeat of a decision under its old key, after it was taken back, says what holds now', async () => {
+    const sent = await raise(owen, soundDraft([{ part: 'CP-IMP-140', quantity: 2 }]))
+    const asked = {
+      body: { outcome: 'approve', comment: '' },
+      version: await versionOf(rekko, sent.id),
+      key: randomUUID(),
+    }
+    const path = `/api/requisitions/${sent.id}/decisions`
+    const first = await ines.call<{ decisionId: string; state: string; version: number }>('POST', path, asked)
+    expect(first.body.state).toBe('approved')
+    expect(await ines.call('POST', path, asked)).toMatchObject({ status: 200, body: first.body })
+    await ines.call('DELETE', `${path}/${first.body.decisionId}`)
+    expect(await ines.call('POST', path, asked)).toMatchObject({
+      status: 200,
+      body: { decisionId: first.body.decisionId, state: 'in approval', version: await versionOf(rekko, sent.id) },
+    })
+  })
+
   test('taken back within ten seconds: route and money stand as before, and its mail never leaves', async () => {
     const sent = await raise(owen, soundDraft([{ part: 'CP-IMP-140', quantity: 2 }]))
     const before = await standsAt(rekko, 'Water Systems', '610', 'reserved')

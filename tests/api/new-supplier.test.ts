@@ -47,6 +47,13 @@ async function issue(requisitionLine: string): Promise<{ status: number; detail:
   return { status: r.status, detail: r.body.detail }
 }
 
+test('an address that no mail server takes is refused when it is written', async () => {
+  for (const email of ['order"<x>,y@z.example', 'a b@c.example', 'nobody', 'x@y', '@z.example', 'a@b..example']) {
+    const r = await propose({ email })
+    expect([email, r.status, r.body.fields.map((f) => f.field)]).toEqual([email, 422, ['email']])
+  }
+})
+
 test('a proposed supplier may be asked for and not ordered from, until finance approves it', async () => {
   const made = await propose()
   expect(made).toMatchObject({ status: 200, body: { standing: 'proposed' } })

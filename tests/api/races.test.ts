@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { addDays } from '#core/base/day'
 import {
   budgetLineId,
   decide,
@@ -10,6 +11,7 @@ import {
   raise,
   soundDraft,
   startRekko,
+  TODAY,
   versionOf,
   type Client,
   type Rekko,
@@ -28,6 +30,34 @@ afterAll(async () => {
 })
 
 describe('at the same moment', () => {
+  test('the same absence twelve times is one, and the same tax number twenty times one supplier', async () => {
+    const days = { from: addDays(TODAY, 40), until: addDays(TODAY, 44), substituteId: null }
+    const away = await Promise.all(
+      Array.from({ length: 12 }, () =>
+        harriet.call<{ detail: string }>('POST', '/api/absences', { body: { ...days } }),
+      ),
+    )
+    expect(away.filter((r) => r.status === 200)).toHaveLength(1)
+    expect(away.filter((r) => r.status !== 200).every((r) => /overlap/.test(r.body.detail))).toBe(true)
+    expect(await rekko.sql('select 1 from absence where from_day = $1', [days.from])).toHaveLength(1)
+
+    const named = await Promise.all(
+      Array.from({ length: 20 }, (_, i) =>
+        owen.call('POST', '/api/suppliers', {
+          body: {
+            name: `Quay Lamps ${i}`,
+            town: 'Quay',
+            taxNumber: i % 2 === 0 ? 'HL 99-1' : 'hl991',
+            currency: 'EUR',
+          },
+          key: randomUUID(),
+        }),
+      ),
+    )
+    expect(named.filter((r) => r.status === 200)).toHaveLength(1)
+    expect(named.filter((r) => r.status !== 200).every((r) => r.status === 409)).toBe(true)
+  })
+
   test(
     '50 requisitions against one budget line that refuses, with room for exactly 17: 17 pass, 33 are refused ' +
       'with a reason',

@@ -131,3 +131,27 @@ test('two servers on one database: each mail leaves once, and a decision on one 
   await reader?.cancel()
   await other.stop()
 })
+
+test('a mail server that never says a word: health answers all the same, and work goes on', async () => {
+  await rekko.closePostOffice()
+  const sockets = new Set<Socket>()
+  const silent = createServer((socket) => {
+    sockets.add(socket)
+    socket.on('error', () => undefined)
+  })
+  await new Promise<void>((r) => {
+    silent.listen(rekko.smtpPort, '127.0.0.1', r)
+  })
+  const tray = await trayOf('45')
+  const issued = await leonie.call<{ number: string }>('POST', `/api/orders/${tray}/issue`, { version: 1 })
+  await until('a try', () => Promise.resolve(sockets.size > 1))
+  const health = await fetch(`${rekko.url}/api/health`, { signal: AbortSignal.timeout(5000) })
+  expect([health.status, ((await health.json()) as { ok: boolean }).ok]).toEqual([200, true])
+  expect((await raise(owen, soundDraft([], { lines: [freeLine('46')] }))).status).toBe(200)
+  for (const s of sockets) s.destroy()
+  await new Promise((r) => {
+    silent.close(r)
+  })
+  await rekko.openPostOffice()
+  await until('the mail', async () => (await mailsOf(issued.body.number)).length === 1, 90)
+})

@@ -125,6 +125,7 @@ export const absence = pgTable(
     version: numeric({ precision: 10, scale: 0 }).notNull().default('1'),
   },
   (t) => [
+    // Absences of a person lie apart: an exclusion, absence_apart, which only the migration can say.
     index('absence_person').on(t.personId, t.untilDay),
     check('absence_days', sql`${t.fromDay} <= ${t.untilDay}`),
     check('absence_substitute', sql`${t.substituteId} is null or ${t.substituteId} <> ${t.personId}`),

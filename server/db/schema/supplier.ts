@@ -1,4 +1,4 @@
-import { check, index, integer, numeric, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core'
+import { check, index, integer, numeric, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
 import type { PaymentTerms } from '#core/base/day'
 import { file } from './file'
@@ -35,6 +35,10 @@ export const supplier = pgTable(
     freightFreeFrom: numeric('freight_free_from', { precision: 20, scale: 4 }),
   },
   (t) => [
+    // One supplier has one tax number, whatever its spaces and points; a refused proposal holds none.
+    uniqueIndex('supplier_one_tax_number')
+      .on(sql`(upper(regexp_replace(${t.taxNumber}, '[^A-Za-z0-9]', '', 'g')))`)
+      .where(sql`${t.standing} <> 'refused' and ${t.taxNumber} ~ '[A-Za-z0-9]'`),
     index('supplier_name_parts').using('gin', sql`lower(${t.name}) gin_trgm_ops`),
     check('supplier_standing', sql`${t.standing} in ('active', 'on hold', 'proposed', 'refused')`),
     check('supplier_warning_mode', sql`${t.warningMode} in ('informs', 'must be read', 'stops')`),

@@ -1,8 +1,12 @@
 import { requisitionRoutes } from '#shared/contract/requisition'
-import { route } from '../../../http/route'
-import { readRequisitionPdf } from '../../../requisition/requisition-pdf'
+import { environment } from '../../../environment'
+import { inWorkshop } from '../../../files/workshop'
 import { asDownload } from '../../../http/download'
+import { route } from '../../../http/route'
+import { readRequisitionPaper } from '../../../requisition/requisition-paper'
 
-export default route(requisitionRoutes.readRequisitionPdf, async ({ ctx, event, params }) =>
-  asDownload(event, await readRequisitionPdf(ctx, params.id)),
-)
+export default route(requisitionRoutes.readRequisitionPdf, async ({ ctx, event, params }) => {
+  const { paper, name } = await readRequisitionPaper(ctx, params.id)
+  const bytes = await inWorkshop('make-pdf', paper, environment().root)
+  return asDownload(event, { bytes, name, mime: 'application/pdf' })
+})

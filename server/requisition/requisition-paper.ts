@@ -7,8 +7,18 @@ import { sayDiscount } from '#shared/words/requisition'
 import type { Context } from '../context'
 import { listAttachments } from '../document/reads'
 import { maySee } from '../document/visible'
-import { environment } from '../environment'
-import { INK, makePdf, MARGIN, SECOND, WIDTH, type Pen } from '../files/pdf'
+import {
+  aside,
+  head,
+  labelled,
+  sender,
+  space,
+  title as titleOf,
+  WIDTH,
+  words,
+  type Block,
+  type Paper,
+} from '../files/paper'
 import { notFound } from '../http/problem'
 import { listDecisions } from '../approval/reads'
 import { requireTerms } from '../settings/reads'
@@ -22,10 +32,7 @@ import { SEEN_REQUISITIONS } from './visible'
 /**
  * A requisition on paper: what its sentence says, its lines with what pays, its sums, who decided, what is attached.
  */
-export async function readRequisitionPdf(
-  ctx: Context,
-  id: string,
-): Promise<{ bytes: Buffer; name: string; mime: string }> {
+export async function readRequisitionPaper(ctx: Context, id: string): Promise<{ paper: Paper; name: string }> {
   const { tx, actor, now } = ctx
   const ways = waysOf(actor.locale)
   const kept = await findRequisition(tx, id)
@@ -45,23 +52,17 @@ export async function readRequisitionPdf(
     decisions.map((d) => d.actorId),
   )
   const attachments = await listAttachments(tx, id)
+  const currencies = [...new Set(kept.lines.map((l) => l.currency))]
   const title = kept.draft.title === '' ? 'A request without a title' : kept.draft.title
-  const bytes = await makePdf(
-    {
-      title,
-      author: organisation.name,
-      foot: kept.number ?? 'draft',
-      at: new Date(`${today}T12:00:00Z`),
-      root: environment().root,
-    },
-    (pen) => {
-      pen.put('P', 'bold', 11, INK, organisation.name, 14)
-      pen.put('H1', 'title', 22, INK, title, 2)
-      pen.put(
-        'P',
-        'text',
-        10,
-        SECOND,
+  const paper: Paper = {
+    title,
+    author: organisation.name,
+    foot: kept.number ?? 'draft',
+    at: new Date(`${today}T12:00:00Z`),
+    blocks: [
+      sender(organisation.name, 14),
+      titleOf(title),
+      aside(
         [
           kept.number ?? 'not sent yet',
           kinds.find((k) => k.code === kept.draft.kind)?.name ?? kept.draft.kind,
@@ -70,10 +71,10 @@ export async function readRequisitionPdf(
             ? []
             : [`sent ${ways.date(dayOf(new Date(kept.sentAt), organisation.timeZone), '')}`]),
         ].join(' · '),
+        10,
         14,
-      )
-      drawHead(
-        pen,
+      ),
+      ...headOf(
         kept,
         {
           owner: names?.owner ?? '',
@@ -88,17 +89,17 @@ export async function readRequisitionPdf(
           ),
         },
         ways,
-      )
-      const currencies = [...new Set(kept.lines.map((l) => l.currency))]
-      pen.table(
-        [
+      ),
+      {
+        is: 'table',
+        columns: [
           { name: 'What', x: 0, width: 220, align: 'left' },
           { name: 'How many', x: 220, width: 65, align: 'right' },
           { name: 'Price', x: 285, width: 70, align: 'right' },
           { name: 'Paid from', x: 365, width: 70, align: 'left' },
           { name: 'Amount', x: 435, width: WIDTH - 435, align: 'right' },
         ],
-        kept.lines.map((l) => {
+        rows: kept.lines.map((l) => {
           const prefix = currencies.length > 1 || l.currency !== organisation.baseCurrency ? `${l.currency} ` : ''
           const off = sayDiscount(l.discount, l.currency, ways)
           return [
@@ -129,9 +130,9 @@ export async function readRequisitionPdf(
             l.unitPrice === null ? '–' : `${prefix}${ways.amount(lineNet(frozenLine(l, organisation.baseCurrency)))}`,
           ]
         }),
-      )
-      pen.y += 8
-      for (const currency of currencies) {
+      },
+      space(8),
+      ...currencies.map((currency): Block => {
         const sums = documentSums(
           kept.lines
             .filter((l) => l.currency === currency && l.unitPrice !== null)
@@ -144,42 +145,40 @@ export async function readRequisitionPdf(
             })),
           currency,
         )
-        pen.sums([
-          ['Without tax', ways.money(sums.net), 'text'],
-          ['Tax', ways.money(sums.tax), 'text'],
-          ['Total', ways.money(sums.total), 'bold'],
-        ])
-      }
-      if (decisions.length > 0) {
-        pen.y += 10
-        pen.put('H2', 'bold', 10, SECOND, 'Decided', 2)
-        for (const d of decisions)
-          pen.put(
-            'P',
-            'text',
-            10,
-            INK,
-            [
-              decided[d.actorId] ?? '',
-              d.outcome,
-              ways.date(dayOf(new Date(d.at), organisation.timeZone), ''),
-              ...(d.comment === '' ? [] : [`“${d.comment}”`]),
-            ].join(' · '),
-            2,
-          )
-      }
-      if (attachments.length > 0) {
-        pen.y += 10
-        pen.put('H2', 'bold', 10, SECOND, 'Attached', 2)
-        for (const a of attachments) pen.put('P', 'text', 10, INK, `${a.name} (${a.kind})`, 2)
-      }
-    },
-  )
-  return { bytes, mime: 'application/pdf', name: `${kept.number ?? 'draft'}.pdf` }
+        return {
+          is: 'sums',
+          rows: [
+            ['Without tax', ways.money(sums.net), 'text'],
+            ['Tax', ways.money(sums.tax), 'text'],
+            ['Total', ways.money(sums.total), 'bold'],
+          ],
+        }
+      }),
+      ...part(
+        'Decided',
+        decisions.map((d) =>
+          [
+            decided[d.actorId] ?? '',
+            d.outcome,
+            ways.date(dayOf(new Date(d.at), organisation.timeZone), ''),
+            ...(d.comment === '' ? [] : [`“${d.comment}”`]),
+          ].join(' · '),
+        ),
+      ),
+      ...part(
+        'Attached',
+        attachments.map((a) => `${a.name} (${a.kind})`),
+      ),
+    ],
+  }
+  return { paper, name: `${kept.number ?? 'draft'}.pdf` }
 }
 
-function drawHead(
-  pen: Pen,
+/** A head with a line for each; nothing where there is none. */
+const part = (name: string, lines: readonly string[]): Block[] =>
+  lines.length === 0 ? [] : [space(10), head(name), ...lines.map((l) => words(l, 2))]
+
+function headOf(
   { draft }: RequisitionRow,
   of: {
     readonly owner: string
@@ -189,9 +188,7 @@ function drawHead(
     readonly own: readonly string[]
   },
   ways: Ways,
-): void {
-  const half = WIDTH / 2 - 10
-  const top = pen.y
+): Block[] {
   const address =
     draft.address === null
       ? of.shipTo
@@ -203,33 +200,33 @@ function drawHead(
         ]
           .filter((t) => t !== '')
           .join('\n')
-  pen.labelled('For', [of.owner, of.department].filter((t) => t !== '').join(', '), MARGIN, half)
-  pen.labelled('Why', draft.why === '' ? 'not said yet' : draft.why, MARGIN, half)
-  if (draft.justification !== '') pen.labelled('Justification', draft.justification, MARGIN, half)
-  if (draft.overBudgetReason !== '') pen.labelled('Why the budget may be passed', draft.overBudgetReason, MARGIN, half)
-  const leftEnd = pen.y
-  pen.y = top
-  const x = MARGIN + half + 20
-  pen.labelled(
-    'Deliver to',
-    [
-      address,
-      draft.shipToDetail,
-      draft.attention === '' ? '' : `for the attention of ${draft.attention}`,
-      draft.telephone,
-      draft.instructions,
-    ]
-      .filter((t) => t.trim() !== '')
-      .join('\n') || 'not said yet',
-    x,
-    half,
-  )
-  pen.labelled('Needed by', draft.needBy === null ? 'not said yet' : ways.date(draft.needBy, ''), x, half)
-  if (of.job !== '') pen.labelled('Job', of.job, x, half)
-  if (of.own.length > 0) pen.labelled('Besides', of.own.join('\n'), x, half)
-  pen.y = Math.max(pen.y, leftEnd) + 6
-  if (draft.noteToSupplier !== '') {
-    pen.labelled('To the supplier', draft.noteToSupplier, MARGIN, WIDTH)
-    pen.y += 2
-  }
+  const place = [
+    address,
+    draft.shipToDetail,
+    draft.attention === '' ? '' : `for the attention of ${draft.attention}`,
+    draft.telephone,
+    draft.instructions,
+  ]
+    .filter((t) => t.trim() !== '')
+    .join('\n')
+  const given = (label: string, value: string) => (value === '' ? [] : [labelled(label, value)])
+  return [
+    {
+      is: 'sides',
+      left: [
+        labelled('For', [of.owner, of.department].filter((t) => t !== '').join(', ')),
+        labelled('Why', draft.why === '' ? 'not said yet' : draft.why),
+        ...given('Justification', draft.justification),
+        ...given('Why the budget may be passed', draft.overBudgetReason),
+      ],
+      right: [
+        labelled('Deliver to', place || 'not said yet'),
+        labelled('Needed by', draft.needBy === null ? 'not said yet' : ways.date(draft.needBy, '')),
+        ...given('Job', of.job),
+        ...given('Besides', of.own.join('\n')),
+      ],
+    },
+    space(6),
+    ...given('To the supplier', draft.noteToSupplier).flatMap((what): Block[] => [{ is: 'labelled', what }, space(2)]),
+  ]
 }

@@ -1,0 +1,18 @@
+import { join } from 'node:path'
+import { build } from 'esbuild'
+
+/** Bundles the workshop (`server/files/workshop-process.ts`) into one script beside the server's own. */
+export async function buildWorkshop(root: string, directory: string): Promise<void> {
+  await build({
+    entryPoints: [join(root, 'server/files/workshop-process.ts')],
+    outfile: join(directory, 'workshop.mjs'),
+    bundle: true,
+    platform: 'node',
+    target: 'node20',
+    format: 'esm',
+    minify: true,
+    // Packages inside that are CommonJS ask for Node's own modules in their way.
+    banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
+    logLevel: 'warning',
+  })
+}

@@ -1,0 +1,23 @@
+import { makePdf } from './pdf'
+import { readSheet } from './read-sheet'
+import { writeXlsx } from './write-sheet'
+
+/** What the workshop does: all that reads a stranger's file, or is long at work on one of ours. */
+export const JOBS = {
+  'read-sheet': readSheet,
+  'write-xlsx': writeXlsx,
+  'make-pdf': makePdf,
+} as const
+export type Job = keyof typeof JOBS
+export type Given<J extends Job> = Parameters<(typeof JOBS)[J]>
+export type Made<J extends Job> = Awaited<ReturnType<(typeof JOBS)[J]>>
+
+/** A piece of work on its way to the workshop, and what comes back. */
+export interface Order {
+  readonly job: Job
+  readonly given: readonly unknown[]
+}
+export type Answer =
+  | { readonly made: unknown }
+  | { readonly problem: { readonly status: number; readonly type: string; readonly detail: string } }
+  | { readonly fault: string }

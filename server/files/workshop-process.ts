@@ -1,0 +1,20 @@
+import { Problem } from '../http/problem'
+import { JOBS, type Answer, type Order } from './workshop-jobs'
+
+/** The workshop itself: a process without secrets and without a database, which does one thing after another. */
+process.on('message', (order: Order) => {
+  const work = JOBS[order.job] as (...given: readonly unknown[]) => Promise<unknown>
+  void Promise.resolve()
+    .then(() => work(...order.given))
+    .then(
+      (made): Answer => ({ made }),
+      (error: unknown): Answer =>
+        error instanceof Problem
+          ? { problem: { status: error.status, type: error.type, detail: error.detail } }
+          : { fault: error instanceof Error ? (error.stack ?? error.message) : String(error) },
+    )
+    .then((answer) => process.send?.(answer))
+})
+process.on('disconnect', () => process.exit(0))
+// An interrupt at the terminal reaches it too; its server says when it ends.
+process.on('SIGINT', () => undefined)
