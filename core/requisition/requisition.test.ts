@@ -5,7 +5,7 @@ import { readEntry } from '#core/requisition/entry'
 import { isNoMoreThan } from '#core/requisition/compare'
 import { computeDraft, type LineMemo } from '#core/requisition/compute'
 import type { DraftFacts, PayingLine } from '#core/requisition/draft-facts'
-import { openQuantity, stateFromQuantities } from '#core/requisition/line-progress'
+import { openQuantity, orderedShare, stateFromQuantities } from '#core/requisition/line-progress'
 import {
   actsAsOwner,
   checkMove,
@@ -341,6 +341,21 @@ test('a file that is taken away starts the route again, one that is added does n
 })
 
 describe('states', () => {
+  test('the share that is ordered is by worth in the base currency, and line by line where nothing has a price', () => {
+    const weighed = (quantity: string, ordered: string, unitPrice: string | null, perBase: string | null = '1') => ({
+      quantity,
+      ordered,
+      unitPrice,
+      priceBase: '1',
+      perBase,
+    })
+    expect(orderedShare([])).toBe(0)
+    expect(orderedShare([weighed('13', '10', '7')])).toBeCloseTo(10 / 13, 12)
+    expect(orderedShare([weighed('1', '1', '30'), weighed('1', '0', '10')])).toBe(0.75)
+    // 100 EUR are ordered, 16,000 JPY at 160 for one EUR are not: half, and not less than a hundredth.
+    expect(orderedShare([weighed('1', '1', '100'), weighed('1', '0', '16000', '160')])).toBe(0.5)
+    expect(orderedShare([weighed('4', '4', '0'), weighed('2', '1', null, null)])).toBe(0.75)
+  })
   test('are worked out from quantities', () => {
     const l = (requested: string, ordered: string, cancelled = '0') => ({ requested, ordered, cancelled })
     expect(stateFromQuantities([l('6', '0'), l('4', '0')])).toBe('approved')

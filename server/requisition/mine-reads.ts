@@ -2,6 +2,7 @@ import { sql, type SQL } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
 import type { DraftLine } from '#core/requisition/draft'
 import type { MineRow } from '#shared/contract/mine'
+import { orderedShare, type WeighedLine } from '#core/requisition/line-progress'
 import type { Tx } from '../db/client'
 import { holdsAll, isNumbered, likePattern } from '../db/pattern'
 import { readPageMark } from '../db/page-mark'
@@ -104,7 +105,7 @@ export async function listMine(
       since: SECONDS(r.stateSince),
       waitsFor: sql<MineRow['waitsFor']>`coalesce(w.names, '{}')`,
       question: sql<string | null>`a.asker`,
-      orderedShare: sql<number>`coalesce(o.share, 0)::float`,
+      progress: sql<WeighedLine[] | null>`o.progress`,
       decisionShare: sql<number>`coalesce(w.share, 0)::float`,
       stateBy: sql<string | null>`x.decider`,
       remindedAt: SECONDS(r.remindedAt),
@@ -121,9 +122,9 @@ export async function listMine(
       where ${m.documentId} = ${r.id} and ${m.kind} = 'question' and ${m.answeredAt} is null
       and ${r.state} = 'in approval'
         order by ${m.at} limit 1) a on true
-    left join lateral (select
-        sum(${z.ordered} * ${z.unitPrice} / ${z.priceBase})
-          / nullif(sum(${z.quantity} * ${z.unitPrice} / ${z.priceBase}), 0) as share
+    left join lateral (select json_agg(json_build_object(
+        'quantity', ${z.quantity}::text, 'ordered', ${z.ordered}::text, 'unitPrice', ${z.unitPrice}::text,
+        'priceBase', ${z.priceBase}::text, 'perBase', ${z.perBase}::text)) as progress
       from ${z}
       where ${z.requisitionId} = ${r.id} and ${r.state} in ('part ordered', 'ordered', 'closed')) o on true
     left join lateral (select ${p.name} as decider from ${v} join ${p} on ${p.id} = ${v.actorId}
@@ -138,7 +139,10 @@ export async function listMine(
     },
   )
   const page = found.slice(0, q.limit)
-  return { rows: page.map(({ key: _, ...r }) => r), next: found.length > q.limit ? (page.at(-1)?.key ?? null) : null }
+  return {
+    rows: page.map(({ key: _, progress, ...r }) => ({ ...r, orderedShare: orderedShare(progress ?? []) })),
+    next: found.length > q.limit ? (page.at(-1)?.key ?? null) : null,
+  }
 }
 
 /** How many a person owns, and how many of them wait for them. */

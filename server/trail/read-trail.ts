@@ -1,11 +1,11 @@
 import { waysOf, type Ways } from '#shared/words/ways'
-import { NOTHING, dec } from '#core/base/decimal'
 import { may } from '#core/people/rights'
 import { dayOf } from '#core/base/day'
 import { lineNet } from '#core/base/line-net'
 import { isZero, moneyOf, sum, type Money } from '#core/base/money'
 import { BUDGET_STAGES, type BudgetStage } from '#core/budget/ledger'
 import { shareOfOrder } from '#core/order/share'
+import { orderedShare } from '#core/requisition/line-progress'
 import { actsAsOwner, checkMove, type RequisitionMoveName } from '#core/requisition/moves'
 import type { StationView, TrailAction, TrailView } from '#shared/contract/trail'
 import { sayMoveReason } from '#shared/words/requisition'
@@ -142,25 +142,7 @@ function stationsOf(
       .map((l) => lineNet(frozenLine(l, a.baseCurrency))),
     a.baseCurrency,
   )
-  const total = kept.lines.reduce(
-    (s, l) =>
-      s.plus(
-        dec(l.quantity)
-          .times(dec(l.unitPrice ?? '0'))
-          .dividedBy(dec(l.priceBase)),
-      ),
-    NOTHING,
-  )
-  const ordered = kept.lines.reduce(
-    (s, l) =>
-      s.plus(
-        dec(l.ordered)
-          .times(dec(l.unitPrice ?? '0'))
-          .dividedBy(dec(l.priceBase)),
-      ),
-    NOTHING,
-  )
-  const share = total.isZero() ? 0 : ordered.dividedBy(total).toNumber()
+  const share = orderedShare(kept.lines)
   const orderNet =
     orders.length === 0
       ? null
