@@ -1,4 +1,4 @@
-import { getHeader, setHeader, type H3Event } from 'h3'
+import { getHeader, type H3Event } from 'h3'
 import type { z } from 'zod'
 import { invalid, Problem } from './problem'
 
@@ -26,17 +26,26 @@ export function readBytes(event: H3Event, most: number): Promise<Buffer> {
   return readCounted(event, most, large)
 }
 
+/** How much of a body that was refused is still let in, unread, and for how long, before its connection is ended. */
+const LET_IN = { bytes: 32 * 1024 * 1024, ms: 10_000 } as const
+
 /**
- * Reads a body and counts it while it arrives: what says or turns out to be too large is refused at once, its rest is
- * not taken in, and the connection ends with the answer.
+ * Reads a body and counts it while it arrives: what says or turns out to be too large is refused at once and kept no
+ * more. Its rest runs into nothing for a while, for whoever still sends hears the answer only when they are through.
  */
 async function readCounted(event: H3Event, most: number, large: () => Problem): Promise<Buffer> {
-  const { req, res } = event.node
+  const { req } = event.node
   const tooLarge = () => {
-    req.pause()
-    setHeader(event, 'connection', 'close')
-    // The answer has to be out before the connection goes.
-    res.once('finish', () => setTimeout(() => req.destroy(), 200).unref())
+    let left: number = LET_IN.bytes
+    const end = () => req.destroy()
+    const late = setTimeout(end, LET_IN.ms).unref()
+    req.on('data', (part: Buffer) => {
+      left -= part.length
+      if (left < 0) end()
+    })
+    req.once('close', () => {
+      clearTimeout(late)
+    })
     return large()
   }
   if (Number(getHeader(event, 'content-length') ?? '0') > most) throw tooLarge()

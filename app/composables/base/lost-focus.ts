@@ -33,10 +33,9 @@ export function keepFocus(): void {
     ;(next ?? page)?.focus({ preventScroll: next === undefined })
   }
   new MutationObserver((changes) => {
-    if (!isLost()) return
-    const added = changes.flatMap((c) => [...c.addedNodes].filter((n) => n instanceof Element))
-    came = waiting ? [...came, ...added] : added
-    if (waiting) return
+    if (waiting || !isLost()) return
+    // What comes later, such as a list that is read again, did not come in its place.
+    came = changes.flatMap((c) => [...c.addedNodes].filter((n) => n instanceof Element))
     waiting = true
     // Whoever puts the focus somewhere themselves does so within a frame or two.
     requestAnimationFrame(() => requestAnimationFrame(goOn))
