@@ -1,7 +1,7 @@
 import { dec, type DecimalText } from '#core/base/decimal'
 import { compare, covers, convert, subtract, sum, type Money } from '#core/base/money'
 import { verdict, type Verdict } from '#core/base/verdict'
-import type { ChannelName } from './channel'
+import { MOST_SUPPLIER_FILES, type ChannelName } from './channel'
 import { ORDER_MOVES, type OrderState } from './moves'
 
 /** Who could issue an order that its buyer may not. */
@@ -23,7 +23,7 @@ export type IssueReason =
       readonly supplier: string
       readonly channel: ChannelName
     }
-  /** Bytes of the files that go to the supplier, and how many its channel carries. */
+  /** Bytes of the files that go to the supplier, and how many can. */
   | { readonly code: 'files-too-large'; readonly stops: true; readonly size: number; readonly most: number }
   | {
       readonly code: 'above-ordering-limit'
@@ -59,8 +59,6 @@ export interface IssueFacts {
     readonly blocked: boolean
     /** The currency of its freight, where no rate turns it into the order's. */
     readonly freightWithoutRate: string | null
-    /** Bytes that its channel carries besides the order itself. */
-    readonly mostFiles: number
   } | null
   /** Bytes of the files that go to the supplier. */
   readonly filesSize: number
@@ -92,12 +90,12 @@ export function decideIssue(f: IssueFacts): Verdict<'issued', IssueReason> {
   if (f.supplier === null) reasons.push({ code: 'no-supplier', stops: true })
   else {
     if (f.supplier.blocked) reasons.push({ code: 'supplier-blocked', stops: true, supplier: f.supplier.name })
-    const { name, channel, reachable, freightWithoutRate, mostFiles } = f.supplier
+    const { name, channel, reachable, freightWithoutRate } = f.supplier
     if (!reachable) reasons.push({ code: 'supplier-unreachable', stops: true, supplier: name, channel })
-    if (f.filesSize > mostFiles)
-      reasons.push({ code: 'files-too-large', stops: true, size: f.filesSize, most: mostFiles })
     if (freightWithoutRate !== null) reasons.push({ code: 'no-rate', stops: true, currency: freightWithoutRate })
   }
+  if (f.filesSize > MOST_SUPPLIER_FILES)
+    reasons.push({ code: 'files-too-large', stops: true, size: f.filesSize, most: MOST_SUPPLIER_FILES })
   if (f.needs.length > 0 && f.needs.every((people) => people.includes(f.buyerId)))
     reasons.push({ code: 'own-need-alone', stops: true })
   if (f.perBase === null) reasons.push({ code: 'no-rate', stops: true, currency: f.currency })

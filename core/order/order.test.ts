@@ -143,9 +143,8 @@ describe('issuing', () => {
       reachable: true,
       blocked: false,
       freightWithoutRate: null,
-      mostFiles: 1000,
     },
-    filesSize: 1000,
+    filesSize: 14_000_000,
     hasShipTo: true,
     currency: 'EUR',
     net: money('3000.00 EUR'),
@@ -225,12 +224,11 @@ describe('issuing', () => {
           reachable: false,
           blocked: true,
           freightWithoutRate: 'DKK',
-          mostFiles: 1000,
         },
-        filesSize: 1001,
+        filesSize: 14_000_001,
         needs: [['leonie'], ['owen']],
       }),
-    ).toEqual(['supplier-blocked', 'supplier-unreachable', 'files-too-large', 'no-rate'])
+    ).toEqual(['supplier-blocked', 'supplier-unreachable', 'no-rate', 'files-too-large'])
   })
 })
 

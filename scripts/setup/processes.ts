@@ -55,6 +55,8 @@ export interface ServerSettings {
   /** Where its clock starts; the machine's where absent. Only a demo may have one of its own. */
   readonly now?: Date | undefined
   readonly postOfficeUrl?: string
+  /** Its cookies as behind HTTPS. */
+  readonly isSecure?: boolean
 }
 
 /** Starts the built server. */
@@ -71,6 +73,7 @@ export function startServer(root: string, s: ServerSettings, log: string | 'inhe
       NITRO_PORT: String(s.port),
       REKKO_SESSION_SECRET: s.sessionSecret,
       REKKO_DEMO: s.isDemo ? '1' : '',
+      REKKO_COOKIE_SECURE: s.isSecure === true ? '1' : '',
       REKKO_SMTP_URL: `smtp://127.0.0.1:${s.smtpPort}`,
       REKKO_PUBLIC_URL: `http://127.0.0.1:${s.port}`,
       REKKO_ROOT: root,

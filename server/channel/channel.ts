@@ -18,8 +18,6 @@ export interface Reachable {
 export interface Channel {
   /** The address that this channel uses; null while the supplier has none. */
   addressOf(supplier: Reachable): string | null
-  /** Bytes of files that it carries besides the order itself. */
-  readonly mostFiles: number
   /** A reference that no other sending has, in the channel's own form. */
   referenceOf(id: string): string
   /** Hands the parcel over, at least once; throws where it was not taken, and is then tried again. */

@@ -5,8 +5,6 @@ import type { Channel } from './channel'
 
 /** Orders by e-mail: what is said in the letter, the PDF and files attached, the reference as its Message-ID. */
 export const EMAIL: Channel = {
-  // Mail servers commonly take 20 to 25 MB, of which encoding adds a third (common practice, no source).
-  mostFiles: 14_000_000,
   addressOf: (supplier) => supplier.email,
   referenceOf: (id) => `<${id}@rekko.local>`,
   send: async ({ reference, to, from, told, files }) => {

@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto'
+import { MOST_SUPPLIER_FILES } from '#core/order/channel'
 import type { AttachedAs } from '#core/requisition/rules'
 import type { AttachmentView } from '#shared/contract/document'
+import { formatSize } from '#shared/words/format'
 import type { Context } from '../context'
 import { checkUpload } from '../files/check-upload'
 import { keepFile } from '../files/store'
@@ -37,6 +39,7 @@ export async function attachFile(ctx: Context, of: Kind, id: string, upload: Upl
     addedById: ctx.actor.id,
     addedAt: ctx.now,
   })
+  if (forSupplier) await requireRoom(ctx, id)
   return { id: attachmentId, name, kind, fileHash, size: upload.bytes.length, mime, forSupplier }
 }
 
@@ -50,6 +53,7 @@ export async function describeAttachment(
 ): Promise<AttachmentView> {
   const found = await requireAttachment(ctx, of, id, attachmentId)
   await setAttachment(ctx.tx, attachmentId, as)
+  if (as.forSupplier) await requireRoom(ctx, id)
   return { ...viewAttachment(found), ...as }
 }
 
@@ -58,6 +62,19 @@ export async function detachFile(ctx: Context, of: Kind, id: string, attachmentI
   const found = await requireAttachment(ctx, of, id, attachmentId)
   if (found.addedById !== ctx.actor.id) throw forbidden('Only whoever attached it may take it off.')
   await deleteAttachment(ctx.tx, attachmentId)
+}
+
+/** What a document gives its supplier has to go with one order, each file once. */
+async function requireRoom(ctx: Context, id: string): Promise<void> {
+  const sizes = new Map(
+    (await listAttachments(ctx.tx, id)).filter((a) => a.forSupplier).map((a) => [a.fileHash, a.size] as const),
+  )
+  const size = [...sizes.values()].reduce((s, bytes) => s + bytes, 0)
+  if (size > MOST_SUPPLIER_FILES)
+    throw refused([
+      `With it the files for the supplier come to ${formatSize(size)}, and ${formatSize(MOST_SUPPLIER_FILES)} can go ` +
+        `with an order: keep one for colleagues only, or make one smaller.`,
+    ])
 }
 
 async function requireAttachment(ctx: Context, of: Kind, id: string, attachmentId: string): Promise<AttachmentRow> {

@@ -1,6 +1,6 @@
 import type { OwnFace } from './faces'
 
-/** The width of what is written on a page, between its margins, in points. */
+/** In points: what a page leaves free at each side, and how wide what is written on it is. */
 export const MARGIN = 50
 export const WIDTH = 595.28 - 2 * MARGIN
 export const INK = '#14231f'

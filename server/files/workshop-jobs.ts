@@ -13,7 +13,7 @@ export type Given<J extends Job> = Parameters<(typeof JOBS)[J]>
 export type Made<J extends Job> = Awaited<ReturnType<(typeof JOBS)[J]>>
 
 /** A piece of work on its way to the workshop, and what comes back. */
-export interface Order {
+export interface Errand {
   readonly job: Job
   readonly given: readonly unknown[]
 }

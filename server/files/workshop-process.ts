@@ -1,11 +1,11 @@
 import { Problem } from '../http/problem'
-import { JOBS, type Answer, type Order } from './workshop-jobs'
+import { JOBS, type Answer, type Errand } from './workshop-jobs'
 
 /** The workshop itself: a process without secrets and without a database, which does one thing after another. */
-process.on('message', (order: Order) => {
-  const work = JOBS[order.job] as (...given: readonly unknown[]) => Promise<unknown>
+process.on('message', (errand: Errand) => {
+  const work = JOBS[errand.job] as (...given: readonly unknown[]) => Promise<unknown>
   void Promise.resolve()
-    .then(() => work(...order.given))
+    .then(() => work(...errand.given))
     .then(
       (made): Answer => ({ made }),
       (error: unknown): Answer =>

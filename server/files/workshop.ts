@@ -2,7 +2,7 @@ import { fork, type ChildProcess } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { Problem } from '../http/problem'
-import type { Answer, Given, Job, Made, Order } from './workshop-jobs'
+import type { Answer, Given, Job, Made, Errand } from './workshop-jobs'
 
 /** How long a job may take, how much memory its process may hold, and what is said when that is not enough. */
 const LIMITS: Record<Job, { readonly seconds: number; readonly megabytes: number; readonly sentence: string }> = {
@@ -64,8 +64,10 @@ class Place {
     return mine
   }
 
+  /** Ends the process; what comes next has a new one. */
   end(): void {
     this.child?.kill('SIGKILL')
+    this.child = null
   }
 
   private work(given: readonly unknown[]): Promise<unknown> {
@@ -80,9 +82,12 @@ class Place {
         child.channel?.unref()
       }
       const stop = () => child.kill('SIGKILL')
-      const gone = () => {
+      // Ended from outside, by us or for want of memory; one that ends by itself is broken.
+      const gone = (code: number | null) => {
         end()
-        reject(new Problem(422, 'too-much', sentence))
+        reject(
+          code === null ? new Problem(422, 'too-much', sentence) : new Error(`The workshop ended by itself: ${code}.`),
+        )
       }
       const answered = (answer: Answer) => {
         end()
@@ -97,7 +102,7 @@ class Place {
       }, LOOKED_AT_MS)
       child.channel?.ref()
       child.on('message', answered).on('exit', gone)
-      child.send({ job: this.job, given } satisfies Order)
+      child.send({ job: this.job, given } satisfies Errand)
     })
   }
 

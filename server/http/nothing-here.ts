@@ -1,5 +1,7 @@
-import { setHeader, setResponseStatus, type H3Event } from 'h3'
+import { setHeader, type H3Event } from 'h3'
 import { ALL_ROUTES } from '#shared/contract/all-routes'
+import { Problem } from './problem'
+import { replyProblem } from './reply-problem'
 
 /** Every route's address as a pattern. */
 const ROUTES = ALL_ROUTES.map(({ path, method }) => ({
@@ -9,7 +11,8 @@ const ROUTES = ALL_ROUTES.map(({ path, method }) => ({
 
 /** An address below /api that is none. */
 export function nothingHere(event: H3Event): string {
-  return refuse(event, 404, 'not found', 'There is nothing at this address; /api/openapi.json lists what there is.')
+  const detail = 'There is nothing at this address; /api/openapi.json lists what there is.'
+  return replyProblem(event, new Problem(404, 'not-found', detail))
 }
 
 /** Refuses a method that an address does not take, and names those it takes (RFC 9110, 15.5.6). */
@@ -20,11 +23,5 @@ export function refuseOtherMethods(event: H3Event): string | undefined {
   const asked = event.method === 'HEAD' ? 'GET' : event.method
   if (methods.length === 0 || methods.includes(asked)) return undefined
   setHeader(event, 'allow', methods.join(', '))
-  return refuse(event, 405, 'no such method', `This address takes ${methods.join(' and ')}.`)
-}
-
-function refuse(event: H3Event, status: number, title: string, detail: string): string {
-  setResponseStatus(event, status)
-  setHeader(event, 'content-type', 'application/problem+json')
-  return JSON.stringify({ type: `urn:rekko:${title.replaceAll(' ', '-')}`, title, status, detail })
+  return replyProblem(event, new Problem(405, 'no-such-method', `This address takes ${methods.join(' and ')}.`))
 }

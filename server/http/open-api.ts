@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { ALL_ROUTES } from '#shared/contract/all-routes'
 import type { RouteSpec } from '#shared/contract/route'
+import { cookieName } from './session-cookie'
 
 const PROBLEM = {
   description: 'Problem details (RFC 9457).',
@@ -24,7 +25,7 @@ export function describeApi(): Record<string, unknown> {
     },
     paths,
     components: {
-      securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'rekko' } },
+      securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: cookieName() } },
       schemas: {
         Problem: {
           type: 'object',

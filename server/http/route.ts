@@ -3,7 +3,6 @@ import {
   getHeader,
   getQuery,
   getRequestHeader,
-  getResponseHeader,
   getRouterParams,
   setHeader,
   setResponseStatus,
@@ -24,6 +23,7 @@ import { clock } from '../clock'
 import { database } from './app'
 import { cutReply } from './cut-reply'
 import { once } from './idempotency'
+import { replyProblem } from './reply-problem'
 import { asProblem } from './report'
 import { forbidden, Problem } from './problem'
 import { parsePart, readBytes, readJson, readVersion } from './read-input'
@@ -79,7 +79,6 @@ export function route<S extends RouteSpec>(
       const bytes = spec.bytes === 'upload' ? await readBytes(event, LARGEST_UPLOAD) : Buffer.alloc(0)
       const call = (tx: Tx) => ({ ctx: { tx, now, actor }, event, params, query, body, version, bytes })
       const { before, again, refused } = options
-      if (before !== undefined) await inTransaction(db, (tx) => before(call(tx)))
       const run = (tx: Tx) => work(call(tx))
       const key = spec.idempotent ? getHeader(event, 'idempotency-key') : undefined
       const change = (tx: Tx) =>
@@ -91,29 +90,21 @@ export function route<S extends RouteSpec>(
               () => run(tx),
               again === undefined ? undefined : (first) => again(call(tx), first as z.input<S['reply']>),
             )
-      const reply =
-        spec.method === 'GET' || options.changesNothing === true
-          ? await run(db)
-          : await inTransaction(db, change).catch(async (error: unknown) => {
-              if (refused !== undefined && error instanceof Problem)
-                await inTransaction(db, (tx) => refused(call(tx), error))
-              throw error
-            })
-      return finish(event, spec, reply)
+      const reply = async () => {
+        if (before !== undefined) await inTransaction(db, (tx) => before(call(tx)))
+        return spec.method === 'GET' || options.changesNothing === true ? run(db) : inTransaction(db, change)
+      }
+      return finish(
+        event,
+        spec,
+        await reply().catch(async (error: unknown) => {
+          if (refused !== undefined && error instanceof Problem)
+            await inTransaction(db, (tx) => refused(call(tx), error))
+          throw error
+        }),
+      )
     } catch (error) {
-      const problem = asProblem(error, `${spec.method} ${spec.path}`)
-      setResponseStatus(event, problem.status)
-      setHeader(event, 'content-type', 'application/problem+json')
-      if (problem.status === 429 && getResponseHeader(event, 'retry-after') === undefined)
-        setHeader(event, 'retry-after', 60)
-      return JSON.stringify({
-        type: `urn:rekko:${problem.type}`,
-        title: problem.type.replaceAll('-', ' '),
-        status: problem.status,
-        detail: problem.detail,
-        ...(problem.fields.length > 0 ? { fields: problem.fields } : {}),
-        ...problem.more,
-      })
+      return replyProblem(event, asProblem(error, `${spec.method} ${spec.path}`))
     }
   })
 }

@@ -8,11 +8,11 @@ import { environment } from '../environment'
 const OPENED = new Map<string, string>()
 const REMEMBERED = 500
 /** Over HTTPS the name itself says that no other host and no plain page set it (RFC 6265bis, cookie prefixes). */
-const nameOf = () => (environment().cookieSecure ? '__Host-rekko' : 'rekko')
+export const cookieName = () => (environment().cookieSecure ? '__Host-rekko' : 'rekko')
 
 /** The session's id of a request; null where its cookie is absent or not ours. */
 export async function sessionIdOf(event: H3Event): Promise<string | null> {
-  const text = getCookie(event, nameOf())
+  const text = getCookie(event, cookieName())
   if (text === undefined) return null
   const known = OPENED.get(text)
   if (known !== undefined) return known
@@ -31,7 +31,7 @@ export async function sessionCookie(
   const { sessionSecret, cookieSecure } = environment()
   const sealed = await useSession<{ sid?: string }>(event, {
     password: sessionSecret,
-    name: nameOf(),
+    name: cookieName(),
     maxAge: 60 * 60 * 24 * 14,
     cookie: { httpOnly: true, sameSite: 'lax', secure: cookieSecure, path: '/' },
   })

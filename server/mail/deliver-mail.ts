@@ -10,17 +10,15 @@ export interface Letter {
   readonly files: readonly { readonly name: string; readonly mime: string; readonly bytes: Buffer }[]
 }
 
-let kept: { readonly url: string; readonly transport: Transporter } | null = null
+let kept: Transporter | null = null
 /** Connections to the mail server are kept, a few at once: opening one takes longer than the letter. */
 function transport(): Transporter {
-  const { smtpUrl } = environment()
-  if (kept?.url === smtpUrl) return kept.transport
-  const url = new URL(smtpUrl)
+  if (kept !== null) return kept
+  const url = new URL(environment().smtpUrl)
   const limits = { connectionTimeout: 5000, greetingTimeout: 5000, socketTimeout: 20_000, maxConnections: 4 }
-  for (const [name, value] of Object.entries(limits)) url.searchParams.set(name, String(value))
-  url.searchParams.set('pool', 'true')
-  kept = { url: smtpUrl, transport: nodemailer.createTransport(url.href) }
-  return kept.transport
+  for (const [name, value] of Object.entries({ pool: true, ...limits })) url.searchParams.set(name, String(value))
+  kept = nodemailer.createTransport(url.href)
+  return kept
 }
 
 /** Hands a letter to the mail server; throws when that refuses or is down. */
@@ -37,6 +35,6 @@ export async function deliverMail(letter: Letter): Promise<void> {
 
 /** Closes what is kept open to the mail server. */
 export function closeMail(): void {
-  kept?.transport.close()
+  kept?.close()
   kept = null
 }

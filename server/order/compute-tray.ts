@@ -100,7 +100,6 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
       reachable: CHANNELS[channel].addressOf({ email: tray.supplierEmail }) !== null,
       blocked: tray.supplierStanding !== 'active',
       freightWithoutRate: known === null ? tray.supplierCurrency : null,
-      mostFiles: CHANNELS[channel].mostFiles,
     },
     filesSize: await sizeOfSupplierFiles(tx, [...new Set(parts.map((p) => p.requisitionId))]),
     hasShipTo: true,

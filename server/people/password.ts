@@ -44,10 +44,9 @@ const write = ({ cost, salt, key }: Kept) =>
 
 /** Null where it is no hash of ours. */
 function readHash(text: string): Kept | null {
-  const [scheme, ...rest] = text.split(':')
-  if (scheme !== 'scrypt') return null
-  const [key, salt, p, r, N] = rest.toReversed()
-  if (key === undefined || salt === undefined) return null
+  const found = /^scrypt:(?:(\d+):(\d+):(\d+):)?([\w-]+):([\w-]+)$/.exec(text)
+  if (found === null) return null
+  const [, N, r, p, salt = '', key = ''] = found
   const cost = N === undefined ? BEFORE : { N: Number(N), r: Number(r), p: Number(p) }
   return { cost, salt: Buffer.from(salt, 'base64url'), key: Buffer.from(key, 'base64url') }
 }

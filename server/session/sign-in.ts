@@ -66,12 +66,15 @@ export async function signIn(ctx: Context, event: H3Event, input: Entered): Prom
   return begin(ctx, event, found.id, false)
 }
 
-/** Notes that a sign-in was refused: in the log, and where it named somebody of ours among the events. */
+/**
+ * Notes that a sign-in was refused: in the log, and where it named somebody of ours among the events too. Who only has
+ * to wait leaves a line in the log: the events are kept for ever and are nobody's to fill.
+ */
 export async function noteRefusal(ctx: Context, event: H3Event, input: Entered, problem: Problem): Promise<void> {
   const found = await findForSignIn(ctx.tx, emailOf(input))
   const from = addressOf(event.node.req, environment().trustedProxies)
   log.warn({ signIn: problem.type, from, person: found?.id ?? null })
-  if (found !== null)
+  if (found !== null && problem.type !== 'too-many-tries')
     await appendEvent(ctx, {
       type: 'sign-in refused',
       subjectKind: 'session',

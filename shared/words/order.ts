@@ -28,7 +28,7 @@ export function sayIssueReason(r: IssueReason, ways: Ways): string {
     case 'files-too-large':
       return (
         `The files for the supplier come to ${formatSize(r.size)}, and ${formatSize(r.most)} can go with an order: ` +
-        `leave some lines for another order, or have some files marked for colleagues only.`
+        `leave some lines for another order.`
       )
     case 'no-rate':
       return `There is no exchange rate for ${r.currency}.`

@@ -5,7 +5,7 @@ import { personId, startRekko, type Rekko } from '../setup/rekko'
 let rekko: Rekko
 let real: Rekko
 beforeAll(async () => {
-  ;[rekko, real] = await Promise.all([startRekko(), startRekko({ isDemo: false })])
+  ;[rekko, real] = await Promise.all([startRekko(), startRekko({ isDemo: false, isSecure: true })])
 })
 afterAll(async () => {
   await Promise.all([rekko.stop(), real.stop()])
@@ -36,6 +36,12 @@ describe('signing in', () => {
     expect(cookie).toMatch(/^rekko=Fe26\.2\*\*.*HttpOnly/)
     expect(cookie).toMatch(/SameSite=Lax/i)
     expect(cookie).not.toContain('owen')
+    const behindHttps = (await signIn(real, 'owen.marsh@hallamere.example', RIGHT)).headers.getSetCookie()[0] ?? ''
+    // The prefix asks for all three (RFC 6265bis, 4.1.3.2).
+    expect(behindHttps).toMatch(/^__Host-rekko=Fe26\.2\*\*.*; Path=\/;.*; HttpOnly; Secure/)
+    expect(behindHttps).not.toContain('Domain=')
+    expect((await real.as('Ines Adeyemi')).cookie).toMatch(/^__Host-rekko=/)
+    expect((await (await real.as('Ines Adeyemi')).call('GET', '/api/session')).status).toBe(200)
   })
   test('a wrong password and an unknown person are told alike; a leaver cannot come in', async () => {
     const [wrong, unknown] = [

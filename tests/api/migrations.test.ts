@@ -62,7 +62,7 @@ afterAll(async () => {
 
 /** A database in an earlier shape, with what of today's data fits into it. */
 async function earlier(count: number): Promise<{ name: string; kept: Kept[] }> {
-  const name = `shape_${process.pid}_${count}`
+  const name = `shape_${process.pid}_${made.length}_${count}`
   made.push(name)
   await query(
     at('postgres', 'postgres'),
@@ -186,6 +186,46 @@ describe.each(shapes)('from the shape of $last', ({ count }) => {
       await rekko.stop()
     }
   })
+})
+
+test('what requests that crossed once let in twice is carried forward: the first stays', async () => {
+  const { name } = await earlier(journal.entries.findIndex((e) => e.tag === '0016_one_of_each'))
+  await query(at('postgres', name), async (c) => {
+    for (const [from, until] of [
+      ['2035-01-04', '2035-01-08'],
+      ['2035-01-04', '2035-01-08'],
+      ['2035-01-08', '2035-01-12'],
+      ['2035-01-11', '2035-01-13'],
+      ['2035-01-14', '2035-01-15'],
+    ])
+      await c.query(
+        `insert into absence (person_id, from_day, until_day)
+          select id, $1, $2 from person where name = 'Harriet Voss'`,
+        [from, until],
+      )
+    for (const [nth, tax] of ['HL 77-1', 'hl771', 'HL 77-2'].entries())
+      await c.query(
+        `insert into supplier select (jsonb_populate_record(s, jsonb_build_object('id', gen_random_uuid(),
+          'name', 'Twin ' || $1, 'number', 'S-9' || $1, 'tax_number', $2::text))).* from supplier s limit 1`,
+        [String(nth), tax],
+      )
+    return []
+  })
+  await migrateDatabase(at('rekko_owner', name), process.cwd())
+  const run = <T extends pg.QueryResultRow>(text: string) =>
+    query(at('postgres', name), async (c) => (await c.query<T>(text)).rows)
+  const absences = await run<{ day: string }>(
+    "select from_day::text as day from absence where from_day >= '2035-01-01' order by 1",
+  )
+  const suppliers = await run(
+    "select tax_number as tax, proposal_note as note from supplier where name like 'Twin %' order by number",
+  )
+  expect(absences.map((a) => a.day)).toEqual(['2035-01-04', '2035-01-11', '2035-01-14'])
+  expect(suppliers).toEqual([
+    { tax: 'HL 77-1', note: '' },
+    { tax: null, note: 'Tax number hl771, which is that of Twin 0 (S-90).' },
+    { tax: 'HL 77-2', note: '' },
+  ])
 })
 
 test('every migration is in the journal once, in the order of its number', () => {

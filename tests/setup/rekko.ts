@@ -68,7 +68,9 @@ export interface Rekko {
   stop: () => Promise<void>
 }
 
-export async function startRekko(options: { isDemo?: boolean; template?: string } = {}): Promise<Rekko> {
+export async function startRekko(
+  options: { isDemo?: boolean; isSecure?: boolean; template?: string } = {},
+): Promise<Rekko> {
   const cluster = inject('cluster')
   const database = `test_${process.pid}_${randomBytes(4).toString('hex')}`
   const at = (role: 'postgres' | 'rekko_app', name: string) => cluster.urls[role].replace(/DATABASE$/, name)
@@ -90,6 +92,7 @@ export async function startRekko(options: { isDemo?: boolean; template?: string 
     smtpPort,
     sessionSecret: 'a-secret-for-tests-that-is-long-enough',
     isDemo: options.isDemo ?? true,
+    isSecure: options.isSecure ?? false,
   }
   // Outside the demo the clock is the machine's, and nobody may move it.
   const start = (at = port): Running =>

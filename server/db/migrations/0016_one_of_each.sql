@@ -1,8 +1,16 @@
 create extension if not exists btree_gist;--> statement-breakpoint
--- The same absence was let in by requests that crossed: the first stays.
-delete from absence later using absence earlier
-where later.person_id = earlier.person_id and (later.from_day, later.id) > (earlier.from_day, earlier.id)
-  and daterange(later.from_day, later.until_day, '[]') && daterange(earlier.from_day, earlier.until_day, '[]');--> statement-breakpoint
+-- The same absence was let in by requests that crossed: the first stays, and what overlaps with none that stays.
+do $$
+declare
+  late record;
+begin
+  for late in select id, person_id, from_day, until_day from absence order by from_day, id loop
+    delete from absence where id = late.id and exists (
+      select 1 from absence kept where kept.person_id = late.person_id
+        and (kept.from_day, kept.id) < (late.from_day, late.id)
+        and daterange(kept.from_day, kept.until_day, '[]') && daterange(late.from_day, late.until_day, '[]'));
+  end loop;
+end $$;--> statement-breakpoint
 ALTER TABLE "absence" ADD CONSTRAINT "absence_apart" EXCLUDE USING gist (person_id WITH =, daterange(from_day, until_day, '[]') WITH &&);--> statement-breakpoint
 -- And the same supplier: the first keeps the tax number, the others say whose it is.
 with numbered as (
