@@ -11,6 +11,8 @@ export interface Environment {
   readonly smtpUrl: string
   readonly publicUrl: string
   readonly idleMinutes: number
+  /** A session ends so long after it began, however busy it was. */
+  readonly sessionDays: number
   /** Whose word about where a request comes from is believed. */
   readonly trustedProxies: BlockList
   /** Where the packages lie from which fonts for PDFs are read. */
@@ -35,7 +37,8 @@ export function environment(): Environment {
     isDemo,
     smtpUrl: env.REKKO_SMTP_URL ?? 'smtp://127.0.0.1:2525',
     publicUrl: env.REKKO_PUBLIC_URL ?? 'http://127.0.0.1:3000',
-    idleMinutes: Number(env.REKKO_IDLE_MINUTES ?? '480'),
+    idleMinutes: Number(env.REKKO_IDLE_MINUTES || '480'),
+    sessionDays: Number(env.REKKO_SESSION_DAYS || '14'),
     trustedProxies: readProxies(env.REKKO_TRUSTED_PROXIES ?? ''),
     root: isAbsolute(root) ? root : join(process.cwd(), root),
   }

@@ -15,6 +15,7 @@ export interface RoleGrant {
 export const RIGHTS = {
   raise: ['everyone'],
   'see own': ['everyone'],
+  'keep own account': ['everyone'],
   decide: ['everyone'],
   'be away': ['everyone'],
   'see catalogue': ['everyone'],

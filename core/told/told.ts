@@ -90,6 +90,8 @@ export type Told =
       readonly shipTo: string
       readonly firstDay: Day | null
     }
+  /** One's own password, from an address. */
+  | { readonly code: 'password-changed'; readonly from: string }
   | { readonly code: 'task-ended'; readonly task: string; readonly error: string }
   /** A sentence from before what is told was kept as facts. */
   | { readonly code: 'plain'; readonly subject: string; readonly sentence: string }

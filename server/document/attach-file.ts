@@ -4,6 +4,7 @@ import type { AttachedAs } from '#core/requisition/rules'
 import type { AttachmentView } from '#shared/contract/document'
 import { formatSize } from '#shared/words/format'
 import type { Context } from '../context'
+import { enqueue } from '../queue/enqueue'
 import { checkUpload } from '../files/check-upload'
 import { keepFile } from '../files/store'
 import { forbidden, notFound, refused } from '../http/problem'
@@ -62,6 +63,7 @@ export async function detachFile(ctx: Context, of: Kind, id: string, attachmentI
   const found = await requireAttachment(ctx, of, id, attachmentId)
   if (found.addedById !== ctx.actor.id) throw forbidden('Only whoever attached it may take it off.')
   await deleteAttachment(ctx.tx, attachmentId)
+  await enqueue(ctx.tx, 'drop-files', { hashes: [found.fileHash] })
 }
 
 /** What a document gives its supplier has to go with one order, each file once. */

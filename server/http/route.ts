@@ -16,7 +16,7 @@ import { inTransaction, type Tx } from '../db/client'
 import { LARGEST_UPLOAD } from '../files/check-upload'
 import { environment } from '../environment'
 import { findSignedIn } from '../people/actor-reads'
-import { setSessionSeen } from '../people/store'
+import { setSessionSeen } from '../people/session-store'
 import type { Actor } from '../people/actor'
 import type { Context } from '../context'
 import { clock } from '../clock'
@@ -141,8 +141,7 @@ function hostOf(origin: string): string | null {
 /** Whoever is signed in; 401 where nobody is. */
 async function requireActor(event: H3Event, tx: Tx, now: Date): Promise<Actor> {
   const id = await sessionIdOf(event)
-  const oldest = new Date(now.getTime() - environment().idleMinutes * 60_000)
-  const found = id === null ? null : await findSignedIn(tx, id, oldest, now)
+  const found = id === null ? null : await findSignedIn(tx, id, now, environment())
   if (id === null || found === null) throw new Problem(401, 'not-signed-in', 'Sign in first; what you typed is kept.')
   if (now.getTime() - found.seenAt.getTime() > SEEN_AGAIN_MS) await setSessionSeen(tx, id, now)
   return found.actor

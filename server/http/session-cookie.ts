@@ -28,11 +28,11 @@ export async function sessionIdOf(event: H3Event): Promise<string | null> {
 export async function sessionCookie(
   event: H3Event,
 ): Promise<{ id: string | null; set: (id: string) => Promise<void>; clear: () => Promise<void> }> {
-  const { sessionSecret, cookieSecure } = environment()
+  const { sessionSecret, cookieSecure, sessionDays } = environment()
   const sealed = await useSession<{ sid?: string }>(event, {
     password: sessionSecret,
     name: cookieName(),
-    maxAge: 60 * 60 * 24 * 14,
+    maxAge: 60 * 60 * 24 * sessionDays,
     cookie: { httpOnly: true, sameSite: 'lax', secure: cookieSecure, path: '/' },
   })
   return {

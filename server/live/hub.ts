@@ -5,6 +5,7 @@ import { listWhoSee } from '../document/visible'
 import { KINDS } from '../kinds'
 import type { Actor } from '../people/actor'
 import { listLiveActors } from '../people/actor-reads'
+import type { SessionLife } from '../people/session-reads'
 import { CHANNEL } from './notify'
 
 /** One open page's stream. */
@@ -34,7 +35,7 @@ export function closeStreams(): void {
  * Listens for what other transactions changed, in all servers, and tells it to whoever may see it. After a lost
  * connection, pages are told to read again, since notices missed meanwhile are gone.
  */
-export function startHub(url: string, db: Db, clock: () => Date, idleMinutes: number): { stop: () => Promise<void> } {
+export function startHub(url: string, db: Db, clock: () => Date, life: SessionLife): { stop: () => Promise<void> } {
   let client: pg.Client | null = null
   let stopped = false
   const connect = async (again: boolean): Promise<void> => {
@@ -48,7 +49,7 @@ export function startHub(url: string, db: Db, clock: () => Date, idleMinutes: nu
         }, 1000)
     })
     c.on('notification', (n) => {
-      void spread(db, JSON.parse(n.payload ?? '{}') as LiveMessage, clock(), idleMinutes).catch(() => undefined)
+      void spread(db, JSON.parse(n.payload ?? '{}') as LiveMessage, clock(), life).catch(() => undefined)
     })
     try {
       await c.connect()
@@ -69,10 +70,9 @@ export function startHub(url: string, db: Db, clock: () => Date, idleMinutes: nu
 }
 
 /** Tells a change to the pages of those who may see it now; the streams of sessions that ended are ended. */
-async function spread(db: Db, change: LiveMessage, now: Date, idleMinutes: number): Promise<void> {
+async function spread(db: Db, change: LiveMessage, now: Date, life: SessionLife): Promise<void> {
   if (listeners.size === 0) return
-  const oldest = new Date(now.getTime() - idleMinutes * 60_000)
-  const live = await listLiveActors(db, [...new Set([...listeners].map((l) => l.sessionId))], oldest)
+  const live = await listLiveActors(db, [...new Set([...listeners].map((l) => l.sessionId))], now, life)
   const sees = await whoSees(db, change, [...live.values()], now)
   for (const l of [...listeners]) {
     const actor = live.get(l.sessionId)

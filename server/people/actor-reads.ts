@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import type { Tx } from '../db/client'
 import type { Actor } from './actor'
+import { isLive, type SessionLife } from './session-reads'
 import { organisation } from '../db/schema/settings'
 import { named, read, readOne } from '../db/read'
 import { person, roleGrant, session } from '../db/schema/people'
@@ -30,34 +31,36 @@ export async function findActor(tx: Tx, personId: string, now: Date): Promise<Ac
   return readOne(tx, ACTOR, sql`from ${p}, ${o} where ${p.id} = ${personId} and ${isHere(now)}`)
 }
 
-/** Whoever acts in a session that has not ended and was seen since `oldest`, and when it was seen last. */
+/** Whoever acts in a live session, and when it was seen last. */
 export async function findSignedIn(
   tx: Tx,
   sessionId: string,
-  oldest: Date,
   now: Date,
+  life: SessionLife,
 ): Promise<{ actor: Actor; seenAt: Date } | null> {
   const found = await readOne(
     tx,
     { ...ACTOR, seenAt: s.seenAt },
     sql`from ${o}, ${s} join ${p} on ${p.id} = ${s.personId}
-    where ${s.id} = ${sessionId} and ${s.endedAt} is null and ${s.seenAt} > ${oldest.toISOString()} and ${isHere(now)}`,
+    where ${s.id} = ${sessionId} and ${isLive(now, life)} and ${isHere(now)}`,
   )
   if (found === null) return null
   const { seenAt, ...actor } = found
   return { actor, seenAt }
 }
 
-/**
- * Whoever acts in live sessions, by the session's id: those that ended, or were not seen since `oldest`, are left out.
- */
-export async function listLiveActors(tx: Tx, sessionIds: readonly string[], oldest: Date): Promise<Map<string, Actor>> {
+/** Whoever acts in sessions that are live, by the session's id; the others are left out. */
+export async function listLiveActors(
+  tx: Tx,
+  sessionIds: readonly string[],
+  now: Date,
+  life: SessionLife,
+): Promise<Map<string, Actor>> {
   const found = await read(
     tx,
     { sessionId: s.id, ...ACTOR },
-    sql`from ${s} join ${p} on ${p.id} = ${s.personId}
-    where ${s.id} = any(${sql.param([...sessionIds])}::text[]) and ${s.endedAt} is null
-      and ${s.seenAt} > ${oldest.toISOString()}`,
+    sql`from ${o}, ${s} join ${p} on ${p.id} = ${s.personId}
+    where ${s.id} = any(${sql.param([...sessionIds])}::text[]) and ${isLive(now, life)} and ${isHere(now)}`,
   )
   return new Map(found.map(({ sessionId, ...actor }) => [sessionId, actor]))
 }
@@ -71,5 +74,17 @@ export async function findForSignIn(
     { id: person.id, passwordHash: person.passwordHash, leftOn: person.leftOn },
     sql`from ${person}
       where lower(${person.email}) = lower(${email})`,
+  )
+}
+
+/** What a change of one's password looks at; it is locked, so that of two at once the second sees the first. */
+export async function lockOwnAccount(
+  tx: Tx,
+  personId: string,
+): Promise<{ passwordHash: string | null; name: string; email: string; organisation: string } | null> {
+  return readOne(
+    tx,
+    { passwordHash: p.passwordHash, name: p.name, email: p.email, organisation: o.name },
+    sql`from ${p}, ${o} where ${p.id} = ${personId} for no key update of p`,
   )
 }

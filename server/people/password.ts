@@ -1,5 +1,6 @@
 import { randomBytes, scrypt, timingSafeEqual } from 'node:crypto'
 import pLimit from 'p-limit'
+import { passwordText } from '#core/people/password'
 
 interface Cost {
   readonly N: number
@@ -19,7 +20,7 @@ function derive(password: string, salt: Buffer, cost: Cost): Promise<Buffer> {
   return turns(
     () =>
       new Promise((done, fail) => {
-        scrypt(password.normalize('NFKC'), salt, 32, { ...cost, maxmem: MOST_MEMORY }, (e, key) => {
+        scrypt(passwordText(password), salt, 32, { ...cost, maxmem: MOST_MEMORY }, (e, key) => {
           if (e === null) done(key)
           else fail(e)
         })

@@ -2,27 +2,9 @@ import { and, eq, isNull, sql, type SQL } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import type { Address } from '#core/base/address'
 import type { Told } from '#core/told/told'
-import { absence, notice, person, savedView, session, shipTo, signInAttempt } from '../db/schema/people'
+import { absence, notice, person, savedView, shipTo, signInAttempt } from '../db/schema/people'
 import type { Tx } from '../db/client'
 import { readOne } from '../db/read'
-
-export async function insertSession(
-  tx: Tx,
-  s: { id: string; personId: string; now: Date; byDemo: boolean },
-): Promise<void> {
-  await tx.insert(session).values({ id: s.id, personId: s.personId, createdAt: s.now, seenAt: s.now, byDemo: s.byDemo })
-}
-
-export async function setSessionSeen(tx: Tx, id: string, now: Date): Promise<void> {
-  await tx.update(session).set({ seenAt: now }).where(eq(session.id, id))
-}
-
-export async function endSession(tx: Tx, id: string, now: Date): Promise<void> {
-  await tx
-    .update(session)
-    .set({ endedAt: now })
-    .where(and(eq(session.id, id), isNull(session.endedAt)))
-}
 
 /** After an hour without a try nothing is held against anybody; no pause is longer than a quarter of one. */
 const FORGOTTEN_SECONDS = 3600

@@ -13,11 +13,13 @@ export interface Telling {
   readonly decisionId?: string
   /** False where another mail says it, or none has to. */
   readonly mailed?: boolean
+  /** They are told although they did it themselves: it may have been somebody else in their name. */
+  readonly ownDoing?: boolean
 }
 
 /**
  * Tells a person something, in the application and by e-mail, worded when it is read. Nobody is told of their own
- * doing.
+ * doing, but where it may have been another's in their name.
  */
 export async function tellPerson(
   { tx, now, actor }: Context,
@@ -26,7 +28,7 @@ export async function tellPerson(
   told: Told,
   how: Telling,
 ): Promise<void> {
-  const to = personId === actor.id ? null : await findAddress(tx, personId)
+  const to = personId === actor.id && how.ownDoing !== true ? null : await findAddress(tx, personId)
   if (to === null) return
   const decisionId = how.decisionId ?? null
   await insertNotice(tx, { personId, at: now, told, aboutKind: about.kind, aboutId: about.id, decisionId })

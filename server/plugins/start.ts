@@ -24,13 +24,13 @@ function end(error: unknown): never {
 }
 
 async function begin(nitro: { hooks: { hook: (name: 'close', run: () => Promise<void>) => void } }): Promise<void> {
-  const { databaseUrl, idleMinutes, root } = environment()
+  const { databaseUrl, root } = environment()
   useWorkshop(join(root, import.meta.dev ? 'server/files/workshop-process.ts' : '.output/server/workshop.mjs'))
   const { db, pool } = database()
   if (readStartOfClock(process.env) !== null && !(await requireOrganisation(db)).isDemo)
     throw new Error('REKKO_NOW moves the clock, which only a demo may; this organisation is none.')
   // Pages hear of changes before the queue's first sweep, which may be long.
-  const hub = startHub(databaseUrl, db, clock, idleMinutes)
+  const hub = startHub(databaseUrl, db, clock, environment())
   const queue = await startQueue(databaseUrl, db, clock, (e) => {
     log.warn({ queue: e.message })
   })

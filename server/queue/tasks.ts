@@ -11,6 +11,7 @@ export const TASKS = [
   'repeat-template',
   'send-repeated',
   'purge',
+  'drop-files',
   'task-ended',
 ] as const
 export type Task = (typeof TASKS)[number]
@@ -28,6 +29,8 @@ export interface TaskData {
   'repeat-template': { readonly templateId: string }
   'send-repeated': { readonly requisitionId: string }
   purge: Record<string, never>
+  /** Files that lost what carried them. */
+  'drop-files': { readonly hashes: readonly string[] }
   'task-ended': Record<string, unknown>
 }
 

@@ -12,6 +12,7 @@ import { REKKO } from '../people/actor'
 import { repeatAll, repeatTemplate, sendRepeated } from '../regulars/repeat-templates'
 import { mailApproved } from '../requisition/mail-approved'
 import { purge } from '../upkeep/purge'
+import { deleteUnreferenced } from '../upkeep/store'
 import { tellEnded } from '../upkeep/tell-ended'
 import { enqueue, enqueueAgain, useQueue } from './enqueue'
 import type { Task, TaskData } from './tasks'
@@ -52,6 +53,7 @@ function runsOf(db: Db, clock: () => Date): Runs {
     'repeat-template': ({ templateId }) => inTransaction(db, (tx) => repeatTemplate(tx, templateId, clock())),
     'send-repeated': ({ requisitionId }) => sendRepeated(db, requisitionId, clock()),
     purge: () => inTransaction(db, (tx) => purge(tx, clock())),
+    'drop-files': ({ hashes }) => inTransaction(db, (tx) => deleteUnreferenced(tx, hashes)),
     'task-ended': () => Promise.resolve(),
   }
 }

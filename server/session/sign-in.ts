@@ -1,7 +1,6 @@
 import { randomBytes } from 'node:crypto'
-import { setHeader, type H3Event } from 'h3'
+import { getRequestHeader, type H3Event } from 'h3'
 import type { Me } from '#shared/contract/session'
-import { formatCount } from '#shared/words/format'
 import { appendEvent } from '../audit/store'
 import type { Context } from '../context'
 import { environment } from '../environment'
@@ -14,12 +13,10 @@ import { notifyChange } from '../live/notify'
 import { checkPassword, hashPassword, isOutdated } from '../people/password'
 import { findActor, findForSignIn } from '../people/actor-reads'
 import { listDemoPeople } from '../people/person-reads'
-import { countSignIn, endSession, forgetSignIns, insertSession, setPasswordHash, uncountSignIn } from '../people/store'
+import { endSession, insertSession } from '../people/session-store'
+import { setPasswordHash } from '../people/store'
+import { countTry, forgetTries } from './count-tries'
 import { readMe } from './read-me'
-
-/** Failures that are free, of one person from one address and of one address in all; then the pauses begin to grow. */
-const FREE_BY_PERSON = 10
-const FREE_BY_ADDRESS = 50
 
 interface Entered {
   readonly email: string
@@ -28,30 +25,12 @@ interface Entered {
 const emailOf = (input: Entered) => input.email.trim().toLowerCase()
 
 /** Under what tries are counted: a person from one address, so that no stranger elsewhere shuts them out. */
-const keysOf = (event: H3Event, input: Entered) => {
-  const address = addressOf(event.node.req, environment().trustedProxies)
-  return { person: `person ${emailOf(input)} from ${address}`, address: `address ${address}` }
-}
+const keyOf = (event: H3Event, input: Entered) =>
+  `person ${emailOf(input)} from ${addressOf(event.node.req, environment().trustedProxies)}`
 
-/**
- * Counts a try to sign in, by person and address together and by address; who fails again and again waits a little
- * longer each time. It runs before the sign-in itself and is committed by itself: a refusal later rolls back everything
- * else, not the count. Signing in takes it back, so that failures alone count.
- */
-export async function countTry({ tx, now }: Context, event: H3Event, input: Entered): Promise<void> {
-  const keys = keysOf(event, input)
-  const left = Math.max(
-    await countSignIn(tx, keys.person, now, FREE_BY_PERSON),
-    await countSignIn(tx, keys.address, now, FREE_BY_ADDRESS),
-  )
-  if (left > 0) {
-    setHeader(event, 'retry-after', left)
-    throw new Problem(429, 'too-many-tries', `Too many tries to sign in; wait ${sayWait(left)}.`)
-  }
-}
-
-const sayWait = (seconds: number) =>
-  seconds < 60 ? formatCount(seconds, 'second', 'seconds') : formatCount(Math.ceil(seconds / 60), 'minute', 'minutes')
+/** Counts a try to sign in. */
+export const countSignInTry = (ctx: Context, event: H3Event, input: Entered): Promise<void> =>
+  countTry(ctx, event, keyOf(event, input))
 
 /** Signs a person in with e-mail and password. A hash made with parameters of before is made anew. */
 export async function signIn(ctx: Context, event: H3Event, input: Entered): Promise<Me> {
@@ -60,9 +39,7 @@ export async function signIn(ctx: Context, event: H3Event, input: Entered): Prom
   if (found === null || !fits) throw new Problem(401, 'wrong-password', 'E-mail and password do not fit together.')
   if (found.passwordHash !== null && isOutdated(found.passwordHash))
     await setPasswordHash(ctx.tx, found.id, await hashPassword(input.password))
-  const keys = keysOf(event, input)
-  await forgetSignIns(ctx.tx, keys.person)
-  await uncountSignIn(ctx.tx, keys.address)
+  await forgetTries(ctx, event, keyOf(event, input))
   return begin(ctx, event, found.id, false)
 }
 
@@ -94,15 +71,16 @@ async function begin(ctx: Context, event: H3Event, personId: string, byDemo: boo
   const actor = await findActor(ctx.tx, personId, ctx.now)
   if (actor === null) throw new Problem(401, 'wrong-password', 'E-mail and password do not fit together.')
   const id = randomBytes(24).toString('base64url')
-  await insertSession(ctx.tx, { id, personId, now: ctx.now, byDemo })
+  const fromAddress = addressOf(event.node.req, environment().trustedProxies)
+  const agent = (getRequestHeader(event, 'user-agent') ?? '').slice(0, 300)
+  await insertSession(ctx.tx, { id, personId, now: ctx.now, byDemo, fromAddress, agent })
   const cookie = await sessionCookie(event)
   if (cookie.id !== null) await endSession(ctx.tx, cookie.id, ctx.now)
   await cookie.set(id)
-  const from = addressOf(event.node.req, environment().trustedProxies)
-  log.info({ signIn: 'done', from, person: personId })
+  log.info({ signIn: 'done', from: fromAddress, person: personId })
   await appendEvent(
     { ...ctx, actor },
-    { type: 'signed in', subjectKind: 'session', subjectId: personId, after: { from } },
+    { type: 'signed in', subjectKind: 'session', subjectId: personId, after: { from: fromAddress } },
   )
   return readMe({ ...ctx, actor })
 }

@@ -1,11 +1,11 @@
-import { and, eq, isNull, lt, or, sql } from 'drizzle-orm'
+import { and, eq, inArray, isNull, lt, or, sql, type SQL } from 'drizzle-orm'
 import type { Told } from '#core/told/told'
-import { file } from '../db/schema/file'
 import { session, signInAttempt } from '../db/schema/people'
 import { idempotency } from '../db/schema/http'
 import type { Tx } from '../db/client'
 import { named } from '../db/read'
 import { attachment } from '../db/schema/document'
+import { file } from '../db/schema/file'
 import { orderRevision } from '../db/schema/order'
 import { supplier } from '../db/schema/supplier'
 import { outgoingMail } from '../db/schema/mail'
@@ -28,18 +28,28 @@ export async function deleteSignInTries(tx: Tx, before: Date): Promise<void> {
   await tx.delete(signInAttempt).where(lt(signInAttempt.windowFrom, before))
 }
 
-/** Files that were kept before a moment and that no attachment, order, supplier or waiting mail refers to. */
-export async function deleteOrphanedFiles(tx: Tx, before: Date): Promise<void> {
-  await tx.delete(file).where(
-    and(
-      lt(file.keptAt, before),
-      sql`not exists (select 1 from ${a} where ${a.fileHash} = ${file.hash})`,
-      sql`not exists (select 1 from ${v} where ${v.pdfHash} = ${file.hash})`,
-      sql`not exists (select 1 from ${s} where ${s.taxFormHash} = ${file.hash})`,
-      sql`not exists (select 1 from ${m}, jsonb_array_elements(${m.attachments}) f
-          where f ->> 'hash' = ${file.hash})`,
-    ),
-  )
+const UNREFERENCED = sql`not exists (select 1 from ${a} where ${a.fileHash} = ${file.hash})
+  and not exists (select 1 from ${v} where ${v.pdfHash} = ${file.hash})
+  and not exists (select 1 from ${s} where ${s.taxFormHash} = ${file.hash})
+  and not exists (select 1 from ${m}, jsonb_array_elements(${m.attachments}) f where f ->> 'hash' = ${file.hash})`
+
+/** Those of some files that no attachment, order, supplier or mail refers to. */
+export const deleteUnreferenced = (tx: Tx, hashes: readonly string[]): Promise<void> =>
+  deleteFiles(tx, inArray(file.hash, [...hashes]))
+
+/** Files that were kept before a moment and that nothing refers to. */
+export const deleteOldUnreferenced = (tx: Tx, before: Date): Promise<void> => deleteFiles(tx, lt(file.keptAt, before))
+
+/** Locked first: whoever keeps the same bytes meanwhile is waited for, and then seen. */
+async function deleteFiles(tx: Tx, which: SQL): Promise<void> {
+  const locked = await tx
+    .select({ hash: file.hash })
+    .from(file)
+    .where(and(which, UNREFERENCED))
+    .orderBy(file.hash)
+    .for('update')
+  const hashes = locked.map((f) => f.hash)
+  if (hashes.length > 0) await tx.delete(file).where(and(inArray(file.hash, hashes), UNREFERENCED))
 }
 
 /** Nobody tries to send this mail any more; returns the code of what it would have told. */

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { liveMessage } from './live'
 import { defineRoute } from './route'
-import { text } from './values'
+import { ids, text } from './values'
 
 const demoPerson = z.object({
   id: z.string(),
@@ -44,6 +44,19 @@ const notice = z.object({
 })
 export type Notice = z.infer<typeof notice>
 
+const sessionView = z.object({
+  id: z.string(),
+  begunAt: z.string(),
+  seenAt: z.string(),
+  fromAddress: z.string(),
+  /** Such as “Firefox on Linux”; empty where it is not known. */
+  browser: z.string(),
+  byDemo: z.boolean(),
+  /** The one that asks. */
+  isThis: z.boolean(),
+})
+export type SessionView = z.infer<typeof sessionView>
+
 export const sessionRoutes = {
   signIn: defineRoute({
     name: 'signIn',
@@ -77,6 +90,38 @@ export const sessionRoutes = {
     path: '/api/session',
     summary: 'Sign out.',
     access: 'see own',
+  }),
+  changePassword: defineRoute({
+    name: 'changePassword',
+    method: 'PUT',
+    path: '/api/session/password',
+    summary: 'Change one’s password; all other sessions end.',
+    access: 'keep own account',
+    body: z.object({ current: text(500), next: text(500) }),
+  }),
+  listSessions: defineRoute({
+    name: 'listSessions',
+    method: 'GET',
+    path: '/api/sessions',
+    summary: 'Where one is signed in.',
+    access: 'keep own account',
+    reply: z.object({ sessions: z.array(sessionView) }),
+  }),
+  endSession: defineRoute({
+    name: 'endSession',
+    method: 'DELETE',
+    path: '/api/sessions/{id}',
+    summary: 'End one of one’s sessions.',
+    access: 'keep own account',
+    params: ids,
+  }),
+  endOtherSessions: defineRoute({
+    name: 'endOtherSessions',
+    method: 'DELETE',
+    path: '/api/sessions',
+    summary: 'End all of one’s sessions but this one.',
+    access: 'keep own account',
+    reply: z.object({ ended: z.number() }),
   }),
   listDemoPeople: defineRoute({
     name: 'listDemoPeople',

@@ -166,6 +166,13 @@ export function sayTold(t: Told, ways: Ways): Said {
           t.organisation,
         ].join('\n'),
       }
+    case 'password-changed':
+      return {
+        subject: 'Your password was changed',
+        sentence:
+          `Your password was changed from ${t.from}, and you were signed out everywhere else. ` +
+          `If it was not you, tell an administrator at once.`,
+      }
     case 'task-ended':
       return {
         subject: 'Something was not carried out',

@@ -137,6 +137,7 @@ test('the table of rights says who may do what', () => {
   const everyone = [
     'raise',
     'see own',
+    'keep own account',
     'decide',
     'be away',
     'see catalogue',

@@ -65,7 +65,7 @@ describe('signing in', () => {
     const held = await signIn(rekko, BRYN, RIGHT)
     expect([held.status, held.body.detail]).toEqual([
       429,
-      expect.stringMatching(/^Too many tries to sign in; wait (one|two) seconds?\.$/),
+      expect.stringMatching(/^Too many tries; wait (one|two) seconds?\.$/),
     ])
     expect(Number(held.headers.get('retry-after'))).toBeLessThanOrEqual(2)
     // What is refused counts nothing; each failure after that doubles the pause.

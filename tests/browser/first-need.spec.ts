@@ -113,13 +113,20 @@ test('a draft saves itself; a closed tab and a lost connection lose nothing', as
   await other.reload()
   await alive(other)
   await expect(other.getByRole('textbox', { name: 'Line 1: how many' })).toHaveValue('8')
-  // Thrown away, and kept after all.
+  // Thrown away, and kept after all, with its file.
+  await other.getByLabel('Attach files').setInputFiles({
+    name: 'Sketch.pdf',
+    mimeType: 'application/pdf',
+    buffer: Buffer.from('%PDF-1.4\n1 0 obj<<>>endobj\ntrailer<<>>\n%%EOF'),
+  })
+  await expect(other.getByRole('button', { name: 'Look at Sketch.pdf' })).toBeVisible()
   await other.getByRole('button', { name: 'throw away' }).click()
   await other.waitForURL('**/mine')
   await other.getByRole('button', { name: 'Keep it after all' }).click()
   await other.waitForURL(address)
   await alive(other)
   await expect(other.getByRole('textbox', { name: 'Line 1: how many' })).toHaveValue('8')
+  await expect(other.getByRole('button', { name: 'Look at Sketch.pdf' })).toBeVisible()
   await page.context().close()
 })
 

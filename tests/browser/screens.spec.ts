@@ -8,6 +8,7 @@ const SCREENS: [who: string, path: string][] = [
   ['Ines Adeyemi', '/decide'],
   ['Signe Aalto', '/decide'],
   ['Harriet Voss', '/away'],
+  ['Owen Marsh', '/account'],
   ['Harriet Voss', '/set-up/requests'],
   ['Leonie Farrow', '/desk'],
   ['Leonie Farrow', '/orders'],
@@ -109,7 +110,9 @@ for (const scheme of ['light', 'dark'] as const) {
 test.describe('narrow, enlarged and long', () => {
   const fits = (page: Parameters<typeof alive>[0]) =>
     page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth + 1)
-  for (const [who, path] of SCREENS.filter(([, p]) => ['/raise', '/mine', '/regulars', '/decide'].includes(p))) {
+  for (const [who, path] of SCREENS.filter(([, p]) =>
+    ['/raise', '/mine', '/regulars', '/decide', '/account'].includes(p),
+  )) {
     test(`${path} as ${who} at 390 by 844, and at 640 by 400 as if enlarged to 200 %`, async ({ browser }) => {
       for (const viewport of [
         { width: 390, height: 844 },

@@ -1,4 +1,4 @@
-import { readdirSync, readFileSync, statSync } from 'node:fs'
+import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs'
 import { join, relative } from 'node:path'
 import { describe, expect, test } from 'vitest'
 import { ALL_ROUTES } from '#shared/contract/all-routes'
@@ -66,6 +66,15 @@ describe('what the browser gets', () => {
 })
 
 describe('what the project says of itself', () => {
+  test('every file that a page of the docs names is there', () => {
+    const named = filesBelow(join(ROOT, 'docs'))
+      .filter((f) => f.endsWith('.md'))
+      .flatMap((f) => [...readFileSync(f, 'utf8').matchAll(/`((?:\w[\w-]*\/)+[\w.-]+\.(?:ts|vue|md|sql|mjs))`/g)])
+      .map((m) => m[1] ?? '')
+      .filter((f) => /^(app|core|demo|docs|scripts|server|shared|stand-ins|tests)\//.test(f))
+    expect(named.length).toBeGreaterThan(60)
+    expect([...new Set(named)].filter((f) => !existsSync(join(ROOT, f)))).toEqual([])
+  })
   test('no registry host stands in the lock file or settings', () => {
     for (const f of ['package-lock.json', '.npmrc'])
       expect(readFileSync(join(ROOT, f), 'utf8')).not.toMatch(/"resolved": "http|registry *=/)

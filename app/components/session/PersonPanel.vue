@@ -39,7 +39,10 @@ async function leave(): Promise<void> {
       >
         <div class="mb-3 flex items-baseline justify-between">
           <DialogTitle class="head">What you were told</DialogTitle
-          ><button type="button" class="quiet-link" @click="leave">Sign out</button>
+          ><span class="flex gap-4"
+            ><NuxtLink class="quiet-link" to="/account" @click="emit('close')">Account</NuxtLink
+            ><button type="button" class="quiet-link" @click="leave">Sign out</button></span
+          >
         </div>
         <p v-if="beside.length > 0" class="mb-3 flex gap-4 min-[700px]:hidden">
           <NuxtLink

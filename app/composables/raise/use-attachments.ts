@@ -63,5 +63,19 @@ export function useAttachments(
       complain(sayError(e))
     }
   }
-  return { attach, describe, detach }
+
+  /** Fetches the files into the page, and returns what attaches them to the same draft once it is there again. */
+  async function takeAside(): Promise<() => Promise<void>> {
+    const id = d.id.value
+    const kept: { as: AttachmentView; bytes: Blob }[] = []
+    for (const as of d.attachments.value)
+      kept.push({ as, bytes: await (await fetch(`/api/requisitions/${id}/attachments/${as.id}`)).blob() })
+    return async () => {
+      for (const { as, bytes } of kept) {
+        const query = { name: as.name, kind: as.kind, forSupplier: String(as.forSupplier) }
+        await uploadFile('/api/requisitions/{id}/attachments', { params: { id }, query }, bytes, () => undefined)
+      }
+    }
+  }
+  return { attach, describe, detach, takeAside }
 }

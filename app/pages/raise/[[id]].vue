@@ -260,11 +260,17 @@ async function throwAway(): Promise<void> {
   if (id === '' || view?.number) return
   await d.save()
   const copy = JSON.parse(JSON.stringify(draft)) as EditableDraft
+  let attachAgain = () => Promise.resolve()
   try {
+    if (d.attachments.value.length > 0)
+      await withFiles(async (files) => {
+        attachAgain = await files.takeAside()
+      })
     await api.remove('/api/requisitions/{id}', { params: { id }, version: d.version.value })
     d.settle()
     undo.show('The draft is thrown away.', 'Keep it after all', 10, async () => {
       await api.post('/api/requisitions', { body: { id, draft: copy, ownerId: d.ownerId.value } })
+      await attachAgain()
       await navigateTo(`/raise/${id}`)
     })
     await navigateTo('/mine')

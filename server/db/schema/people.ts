@@ -132,16 +132,26 @@ export const absence = pgTable(
   ],
 )
 
-export const session = pgTable('session', {
-  id: text().primaryKey(),
-  personId: uuid('person_id')
-    .notNull()
-    .references(() => person.id),
-  createdAt: timestamp('created_at', { withTimezone: true }).notNull(),
-  seenAt: timestamp('seen_at', { withTimezone: true }).notNull(),
-  endedAt: timestamp('ended_at', { withTimezone: true }),
-  byDemo: boolean('by_demo').notNull().default(false),
-})
+export const session = pgTable(
+  'session',
+  {
+    /** The secret that its sealed cookie holds; it never leaves the server in any other way. */
+    id: text().primaryKey(),
+    /** What it is called where it is shown. */
+    handle: uuid().notNull().unique().defaultRandom(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    createdAt: timestamp('created_at', { withTimezone: true }).notNull(),
+    seenAt: timestamp('seen_at', { withTimezone: true }).notNull(),
+    endedAt: timestamp('ended_at', { withTimezone: true }),
+    byDemo: boolean('by_demo').notNull().default(false),
+    /** The address it was begun from, and what the browser said of itself. */
+    fromAddress: text('from_address').notNull().default(''),
+    agent: text().notNull().default(''),
+  },
+  (t) => [index('session_person').on(t.personId, t.seenAt)],
+)
 
 export const signInAttempt = pgTable('sign_in_attempt', {
   /** The e-mail address tried and from where, or the address that tried. */
