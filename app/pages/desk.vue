@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { sum } from '#core/base/money'
 import type { SupplierFound } from '#shared/contract/catalogue'
+import { capital, formatCounted } from '#shared/words/format'
 import type { DeskLine, TrayView } from '#shared/contract/order'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
@@ -69,7 +70,7 @@ const sentence = computed(() => {
       ? 'Nothing else waits; what is left lies on your trays.'
       : 'Nothing waits to be ordered.'
   return (
-    `${n} ${n === 1 ? 'line waits' : 'lines wait'} to be ordered, from ` +
+    `${capital(formatCounted(n))} ${n === 1 ? 'line waits' : 'lines wait'} to be ordered, from ` +
     `${groups.value.filter((g) => g.name !== '').length} suppliers.`
   )
 })
@@ -375,7 +376,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
         </tbody>
       </table>
       <p v-if="data && data.total > lines.length" class="small mt-3">
-        The oldest {{ lines.length }} of {{ data.total }} stand here; the rest comes up as you order.
+        The oldest {{ lines.length }} of {{ formatCounted(data.total) }} stand here; the rest comes up as you order.
       </p>
       <template #margin>
         <div class="mb-2.5 flex items-baseline justify-between gap-3">

@@ -3,7 +3,14 @@ import { describe, expect, test } from 'vitest'
 import { add, money, sum, zero, type Money } from '#core/base/money'
 import { effectsOf, type CodedLine } from '#core/budget/effect'
 import { checkBudget, figuresFor, type BudgetLineFacts } from '#core/budget/available'
-import { balanceMoves, ledgerEntries, standingsOf, type Standing } from '#core/budget/ledger'
+import {
+  balanceMoves,
+  behindMoves,
+  ledgerEntries,
+  type DocumentMove,
+  standingsOf,
+  type Standing,
+} from '#core/budget/ledger'
 
 const coded = (more: Partial<CodedLine> = {}): CodedLine => ({
   quantity: '1',
@@ -185,6 +192,40 @@ describe('what entries add up to (rules of calculation, budget: balances equal t
     expect(moves.map((m) => [m.period, m.reserved.amount, m.committed.amount, m.spent.amount])).toEqual([
       [2, '-84.10', '84.20', '0.00'],
       [3, '1.00', '0.00', '0.00'],
+    ])
+  })
+})
+
+describe('how many documents stand behind a budget line', () => {
+  const move = (documentId: string, amount: string, more: Partial<DocumentMove> = {}): DocumentMove => ({
+    budgetLineId: 'pumps',
+    stage: 'reserved',
+    documentId,
+    amount: money(`${amount} EUR`),
+    ...more,
+  })
+  test('one counts once, with the first that stands of it until nothing does', () => {
+    const first = [move('r1', '10.00'), move('r1', '5.00')]
+    expect(behindMoves([], first)).toEqual([{ budgetLineId: 'pumps', stage: 'reserved', by: 1 }])
+    expect(behindMoves(first, [move('r1', '-10.00')])).toEqual([])
+    expect(behindMoves([...first, move('r1', '-10.00')], [move('r1', '-5.00')])).toEqual([
+      { budgetLineId: 'pumps', stage: 'reserved', by: -1 },
+    ])
+    // And again, after it was taken back whole.
+    const gone = [...first, move('r1', '-15.00')]
+    expect(behindMoves(gone, [move('r1', '2.00')]).map((m) => m.by)).toEqual([1])
+    expect(behindMoves([], [move('r1', '2.00'), move('r1', '-2.00')])).toEqual([])
+  })
+  test('lines, stages and documents apart', () => {
+    const added = [
+      move('r1', '-10.00'),
+      move('o1', '10.00', { stage: 'committed' }),
+      move('o1', '3.00', { stage: 'committed', budgetLineId: 'waste' }),
+      move('r2', '1.00'),
+    ]
+    expect(behindMoves([move('r1', '10.00')], added)).toEqual([
+      { budgetLineId: 'pumps', stage: 'committed', by: 1 },
+      { budgetLineId: 'waste', stage: 'committed', by: 1 },
     ])
   })
 })

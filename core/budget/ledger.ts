@@ -84,3 +84,40 @@ export function balanceMoves(entries: readonly (LedgerEntry & { readonly period:
   }
   return [...moves.values()]
 }
+
+/** What a document moves in a stage of a budget line. */
+export interface DocumentMove {
+  readonly budgetLineId: string
+  readonly stage: BudgetStage
+  readonly documentId: string
+  readonly amount: Money
+}
+
+/** By how many the documents behind a budget line change, in a stage. */
+export interface BehindMove {
+  readonly budgetLineId: string
+  readonly stage: BudgetStage
+  readonly by: number
+}
+
+/**
+ * By how many documents more, or fewer, something stands in a stage of a budget line: of each document what stood
+ * before and what is added to it. A document counts once, however many of its lines stand there.
+ */
+export function behindMoves(before: readonly DocumentMove[], added: readonly DocumentMove[]): BehindMove[] {
+  const key = (m: DocumentMove) => `${m.budgetLineId} ${m.stage} ${m.documentId}`
+  const stood = new Map<string, Money>()
+  for (const m of before) stood.set(key(m), plus(stood.get(key(m)), m.amount))
+  const stands = new Map(stood)
+  for (const m of added) stands.set(key(m), plus(stands.get(key(m)), m.amount))
+  const counts = (m: Money | undefined) => (m === undefined || isZero(m) ? 0 : 1)
+  const moves = new Map<string, BehindMove>()
+  for (const m of new Map(added.map((a) => [key(a), a])).values()) {
+    const by = counts(stands.get(key(m))) - counts(stood.get(key(m)))
+    const id = `${m.budgetLineId} ${m.stage}`
+    moves.set(id, { budgetLineId: m.budgetLineId, stage: m.stage, by: (moves.get(id)?.by ?? 0) + by })
+  }
+  return [...moves.values()].filter((m) => m.by !== 0)
+}
+
+const plus = (a: Money | undefined, b: Money): Money => (a === undefined ? b : add(a, b))

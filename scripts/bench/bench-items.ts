@@ -1,5 +1,5 @@
 import pg from 'pg'
-import { NO_JIT } from '../../server/db/client'
+import { PLANNING } from '../../server/db/client'
 import { searchItems } from '../../server/find/item-reads'
 import type { Cluster } from '../setup/cluster'
 import { withClient } from './bulk-load'
@@ -103,7 +103,7 @@ export async function benchItems(
   count: number,
 ): Promise<[what: string, figure: string, aim: string][]> {
   const { db: seen, pool, statements } = recording(cluster.url('rekko_app', 'rekko'))
-  const bare = new pg.Client({ connectionString: cluster.url('rekko_app', 'rekko'), options: NO_JIT })
+  const bare = new pg.Client({ connectionString: cluster.url('rekko_app', 'rekko'), options: PLANNING })
   await bare.connect()
   const [api, sql]: [number[], number[]] = [[], []]
   for (let i = 0; i < 320; i += 1) {

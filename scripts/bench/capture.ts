@@ -1,6 +1,6 @@
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres'
 import pg from 'pg'
-import { NO_JIT } from '../../server/db/client'
+import { PLANNING } from '../../server/db/client'
 
 export interface Statement {
   readonly text: string
@@ -9,7 +9,7 @@ export interface Statement {
 
 /** A database handle that writes down every statement that goes through it. */
 export function recording(url: string): { db: NodePgDatabase; pool: pg.Pool; statements: Statement[] } {
-  const pool = new pg.Pool({ connectionString: url, max: 2, options: NO_JIT })
+  const pool = new pg.Pool({ connectionString: url, max: 2, options: PLANNING })
   const statements: Statement[] = []
   const db = drizzle(pool, {
     logger: {

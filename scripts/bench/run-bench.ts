@@ -13,7 +13,7 @@ import { readFacts } from '#shared/contract/draft-facts'
 import { draftOf } from '../../demo/draft-of'
 import { DEMO_PASSWORD, loadBareHallamere } from '../../demo/load-demo'
 import { personId } from '../../demo/world/people'
-import { inTransaction, NO_JIT, openDatabase, type Db } from '../../server/db/client'
+import { inTransaction, PLANNING, openDatabase, type Db } from '../../server/db/client'
 import { migrateDatabase } from '../../server/db/migrate'
 import { readDesk } from '../../server/order/read-desk'
 import { findActor } from '../../server/people/actor-reads'
@@ -24,6 +24,7 @@ import { buildIfChanged } from '../setup/build'
 import { createDatabase, freePort, startCluster, type Cluster } from '../setup/cluster'
 import { ROOT, step } from '../setup/install.mjs'
 import { startPostOffice, startServer, waitFor, type Running } from '../setup/processes'
+import { benchGrowth } from './bench-growth'
 import { benchItems, bulkItems } from './bench-items'
 import { benchTyping } from './bench-typing'
 import { bulkLoad, draftId, idNumber, lineId } from './bulk-load'
@@ -37,7 +38,9 @@ const BULK = 100_000
 const now = new Date()
 const today = now.toISOString().slice(0, 10)
 /** Measures named on the command line, all of them where none is. */
-const only = process.argv.slice(2)
+const named = process.argv.slice(2)
+const only = named.filter((n) => !/^\d+$/.test(n))
+const sizes = named.filter((n) => /^\d+$/.test(n)).map(Number)
 const results: [what: string, figure: string, aim: string][] = []
 
 /** Two small lines, inside the requester's own limit: sent and approved at once. */
@@ -177,7 +180,7 @@ async function runPgbench(script: string, cluster: Cluster, round: number): Prom
       'simple',
       cluster.url('rekko_app', 'rekko'),
     ],
-    { env: { ...process.env, PGOPTIONS: NO_JIT } },
+    { env: { ...process.env, PGOPTIONS: PLANNING } },
   )
   const tps = /tps = ([\d.]+)/.exec(done.stdout)?.[1]
   if (tps === undefined || /aborted|ERROR/.test(done.stderr)) throw new Error(`pgbench: ${done.stderr.slice(0, 1500)}`)
@@ -196,7 +199,7 @@ async function median(count: number, work: () => Promise<unknown>): Promise<numb
 
 async function benchLists(cluster: Cluster, url: string): Promise<void> {
   const { db, pool, statements } = recording(cluster.url('rekko_app', 'rekko'))
-  const bare = new pg.Client({ connectionString: cluster.url('rekko_app', 'rekko'), options: NO_JIT })
+  const bare = new pg.Client({ connectionString: cluster.url('rekko_app', 'rekko'), options: PLANNING })
   await bare.connect()
   const compare = async (name: string, who: string, path: string, read: () => Promise<unknown>) => {
     statements.length = 0
@@ -328,6 +331,9 @@ async function main(): Promise<void> {
         results.push(...(await benchItems(cluster, url, cookie, smallDraft(9).departmentId ?? '', BULK)))
       },
       raise: () => benchFirstLoad(url),
+      growth: async () => {
+        results.push(...(await benchGrowth(cluster, url, (email) => signIn(url, email), sizes)))
+      },
       typing: async () => {
         const draft = smallDraft(9)
         results.push(

@@ -2,7 +2,7 @@ import { sql, type SQL } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
 import { moneyOf } from '#core/base/money'
 import type { BudgetControl, BudgetSpan } from '#core/budget/available'
-import { standingsOf, type BudgetStage, type PeriodStanding } from '#core/budget/ledger'
+import { standingsOf, type BudgetStage, type DocumentMove, type PeriodStanding } from '#core/budget/ledger'
 import type { PayingLine } from '#core/requisition/draft-facts'
 import type { Tx } from '../db/client'
 import { named, read } from '../db/read'
@@ -222,24 +222,24 @@ export async function findLineYear(tx: Tx, id: string): Promise<number | null> {
   return found?.year ?? null
 }
 
+/** Everything that the ledger says of some documents. */
+export async function listStanding(tx: Tx, documentIds: readonly string[], currency: string): Promise<DocumentMove[]> {
+  const found = await read(
+    tx,
+    { budgetLineId: e.budgetLineId, stage: e.stage, documentId: e.documentId, amount: e.amount },
+    sql`from ${e} where ${e.documentId} = any(${sql.param([...documentIds])}::uuid[])`,
+  )
+  return found.map((f) => ({ ...f, amount: moneyOf(f.amount, currency) }))
+}
+
 /** Whose budget lines are, and how many requests and orders stand behind their figures. */
 export function listBehind(
   tx: Tx,
   ids: readonly string[],
 ): Promise<{ id: string; department: string; holder: string | null; requests: number; orders: number }[]> {
-  const standing = (stage: BudgetStage) => sql`(
-    select count(distinct x.counted)::int from (
-      select ${e.documentId} as counted from ${e} where ${e.budgetLineId} = ${b.id} and ${e.stage} = ${stage}
-      group by ${e.documentId} having sum(${e.amount}) <> 0) x)`
   return read(
     tx,
-    {
-      id: b.id,
-      department: d.name,
-      holder: p.name,
-      requests: sql<number>`${standing('reserved')}`,
-      orders: sql<number>`${standing('committed')}`,
-    },
+    { id: b.id, department: d.name, holder: p.name, requests: b.requestsBehind, orders: b.ordersBehind },
     sql`from ${b} join ${d} on ${d.id} = ${b.departmentId} left join ${p} on ${p.id} = ${b.holderId}
     where ${b.id} = any(${sql.param([...ids])}::uuid[])`,
   )

@@ -1,10 +1,12 @@
 import { sql } from 'drizzle-orm'
-import { balanceMoves, type LedgerEntry } from '#core/budget/ledger'
+import { balanceMoves, behindMoves, type BehindMove, type BudgetStage, type LedgerEntry } from '#core/budget/ledger'
 import type { Context } from '../context'
 import { bare, named } from '../db/read'
-import { budgetBalance, budgetEntry } from '../db/schema/budget'
+import { budgetBalance, budgetEntry, budgetLine } from '../db/schema/budget'
+import { listStanding } from './reads'
 
 const b = named(budgetBalance, 'b')
+const l = named(budgetLine, 'l')
 
 /** An entry on its way into the ledger. */
 export interface NewEntry extends LedgerEntry {
@@ -16,11 +18,18 @@ export interface NewEntry extends LedgerEntry {
 }
 
 /**
- * Appends entries and moves the balances by the same amounts, which the core adds up, in one statement each. The budget
- * lines must be locked already; every line has a balance for each period from the day it is made.
+ * Appends entries, moves the balances by the same amounts and the counts of documents behind the lines, all of which
+ * the core adds up. The budget lines must be locked already; every line has a balance for each period from the day it
+ * is made. `isFirst`: nothing stands of these documents yet.
  */
-export async function appendEntries({ tx, now, actor }: Context, entries: readonly NewEntry[]): Promise<void> {
+export async function appendEntries(
+  { tx, now, actor }: Context,
+  entries: readonly NewEntry[],
+  isFirst = false,
+): Promise<void> {
   if (entries.length === 0) return
+  const currency = entries[0]?.amount.currency ?? ''
+  const stood = isFirst ? [] : await listStanding(tx, [...new Set(entries.map((e) => e.documentId))], currency)
   await tx.insert(budgetEntry).values(
     entries.map((e) => ({
       at: now,
@@ -39,6 +48,12 @@ export async function appendEntries({ tx, now, actor }: Context, entries: readon
   const moves = balanceMoves(entries)
   const moved = await tx.execute(
     sql`
+    with counted as (
+      update ${l} set ${bare(l.requestsBehind)} = ${l.requestsBehind} + c.requests,
+        ${bare(l.ordersBehind)} = ${l.ordersBehind} + c.orders
+      from json_to_recordset(${JSON.stringify(countedBehind(behindMoves(stood, entries)))}::json)
+        as c(l uuid, requests int, orders int)
+      where ${l.id} = c.l)
     update ${b} set ${bare(b.reserved)} = ${b.reserved} + d.kept, ${bare(b.committed)} = ${b.committed} + d.promised,
       ${bare(b.spent)} = ${b.spent} + d.paid
     from json_to_recordset(${JSON.stringify(
@@ -53,4 +68,15 @@ export async function appendEntries({ tx, now, actor }: Context, entries: readon
     where ${b.budgetLineId} = d.l and ${b.period} = d.p returning 1 as one`,
   )
   if (moved.rows.length !== moves.length) throw new Error('a budget line has no row for a period')
+}
+
+/** Requests stand behind what is reserved, orders behind what is committed; what is spent is counted by nobody yet. */
+function countedBehind(moves: readonly BehindMove[]): { l: string; requests: number; orders: number }[] {
+  const by = (line: string, stage: BudgetStage) =>
+    moves.find((m) => m.budgetLineId === line && m.stage === stage)?.by ?? 0
+  return [...new Set(moves.map((m) => m.budgetLineId))].map((line) => ({
+    l: line,
+    requests: by(line, 'reserved'),
+    orders: by(line, 'committed'),
+  }))
 }

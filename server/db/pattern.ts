@@ -31,6 +31,19 @@ export function likePattern(typed: string): LookedFor {
 export const isNumbered = (number: Column | SQL, { numbers }: LookedFor): SQL =>
   sql`coalesce(${number} ilike any(${sql.param([...numbers])}::text[]), false)`
 
-/** Whether every word stands somewhere in a text, in whatever order. */
+/** As `isNumbered`, where it is all that is asked for: an index of trigrams answers it, and no number is none. */
+export const isNumber = (number: Column | SQL, { numbers }: LookedFor): SQL =>
+  sql`(${number} ilike any(${sql.param([...numbers])}::text[]))`
+
+/** Whether every word stands somewhere in a text, in whatever order; each is a condition of its own, for the index. */
 export const holdsAll = (text: Column | SQL, { words }: LookedFor): SQL =>
-  sql`(${text} ilike all(${sql.param([...words])}::text[]))`
+  sql`(${sql.join(
+    words.map((w) => sql`${text} ilike ${w}`),
+    sql` and `,
+  )})`
+
+/**
+ * Whether a word typed, or one much like it, stands in a text: `<%` is what an index of trigrams answers, with the
+ * likeness that the connection sets.
+ */
+export const isAlike = (words: string, text: Column | SQL): SQL => sql`(${words} <% ${text})`

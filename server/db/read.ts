@@ -62,3 +62,9 @@ export async function readOne<F extends Fields>(
 ): Promise<Row<F> | null> {
   return (await read(tx, fields, rest, around))[0] ?? null
 }
+
+/**
+ * Whether there is a row: for conditions of lists that stop early. PostgreSQL would answer `exists` for every row at
+ * once, by reading whole tables, where it expects to be asked often; this is asked for one row after another.
+ */
+export const isThere = (rest: SQL): SQL => sql`coalesce((select true ${rest} limit 1), false)`

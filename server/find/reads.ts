@@ -1,11 +1,12 @@
-import { sql } from 'drizzle-orm'
+import { sql, type SQL } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
 import type { Tx } from '../db/client'
-import { ALIKE, holdsAll, isNumbered, likePattern } from '../db/pattern'
+import { holdsAll, isAlike, isNumber, isNumbered, likePattern } from '../db/pattern'
 import { SEEN_ORDERS } from '../order/visible'
 import { visible, type Reader } from '../document/visible'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
 import { named, read, sure } from '../db/read'
+import { document } from '../db/schema/document'
 import { department, person } from '../db/schema/people'
 import { requisitions } from '../requisition/visible'
 import { supplier } from '../db/schema/supplier'
@@ -17,53 +18,101 @@ const r = requisitions('r')
 const s = named(supplier, 's')
 const o = orders('o')
 const j = named(job, 'j')
-const d = named(department, 'd')
+const h = named(department, 'h')
+const d = named(document, 'd')
 
-export function findRequisitions(
-  tx: Tx,
-  reader: Reader,
-  words: string,
-  limit: number,
-): Promise<{ id: string; number: string | null; title: string; state: string; owner: string }[]> {
-  const wanted = likePattern(words)
-  return read(
-    tx,
-    { id: r.id, number: r.number, title: r.title, state: r.state, owner: p.name },
-    sql`from ${r} join ${p} on ${p.id} = ${r.ownerId}
-    where (${isNumbered(r.number, wanted)} or ${holdsAll(r.title, wanted)} or word_similarity(${words},
-    ${r.title}) > ${ALIKE})
-      and ${visible(SEEN_REQUISITIONS, reader)}
-    order by ${isNumbered(r.number, wanted)} desc, ${holdsAll(r.title, wanted)} desc,
-    word_similarity(${words},
-      ${r.title}) desc, ${r.changedAt} desc limit ${limit}`,
-  )
+interface RequisitionFound {
+  id: string
+  number: string | null
+  title: string
+  state: string
+  owner: string
 }
 
-/** Issued orders that a person sees: all for whoever sees orders, else those that serve what they see. */
-export function findOrders(
+/** How many titles that are alike are weighed against each other. */
+const MOST_ALIKE = 2000
+
+/** Requisitions by number or by words of the title; by likeness only where these are too few. */
+export async function findRequisitions(
   tx: Tx,
   reader: Reader,
   words: string,
   limit: number,
-): Promise<{ id: string; number: string; supplier: string; currency: string; net: DecimalText; state: string }[]> {
+): Promise<RequisitionFound[]> {
   const wanted = likePattern(words)
-  return read(
-    tx,
-    {
-      id: o.id,
-      number: sure(o.number),
-      supplier: s.name,
-      currency: o.currency,
-      net: sure(o.net),
-      state: o.state,
-    },
-    sql`from ${o}
-      join ${s} on ${s.id} = ${o.supplierId}
-    where ${o.number} is not null and (${isNumbered(o.number, wanted)} or ${holdsAll(s.name, wanted)}
-    or word_similarity(${words},
-      ${s.name}) > ${ALIKE}) and ${visible(SEEN_ORDERS, reader)}
-    order by ${isNumbered(o.number, wanted)} desc, ${o.sentAt} desc limit ${limit}`,
+  const ask = (where: SQL, order: SQL, most: number) =>
+    read(
+      tx,
+      { id: r.id, number: r.number, title: r.title, state: r.state, owner: p.name },
+      sql`from ${r} join ${p} on ${p.id} = ${r.ownerId} where ${where} and ${visible(SEEN_REQUISITIONS, reader)}
+      order by ${order}, ${r.changedAt} desc limit ${most}`,
+    )
+  const numbered = isNumbered(r.number, wanted)
+  const holds = holdsAll(r.title, wanted)
+  const sure = [
+    ...(await ask(isNumber(r.number, wanted), sql`${r.number}`, limit)),
+    ...(await ask(sql`${holds} and not ${numbered}`, sql`${r.sentAt} desc nulls last`, limit)),
+  ].slice(0, limit)
+  if (sure.length >= limit) return sure
+  const some = sql`select ${d.id} from ${d} where ${d.kind} = 'requisition' and ${isAlike(words, d.title)}
+    limit ${MOST_ALIKE}`
+  const alike = await ask(
+    sql`${r.id} = any(array(${some})) and not ${holds} and not ${numbered}`,
+    sql`word_similarity(${words}, ${r.title}) desc`,
+    limit - sure.length,
   )
+  return [...sure, ...alike]
+}
+
+interface OrderFound {
+  id: string
+  number: string
+  supplier: string
+  currency: string
+  net: DecimalText
+  state: string
+}
+
+/** How many of the newest orders of suppliers are looked through: older ones are found by number. */
+const NEWEST_OF_SUPPLIERS = 500
+
+/**
+ * Issued orders that a person sees: all for whoever sees orders, else those that serve what they see. By number, and
+ * the newest of suppliers that are called so.
+ */
+export async function findOrders(tx: Tx, reader: Reader, words: string, limit: number): Promise<OrderFound[]> {
+  const wanted = likePattern(words)
+  const ask = (where: SQL, order: SQL, most: number) =>
+    read(
+      tx,
+      {
+        id: o.id,
+        number: sure(o.number),
+        supplier: s.name,
+        currency: o.currency,
+        net: sure(o.net),
+        state: o.state,
+      },
+      sql`from ${o} join ${s} on ${s.id} = ${o.supplierId}
+      where ${o.number} is not null and ${where} and ${visible(SEEN_ORDERS, reader)}
+      order by ${order} limit ${most}`,
+    )
+  const numbered = await ask(isNumber(o.number, wanted), sql`${o.number}`, limit)
+  const suppliers = await read(
+    tx,
+    { id: s.id },
+    sql`from ${s} where ${holdsAll(s.name, wanted)} or ${isAlike(words, s.name)}`,
+  )
+  if (numbered.length >= limit || suppliers.length === 0) return numbered
+  const newest = sql`select ${o.id} from ${o} where ${o.kind} = 'order' and ${o.number} is not null
+    and ${o.supplierId} = any(${sql.param(suppliers.map((x) => x.id))}::uuid[])
+    order by ${o.sentAt} desc limit ${NEWEST_OF_SUPPLIERS}`
+  const named = await ask(
+    sql`${o.id} = any(array(${newest})) and not ${isNumbered(o.number, wanted)}`,
+    sql`${o.sentAt} desc`,
+    limit - numbered.length,
+  )
+  return [...numbered, ...named]
 }
 
 /** Jobs by number or name. */
@@ -75,11 +124,11 @@ export function findJobs(
   const wanted = likePattern(words)
   return read(
     tx,
-    { id: j.id, number: j.number, name: j.name, department: d.name, isOpen: j.isOpen },
+    { id: j.id, number: j.number, name: j.name, department: h.name, isOpen: j.isOpen },
     sql`from ${j} left
-      join ${d} on ${d.id} = ${j.departmentId}
+      join ${h} on ${h.id} = ${j.departmentId}
     where ${isNumbered(j.number, wanted)} or ${holdsAll(j.name, wanted)}
-      or word_similarity(${words}, ${j.name}) > ${ALIKE}
+      or ${isAlike(words, j.name)}
     order by ${isNumbered(j.number, wanted)} desc, word_similarity(${words}, ${j.name}) desc,
       ${j.number} limit ${limit}`,
   )

@@ -6,7 +6,7 @@ import { named, read, sure } from '../db/read'
 import { requisitionLine } from '../db/schema/requisition'
 import { person, shipTo } from '../db/schema/people'
 import { supplier } from '../db/schema/supplier'
-import { requisitions } from '../requisition/visible'
+import { isOpenLine, requisitions } from '../requisition/visible'
 import { SECONDS } from '../db/moments'
 
 const l = named(requisitionLine, 'l')
@@ -73,25 +73,26 @@ export function listDeskLines(tx: Tx, departments: 'all' | readonly string[], li
     },
     sql`from open_line r join ${l} on ${l.requisitionId} = ${r.id} join ${w} on ${w.id} = ${r.ownerId}
       join ${t} on ${t.id} = ${r.shipToId} left join ${s} on ${s.id} = ${l.supplierId}
-    where ${l.quantity} - ${l.ordered} - ${l.cancelled} - ${l.onTray} > 0
+    where ${isOpenLine(l)}
     order by ${s.name} nulls last, ${r.sentAt}, ${r.number}, ${l.position} limit ${limit}`,
     {
       before: sql`with open_line as materialized (
       select ${r.id}, ${r.number}, ${r.ownerId}, ${r.needBy}, ${r.shipToId}, ${r.sentAt} from ${r}
-      where ${r.state} in ('approved', 'part ordered') ${part} order by ${r.sentAt}, ${r.number} limit ${limit})`,
+      where ${r.kind} = 'requisition' and ${r.state} in ('approved', 'part ordered') ${part}
+      order by ${r.sentAt}, ${r.number} limit ${limit})`,
     },
   )
 }
 
-/** How many lines wait on the Desk in all. */
-export async function countDeskLines(tx: Tx, departments: 'all' | readonly string[]): Promise<number> {
+/** How many lines wait on the Desk in all, counted up to one more than `most`. */
+export async function countDeskLines(tx: Tx, departments: 'all' | readonly string[], most: number): Promise<number> {
   const part = departments === 'all' ? sql`` : sql`and ${r.departmentId} = any(${sql.param([...departments])}::uuid[])`
   const [found] = await read(
     tx,
     { n: sql<number>`count(*)::int` },
-    sql`from ${r} join ${l} on ${l.requisitionId} = ${r.id}
-    where ${r.state} in ('approved', 'part ordered') ${part}
-    and ${l.quantity} - ${l.ordered} - ${l.cancelled} - ${l.onTray} > 0`,
+    sql`from (select 1 from ${r} join ${l} on ${l.requisitionId} = ${r.id}
+      where ${r.kind} = 'requisition' and ${r.state} in ('approved', 'part ordered') ${part} and ${isOpenLine(l)}
+      limit ${most + 1}) counted`,
   )
   return found?.n ?? 0
 }

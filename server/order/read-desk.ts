@@ -1,4 +1,5 @@
 import { waysOf } from '#shared/words/ways'
+import { MOST_COUNTED } from '#core/base/count'
 import { lineNet } from '#core/base/line-net'
 import { departmentsOf } from '#core/people/rights'
 import type { DeskLine, TrayView } from '#shared/contract/order'
@@ -25,7 +26,7 @@ export async function readDesk(
   return {
     currency: baseCurrency,
     trays,
-    total: found.length < limit ? found.length : await countDeskLines(ctx.tx, departments),
+    total: found.length < limit ? found.length : await countDeskLines(ctx.tx, departments, MOST_COUNTED),
     lines: found.map((l) => ({
       id: l.id,
       requisitionId: l.requisitionId,

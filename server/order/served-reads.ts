@@ -97,19 +97,22 @@ export function listOrderBuyers(tx: Tx, requisitionId: string): Promise<{ id: st
  * line's entries count its sources' codings through, in the order in which the sources were laid on it.
  */
 export function listMovedMoney(tx: Tx, requisitionId: string): Promise<{ stage: BudgetStage; amount: DecimalText }[]> {
+  const ofOrders = sql`array(select ${x.orderLineId} from ${x} join ${l} on ${l.id} = ${x.requisitionLineId}
+    where ${l.requisitionId} = ${requisitionId})`
   const codings = sql`(select count(*) from ${c} where ${c.lineId} = ${l2.id})`
   const source = sql`(
     select ${x2.orderLineId} as of_line, ${l2.requisitionId} as served, ${codings} as parts,
       sum(${codings}) over (partition by ${x2.orderLineId}
         order by ${r2.sentAt}::date, ${r2.number}, ${l2.position}) as upto
     from ${x2} join ${l2} on ${l2.id} = ${x2.requisitionLineId} join ${r2} on ${r2.id} = ${l2.requisitionId}
-    where ${x2.orderLineId} in (select ${x.orderLineId} from ${x} join ${l} on ${l.id} = ${x.requisitionLineId}
-      where ${l.requisitionId} = ${requisitionId}))`
+    where ${x2.orderLineId} = any(${ofOrders}))`
   return read(
     tx,
     { stage: e.stage, amount: e.amount },
-    sql`from ${e} where ${e.documentId} = ${requisitionId} or (${e.documentKind} = 'order' and exists (
-      select 1 from ${source} s where s.of_line = ${e.lineId} and s.served = ${requisitionId}
-        and ${e.codingAt} >= s.upto - s.parts and ${e.codingAt} < s.upto))`,
+    sql`from ${e} where ${e.documentId} = ${requisitionId}
+    union all
+    select ${e.stage}, ${e.amount} from ${source} s join ${e} on ${e.lineId} = s.of_line
+    where s.served = ${requisitionId} and ${e.documentKind} = 'order'
+      and ${e.codingAt} >= s.upto - s.parts and ${e.codingAt} < s.upto`,
   )
 }

@@ -4,7 +4,7 @@ import type { SeenRows } from '../document/kind'
 import type { Actor } from '../people/actor'
 import { requisitions, SEEN_REQUISITIONS } from '../requisition/visible'
 import { document } from '../db/schema/document'
-import { named, under } from '../db/read'
+import { isThere, named, under } from '../db/read'
 import { orderLine, orderLineSource, purchaseOrder } from '../db/schema/order'
 import { requisitionLine } from '../db/schema/requisition'
 
@@ -19,7 +19,7 @@ const q = named(requisitionLine, 'q')
 const r = requisitions('r')
 
 /** The requisitions `r` that an order `o` serves, to be followed by a condition. */
-const SERVED = sql`select 1 from ${l} join ${x} on ${x.orderLineId} = ${l.id}
+const SERVED = sql`from ${l} join ${x} on ${x.orderLineId} = ${l.id}
   join ${q} on ${q.id} = ${x.requisitionLineId} join ${r} on ${r.id} = ${q.requisitionId}
   where ${l.orderId} = ${o.id}`
 
@@ -31,7 +31,7 @@ export const SEEN_ORDERS: SeenRows = {
   row: o,
   visibleTo: (actor) =>
     sql`(${o.ownerId} = ${actor.id} or (${o.number} is not null and (${seesWhole(actor)}
-      or exists (${SERVED} and ${SEEN_REQUISITIONS.visibleTo(actor)}))))`,
+      or ${isThere(sql`${SERVED} and ${SEEN_REQUISITIONS.visibleTo(actor)}`)})))`,
 }
 
 /** The condition under which a person sees an order as buyers do, and not only their own part of it. */
@@ -41,5 +41,5 @@ export function seesWhole(actor: Actor): SQL {
   const theirs = sql`${o.ownerId} = ${actor.id}`
   return part.length === 0
     ? theirs
-    : sql`(${theirs} or exists (${SERVED} and ${r.departmentId} = any(${sql.param([...part])}::uuid[])))`
+    : sql`(${theirs} or ${isThere(sql`${SERVED} and ${r.departmentId} = any(${sql.param([...part])}::uuid[])`)})`
 }

@@ -45,7 +45,7 @@ export async function beginFromRequisition(ctx: Context, id: string): Promise<Be
 
 /** A draft to begin from the lines of an order that one sees. What pays is chosen anew. */
 export async function beginFromOrder(ctx: Context, id: string): Promise<Beginning> {
-  const lines = await listOrderLinesToTake(ctx.tx, ctx, '', 1, id)
+  const lines = await listOrderLinesToTake(ctx.tx, ctx, [], '', 1, id)
   const [first] = lines
   if (first === undefined) throw notFound('This order')
   return begin(ctx, {

@@ -46,7 +46,11 @@ const SOURCES: Record<LineSource, ReadSource> = {
       waysOf(ctx.actor.locale),
     ),
   orders: async (ctx, q) =>
-    grouped(await listOrderLinesToTake(ctx.tx, ctx, q.words, MOST_GROUPS), q.today, waysOf(ctx.actor.locale)),
+    grouped(
+      await listOrderLinesToTake(ctx.tx, ctx, q.departmentIds, q.words, MOST_GROUPS),
+      q.today,
+      waysOf(ctx.actor.locale),
+    ),
   templates: async ({ tx, actor }, q) =>
     (await listTemplateRows(tx, actor.id, q.departmentIds))
       .filter((t) => holds(t.name, q.words) || t.draft.lines.some((l) => holds(l.description, q.words)))

@@ -1,5 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
+import { departmentsOf } from '#core/people/rights'
 import type { DecimalText } from '#core/base/decimal'
 import type { Tx } from '../db/client'
 import { holdsAll, likePattern } from '../db/pattern'
@@ -77,20 +78,23 @@ const LINE = {
   account: sql<string | null>`(select ${b.accountCode} from ${c} join ${b} on ${b.id} = ${c.budgetLineId}
     where ${c.lineId} = ${l.id} order by ${c.position} limit 1)`,
 }
-const RECENT = 3000
+/** How many of the newest requests of some departments are looked through. */
+const RECENT = 1000
+const RECENT_ORDERED = 200
 const holds = (words: string, ...columns: SQL[]) =>
   words.trim() === '' ? sql`true` : holdsAll(sql`concat_ws(' ', ${sql.join(columns, sql`, `)})`, likePattern(words))
 
 /** What a department bought last, each thing once, the newest first. */
 export function listBought(tx: Tx, departmentIds: readonly string[], words: string, limit: number): Promise<OldLine[]> {
-  const newest = sql`(select ${r.id}, ${r.number}, ${r.sentAt} from ${r}
-    where ${r.departmentId} = any(${sql.param([...departmentIds])}::uuid[])
+  // Found first, by the index of what was sent last; then their lines alone are read.
+  const newest = sql`with r as materialized (select ${r.id}, ${r.number}, ${r.sentAt} from ${r}
+    where ${r.kind} = 'requisition' and ${r.departmentId} = any(${sql.param([...departmentIds])}::uuid[])
       and ${r.state} in ('approved', 'part ordered', 'ordered', 'closed')
-    order by ${r.sentAt} desc limit ${RECENT}) r`
+    order by ${r.sentAt} desc limit ${RECENT})`
   const thing = sql`coalesce(${l.itemId}::text, lower(${l.description}))`
   const once = under(
     'once',
-    sql`(select distinct on (${thing}) ${l.id} as line, ${r.number}, ${r.sentAt} from ${newest}
+    sql`(${newest} select distinct on (${thing}) ${l.id} as line, ${r.number}, ${r.sentAt} from r
       join ${l} on ${l.requisitionId} = ${r.id} where ${holds(words, sql`${l.description}`, sql`${l.supplierPart}`)}
       order by ${thing}, ${r.sentAt} desc)`,
     document,
@@ -133,7 +137,7 @@ export function listRequestLines(
     {
       before: sql`with page as (
       select ${r.id}, ${r.number}, ${r.title}, ${r.sentAt} from ${r}
-      where ${r.number} is not null and (${r.ownerId} = ${reader.actor.id}
+      where ${r.kind} = 'requisition' and ${r.number} is not null and (${r.ownerId} = ${reader.actor.id}
         or ${r.departmentId} = any(${sql.param([...departmentIds])}::uuid[])) and ${visible(SEEN_REQUISITIONS, reader)}
         and (${holds(words, sql`${r.title}`, sql`${r.number}`)} or exists (select 1 from ${q}
           where ${q.requisitionId} = ${r.id} and (${holds(words, sql`${q.description}`)})))
@@ -149,14 +153,29 @@ const ORDER_LINE = {
     where ${x.orderLineId} = ${ol.id} order by ${c.position} limit 1)`,
 }
 
-/** The lines of the newest orders that a person sees; of one order where it is named. */
+/**
+ * The lines of the newest orders that a person sees; of one order where it is named. Whoever does not see all orders is
+ * offered those that serve the newest requests of their departments, or of their own.
+ */
 export function listOrderLinesToTake(
   tx: Tx,
   reader: Reader,
+  departmentIds: readonly string[],
   words: string,
   limit: number,
   orderId: string | null = null,
 ): Promise<OldLine[]> {
+  const newest = sql`select ${r.id} from ${r} where ${r.kind} = 'requisition'
+    and ${r.state} in ('part ordered', 'ordered', 'closed')
+    and (${r.ownerId} = ${reader.actor.id} or ${r.departmentId} = any(${sql.param([...departmentIds])}::uuid[]))
+    order by ${r.sentAt} desc limit ${RECENT_ORDERED}`
+  const which =
+    orderId !== null
+      ? sql`and ${o.id} = ${orderId}`
+      : departmentsOf(reader.actor.grants, 'see orders') === 'all'
+        ? sql``
+        : sql`and ${o.id} = any(array(select ${oq.orderId} from ${q} join ${x} on ${x.requisitionLineId} = ${q.id}
+            join ${oq} on ${oq.id} = ${x.orderLineId} where ${q.requisitionId} = any(array(${newest}))))`
   return read(
     tx,
     {
@@ -175,7 +194,7 @@ export function listOrderLinesToTake(
       before: sql`with page as (
       select ${o.id}, ${o.number}, ${o.currency}, ${o.supplierId}, ${s.name} as called, ${o.sentAt} from ${o}
         join ${s} on ${s.id} = ${o.supplierId}
-      where ${o.number} is not null ${orderId === null ? sql`` : sql`and ${o.id} = ${orderId}`}
+      where ${o.kind} = 'order' and ${o.number} is not null ${which}
         and ${visible(SEEN_ORDERS, reader)}
         and (${holds(words, sql`${o.number}`, sql`${s.name}`)} or exists (select 1 from ${oq}
           where ${oq.orderId} = ${o.id} and (${holds(words, sql`${oq.description}`)})))

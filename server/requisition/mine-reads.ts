@@ -1,5 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
+import { MOST_COUNTED } from '#core/base/count'
 import type { DraftLine } from '#core/requisition/draft'
 import type { MineRow } from '#shared/contract/mine'
 import { orderedShare, type WeighedLine } from '#core/requisition/line-progress'
@@ -7,16 +8,17 @@ import type { Tx } from '../db/client'
 import { holdsAll, isNumbered, likePattern } from '../db/pattern'
 import { readPageMark } from '../db/page-mark'
 import { named, read, readOne } from '../db/read'
-import { remark } from '../db/schema/document'
+import { document, remark } from '../db/schema/document'
 import { requisitionLine } from '../db/schema/requisition'
 import { job } from '../db/schema/request-form'
 import { approvalDecision, approvalSeat } from '../db/schema/approval'
 import { person } from '../db/schema/people'
-import { requisitions } from '../requisition/visible'
+import { isOpenLine, requisitions } from '../requisition/visible'
 import { supplier } from '../db/schema/supplier'
 import { category } from '../db/schema/catalogue'
 import { PAGE_KEY, SECONDS } from '../db/moments'
 
+const d = named(document, 'd')
 const m = named(remark, 'm')
 const k = named(requisitionLine, 'k')
 const f = named(requisitionLine, 'f')
@@ -52,9 +54,14 @@ const VIEWS = {
     select 1 from ${m} where ${m.documentId} = ${r.id} and ${m.kind} = 'question' and ${m.answeredAt} is null)))`,
 }
 
-/** What stands in Mine: what a person owns, and the drafts they raise for others. */
-const mineOf = (personId: string) =>
-  sql`(${r.ownerId} = ${personId} or (${r.raisedById} = ${personId} and ${r.state} = 'draft'))`
+/**
+ * What stands in Mine: what a person owns, and the drafts they raise for others. Two conditions that exclude each
+ * other, so that each is answered by an index of its own.
+ */
+const mineOf = (personId: string): readonly [owned: SQL, raised: SQL] => [
+  sql`${r.ownerId} = ${personId}`,
+  sql`${r.state} = 'draft' and ${r.raisedById} = ${personId} and ${r.ownerId} <> ${personId}`,
+]
 
 /** A title, reason or number in which words stand. */
 function holdsWords(words: string): SQL {
@@ -75,10 +82,10 @@ function fits(q: Pick<MineQuery, 'job' | 'field' | 'value'>): SQL {
     where ${f.requisitionId} = ${r.id} and ${f.own} @> ${held}::jsonb))`
 }
 
-/** What a query asks for of what a person owns or raised. */
-function fitting(personId: string, q: MineQuery): SQL {
+/** What a query asks for of what a person owns or raised: one condition for each of the two. */
+function fitting(personId: string, q: MineQuery): SQL[] {
   const words = q.words.trim() === '' ? sql`` : sql`and ${holdsWords(q.words.trim())}`
-  return sql`${mineOf(personId)} and ${VIEWS[q.view]} ${words} ${fits(q)}`
+  return mineOf(personId).map((mine) => sql`${mine} and ${VIEWS[q.view]} ${words} ${fits(q)}`)
 }
 
 /** One page of what a person owns or raised, newest change first, with what each waits for. */
@@ -132,10 +139,13 @@ export async function listMine(
         order by ${v.at} desc limit 1) x on true
     order by ${r.changedAt} desc, ${r.id} desc`,
     {
-      before: sql`with page as (
-      select r.* from ${r}
-      where ${fitting(personId, q)} ${after}
-      order by ${r.changedAt} desc, ${r.id} desc limit ${q.limit + 1})`,
+      before: sql`with page as (select * from (${sql.join(
+        fitting(personId, q).map(
+          (condition) => sql`(select r.* from ${r} where ${condition} ${after}
+          order by ${r.changedAt} desc, ${r.id} desc limit ${q.limit + 1})`,
+        ),
+        sql` union all `,
+      )}) r order by ${r.changedAt} desc, ${r.id} desc limit ${q.limit + 1})`,
     },
   )
   const page = found.slice(0, q.limit)
@@ -147,13 +157,18 @@ export async function listMine(
 
 /** How many a person owns, and how many of them wait for them. */
 export async function countMine(tx: Tx, personId: string): Promise<{ total: number; waiting: number }> {
+  const [owned, raised] = mineOf(personId)
+  const total = sql`(select count(*) from ${d} where ${d.ownerId} = ${personId} and ${d.kind} = 'requisition')
+    + (select count(*) from ${r} where ${raised})`
+  // Of drafts none waits.
+  const waiting = sql`select count(*) from ${r} where ${owned} and ${VIEWS.waiting}`
   const found = await readOne(
     tx,
     {
-      total: sql<number>`count(*)::int`,
-      waiting: sql<number>`(count(*) filter (where ${VIEWS.waiting}))::int`,
+      total: sql<number>`(${total})::int`,
+      waiting: sql<number>`(${waiting})::int`,
     },
-    sql`from ${r} where ${mineOf(personId)}`,
+    sql``,
   )
   return found ?? { total: 0, waiting: 0 }
 }
@@ -167,19 +182,23 @@ export function listMineAmounts(
   return read(
     tx,
     { id: r.id, amount: r.amount, isOpen: sql<boolean>`${VIEWS.open}` },
-    sql`from ${r} where ${fitting(personId, q)}`,
+    sql`from (${sql.join(
+      fitting(personId, q).map((condition) => sql`select r.* from ${r} where ${condition}`),
+      sql` union all `,
+    )}) r`,
   )
 }
 
-/** What waits for a person at each station. */
+/** What waits for a person at each station; lines to order are counted as far as anybody reads them. */
 export async function countWaiting(
   tx: Tx,
   personId: string,
   may: { readonly buys: boolean; readonly decidesSuppliers: boolean },
 ): Promise<{ need: number; decision: number; order: number }> {
-  const toOrder = sql<number>`(select count(*)::int from ${r} join ${l} on ${l.requisitionId} = ${r.id}
-    where ${r.state} in ('approved', 'part ordered')
-      and ${l.quantity} - ${l.ordered} - ${l.cancelled} - ${l.onTray} > 0)`
+  const toOrder = sql<number>`(select count(*)::int from (
+    select 1 from ${d} join ${l} on ${l.requisitionId} = ${d.id}
+    where ${d.kind} = 'requisition' and ${d.state} in ('approved', 'part ordered') and ${isOpenLine(l)}
+    limit ${MOST_COUNTED + 1}) counted)`
   const toDecideOn = sql<number>`(select count(*)::int from ${u}
     where ${u.standing} = 'proposed' and ${u.proposedById} is distinct from ${personId})`
   const found = await readOne(

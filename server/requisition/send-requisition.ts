@@ -77,6 +77,7 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
       cause: 'send',
       currency: facts.baseCurrency,
     }),
+    kept.round === 0,
   )
 
   const round = kept.round + 1

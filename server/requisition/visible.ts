@@ -2,7 +2,7 @@ import { sql, type SQL } from 'drizzle-orm'
 import { departmentsOf, may } from '#core/people/rights'
 import type { SeenRows } from '../document/kind'
 import type { Actor } from '../people/actor'
-import { named, under } from '../db/read'
+import { isThere, named, under, type Named } from '../db/read'
 import { approvalDecision, approvalSeat } from '../db/schema/approval'
 import { document } from '../db/schema/document'
 import { requisition, requisitionCoding, requisitionLine } from '../db/schema/requisition'
@@ -11,6 +11,10 @@ import { budgetLine } from '../db/schema/budget'
 /** Requisitions with what their documents hold, under a short name. */
 export const requisitions = (name: string) =>
   under(name, sql`(${document} join ${requisition} using (id))`, document, requisition)
+
+/** That a line has something left, not ordered, cancelled or on a tray; as the index `requisition_line_open` has it. */
+export const isOpenLine = (line: Named<typeof requisitionLine>): SQL =>
+  sql`${line.quantity} - ${line.ordered} - ${line.cancelled} - ${line.onTray} > 0`
 
 const r = requisitions('r')
 const s = named(approvalSeat, 's')
@@ -38,10 +42,10 @@ function visibleTo(actor: Actor): SQL {
   const asAll = may(actor.grants, 'see all documents') ? sql`true` : sql`false`
   return sql`(${r.ownerId} = ${actor.id} or ${r.raisedById} = ${actor.id} or (${r.number} is not null and (
     ${asAll} or ${asBuyer}
-    or exists (select 1 from ${s}
-      where ${s.documentId} = ${r.id} and (${s.actorId} = ${actor.id} or ${s.forId} = ${actor.id}))
-    or exists (select 1 from ${d} where ${d.documentId} = ${r.id} and ${d.actorId} = ${actor.id})
-    or exists (select 1 from ${l} join ${c} on ${c.lineId} = ${l.id}
+    or ${isThere(sql`from ${s}
+      where ${s.documentId} = ${r.id} and (${s.actorId} = ${actor.id} or ${s.forId} = ${actor.id})`)}
+    or ${isThere(sql`from ${d} where ${d.documentId} = ${r.id} and ${d.actorId} = ${actor.id}`)}
+    or ${isThere(sql`from ${l} join ${c} on ${c.lineId} = ${l.id}
       join ${b} on ${b.id} = ${c.budgetLineId}
-      where ${l.requisitionId} = ${r.id} and ${b.holderId} = ${actor.id}))))`
+      where ${l.requisitionId} = ${r.id} and ${b.holderId} = ${actor.id}`)})))`
 }

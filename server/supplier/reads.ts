@@ -3,7 +3,7 @@ import type { PaymentTerms } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
 import type { SupplierFacts } from '#core/supplier/warning'
 import type { Tx } from '../db/client'
-import { ALIKE, holdsAll, isNumbered, likePattern } from '../db/pattern'
+import { holdsAll, isAlike, isNumbered, likePattern } from '../db/pattern'
 import { named, read, readOne } from '../db/read'
 import { supplier } from '../db/schema/supplier'
 import { person } from '../db/schema/people'
@@ -73,7 +73,7 @@ export function searchSuppliers(tx: Tx, words: string, limit: number): Promise<S
     tx,
     { ...SUPPLIER },
     sql`from ${s} where (${holdsAll(sql`concat_ws(' ', ${s.name}, ${s.town})`, wanted)}
-      or ${isNumbered(s.number, wanted)} or word_similarity(${words}, ${s.name}) > ${ALIKE})
+      or ${isNumbered(s.number, wanted)} or ${isAlike(words, s.name)})
       and ${s.standing} <> 'refused'
     order by ${s.standing} <> 'active', ${holdsAll(s.name, wanted)} desc, ${s.name} limit ${limit}`,
   )

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { capital, formatCount, formatSize, inWords, listWords, weeksOf } from './format'
+import { capital, formatCount, formatCounted, formatSize, inWords, listWords, weeksOf } from './format'
 
 test('sizes of files', () => {
   expect([formatSize(999), formatSize(84_400), formatSize(2_340_000)]).toEqual(['999 bytes', '84 kB', '2.3 MB'])
@@ -26,4 +26,12 @@ describe('words', () => {
     ])
     expect([capital('two lines'), capital('')]).toEqual(['Two lines', ''])
   })
+})
+
+test('a count that stops says so', () => {
+  expect([formatCounted(1000), formatCounted(1001), formatCounted(1001, 'badge')]).toEqual([
+    '1000',
+    'more than 1,000',
+    '1,000+',
+  ])
 })

@@ -1,3 +1,4 @@
+import { MOST_COUNTED } from '#core/base/count'
 import { addDays, weekday, type Day } from '#core/base/day'
 
 /** A readable size: "84 kB". */
@@ -36,4 +37,11 @@ export function listWords(words: readonly string[], link: 'and' | 'or' = 'and'):
 
 export function capital(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1)
+}
+
+/** A count that stops at what anybody reads: “more than 1,000” past it, or “1,000+” where there is little room. */
+export function formatCounted(count: number, room: 'sentence' | 'badge' = 'sentence'): string {
+  if (count <= MOST_COUNTED) return String(count)
+  const most = MOST_COUNTED.toLocaleString('en')
+  return room === 'badge' ? `${most}+` : `more than ${most}`
 }

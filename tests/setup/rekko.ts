@@ -248,9 +248,16 @@ export async function decide(
   })
 }
 
-/** Where the ledger and the balances disagree: nowhere, at any moment. */
+/** Where the ledger disagrees with the balances or with what is counted behind a line: nowhere, at any moment. */
 export function disagreements(rekko: Rekko): Promise<{ id: string }[]> {
   return rekko.sql(`
+    select l.id, 0 as period from budget_line l left join (
+      select budget_line_id, count(*) filter (where stage = 'reserved') as r,
+        count(*) filter (where stage = 'committed') as c
+      from (select budget_line_id, stage, document_id from budget_entry group by 1, 2, 3 having sum(amount) <> 0) d
+      group by 1) e on e.budget_line_id = l.id
+    where l.requests_behind <> coalesce(e.r, 0) or l.orders_behind <> coalesce(e.c, 0)
+    union all
     select b.budget_line_id as id, b.period from budget_balance b
     left join (select budget_line_id, period, sum(amount) filter (where stage = 'reserved') as r,
       sum(amount) filter (where stage = 'committed') as c, sum(amount) filter (where stage = 'spent') as s

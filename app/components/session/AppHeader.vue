@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Me } from '#shared/contract/session'
+import { formatCounted } from '#shared/words/format'
 import { besideFor, placeOf, STATIONS, type StationName } from '~/composables/base/places'
 import StationPost from '~/components/base/StationPost.vue'
 import PersonMenu from '~/components/session/PersonMenu.vue'
@@ -23,7 +24,7 @@ const current = computed<string>(
 )
 const places = computed(() => [...stations.value, ...beside.value].find((s) => s.name === current.value)?.places ?? [])
 const onDecisionFor = (name: StationName, count: number) =>
-  name === 'Order' ? `${count} lines wait to be ordered` : `${count} wait for you`
+  name === 'Order' ? `${formatCounted(count)} lines wait to be ordered` : `${count} wait for you`
 </script>
 
 <template>
@@ -64,7 +65,7 @@ const onDecisionFor = (name: StationName, count: number) =>
               <span
                 v-if="s.count > 0"
                 class="mb-1.5 rounded-[3px] bg-amber px-1.5 text-[12px] leading-[19px] font-semibold text-[#14231f]"
-                >{{ s.count }}</span
+                >{{ formatCounted(s.count, 'badge') }}</span
               >
             </component>
           </li>

@@ -35,8 +35,12 @@ export const budgetLine = pgTable(
     mayFallBelow: numeric('may_fall_below', { precision: 20, scale: 4 }).notNull().default('0'),
     span: text().$type<BudgetSpan>().notNull().default('year'),
     holderId: uuid('holder_id').references(() => person.id),
+    /** How many requests reserve something of it, and orders commit something: kept beside the ledger for speed. */
+    requestsBehind: integer('requests_behind').notNull().default(0),
+    ordersBehind: integer('orders_behind').notNull().default(0),
   },
   (t) => [
+    check('budget_line_behind', sql`${t.requestsBehind} >= 0 and ${t.ordersBehind} >= 0`),
     unique('budget_line_once').on(t.departmentId, t.accountCode, t.projectCode, t.fiscalYear).nullsNotDistinct(),
     index('budget_line_holder').on(t.holderId),
     check('budget_line_control', sql`${t.control} in ('tells', 'asks', 'refuses')`),

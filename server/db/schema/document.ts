@@ -40,6 +40,12 @@ export const document = pgTable(
     index('document_open')
       .on(t.state)
       .where(sql`${t.state} in ('approved', 'part ordered', 'in approval')`),
+    index('document_with_owner')
+      .on(t.ownerId)
+      .where(sql`${t.state} in ('sent back', 'in approval')`),
+    index('document_drafts')
+      .on(t.kind, t.ownerId)
+      .where(sql`${t.state} = 'draft'`),
     index('document_to_order')
       .on(t.sentAt, t.number)
       .where(sql`${t.kind} = 'requisition' and ${t.state} in ('approved', 'part ordered')`),

@@ -178,7 +178,12 @@ export const notice = pgTable(
     decisionId: uuid('decision_id'),
     readAt: timestamp('read_at', { withTimezone: true }),
   },
-  (t) => [index('notice_person').on(t.personId, t.at)],
+  (t) => [
+    index('notice_person').on(t.personId, t.at),
+    index('notice_unread')
+      .on(t.personId)
+      .where(sql`${t.readAt} is null`),
+  ],
 )
 
 /** How a person likes to see a place: its address without the path. */

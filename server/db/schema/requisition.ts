@@ -115,6 +115,9 @@ export const requisitionLine = pgTable(
   (t) => [
     index('requisition_line_of').on(t.requisitionId, t.position),
     index('requisition_line_item').on(t.itemId),
+    index('requisition_line_open')
+      .on(t.requisitionId, t.position)
+      .where(sql`${t.quantity} - ${t.ordered} - ${t.cancelled} - ${t.onTray} > 0`),
     check(
       'requisition_line_discount',
       sql`(${t.discountOf} is null) = (${t.discount} is null) and ${t.discountOf} in ('percent', 'amount')`,

@@ -1,0 +1,4 @@
+CREATE INDEX "document_with_owner" ON "document" USING btree ("owner_id") WHERE "document"."state" in ('sent back', 'in approval');--> statement-breakpoint
+CREATE INDEX "document_drafts" ON "document" USING btree ("kind","owner_id") WHERE "document"."state" = 'draft';--> statement-breakpoint
+CREATE INDEX "notice_unread" ON "notice" USING btree ("person_id") WHERE "notice"."read_at" is null;--> statement-breakpoint
+CREATE INDEX "requisition_line_open" ON "requisition_line" USING btree ("requisition_id","position") WHERE "requisition_line"."quantity" - "requisition_line"."ordered" - "requisition_line"."cancelled" - "requisition_line"."on_tray" > 0;
