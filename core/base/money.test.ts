@@ -3,7 +3,19 @@ import currencyCodes from 'currency-codes'
 import { describe, expect, test } from 'vitest'
 import { dec, Decimal, HUNDRED } from '#core/base/decimal'
 import { minorUnits } from '#core/base/currency'
-import { add, convert, exchange, covers, isNegative, money, negate, roundMoney, subtract, sum } from '#core/base/money'
+import {
+  add,
+  convert,
+  exchange,
+  covers,
+  isNegative,
+  money,
+  negate,
+  roundMoney,
+  subtract,
+  sum,
+  times,
+} from '#core/base/money'
 
 describe('money', () => {
   test('minor units agree with ISO 4217 as published in the registry package currency-codes', () => {
@@ -56,4 +68,18 @@ describe('money', () => {
       }),
     )
   })
+})
+
+test('an amount as often as it occurs is what adding it comes to', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: -9_999_999, max: 9_999_999 }), fc.integer({ min: 0, max: 60 }), (cents, count) => {
+      const amount = money(`${(cents / 100).toFixed(2)} EUR`)
+      expect(times(amount, count)).toEqual(
+        sum(
+          Array.from({ length: count }, () => amount),
+          'EUR',
+        ),
+      )
+    }),
+  )
 })

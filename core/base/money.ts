@@ -36,6 +36,11 @@ export function add(a: Money, b: Money): Money {
   return roundMoney(dec(a.amount).plus(dec(b.amount)), together(a, b))
 }
 
+/** An amount as often as it occurs: a whole count, so that nothing is rounded. */
+export function times(a: Money, count: number): Money {
+  return roundMoney(dec(a.amount).times(dec(String(count))), a.currency)
+}
+
 /** a - b; both must be of one currency. */
 export function subtract(a: Money, b: Money): Money {
   return roundMoney(dec(a.amount).minus(dec(b.amount)), together(a, b))

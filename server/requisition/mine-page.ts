@@ -1,9 +1,9 @@
-import { moneyOf, sum, type Money } from '#core/base/money'
+import { moneyOf, sum, times, type Money } from '#core/base/money'
 import { draftWorth } from '#core/requisition/draft-worth'
 import type { MineRow } from '#shared/contract/mine'
 import type { Context } from '../context'
 import type { Terms } from '../settings/reads'
-import { listMine, listMineAmounts, listMineLines, type MineLine, type MineQuery } from './mine-reads'
+import { listMine, listMineAmounts, listMineLines, listMineUnsent, type MineLine, type MineQuery } from './mine-reads'
 
 /** A page of Mine, each with what it was sent as, or with what its draft comes to now. */
 export async function readMinePage(
@@ -22,14 +22,27 @@ export async function sumMine(
   query: MineQuery,
   terms: Terms,
 ): Promise<{ fitting: number; sum: string; openSum: string }> {
-  const all = await listMineAmounts(ctx.tx, ctx.actor.id, query)
-  const worth = await worthOf(ctx, all, terms)
-  const total = (of: typeof all) =>
+  const currency = terms.organisation.baseCurrency
+  const sent = await listMineAmounts(ctx.tx, ctx.actor.id, query)
+  const unsent = await listMineUnsent(ctx.tx, ctx.actor.id, query)
+  const worth = await worthOf(
+    ctx,
+    unsent.map((r) => ({ id: r.id, amount: null })),
+    terms,
+  )
+  const total = (counts: (r: { readonly isOpen: boolean }) => boolean) =>
     sum(
-      of.flatMap((r) => worth.get(r.id) ?? []),
-      terms.organisation.baseCurrency,
+      [
+        ...sent.filter(counts).map((r) => times(moneyOf(r.amount, currency), r.count)),
+        ...unsent.filter(counts).flatMap((r) => worth.get(r.id) ?? []),
+      ],
+      currency,
     ).amount
-  return { fitting: all.length, sum: total(all), openSum: total(all.filter((r) => r.isOpen)) }
+  return {
+    fitting: sent.reduce((n, r) => n + r.count, unsent.length),
+    sum: total(() => true),
+    openSum: total((r) => r.isOpen),
+  }
 }
 
 /** Amounts as they were sent; those of what was never sent are worked out from its lines, at the rates of today. */

@@ -7,7 +7,7 @@ import { orderedShare, type WeighedLine } from '#core/requisition/line-progress'
 import type { Tx } from '../db/client'
 import { holdsAll, isNumbered, likePattern } from '../db/pattern'
 import { readPageMark } from '../db/page-mark'
-import { named, read, readOne } from '../db/read'
+import { named, read, readOne, sure } from '../db/read'
 import { document, remark } from '../db/schema/document'
 import { requisitionLine } from '../db/schema/requisition'
 import { job } from '../db/schema/request-form'
@@ -173,19 +173,32 @@ export async function countMine(tx: Tx, personId: string): Promise<{ total: numb
   return found ?? { total: 0, waiting: 0 }
 }
 
-/** Everything that fits a query, with the amounts it was sent with; null for what was never sent. */
+/** Everything that fits a query, without order. */
+const allFitting = (personId: string, q: MineQuery) =>
+  sql`(${sql.join(
+    fitting(personId, q).map((condition) => sql`select r.* from ${r} where ${condition}`),
+    sql` union all `,
+  )}) r`
+
+/** The amounts with which what fits a query was sent, each as often as it occurs: the same ones come again and again. */
 export function listMineAmounts(
   tx: Tx,
   personId: string,
   q: MineQuery,
-): Promise<{ id: string; amount: DecimalText | null; isOpen: boolean }[]> {
+): Promise<{ amount: DecimalText; isOpen: boolean; count: number }[]> {
   return read(
     tx,
-    { id: r.id, amount: r.amount, isOpen: sql<boolean>`${VIEWS.open}` },
-    sql`from (${sql.join(
-      fitting(personId, q).map((condition) => sql`select r.* from ${r} where ${condition}`),
-      sql` union all `,
-    )}) r`,
+    { amount: sure(r.amount), isOpen: sql<boolean>`${VIEWS.open}`, count: sql<number>`count(*)::int` },
+    sql`from ${allFitting(personId, q)} where ${r.amount} is not null group by 1, 2`,
+  )
+}
+
+/** What fits a query and was never sent. */
+export function listMineUnsent(tx: Tx, personId: string, q: MineQuery): Promise<{ id: string; isOpen: boolean }[]> {
+  return read(
+    tx,
+    { id: r.id, isOpen: sql<boolean>`${VIEWS.open}` },
+    sql`from ${allFitting(personId, q)} where ${r.amount} is null`,
   )
 }
 

@@ -213,6 +213,21 @@ describe('what a stranger and a proxy see', () => {
     expect((await fetch(`${rekko.url}/api/nothing`)).status).toBe(404)
   })
 
+  test('pages and answers leave compressed where that is understood; live changes flow as they are', async () => {
+    const encodingOf = async (path: string, headers: Record<string, string>) => {
+      const stop = new AbortController()
+      const r = await fetch(rekko.url + path, { headers, signal: stop.signal })
+      const told = [r.headers.get('content-encoding'), r.headers.get('vary')?.includes('Accept-Encoding') ?? false]
+      stop.abort()
+      return told
+    }
+    const { cookie } = await rekko.as('Owen Marsh')
+    expect(await encodingOf('/sign-in', { 'accept-encoding': 'gzip' })).toEqual(['gzip', true])
+    expect(await encodingOf('/api/raise-choices', { cookie, 'accept-encoding': 'br, gzip' })).toEqual(['br', true])
+    expect(await encodingOf('/api/raise-choices', { cookie, 'accept-encoding': 'identity' })).toEqual([null, true])
+    expect((await encodingOf('/api/live', { cookie, 'accept-encoding': 'gzip' }))[0]).toBeNull()
+  })
+
   test('no page is kept by a proxy or a browser; what all pages share is', async () => {
     const page = await fetch(`${rekko.url}/sign-in`)
     expect(page.headers.get('cache-control')).toBe('private, no-store')

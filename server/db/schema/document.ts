@@ -40,6 +40,8 @@ export const document = pgTable(
     index('document_open')
       .on(t.state)
       .where(sql`${t.state} in ('approved', 'part ordered', 'in approval')`),
+    // What somebody owns is counted and added up from the index alone.
+    index('document_owned').on(t.ownerId, t.kind, t.state, t.id),
     index('document_with_owner')
       .on(t.ownerId)
       .where(sql`${t.state} in ('sent back', 'in approval')`),

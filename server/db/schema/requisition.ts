@@ -69,7 +69,11 @@ export const requisition = pgTable(
     /** When its owner last reminded those it waits for. */
     remindedAt: timestamp('reminded_at', { withTimezone: true }),
   },
-  (t) => [index('requisition_raised_by').on(t.raisedById), index('requisition_department').on(t.departmentId)],
+  (t) => [
+    index('requisition_raised_by').on(t.raisedById),
+    index('requisition_department').on(t.departmentId),
+    index('requisition_amount').on(t.id, t.amount),
+  ],
 )
 
 export const requisitionLine = pgTable(
