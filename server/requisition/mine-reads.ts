@@ -180,7 +180,7 @@ const allFitting = (personId: string, q: MineQuery) =>
     sql` union all `,
   )}) r`
 
-/** The amounts with which what fits a query was sent, each as often as it occurs: the same ones come again and again. */
+/** The amounts with which what fits a query was sent, each as often as it occurs: many occur again and again. */
 export function listMineAmounts(
   tx: Tx,
   personId: string,
