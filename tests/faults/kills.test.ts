@@ -125,7 +125,8 @@ test(
     expect(done.issued.length).toBeGreaterThan(KILLS / 4)
 
     const states = await rekko.sql<{ id: string }>(
-      "select id from document where id = any($1) and (number is null or state not in ('in approval', 'approved', 'ordered'))",
+      `select id from document where id = any($1)
+        and (number is null or state not in ('in approval', 'approved', 'ordered'))`,
       [done.sent],
     )
     expect(states).toEqual([])
