@@ -56,7 +56,7 @@ export async function saveDraft(
     await requireRaisedFor(ctx, ownerId)
     await setOwner(ctx.tx, id, ownerId, ctx.now)
   }
-  await asSentence(() => updateDraft(ctx.tx, id, draft, ctx.now))
+  await asSentence(() => updateDraft(ctx.tx, id, kept.draft, draft, ctx.now))
   await notifyChange(ctx.tx, { kind: 'requisition', id })
   return { id, version: kept.version + (changesOwner ? 2 : 1) }
 }

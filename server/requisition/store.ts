@@ -1,6 +1,7 @@
-import { eq, sql } from 'drizzle-orm'
+import { isDeepStrictEqual } from 'node:util'
+import { eq, getTableColumns, inArray, sql } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
-import type { Draft } from '#core/requisition/draft'
+import type { Draft, DraftLine } from '#core/requisition/draft'
 import { requisition, requisitionCoding, requisitionLine } from '../db/schema/requisition'
 import type { Tx } from '../db/client'
 import { insertDocument, touchDocument } from '../document/store'
@@ -41,50 +42,106 @@ export async function insertRequisition(
 ): Promise<void> {
   await insertDocument(tx, { id, kind: 'requisition', title: draft.title, ownerId: who.ownerId, now })
   await tx.insert(requisition).values({ id, ...headOf(draft), raisedById: who.raisedById })
-  await insertLines(tx, id, draft)
+  await writeLines(
+    tx,
+    id,
+    draft.lines.map((line, position) => ({ line, position })),
+  )
 }
 
-/** Writes a draft over what was kept of it. Its row must be locked. */
-export async function updateDraft(tx: Tx, id: string, draft: Draft, now: Date): Promise<void> {
+/**
+ * Writes a draft over what was kept of it: of its lines only what changed. What a sending froze on them is forgotten
+ * with the first change. Its row must be locked.
+ */
+export async function updateDraft(tx: Tx, id: string, before: Draft, draft: Draft, now: Date): Promise<void> {
   await touchDocument(tx, id, now, draft.title)
   await tx.update(requisition).set(headOf(draft)).where(eq(requisition.id, id))
-  await tx.delete(requisitionLine).where(eq(requisitionLine.requisitionId, id))
-  await insertLines(tx, id, draft)
+  await forgetFrozen(tx, id)
+  const { gone, moved, written } = changedLines(before.lines, draft.lines)
+  if (gone.length > 0) await tx.delete(requisitionLine).where(inArray(requisitionLine.id, gone))
+  if (moved.length > 0)
+    await tx.execute(sql`
+      update ${l} set ${bare(l.position)} = f.p
+      from json_to_recordset(${JSON.stringify(moved)}::json) as f(i uuid, p int) where ${l.id} = f.i`)
+  await writeLines(tx, id, written)
 }
 
-async function insertLines(tx: Tx, id: string, draft: Draft): Promise<void> {
-  if (draft.lines.length === 0) return
-  await tx.insert(requisitionLine).values(
-    draft.lines.map((l, position) => ({
-      id: l.id,
-      requisitionId: id,
-      position,
-      itemId: l.itemId,
-      categoryId: l.categoryId,
-      description: l.description,
-      secondDescription: l.secondDescription,
-      quantity: l.quantity,
-      unit: l.unit,
-      unitPrice: l.unitPrice,
-      listPrice: l.listPrice,
-      priceWithTax: l.priceWithTax,
-      priceBase: l.priceBase,
-      discountOf: l.discount?.of ?? null,
-      discount: l.discount?.value ?? null,
-      currency: l.currency,
-      taxCode: l.taxCode,
-      supplierId: l.supplierId,
-      supplierPart: l.supplierPart,
-      needBy: l.needBy,
-      noteToSupplier: l.noteToSupplier,
-      noteInternal: l.noteInternal,
-      jobId: l.jobId,
-      own: l.own,
-      splitMethod: l.splitMethod,
-    })),
-  )
-  const codings = draft.lines.flatMap((l) =>
-    l.codings.map((c, position) => ({ lineId: l.id, position, budgetLineId: c.budgetLineId, value: c.value })),
+/** A line with its place. */
+interface Placed {
+  readonly line: DraftLine
+  readonly position: number
+}
+
+/** Which lines of a draft are gone, which only stand elsewhere, and which are new or say something else. */
+function changedLines(
+  before: readonly DraftLine[],
+  after: readonly DraftLine[],
+): { gone: string[]; moved: { i: string; p: number }[]; written: Placed[] } {
+  const kept = new Map(before.map((line, position) => [line.id, { line, position }]))
+  const staying = new Set(after.map((line) => line.id))
+  const placed = after.map((line, position) => ({ line, position }))
+  const written = placed.filter(({ line }) => !isDeepStrictEqual(kept.get(line.id)?.line, line))
+  const anew = new Set(written.map(({ line }) => line.id))
+  return {
+    gone: before.map((line) => line.id).filter((lineId) => !staying.has(lineId)),
+    moved: placed
+      .filter(({ line, position }) => !anew.has(line.id) && kept.get(line.id)?.position !== position)
+      .map(({ line, position }) => ({ i: line.id, p: position })),
+    written,
+  }
+}
+
+/** Takes from a requisition's lines what a sending froze on them. */
+async function forgetFrozen(tx: Tx, id: string): Promise<void> {
+  await tx.execute(sql`
+    with frozen as (update ${l} set ${bare(l.perBase)} = null, ${bare(l.taxRate)} = null
+      where ${l.requisitionId} = ${id} and ${l.perBase} is not null returning ${l.id} as line)
+    update ${c} set ${bare(c.reclaimable)} = null from frozen where ${c.lineId} = frozen.line`)
+}
+
+/** Writes lines, over those that are kept under the same ids. */
+async function writeLines(tx: Tx, id: string, lines: readonly Placed[]): Promise<void> {
+  if (lines.length === 0) return
+  const rows = lines.map(({ line, position }) => ({
+    id: line.id,
+    requisitionId: id,
+    position,
+    itemId: line.itemId,
+    categoryId: line.categoryId,
+    description: line.description,
+    secondDescription: line.secondDescription,
+    quantity: line.quantity,
+    unit: line.unit,
+    unitPrice: line.unitPrice,
+    listPrice: line.listPrice,
+    priceWithTax: line.priceWithTax,
+    priceBase: line.priceBase,
+    discountOf: line.discount?.of ?? null,
+    discount: line.discount?.value ?? null,
+    currency: line.currency,
+    taxCode: line.taxCode,
+    supplierId: line.supplierId,
+    supplierPart: line.supplierPart,
+    needBy: line.needBy,
+    noteToSupplier: line.noteToSupplier,
+    noteInternal: line.noteInternal,
+    jobId: line.jobId,
+    own: line.own,
+    splitMethod: line.splitMethod,
+  }))
+  const columns = getTableColumns(requisitionLine)
+  const over = Object.keys(rows[0] ?? {}).map((name) => {
+    const column = columns[name as keyof typeof columns]
+    return [name, sql`excluded.${bare(column)}`] as const
+  })
+  await tx
+    .insert(requisitionLine)
+    .values(rows)
+    .onConflictDoUpdate({ target: requisitionLine.id, set: Object.fromEntries(over) })
+  const ids = rows.map((r) => r.id)
+  await tx.delete(requisitionCoding).where(inArray(requisitionCoding.lineId, ids))
+  const codings = lines.flatMap(({ line }) =>
+    line.codings.map((c, position) => ({ lineId: line.id, position, budgetLineId: c.budgetLineId, value: c.value })),
   )
   if (codings.length > 0) await tx.insert(requisitionCoding).values(codings)
 }
