@@ -12,20 +12,29 @@ export interface NewEvent {
 }
 
 /** Appends an event: who, for whom, when, what before and after. Returns its sequence number. */
-export async function appendEvent({ tx, now, actor }: Context, e: NewEvent): Promise<number> {
-  const [added] = await tx
+export async function appendEvent(ctx: Context, e: NewEvent): Promise<number> {
+  const [seq] = await appendEvents(ctx, [e])
+  if (seq === undefined) throw new Error('an event was not written')
+  return seq
+}
+
+/** Appends several events in one statement, in their order. Returns their sequence numbers. */
+export async function appendEvents({ tx, now, actor }: Context, events: readonly NewEvent[]): Promise<number[]> {
+  if (events.length === 0) return []
+  const added = await tx
     .insert(event)
-    .values({
-      at: now,
-      actorId: actor.id === '' ? null : actor.id,
-      forId: e.forId ?? null,
-      type: e.type,
-      subjectKind: e.subjectKind,
-      subjectId: e.subjectId,
-      before: e.before ?? null,
-      after: e.after ?? null,
-    })
+    .values(
+      events.map((e) => ({
+        at: now,
+        actorId: actor.id === '' ? null : actor.id,
+        forId: e.forId ?? null,
+        type: e.type,
+        subjectKind: e.subjectKind,
+        subjectId: e.subjectId,
+        before: e.before ?? null,
+        after: e.after ?? null,
+      })),
+    )
     .returning({ seq: event.seq })
-  if (added === undefined) throw new Error('an event was not written')
-  return added.seq
+  return added.map((a) => a.seq)
 }

@@ -8,3 +8,10 @@ export const CHANNEL = 'rekko_change'
 export async function notifyChange(tx: Tx, change: LiveMessage): Promise<void> {
   await tx.execute(sql`select pg_notify(${CHANNEL}, ${JSON.stringify(change)})`)
 }
+
+/** Tells several changes in one statement. */
+export async function notifyChanges(tx: Tx, changes: readonly LiveMessage[]): Promise<void> {
+  if (changes.length === 0) return
+  const payloads = changes.map((c) => JSON.stringify(c))
+  await tx.execute(sql`select pg_notify(${CHANNEL}, told.c) from unnest(${sql.param(payloads)}::text[]) as told(c)`)
+}

@@ -18,7 +18,7 @@ import { tell } from '../document/tell'
 import { notFound, refused } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { enqueue } from '../queue/enqueue'
-import { findRequisition, type RequisitionLineRow, type RequisitionRow } from '../requisition/reads'
+import { findRequisitions, type RequisitionLineRow, type RequisitionRow } from '../requisition/reads'
 import { frozenLine, reservationEntries, worthOfOpen } from '../requisition/reservation'
 import { moveQuantities } from '../requisition/store'
 import { takeNumber } from '../settings/store'
@@ -42,11 +42,8 @@ export async function issueOrder(
   const seen = await findOrder(ctx.tx, id)
   if (seen === null) throw notFound('This order')
   // Requisitions are locked before orders, everywhere, in the order of their ids.
-  const requisitions = new Map<string, RequisitionRow>()
-  for (const servedId of await listServed(ctx.tx, id)) {
-    const r = await findRequisition(ctx.tx, servedId, true)
-    if (r !== null) requisitions.set(servedId, r)
-  }
+  const served = await findRequisitions(ctx.tx, await listServed(ctx.tx, id), true)
+  const requisitions = new Map(served.map((r) => [r.id, r]))
   const tray = await requireTray(ctx, id, version)
   const computed = await computeTray(ctx.tx, tray, ctx.actor.id, ctx.now)
   if (computed.verdict.value === null) {

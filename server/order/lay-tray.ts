@@ -4,13 +4,13 @@ import { departmentsOf, may } from '#core/people/rights'
 import { sayMoveReason } from '#shared/words/requisition'
 import { checkMove } from '#core/requisition/moves'
 import { randomUUID } from 'node:crypto'
-import { appendEvent } from '../audit/store'
+import { appendEvents, type NewEvent } from '../audit/store'
 import type { Context } from '../context'
 import { deleteDraft, touchDocument } from '../document/store'
 import { forbidden, invalid, notFound, refused, stale } from '../http/problem'
-import { notifyChange } from '../live/notify'
+import { notifyChange, notifyChanges } from '../live/notify'
 import { moveQuantities } from '../requisition/store'
-import { findRequisition, type RequisitionLineRow, type RequisitionRow } from '../requisition/reads'
+import { findRequisitions, type RequisitionLineRow, type RequisitionRow } from '../requisition/reads'
 import { findSupplier } from '../supplier/reads'
 import { findOrder, type OrderRow } from './reads'
 import { findRequisitionsOfLines, listParts } from './tray-reads'
@@ -77,12 +77,26 @@ export async function layOnTray(ctx: Context, input: LayParts): Promise<{ orderI
     ctx.tx,
     picked.map((p) => ({ lineId: p.line.id, onTray: p.quantity })),
   )
-  for (const id of new Set(picked.map((p) => p.requisition.id))) {
-    await appendEvent(ctx, { type: 'put on a tray', subjectKind: 'requisition', subjectId: id, after: { orderId } })
-    await notifyChange(ctx.tx, { kind: 'requisition', id })
-  }
+  const served = [...new Set(picked.map((p) => p.requisition.id))]
+  await noteServed(ctx, served, { type: 'put on a tray', after: { orderId } })
   await notifyChange(ctx.tx, { kind: 'order', id: orderId })
   return { orderId }
+}
+
+/** Writes down the same of each requisition, and tells its pages. */
+async function noteServed(
+  ctx: Context,
+  requisitionIds: readonly string[],
+  event: Pick<NewEvent, 'type' | 'before' | 'after'>,
+): Promise<void> {
+  await appendEvents(
+    ctx,
+    requisitionIds.map((id) => ({ ...event, subjectKind: 'requisition', subjectId: id })),
+  )
+  await notifyChanges(
+    ctx.tx,
+    requisitionIds.map((id) => ({ kind: 'requisition', id })),
+  )
 }
 
 async function pickLines(ctx: Context, input: LayParts): Promise<Picked[]> {
@@ -93,10 +107,9 @@ async function pickLines(ctx: Context, input: LayParts): Promise<Picked[]> {
   if (new Set(input.parts.map((p) => p.lineId)).size !== input.parts.length) throw invalid('A line is named twice.')
   const departments = departmentsOf(ctx.actor.grants, 'order')
   const picked: Picked[] = []
-  for (const id of [...new Set(owners.values())].sort()) {
-    const requisition = await findRequisition(ctx.tx, id, true)
-    if (requisition === null || (departments !== 'all' && !departments.includes(requisition.draft.departmentId ?? '')))
-      throw notFound('A line')
+  for (const requisition of await findRequisitions(ctx.tx, [...new Set(owners.values())], true)) {
+    const { id } = requisition
+    if (departments !== 'all' && !departments.includes(requisition.draft.departmentId ?? '')) throw notFound('A line')
     const [reason] = checkMove('order', requisition, {
       isOwner: false,
       isStepHolder: false,
@@ -151,10 +164,8 @@ export async function takeOffTray(ctx: Context, orderId: string, lineIds: readon
       off.map((p) => ({ lineId: p.requisitionLineId, onTray: dec(p.quantity).negated().toFixed() })),
     )
   }
-  for (const id of new Set(off.map((p) => p.requisitionId))) {
-    await appendEvent(ctx, { type: 'taken off a tray', subjectKind: 'requisition', subjectId: id, before: { orderId } })
-    await notifyChange(ctx.tx, { kind: 'requisition', id })
-  }
+  const served = [...new Set(off.map((p) => p.requisitionId))]
+  await noteServed(ctx, served, { type: 'taken off a tray', before: { orderId } })
   if (off.length === parts.length) await deleteDraft(ctx.tx, tray.id)
   else await touchDocument(ctx.tx, tray.id, ctx.now)
   await notifyChange(ctx.tx, { kind: 'order', id: orderId })

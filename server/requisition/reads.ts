@@ -5,7 +5,7 @@ import type { RequisitionState } from '#core/requisition/moves'
 import type { DocumentHead } from '../document/kind'
 import { UTC } from '../db/moments'
 import type { Tx } from '../db/client'
-import { named, read, readOne } from '../db/read'
+import { named, read, readOne, type Row } from '../db/read'
 import { document } from '../db/schema/document'
 import { requisition, requisitionCoding, requisitionLine } from '../db/schema/requisition'
 import { requisitions } from '../requisition/visible'
@@ -51,54 +51,67 @@ interface LineRow extends Omit<RequisitionLineRow, 'codings' | 'reclaimables' | 
   readonly codings: { budgetLineId: string; value: DecimalText | null; reclaimable: DecimalText | null }[]
 }
 
+const HEAD = {
+  id: d.id,
+  number: d.number,
+  version: d.version,
+  state: sql<RequisitionState>`${d.state}`,
+  kindCode: q.kindCode,
+  title: d.title,
+  departmentId: q.departmentId,
+  raisedById: q.raisedById,
+  ownerId: d.ownerId,
+  ownedBy: d.ownedBy,
+  shipToId: q.shipToId,
+  address: q.address,
+  shipToDetail: q.shipToDetail,
+  attention: q.attention,
+  telephone: q.telephone,
+  instructions: q.instructions,
+  needBy: q.needBy,
+  why: q.why,
+  overBudgetReason: q.overBudgetReason,
+  justification: q.justification,
+  noteToSupplier: q.noteToSupplier,
+  noteInternal: q.noteInternal,
+  jobId: q.jobId,
+  own: q.own,
+  readWarnings: q.readWarnings,
+  remindedAt: UTC(q.remindedAt),
+  accountingDate: q.accountingDate,
+  fiscalYear: q.fiscalYear,
+  period: q.period,
+  amount: q.amount,
+  round: q.round,
+  sentDraft: q.sentDraft,
+  sentFiles: q.sentFiles,
+  sentAt: UTC(d.sentAt),
+  stateSince: UTC(d.stateSince),
+  changedAt: UTC(d.changedAt),
+}
+type HeadRow = Row<typeof HEAD>
+
 /** A requisition whole; `lock` takes its row for the rest of the transaction. Null where there is none. */
 export async function findRequisition(tx: Tx, id: string, lock = false): Promise<RequisitionRow | null> {
-  const head = await readOne(
+  return (await findRequisitions(tx, [id], lock))[0] ?? null
+}
+
+/**
+ * Requisitions whole, in the order of their ids, which is that in which `lock` takes their rows; two statements,
+ * however many there are. Those that do not exist are left out.
+ */
+export async function findRequisitions(tx: Tx, ids: readonly string[], lock: boolean): Promise<RequisitionRow[]> {
+  const heads = await read(
     tx,
-    {
-      id: d.id,
-      number: d.number,
-      version: d.version,
-      state: sql<RequisitionState>`${d.state}`,
-      kindCode: q.kindCode,
-      title: d.title,
-      departmentId: q.departmentId,
-      raisedById: q.raisedById,
-      ownerId: d.ownerId,
-      ownedBy: d.ownedBy,
-      shipToId: q.shipToId,
-      address: q.address,
-      shipToDetail: q.shipToDetail,
-      attention: q.attention,
-      telephone: q.telephone,
-      instructions: q.instructions,
-      needBy: q.needBy,
-      why: q.why,
-      overBudgetReason: q.overBudgetReason,
-      justification: q.justification,
-      noteToSupplier: q.noteToSupplier,
-      noteInternal: q.noteInternal,
-      jobId: q.jobId,
-      own: q.own,
-      readWarnings: q.readWarnings,
-      remindedAt: UTC(q.remindedAt),
-      accountingDate: q.accountingDate,
-      fiscalYear: q.fiscalYear,
-      period: q.period,
-      amount: q.amount,
-      round: q.round,
-      sentDraft: q.sentDraft,
-      sentFiles: q.sentFiles,
-      sentAt: UTC(d.sentAt),
-      stateSince: UTC(d.stateSince),
-      changedAt: UTC(d.changedAt),
-    },
-    sql`from ${d} join ${q} on ${q.id} = ${d.id} where ${d.id} = ${id} ${lock ? sql`for update of d, q` : sql``}`,
+    HEAD,
+    sql`from ${d} join ${q} on ${q.id} = ${d.id} where ${d.id} = any(${sql.param([...ids])}::uuid[]) order by ${d.id}
+      ${lock ? sql`for update of d, q` : sql``}`,
   )
-  if (head === null) return null
+  if (heads.length === 0) return []
   const found = await read(
     tx,
     {
+      requisitionId: l.requisitionId,
       id: l.id,
       itemId: l.itemId,
       categoryId: l.categoryId,
@@ -132,14 +145,21 @@ export async function findRequisition(tx: Tx, id: string, lock = false): Promise
           'reclaimable', trim_scale(${c.reclaimable})::text) order by ${c.position})
         from ${c} where ${c.lineId} = ${l.id}), '[]')`,
     },
-    sql`from ${l} where ${l.requisitionId} = ${id} order by ${l.position}`,
+    sql`from ${l} where ${l.requisitionId} = any(${sql.param(heads.map((h) => h.id))}::uuid[])
+      order by ${l.requisitionId}, ${l.position}`,
   )
-  const lines = found.map(({ discountOf, discountValue, ...l }): RequisitionLineRow => ({
-    ...l,
-    discount: discountOf === null || discountValue === null ? null : { of: discountOf, value: discountValue },
-    codings: l.codings.map(({ budgetLineId, value }) => ({ budgetLineId, value })),
-    reclaimables: l.codings.map((c) => c.reclaimable),
-  }))
+  const linesOf = new Map<string, RequisitionLineRow[]>(heads.map((h) => [h.id, []]))
+  for (const { requisitionId, discountOf, discountValue, ...l } of found)
+    linesOf.get(requisitionId)?.push({
+      ...l,
+      discount: discountOf === null || discountValue === null ? null : { of: discountOf, value: discountValue },
+      codings: l.codings.map(({ budgetLineId, value }) => ({ budgetLineId, value })),
+      reclaimables: l.codings.map((c) => c.reclaimable),
+    })
+  return heads.map((head) => toRequisition(head, linesOf.get(head.id) ?? []))
+}
+
+function toRequisition(head: HeadRow, lines: readonly RequisitionLineRow[]): RequisitionRow {
   const draft: Draft = {
     kind: head.kindCode,
     title: head.title,

@@ -42,7 +42,7 @@ const change = fc.oneof(
   fc.record({ what: fc.constant('nothing' as const) }),
 )
 
-test('whatever is changed in whatever order, what is kept is what was written, and rows that stay are not touched', () =>
+test('whatever is changed in whatever order, what is kept is what was written, and rows that stay are left alone', () =>
   fc.assert(
     fc.asyncProperty(fc.array(change, { minLength: 1, maxLength: 8 }), async (changes) => {
       const id = randomUUID()
