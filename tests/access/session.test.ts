@@ -226,6 +226,12 @@ describe('what a stranger and a proxy see', () => {
     expect(await encodingOf('/api/raise-choices', { cookie, 'accept-encoding': 'br, gzip' })).toEqual(['br', true])
     expect(await encodingOf('/api/raise-choices', { cookie, 'accept-encoding': 'identity' })).toEqual([null, true])
     expect((await encodingOf('/api/live', { cookie, 'accept-encoding': 'gzip' }))[0]).toBeNull()
+    // The page that says that there is nothing comes whole, too.
+    const lost = await fetch(`${rekko.url}/trail/00000000-0000-4000-8000-000000000000`, {
+      headers: { cookie, accept: 'text/html', 'accept-encoding': 'gzip, br' },
+    })
+    expect(lost.status).toBe(404)
+    expect(await lost.text()).toMatch(/^<!DOCTYPE html>.*<h1/s)
   })
 
   test('no page is kept by a proxy or a browser; what all pages share is', async () => {
