@@ -18,14 +18,20 @@ const props = defineProps<{
 const person = defineModel<PersonFound | null>({ required: true })
 const api = useApi()
 const found = shallowRef<PersonFound[]>([])
+const isLooking = ref(false)
 let asked = 0
 async function search(words: string): Promise<void> {
   const mine = ++asked
+  isLooking.value = true
+  // Until the answer is here only those stay who fit what is typed: Enter takes nobody who was not meant.
+  found.value = found.value.filter((p) => p.name.toLowerCase().includes(words.toLowerCase()))
   try {
     const { people } = await api.get('/api/people', { query: { words, gone: props.gone ? 'yes' : 'no' } })
     if (mine === asked) found.value = people
   } catch {
     found.value = []
+  } finally {
+    if (mine === asked) isLooking.value = false
   }
 }
 const nameOf = (p: unknown) => (p as PersonFound | null)?.name ?? ''
@@ -50,7 +56,9 @@ const nameOf = (p: unknown) => (p as PersonFound | null)?.name ?? ''
           {{ p.name }}<span class="small block">{{ p.jobTitle }}, {{ p.department }}</span>
         </li></ComboboxOption
       >
-      <li v-if="found.length === 0" class="option list-none text-ink3">Nobody here has this in their name.</li>
+      <li v-if="found.length === 0" class="option list-none text-ink3">
+        {{ isLooking ? 'Looking …' : 'Nobody here has this in their name.' }}
+      </li>
     </ComboboxOptions>
   </Combobox>
 </template>

@@ -12,6 +12,8 @@ const props = defineProps<{
   requisitionId: string
   mayChange: boolean
   uploading: { name: string; share: number } | null
+  /** How often something was attached on this page. */
+  attachedTimes: number
 }>()
 const emit = defineEmits<{
   remove: [id: string]
@@ -22,21 +24,22 @@ const firstUnsaid = computed(() => props.attachments.find((a) => a.kind === 'uns
 /** The choice of the first file of which it is not said what it is. */
 const asked = () => document.querySelector<HTMLElement>('#attachment-kind [role="button"]')
 /** What a file is, is asked and never assumed: when it is there, the choice opens by itself. */
-watch(
-  () => props.uploading === null,
-  (isDone) => {
-    const choice = isDone ? asked() : null
-    if (choice === null) return
-    choice.scrollIntoView({ block: 'center' })
-    choice.focus()
-    choice.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowDown', bubbles: true, cancelable: true }))
-    // What can be chosen opens below, perhaps past the edge.
-    void nextTick(() => {
-      choice.nextElementSibling?.scrollIntoView({ block: 'nearest' })
-    })
-  },
-  { flush: 'post' },
-)
+function ask(): void {
+  const choice = asked()
+  if (choice === null) return
+  choice.scrollIntoView({ block: 'center' })
+  choice.focus()
+  choice.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowDown', bubbles: true, cancelable: true }))
+  // What can be chosen opens below, perhaps past the edge.
+  void nextTick(() => {
+    choice.nextElementSibling?.scrollIntoView({ block: 'nearest' })
+  })
+}
+watch(() => props.attachedTimes, ask, { flush: 'post' })
+// The list may itself come later than a small file.
+onMounted(() => {
+  if (props.attachedTimes > 0) ask()
+})
 const KINDS = ATTACHMENT_KINDS.map((k) => ({ id: k, name: k === 'other' ? 'something else' : k }))
 const WHO = [
   { id: 'internal', name: 'for colleagues only' },

@@ -31,8 +31,7 @@ import { useSessionStore } from '~/stores/session'
 // The grid comes with the first line, or a moment before: with the first letter typed.
 const loadGrid = () => import('~/components/raise/LineGrid.vue')
 const LineGrid = defineAsyncComponent(loadGrid)
-const loadAttachments = () => import('~/components/raise/AttachmentList.vue')
-const AttachmentList = defineAsyncComponent(loadAttachments)
+const AttachmentList = defineAsyncComponent(() => import('~/components/raise/AttachmentList.vue'))
 // Dialogs come when they are opened.
 const TakeTable = defineAsyncComponent(() => import('~/components/raise/TakeTable.vue'))
 const TakeLines = defineAsyncComponent(() => import('~/components/raise/TakeLines.vue'))
@@ -101,6 +100,7 @@ const currency = session.me?.organisation.baseCurrency ?? 'EUR'
 const trouble = ref('')
 const sending = ref(false)
 const uploading = shallowRef<{ name: string; share: number } | null>(null)
+const attachedTimes = ref(0)
 const more = ref(false)
 const taking = ref<LineSource | null>(null)
 const keeping = ref(false)
@@ -193,8 +193,7 @@ const withFiles = async (
   work: (files: ReturnType<typeof import('~/composables/raise/use-attachments').useAttachments>) => Promise<void>,
 ): Promise<void> => {
   trouble.value = ''
-  // The list is there before the first file, so that it sees it come.
-  const [{ useAttachments }] = await Promise.all([import('~/composables/raise/use-attachments'), loadAttachments()])
+  const { useAttachments } = await import('~/composables/raise/use-attachments')
   await work(
     useAttachments(
       d,
@@ -208,7 +207,10 @@ const withFiles = async (
     ),
   )
 }
-const attach = (files: readonly File[]) => withFiles((f) => f.attach(files))
+async function attach(files: readonly File[]): Promise<void> {
+  await withFiles((f) => f.attach(files))
+  attachedTimes.value += 1
+}
 const describe = (a: AttachmentView, as: { kind: AttachedAs; forSupplier: boolean }) =>
   withFiles((f) => f.describe(a, as))
 const detach = (id: string) => withFiles((f) => f.detach(id))
@@ -427,6 +429,7 @@ usePlaceKeys(
           :requisition-id="d.id.value"
           :may-change="true"
           :uploading="uploading"
+          :attached-times="attachedTimes"
           @remove="detach"
           @describe="describe"
         /><AttachField @add="attach" />
