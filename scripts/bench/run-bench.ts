@@ -6,6 +6,7 @@ import { promisify } from 'node:util'
 import { gzipSync } from 'node:zlib'
 import { chromium } from '@playwright/test'
 import pg from 'pg'
+import PgBoss from 'pg-boss'
 import type { Draft } from '#core/requisition/draft'
 import { makeRoute } from '#core/approval/route'
 import { computeDraft } from '#core/requisition/compute'
@@ -17,6 +18,7 @@ import { inTransaction, PLANNING, openDatabase, type Db } from '../../server/db/
 import { migrateDatabase } from '../../server/db/migrate'
 import { readDesk } from '../../server/order/read-desk'
 import { findActor } from '../../server/people/actor-reads'
+import { useQueue } from '../../server/queue/enqueue'
 import { gatherDraftFacts } from '../../server/requisition/draft-facts'
 import { readMine } from '../../server/requisition/read-mine'
 import { sendRequisition } from '../../server/requisition/send-requisition'
@@ -309,6 +311,11 @@ async function main(): Promise<void> {
     REKKO_ROOT: ROOT,
   })
   const { db, pool } = openDatabase(databaseUrl, 8)
+  // What a use case leaves for later is put into the queue here too, and done by the server.
+  const queue = new PgBoss({ connectionString: databaseUrl, migrate: false, schema: 'pgboss', supervise: false })
+  queue.on('error', () => undefined)
+  await queue.start()
+  useQueue(queue)
   await loadBareHallamere(db, now)
   const server = startServer(
     ROOT,
@@ -354,6 +361,7 @@ async function main(): Promise<void> {
       if (only.length === 0 || only.includes(name)) await step(`Measuring ${name}`, measure)
     peakMemory(server)
   } finally {
+    await queue.stop({ graceful: false })
     await server.stop()
     await post.stop()
     await pool.end()
