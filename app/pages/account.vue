@@ -9,11 +9,9 @@ import SheetPage from '~/components/base/SheetPage.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
-import { useSessionStore } from '~/stores/session'
 
 useHead({ title: 'Account · Rekko' })
 const api = useApi()
-const session = useSessionStore()
 const wording = useWording()
 const current = ref('')
 const next = ref('')
@@ -146,7 +144,6 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'change the password' }], (e) => {
       </p>
       <h2 class="head mb-3 mt-9">Another password</h2>
       <form class="max-w-[420px] space-y-4" @submit.prevent="change">
-        <input type="text" class="hidden" autocomplete="username" :value="session.me?.name" readonly tabindex="-1" />
         <div>
           <label class="label" for="current">The password of now</label
           ><input

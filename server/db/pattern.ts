@@ -27,13 +27,13 @@ export function likePattern(typed: string): LookedFor {
   return { words, numbers: [`%${pattern}%`, ...whole] }
 }
 
-/** Whether a number is one that was looked for. */
-export const isNumbered = (number: Column | SQL, { numbers }: LookedFor): SQL =>
-  sql`coalesce(${number} ilike any(${sql.param([...numbers])}::text[]), false)`
-
-/** As `isNumbered`, where it is all that is asked for: an index of trigrams answers it, and no number is none. */
+/** Whether a number is one that was looked for: an index of trigrams answers it; unknown where there is no number. */
 export const isNumber = (number: Column | SQL, { numbers }: LookedFor): SQL =>
   sql`(${number} ilike any(${sql.param([...numbers])}::text[]))`
+
+/** As `isNumber`, among other conditions: false where there is no number. */
+export const isNumbered = (number: Column | SQL, looked: LookedFor): SQL =>
+  sql`coalesce(${isNumber(number, looked)}, false)`
 
 /** Whether every word stands somewhere in a text, in whatever order; each is a condition of its own, for the index. */
 export const holdsAll = (text: Column | SQL, { words }: LookedFor): SQL =>

@@ -29,7 +29,7 @@ async function search(words: string): Promise<void> {
     const { people } = await api.get('/api/people', { query: { words, gone: props.gone ? 'yes' : 'no' } })
     if (mine === asked) found.value = people
   } catch {
-    found.value = []
+    if (mine === asked) found.value = []
   } finally {
     if (mine === asked) isLooking.value = false
   }

@@ -1,7 +1,7 @@
 import type { AttachedAs } from '#core/requisition/rules'
 import type { AttachmentView } from '#shared/contract/document'
 import { uploadFile } from '~/composables/base/upload-file'
-import { ApiProblem, sayError, type useApi } from '~/composables/base/use-api'
+import { ApiProblem, problemOf, sayError, type useApi } from '~/composables/base/use-api'
 import type { useDraft } from './use-draft'
 
 /** The files of a draft: attaching, saying what they are, taking off. A new draft is kept before its first file. */
@@ -68,8 +68,12 @@ export function useAttachments(
   async function takeAside(): Promise<() => Promise<void>> {
     const id = d.id.value
     const kept: { as: AttachmentView; bytes: Blob }[] = []
-    for (const as of d.attachments.value)
-      kept.push({ as, bytes: await (await fetch(`/api/requisitions/${id}/attachments/${as.id}`)).blob() })
+    for (const as of d.attachments.value) {
+      const file = await fetch(`/api/requisitions/${id}/attachments/${as.id}`)
+      // What was not fetched could not be brought back: then nothing is thrown away.
+      if (!file.ok) throw problemOf(file.status, undefined)
+      kept.push({ as, bytes: await file.blob() })
+    }
     return async () => {
       for (const { as, bytes } of kept) {
         const query = { name: as.name, kind: as.kind, forSupplier: String(as.forSupplier) }
