@@ -1,7 +1,7 @@
 import { and, eq, isNotNull } from 'drizzle-orm'
-import type PgBoss from 'pg-boss'
 import { dayOf } from '#core/base/day'
-import { inTransaction, openDatabase, type Db } from '../server/db/client'
+import { openDatabase, type Db } from '../server/db/client'
+import { inTransaction } from '../server/db/transaction'
 import { document } from '../server/db/schema/document'
 import { orderRevision } from '../server/db/schema/order'
 import { requisition } from '../server/db/schema/requisition'
@@ -9,7 +9,7 @@ import { sendMail } from '../server/mail/send-mail'
 import { fileOrder } from '../server/order/file-order'
 import { sendOrder } from '../server/order/send-order'
 import { hashPassword } from '../server/people/password'
-import { useQueue } from '../server/queue/enqueue'
+import { takeTasks } from '../server/queue/take-tasks'
 import type { TaskData } from '../server/queue/tasks'
 import { loadOrganisation } from '../server/settings/load-organisation'
 import { describeHallamere } from './world/organisation'
@@ -40,26 +40,20 @@ export async function loadDemo(
   const { db, pool } = openDatabase(databaseUrl, 4)
   try {
     await loadBareHallamere(db, now)
-    const tasks: { task: string; data: unknown }[] = []
-    useQueue({
-      send: (task: string, data: unknown) => {
-        tasks.push({ task, data })
-        return Promise.resolve(null)
-      },
-    } as unknown as PgBoss)
+    const tasks = takeTasks()
     const mails: string[] = []
     const sendings: string[] = []
     const carryOut = async () => {
       for (let next = tasks.shift(); next !== undefined; next = tasks.shift()) {
-        if (next.task === 'file-order') {
+        if (next.name === 'file-order') {
           const { orderId, revision } = next.data as TaskData['file-order']
           const [issued] = await db
             .select({ at: orderRevision.issuedAt })
             .from(orderRevision)
             .where(and(eq(orderRevision.orderId, orderId), eq(orderRevision.revision, revision)))
           if (issued !== undefined) await fileOrder(db, orderId, revision, issued.at)
-        } else if (next.task === 'send-mail') mails.push((next.data as TaskData['send-mail']).mailId)
-        else if (next.task === 'send-order') sendings.push((next.data as TaskData['send-order']).sendingId)
+        } else if (next.name === 'send-mail') mails.push((next.data as TaskData['send-mail']).mailId)
+        else if (next.name === 'send-order') sendings.push((next.data as TaskData['send-order']).sendingId)
       }
     }
     await new History(db, now, TIME_ZONE, carryOut).play(past)

@@ -24,14 +24,8 @@ onMounted(() => {
 onBeforeUnmount(() => {
   window.removeEventListener('keydown', slash)
 })
-let timer: ReturnType<typeof setTimeout> | undefined
-// What waits at each station follows what happens elsewhere.
-useLive(() => {
-  clearTimeout(timer)
-  timer = setTimeout(() => {
-    if (!session.expired) void session.load()
-  }, 400)
-})
+// What waits at each station follows what happens elsewhere, on every page.
+useLive(() => undefined)
 </script>
 
 <template>

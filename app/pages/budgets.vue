@@ -41,8 +41,8 @@ const more = ref<BudgetEntryView[]>([])
 watch(behind, () => {
   more.value = []
 })
-useLive((c) => {
-  if (c.kind === 'requisition' || c.kind === 'order' || c.kind === 'again') {
+useLive((changes) => {
+  if (changes.some((c) => ['requisition', 'order', 'again'].includes(c.kind))) {
     void refresh()
     void readBehind()
   }

@@ -23,8 +23,8 @@ const session = useSessionStore()
 const wording = useWording()
 const undo = useUndo()
 const { data, refresh, error } = await useAsyncData('desk', () => api.get('/api/desk'))
-useLive((c) => {
-  if (c.kind !== 'absence') void refresh()
+useLive((changes) => {
+  if (changes.some((c) => c.kind !== 'absence')) void refresh()
 })
 
 const marked = ref(new Set<string>())

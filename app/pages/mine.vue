@@ -55,8 +55,8 @@ watch(data, () => {
 })
 moreKey.value = data.value?.next ?? null
 const rows = computed(() => [...(data.value?.rows ?? []), ...more.value])
-useLive((c) => {
-  if (c.kind === 'requisition' || c.kind === 'order' || c.kind === 'again') void refresh()
+useLive((changes) => {
+  if (changes.some((c) => ['requisition', 'order', 'again'].includes(c.kind))) void refresh()
 })
 
 const sentence = computed(() => {

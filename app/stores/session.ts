@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import type { Waiting } from '#shared/contract/live'
 import type { Me } from '#shared/contract/session'
 import { useApi } from '~/composables/base/use-api'
 import { useExpired } from '~/composables/base/use-expired'
@@ -16,5 +17,10 @@ export const useSessionStore = defineStore('session', () => {
     }
   }
 
-  return { me, expired, load }
+  /** What waits for oneself, as the stream of changes tells it. */
+  function setWaiting(waiting: Waiting): void {
+    if (me.value !== null) me.value = { ...me.value, waiting: waiting.at, unread: waiting.unread }
+  }
+
+  return { me, expired, load, setWaiting }
 })

@@ -1,6 +1,4 @@
-import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres'
-import pg from 'pg'
-import { PLANNING } from '../../server/db/client'
+import { openDatabase, type Database } from '../../server/db/client'
 
 export interface Statement {
   readonly text: string
@@ -8,19 +6,12 @@ export interface Statement {
 }
 
 /** A database handle that writes down every statement that goes through it. */
-export function recording(url: string): { db: NodePgDatabase; pool: pg.Pool; statements: Statement[] } {
-  const pool = new pg.Pool({ connectionString: url, max: 2, options: PLANNING })
-  // What ends the cluster is heard of by whoever waits for a statement; not here.
-  pool.on('error', () => undefined)
+export function recording(url: string): Database & { statements: Statement[] } {
   const statements: Statement[] = []
-  const db = drizzle(pool, {
-    logger: {
-      logQuery: (text, values) => {
-        statements.push({ text, values })
-      },
-    },
-  })
-  return { db, pool, statements }
+  const logQuery = (text: string, values: unknown[]) => {
+    statements.push({ text, values })
+  }
+  return { ...openDatabase(url, 2, { logQuery }), statements }
 }
 
 function literal(value: unknown): string {

@@ -1,8 +1,6 @@
-import { execFile } from 'node:child_process'
 import { randomBytes, randomUUID } from 'node:crypto'
-import { readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { promisify } from 'node:util'
 import { gzipSync } from 'node:zlib'
 import { chromium } from '@playwright/test'
 import pg from 'pg'
@@ -14,28 +12,24 @@ import { readFacts } from '#shared/contract/draft-facts'
 import { draftOf } from '../../demo/draft-of'
 import { DEMO_PASSWORD, loadBareHallamere } from '../../demo/load-demo'
 import { personId } from '../../demo/world/people'
-import { inTransaction, PLANNING, openDatabase, type Db } from '../../server/db/client'
+import { PLANNING, openDatabase, type Db } from '../../server/db/client'
 import { migrateDatabase } from '../../server/db/migrate'
 import { readDesk } from '../../server/order/read-desk'
 import { findActor } from '../../server/people/actor-reads'
 import { useQueue } from '../../server/queue/enqueue'
 import { gatherDraftFacts } from '../../server/requisition/draft-facts'
 import { readMine } from '../../server/requisition/read-mine'
-import { sendRequisition } from '../../server/requisition/send-requisition'
 import { buildIfChanged } from '../setup/build'
 import { createDatabase, freePort, startCluster, type Cluster } from '../setup/cluster'
 import { ROOT, step } from '../setup/install.mjs'
 import { startPostOffice, startServer, waitFor, type Running } from '../setup/processes'
 import { benchGrowth } from './bench-growth'
 import { benchItems, bulkItems } from './bench-items'
+import { benchSending } from './bench-sending'
 import { benchTyping } from './bench-typing'
-import { bulkLoad, draftId, idNumber, lineId } from './bulk-load'
-import { inline, recording, type Statement } from './capture'
+import { bulkLoad, lineId } from './bulk-load'
+import { recording } from './capture'
 
-const CONNECTIONS = 8
-const ROUNDS = 6
-const SENDS_A_ROUND = 200
-const SENDS = ROUNDS * SENDS_A_ROUND
 const BULK = 100_000
 const now = new Date()
 const today = now.toISOString().slice(0, 10)
@@ -64,22 +58,6 @@ function smallDraft(n: number): Draft {
   return { ...draft, lines: draft.lines.map((l, i) => ({ ...l, id: lineId(n, i) })) }
 }
 
-/** Runs `work` for each of `count` numbers with so many at a time; returns how many a second. */
-async function perSecond(count: number, atOnce: number, work: (n: number) => Promise<void>): Promise<number> {
-  let next = 0
-  const from = performance.now()
-  await Promise.all(
-    Array.from({ length: atOnce }, async () => {
-      while (next < count) {
-        const n = next
-        next += 1
-        await work(n)
-      }
-    }),
-  )
-  return count / ((performance.now() - from) / 1000)
-}
-
 async function signIn(url: string, email: string): Promise<string> {
   const r = await fetch(`${url}/api/session`, {
     method: 'POST',
@@ -87,106 +65,6 @@ async function signIn(url: string, email: string): Promise<string> {
     body: JSON.stringify({ email, password: DEMO_PASSWORD }),
   })
   return (r.headers.getSetCookie()[0] ?? '').split(';')[0] ?? ''
-}
-
-async function benchSending(db: Db, cluster: Cluster, url: string, cookie: string): Promise<void> {
-  const admin = new pg.Client({ connectionString: cluster.url('postgres', 'rekko') })
-  await admin.connect()
-  // Room enough that money never refuses.
-  await admin.query('update budget_balance set budgeted = 100000000')
-  await admin.end()
-  const insert = async (n: number) => {
-    const { createDraft } = await import('../../server/requisition/save-draft')
-    const actor = await findActor(db, personId('Owen Marsh'), now)
-    if (actor !== null) await inTransaction(db, (tx) => createDraft({ tx, now, actor }, draftId(n), smallDraft(n)))
-  }
-  const total = 2 * SENDS + 1 + 200
-  await perSecond(total, 8, insert)
-
-  const { db: seen, pool, statements } = recording(cluster.url('rekko_app', 'rekko'))
-  const actor = await findActor(db, personId('Owen Marsh'), now)
-  if (actor === null) throw new Error('nobody to measure with')
-  await inTransaction(seen, (tx) => sendRequisition({ tx, now, actor }, draftId(0), 1))
-  const script = pgbenchScript(statements, 0)
-  await pool.end()
-
-  const send = async (n: number) => {
-    const r = await fetch(`${url}/api/requisitions/${draftId(n)}/send`, {
-      method: 'POST',
-      headers: { cookie, 'content-type': 'application/json', 'if-match': '"1"' },
-      body: '{}',
-    })
-    if (r.status !== 200) throw new Error(`${r.status} ${await r.text()}`)
-    await r.arrayBuffer()
-  }
-  await perSecond(200, CONNECTIONS, (n) => send(2 * SENDS + 1 + n))
-  // In turns, so that whatever else the machine does falls on both.
-  let [bareSeconds, apiSeconds] = [0, 0]
-  for (let round = 0; round < ROUNDS; round += 1) {
-    bareSeconds += SENDS_A_ROUND / (await runPgbench(script, cluster, round))
-    apiSeconds +=
-      SENDS_A_ROUND / (await perSecond(SENDS_A_ROUND, CONNECTIONS, (n) => send(1 + SENDS + round * SENDS_A_ROUND + n)))
-  }
-  const [bare, api] = [SENDS / bareSeconds, SENDS / apiSeconds]
-  results.push([
-    `sending a two-line requisition, ${CONNECTIONS} connections: API ${api.toFixed(0)}/s, the same SQL under ` +
-      `pgbench ${bare.toFixed(0)}/s (${statements.length} statements)`,
-    (api / bare).toFixed(2),
-    '0.4 or more',
-  ])
-}
-
-/**
- * The statements of one sending as a pgbench transaction over drafts of its own: client c of a
- * round takes numbers of its own. pgbench puts its variables in as text, within quotes too, and
- * all numbers have the same count of digits, so that an id may end in a variable.
- */
-function pgbenchScript(statements: readonly Statement[], n: number): string {
-  const body = statements
-    .filter((s) => !/^(begin|commit)/i.test(s.text))
-    .map((s) =>
-      inline(s)
-        .replaceAll(idNumber(n), ':i')
-        .replace(/'R-\d\d-\d{5}'/, "'B-:i'"),
-    )
-  return [
-    '\\set k :k + 1',
-    `\\set i ${idNumber(0)} + :r * ${SENDS_A_ROUND} + :client_id * ${SENDS_A_ROUND / CONNECTIONS} + :k`,
-    'begin;',
-    ...body.map((b) => `${b};`),
-    'commit;',
-  ].join('\n')
-}
-
-async function runPgbench(script: string, cluster: Cluster, round: number): Promise<number> {
-  const file = join(ROOT, '.rekko/bench.sql')
-  writeFileSync(file, script)
-  const bin = readdirSync('/usr/lib/postgresql').sort((a, b) => Number(b) - Number(a))[0] ?? ''
-  const done = await promisify(execFile)(
-    join('/usr/lib/postgresql', bin, 'bin/pgbench'),
-    [
-      '-n',
-      '-f',
-      file,
-      '-c',
-      String(CONNECTIONS),
-      '-j',
-      '2',
-      '-t',
-      String(SENDS_A_ROUND / CONNECTIONS),
-      '-D',
-      'k=0',
-      '-D',
-      `r=${round}`,
-      '-M',
-      'simple',
-      cluster.url('rekko_app', 'rekko'),
-    ],
-    { env: { ...process.env, PGOPTIONS: PLANNING } },
-  )
-  const tps = /tps = ([\d.]+)/.exec(done.stdout)?.[1]
-  if (tps === undefined || /aborted|ERROR/.test(done.stderr)) throw new Error(`pgbench: ${done.stderr.slice(0, 1500)}`)
-  return Number(tps)
 }
 
 async function median(count: number, work: () => Promise<unknown>): Promise<number> {
@@ -327,7 +205,9 @@ async function main(): Promise<void> {
     await waitFor(`${url}/api/health`, server)
     const cookie = await signIn(url, 'owen.marsh@hallamere.example')
     for (const [name, measure] of Object.entries<() => Promise<void>>({
-      sending: () => benchSending(db, cluster, url, cookie),
+      sending: async () => {
+        results.push(...(await benchSending(db, cluster, url, cookie, smallDraft)))
+      },
       routes: () => benchCore(db),
       lists: async () => {
         await bulkLoad(cluster.url('postgres', 'rekko'), BULK, today)

@@ -1,6 +1,6 @@
 import { moneyOf } from '#core/base/money'
 import { progressOf } from '#core/approval/progress'
-import { appendEvent } from '../audit/store'
+import { appendEventForSeq } from '../audit/store'
 import type { Context } from '../context'
 import type { DocumentHead } from '../document/kind'
 import { insertRemark } from '../document/store'
@@ -48,7 +48,7 @@ export async function decide<D extends DocumentHead>(
   const route = await findRoute(ctx.tx, id)
   if (seat === null || route === null) throw forbidden('This does not wait for you.')
   const outcome = OUTCOMES[move]
-  const eventSeq = await appendEvent(ctx, {
+  const eventSeq = await appendEventForSeq(ctx, {
     type: outcome,
     subjectKind: kind.name,
     subjectId: id,

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import { and, eq, inArray } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
 import type { Route } from '#core/approval/route'
@@ -5,6 +6,7 @@ import type { SentSubject } from '#core/approval/policy'
 import type { Progress } from '#core/approval/progress'
 import { approvalDecision, approvalRoute, approvalSeat } from '../db/schema/approval'
 import type { Tx } from '../db/client'
+import { sendAlong } from '../db/transaction'
 
 export async function insertRoute(
   tx: Tx,
@@ -21,12 +23,9 @@ export async function insertRoute(
     now: Date
   },
 ): Promise<string> {
-  const [added] = await tx
-    .insert(approvalRoute)
-    .values({ ...r, createdAt: r.now })
-    .returning({ id: approvalRoute.id })
-  if (added === undefined) throw new Error('a route was not written')
-  return added.id
+  const id = randomUUID()
+  await sendAlong(tx, tx.insert(approvalRoute).values({ id, ...r, createdAt: r.now }))
+  return id
 }
 
 export async function updateRoute(
@@ -34,7 +33,7 @@ export async function updateRoute(
   id: string,
   change: { state: 'open' | 'held' | 'approved' | 'stopped'; route?: Route },
 ): Promise<void> {
-  await tx.update(approvalRoute).set(change).where(eq(approvalRoute.id, id))
+  await sendAlong(tx, tx.update(approvalRoute).set(change).where(eq(approvalRoute.id, id)))
 }
 
 export interface Asked {
@@ -105,7 +104,7 @@ export async function insertSeats(
       }
     }),
   )
-  if (seats.length > 0) await tx.insert(approvalSeat).values(seats)
+  if (seats.length > 0) await sendAlong(tx, tx.insert(approvalSeat).values(seats))
   return seats
     .filter((s) => s.state === 'open' && !openSince.has(s.actorId))
     .map(({ actorId, forId }) => ({ actorId, forId }))

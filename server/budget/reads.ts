@@ -5,7 +5,7 @@ import type { BudgetControl, BudgetSpan } from '#core/budget/available'
 import { standingsOf, type BudgetStage, type DocumentMove, type PeriodStanding } from '#core/budget/ledger'
 import type { PayingLine } from '#core/requisition/draft-facts'
 import type { Tx } from '../db/client'
-import { named, read } from '../db/read'
+import { named, read, type Row } from '../db/read'
 import { budgetBalance, budgetEntry, budgetLine } from '../db/schema/budget'
 import { department, departmentMember, person } from '../db/schema/people'
 import { document } from '../db/schema/document'
@@ -48,21 +48,38 @@ const LINE = {
 }
 
 async function withBalances(tx: Tx, lines: LineRow[], currency: string): Promise<PayingLine[]> {
-  if (lines.length === 0) return []
-  const balances = await read(
+  return lines.length === 0
+    ? []
+    : joined(
+        lines,
+        await listBalances(
+          tx,
+          lines.map((l) => l.id),
+        ),
+        currency,
+      )
+}
+
+const BALANCE = {
+  budgetLineId: budgetBalance.budgetLineId,
+  period: budgetBalance.period,
+  budgeted: budgetBalance.budgeted,
+  adjustments: budgetBalance.adjustments,
+  reserved: budgetBalance.reserved,
+  committed: budgetBalance.committed,
+  spent: budgetBalance.spent,
+}
+
+function listBalances(tx: Tx, lineIds: readonly string[]): Promise<Row<typeof BALANCE>[]> {
+  return read(
     tx,
-    {
-      budgetLineId: budgetBalance.budgetLineId,
-      period: budgetBalance.period,
-      budgeted: budgetBalance.budgeted,
-      adjustments: budgetBalance.adjustments,
-      reserved: budgetBalance.reserved,
-      committed: budgetBalance.committed,
-      spent: budgetBalance.spent,
-    },
-    sql`from ${budgetBalance} where ${budgetBalance.budgetLineId} = any(${sql.param(lines.map((l) => l.id))}::uuid[])
-    order by ${budgetBalance.period}`,
+    BALANCE,
+    sql`from ${budgetBalance} where ${budgetBalance.budgetLineId} = any(${sql.param([...lineIds])}::uuid[])
+      order by ${budgetBalance.period}`,
   )
+}
+
+function joined(lines: readonly LineRow[], balances: readonly Row<typeof BALANCE>[], currency: string): PayingLine[] {
   const m = (amount: DecimalText) => moneyOf(amount, currency)
   return lines.map((l) => ({
     ...l,
@@ -82,13 +99,15 @@ async function withBalances(tx: Tx, lines: LineRow[], currency: string): Promise
 
 /** Budget lines by id, locked in the order of their ids: the one order in which everybody locks them. */
 export async function lockBudgetLines(tx: Tx, ids: readonly string[], currency: string): Promise<PayingLine[]> {
-  const found = await read(
+  const locked = read(
     tx,
     { ...LINE },
     sql`from ${b} join ${d} on ${d.id} = ${b.departmentId}
     where ${b.id} = any(${sql.param(ids as string[])}::uuid[]) order by ${b.id} for update of b`,
   )
-  return withBalances(tx, found, currency)
+  // Sent together, and answered in their order: balances are read after the lock.
+  const [lines, balances] = await Promise.all([locked, listBalances(tx, ids)])
+  return joined(lines, balances, currency)
 }
 
 async function listLines(tx: Tx, where: SQL, currency: string): Promise<PayingLine[]> {
@@ -101,21 +120,24 @@ async function listLines(tx: Tx, where: SQL, currency: string): Promise<PayingLi
   return withBalances(tx, found, currency)
 }
 
-/** What may pay for a requisition of a department in a fiscal year, and the lines it names already. */
-export function listPayingLines(
-  tx: Tx,
-  departmentId: string | null,
-  fiscalYear: number,
-  ids: readonly string[],
-  currency: string,
-): Promise<PayingLine[]> {
-  return listLines(
-    tx,
-    sql`(${b.departmentId} = ${departmentId} and ${b.fiscalYear} = ${fiscalYear})
-      or ${b.id} = any(${sql.param(ids as string[])}::uuid[])`,
-    currency,
-  )
+/** Budget lines by id, and with them those of a department in a fiscal year. */
+export interface Payers {
+  readonly departmentId: string | null
+  readonly fiscalYear: number
+  readonly ids: readonly string[]
 }
+
+const isPayer = ({ departmentId, fiscalYear, ids }: Payers) => sql`((${b.departmentId} = ${departmentId}::uuid
+  and ${b.fiscalYear} = ${fiscalYear}) or ${b.id} = any(${sql.param([...ids])}::uuid[]))`
+
+/** What may pay for a requisition of a department in a fiscal year, and the lines it names already. */
+export function listPayingLines(tx: Tx, of: Payers, currency: string): Promise<PayingLine[]> {
+  return listLines(tx, isPayer(of), currency)
+}
+
+/** Selects who holds them. */
+export const holdersOf = (of: Payers): SQL =>
+  sql`select ${b.holderId} from ${b} where ${b.holderId} is not null and ${isPayer(of)}`
 
 /** The lines of a year that a person may look at: all, or those they hold and those of their departments. */
 export function listVisibleLines(

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { balanceMoves, behindMoves, type BehindMove, type BudgetStage, type LedgerEntry } from '#core/budget/ledger'
 import type { Context } from '../context'
+import { sendAlong } from '../db/transaction'
 import { bare, named } from '../db/read'
 import { budgetBalance, budgetEntry, budgetLine } from '../db/schema/budget'
 import { listStanding } from './reads'
@@ -30,24 +31,29 @@ export async function appendEntries(
   if (entries.length === 0) return
   const currency = entries[0]?.amount.currency ?? ''
   const stood = isFirst ? [] : await listStanding(tx, [...new Set(entries.map((e) => e.documentId))], currency)
-  await tx.insert(budgetEntry).values(
-    entries.map((e) => ({
-      at: now,
-      budgetLineId: e.budgetLineId,
-      period: e.period,
-      stage: e.stage,
-      amount: e.amount.amount,
-      documentKind: e.documentKind,
-      documentId: e.documentId,
-      lineId: e.lineId,
-      codingAt: e.codingAt,
-      cause: e.cause,
-      actorId: actor.id === '' ? null : actor.id,
-    })),
+  await sendAlong(
+    tx,
+    tx.insert(budgetEntry).values(
+      entries.map((e) => ({
+        at: now,
+        budgetLineId: e.budgetLineId,
+        period: e.period,
+        stage: e.stage,
+        amount: e.amount.amount,
+        documentKind: e.documentKind,
+        documentId: e.documentId,
+        lineId: e.lineId,
+        codingAt: e.codingAt,
+        cause: e.cause,
+        actorId: actor.id === '' ? null : actor.id,
+      })),
+    ),
   )
   const moves = balanceMoves(entries)
-  const moved = await tx.execute(
-    sql`
+  await sendAlong(
+    tx,
+    tx.execute(
+      sql`
     with counted as (
       update ${l} set ${bare(l.requestsBehind)} = ${l.requestsBehind} + c.requests,
         ${bare(l.ordersBehind)} = ${l.ordersBehind} + c.orders
@@ -65,9 +71,9 @@ export async function appendEntries(
         paid: m.spent.amount,
       })),
     )}::json) as d(l uuid, p int, kept numeric, promised numeric, paid numeric)
-    where ${b.budgetLineId} = d.l and ${b.period} = d.p returning 1 as one`,
+    where ${b.budgetLineId} = d.l and ${b.period} = d.p`,
+    ),
   )
-  if (moved.rows.length !== moves.length) throw new Error('a budget line has no row for a period')
 }
 
 /** Requests stand behind what is reserved, orders behind what is committed; what is spent is counted by nobody yet. */

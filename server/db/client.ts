@@ -1,4 +1,6 @@
 import { NodePgDatabase, NodePgDriver } from 'drizzle-orm/node-postgres'
+import type { Logger } from 'drizzle-orm'
+import type { Writable } from 'node:stream'
 import pg from 'pg'
 import { ALIKE } from './pattern'
 import { QuickDialect } from './statement'
@@ -7,7 +9,13 @@ const NUMERIC = 1700
 // Trailing zeros are the column's scale, not information: 312.500000 is read as 312.5.
 pg.types.setTypeParser(NUMERIC, (text: string) => (text.includes('.') ? text.replace(/\.?0+$/, '') : text))
 
-export type Db = NodePgDatabase
+/** One connection of the pool's, to be given back; one that was lost is not used again. */
+export interface Connection {
+  readonly statements: NodePgDatabase
+  readonly release: (isLost: boolean) => void
+}
+/** A database: each statement stands by itself, on any connection. */
+export type Db = NodePgDatabase & { readonly connect: () => Promise<Connection> }
 /** A transaction, or the pool where one statement is enough. */
 export type Tx = Pick<Db, 'select' | 'selectDistinct' | 'insert' | 'update' | 'delete' | 'execute'>
 
@@ -31,9 +39,26 @@ function preparedName(text: string): string | undefined {
   return name
 }
 
-/** A connection that has each statement parsed once: the same statements come again with every request. */
+/**
+ * A connection that has each statement parsed once, since the same statements come again with every request, and that
+ * writes to its socket once for all statements that are sent before anything else happens.
+ */
 class PreparingClient extends pg.Client {
+  #isGathering = false
+
+  #gather(): void {
+    if (this.#isGathering) return
+    this.#isGathering = true
+    const { stream } = (this as unknown as { connection: { stream: Writable } }).connection
+    stream.cork()
+    process.nextTick(() => {
+      this.#isGathering = false
+      stream.uncork()
+    })
+  }
+
   override query(...args: unknown[]): never {
+    this.#gather()
     const [config, values] = args as [{ text?: string; name?: string; values?: unknown[] } | string, unknown]
     if (
       typeof config === 'object' &&
@@ -64,8 +89,14 @@ export const PLANNING = [NO_JIT, QUICK_JUMPS, LIKENESS].join(' ')
 const LIMITS = '-c statement_timeout=60s -c lock_timeout=20s -c idle_in_transaction_session_timeout=60s'
 const CONNECTION_WAITS_MS = 20_000
 
-/** Opens a pool; a lost connection is reported by the next statement, not by the process dying. */
-export function openDatabase(url: string, max = 10): Database {
+const ignore = () => undefined
+const DIALECT = new QuickDialect()
+
+/**
+ * Opens a pool; a lost connection is reported by the next statement, not by the process dying. `logger` hears of every
+ * statement.
+ */
+export function openDatabase(url: string, max = 10, logger?: Logger): Database {
   const pool = new pg.Pool({
     Client: PreparingClient,
     connectionString: url,
@@ -73,23 +104,27 @@ export function openDatabase(url: string, max = 10): Database {
     application_name: 'rekko',
     options: `${PLANNING} ${LIMITS}`,
     connectionTimeoutMillis: CONNECTION_WAITS_MS,
+    // What does not wait for an answer is sent at once, and answered in its order.
+    pipeline: true,
   })
-  pool.on('error', () => undefined)
-  const dialect = new QuickDialect()
-  return { db: new NodePgDatabase(dialect, new NodePgDriver(pool, dialect).createSession(undefined), undefined), pool }
-}
-
-/** Runs `work` in one transaction; a deadlock or a serialization failure is tried again, at most three times. */
-export async function inTransaction<T>(db: Db, work: (tx: Tx) => Promise<T>): Promise<T> {
-  for (let attempt = 1; ; attempt += 1) {
-    try {
-      return await db.transaction((tx) => work(tx))
-    } catch (error) {
-      const code = sqlState(error)
-      if (attempt < 3 && (code === '40P01' || code === '40001')) continue
-      throw error
+  pool.on('error', ignore)
+  const over = (client: pg.Pool | pg.PoolClient) =>
+    new NodePgDatabase(
+      DIALECT,
+      new NodePgDriver(client, DIALECT, logger === undefined ? {} : { logger }).createSession(undefined),
+      undefined,
+    )
+  const connect = async (): Promise<Connection> => {
+    const client = await pool.connect()
+    // Between two statements nobody listens; without this its loss would end the process.
+    client.on('error', ignore)
+    const release = (isLost: boolean) => {
+      client.off('error', ignore)
+      client.release(isLost)
     }
+    return { statements: over(client), release }
   }
+  return { db: Object.assign(over(pool), { connect }), pool }
 }
 
 /** The SQLSTATE behind an error, also when the query builder has wrapped it. */

@@ -87,9 +87,7 @@ async function budgetBars({ tx }: Context, kept: Kept, currency: string): Promis
     (
       await listPayingLines(
         tx,
-        null,
-        kept.fiscalYear ?? 0,
-        effects.map((e) => e.budgetLineId),
+        { departmentId: null, fiscalYear: kept.fiscalYear ?? 0, ids: effects.map((e) => e.budgetLineId) },
         currency,
       )
     ).map((l) => [l.id, l]),

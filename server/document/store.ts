@@ -2,6 +2,8 @@ import { and, eq, isNull, sql } from 'drizzle-orm'
 import type { AttachedAs } from '#core/requisition/rules'
 import { attachment, document, remark, type RemarkKind } from '../db/schema/document'
 import type { Tx } from '../db/client'
+import { bare, named } from '../db/read'
+import { sendAlong } from '../db/transaction'
 
 /** Enters a new document; its kind's own row follows in the same transaction. */
 export async function insertDocument(
@@ -23,17 +25,41 @@ const changed = (now: Date) => ({ changedAt: now, version: sql`${document.versio
 
 /** Writes that something of a document changed, with its title where that did. */
 export async function touchDocument(tx: Tx, id: string, now: Date, title?: string): Promise<void> {
-  await tx
-    .update(document)
-    .set({ ...changed(now), ...(title === undefined ? {} : { title }) })
-    .where(eq(document.id, id))
+  await sendAlong(
+    tx,
+    tx
+      .update(document)
+      .set({ ...changed(now), ...(title === undefined ? {} : { title }) })
+      .where(eq(document.id, id)),
+  )
 }
 
 export async function setState(tx: Tx, id: string, state: string, now: Date): Promise<void> {
-  await tx
-    .update(document)
-    .set({ state, stateSince: now, ...changed(now) })
-    .where(eq(document.id, id))
+  await sendAlong(
+    tx,
+    tx
+      .update(document)
+      .set({ state, stateSince: now, ...changed(now) })
+      .where(eq(document.id, id)),
+  )
+}
+
+/** Moves documents, each to its state, in one statement. */
+export async function setStates(
+  tx: Tx,
+  moves: readonly { readonly id: string; readonly state: string }[],
+  now: Date,
+): Promise<void> {
+  if (moves.length === 0) return
+  const flat = moves.map(({ id, state }) => ({ i: id, s: state }))
+  const d = named(document, 'd')
+  await sendAlong(
+    tx,
+    tx.execute(sql`
+      update ${d} set ${bare(d.state)} = f.s, ${bare(d.stateSince)} = ${now.toISOString()}::timestamptz,
+        ${bare(d.changedAt)} = ${now.toISOString()}::timestamptz, ${bare(d.version)} = ${d.version} + 1
+      from json_to_recordset(${JSON.stringify(flat)}::json) as f(i uuid, s text) where ${d.id} = f.i`),
+  )
 }
 
 /** Gives a document to another owner; who it was is kept until it is sent again. */
@@ -56,10 +82,13 @@ export async function setLeft(
   as: { readonly number: string; readonly state: string; readonly title?: string; readonly now: Date },
 ): Promise<void> {
   const { now, ...rest } = as
-  await tx
-    .update(document)
-    .set({ ...rest, ownedBy: [], sentAt: now, stateSince: now, ...changed(now) })
-    .where(eq(document.id, id))
+  await sendAlong(
+    tx,
+    tx
+      .update(document)
+      .set({ ...rest, ownedBy: [], sentAt: now, stateSince: now, ...changed(now) })
+      .where(eq(document.id, id)),
+  )
 }
 
 /** Locks a document for the rest of the transaction; what it guards is read after it. */

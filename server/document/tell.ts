@@ -1,6 +1,6 @@
 import type { Told } from '#core/told/told'
 import type { Context } from '../context'
-import { tellPerson, type Telling } from '../people/tell-person'
+import { tellPeople, type Tale, type Telling } from '../people/tell-person'
 import type { DocumentHead } from './kind'
 
 /** Seconds for which a decision may be taken back, and its mail waits. */
@@ -17,8 +17,13 @@ export async function tell(
   told: Told,
   how: Pick<Telling, 'path' | 'decisionId' | 'mailed'>,
 ): Promise<void> {
-  await tellPerson(ctx, personId, about, told, {
-    ...how,
-    waitSeconds: how.decisionId === undefined ? 0 : TAKE_BACK_SECONDS,
-  })
+  await tellEach(ctx, [{ personId, about, told, ...how }])
+}
+
+/** Tells several so, each what is theirs. */
+export async function tellEach(ctx: Context, tales: readonly Omit<Tale, 'waitSeconds' | 'ownDoing'>[]): Promise<void> {
+  await tellPeople(
+    ctx,
+    tales.map((t) => ({ ...t, waitSeconds: t.decisionId === undefined ? 0 : TAKE_BACK_SECONDS })),
+  )
 }

@@ -1,6 +1,7 @@
 import { and, eq } from 'drizzle-orm'
 import { idempotency } from '../db/schema/http'
 import type { Tx } from '../db/client'
+import { sendAlong } from '../db/transaction'
 
 /** Writes a key first, so that two at the same moment wait for each other; false where it was used before. */
 export async function insertKey(
@@ -36,8 +37,11 @@ export async function findKept(
 }
 
 export async function setReply(tx: Tx, personId: string, key: string, reply: unknown): Promise<void> {
-  await tx
-    .update(idempotency)
-    .set({ reply })
-    .where(and(eq(idempotency.personId, personId), eq(idempotency.key, key)))
+  await sendAlong(
+    tx,
+    tx
+      .update(idempotency)
+      .set({ reply })
+      .where(and(eq(idempotency.personId, personId), eq(idempotency.key, key))),
+  )
 }

@@ -1,19 +1,23 @@
 import pg from 'pg'
-import type { LiveMessage } from '#shared/contract/live'
+import type { LiveMessage, LivePush } from '#shared/contract/live'
 import type { Db } from '../db/client'
 import { listWhoSee } from '../document/visible'
 import { KINDS } from '../kinds'
 import type { Actor } from '../people/actor'
 import { listLiveActors } from '../people/actor-reads'
 import type { SessionLife } from '../people/session-reads'
+import { countWaiting } from '../session/waiting-reads'
 import { CHANNEL } from './notify'
 
 /** One open page's stream. */
 export interface Listener {
   readonly sessionId: string
-  readonly push: (message: LiveMessage) => void
+  readonly push: (push: LivePush) => void
   readonly close: () => void
 }
+
+/** Changes that come within so long of each other are told together. */
+const MOMENT_MS = 100
 
 const listeners = new Set<Listener>()
 
@@ -36,6 +40,9 @@ export function closeStreams(): void {
  * connection, pages are told to read again, since notices missed meanwhile are gone.
  */
 export function startHub(url: string, db: Db, clock: () => Date, life: SessionLife): { stop: () => Promise<void> } {
+  const gather = gathering((changes) => {
+    void spread(db, changes, clock(), life).catch(() => undefined)
+  })
   let client: pg.Client | null = null
   let stopped = false
   const connect = async (again: boolean): Promise<void> => {
@@ -49,13 +56,13 @@ export function startHub(url: string, db: Db, clock: () => Date, life: SessionLi
         }, 1000)
     })
     c.on('notification', (n) => {
-      void spread(db, JSON.parse(n.payload ?? '{}') as LiveMessage, clock(), life).catch(() => undefined)
+      gather(JSON.parse(n.payload ?? '{}') as LiveMessage)
     })
     try {
       await c.connect()
       await c.query(`listen ${CHANNEL}`)
       client = c
-      if (again) for (const l of listeners) l.push({ kind: 'again', id: '' })
+      if (again) for (const l of listeners) l.push({ changes: [{ kind: 'again', id: '' }] })
     } catch {
       void c.end().catch(() => undefined)
     }
@@ -69,30 +76,52 @@ export function startHub(url: string, db: Db, clock: () => Date, life: SessionLi
   }
 }
 
-/** Tells a change to the pages of those who may see it now; the streams of sessions that ended are ended. */
-async function spread(db: Db, change: LiveMessage, now: Date, life: SessionLife): Promise<void> {
+/** Collects changes, each once, and hands on what came within a moment of the first. */
+function gathering(handOn: (changes: LiveMessage[]) => void): (change: LiveMessage) => void {
+  let waiting = new Map<string, LiveMessage>()
+  return (change) => {
+    if (listeners.size === 0) return
+    if (waiting.size === 0)
+      setTimeout(() => {
+        const changes = [...waiting.values()]
+        waiting = new Map()
+        handOn(changes)
+      }, MOMENT_MS)
+    waiting.set(`${change.kind} ${change.id}`, change)
+  }
+}
+
+/**
+ * Tells changes to the pages of those who may see them now, with what waits for each since, so that no page has to ask;
+ * the streams of sessions that ended are ended.
+ */
+async function spread(db: Db, changes: readonly LiveMessage[], now: Date, life: SessionLife): Promise<void> {
   if (listeners.size === 0) return
   const live = await listLiveActors(db, [...new Set([...listeners].map((l) => l.sessionId))], now, life)
-  const sees = await whoSees(db, change, [...live.values()], now)
+  const people = [...new Map([...live.values()].map((a) => [a.id, a])).values()]
+  const heard = new Map<string, LiveMessage[]>()
+  for (const change of changes)
+    for (const id of await whoSees(db, change, people, now)) heard.set(id, [...(heard.get(id) ?? []), change])
+  const waiting = await countWaiting(
+    db,
+    people.filter((p) => heard.has(p.id)),
+  )
   for (const l of [...listeners]) {
     const actor = live.get(l.sessionId)
     if (actor === undefined) {
       listeners.delete(l)
       l.close()
-    } else if (sees(actor)) l.push(change)
+      continue
+    }
+    const own = heard.get(actor.id)
+    if (own !== undefined) l.push({ changes: own, waiting: waiting.get(actor.id) })
   }
 }
 
-async function whoSees(
-  db: Db,
-  change: LiveMessage,
-  people: readonly Actor[],
-  now: Date,
-): Promise<(a: Actor) => boolean> {
-  if (change.kind === 'settings') return () => true
+/** Which of these people may see a change. */
+async function whoSees(db: Db, change: LiveMessage, people: readonly Actor[], now: Date): Promise<Iterable<string>> {
+  if (change.kind === 'settings') return people.map((p) => p.id)
   const kind = KINDS[change.kind]
-  if (kind === undefined) return (actor) => actor.id === change.id
-  const once = [...new Map(people.map((p) => [p.id, p])).values()]
-  const seen = await listWhoSee({ tx: db, now }, kind, change.id, once)
-  return (actor) => seen.has(actor.id)
+  if (kind === undefined) return people.filter((p) => p.id === change.id).map((p) => p.id)
+  return listWhoSee({ tx: db, now }, kind, change.id, people)
 }

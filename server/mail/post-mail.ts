@@ -1,10 +1,16 @@
 import type { Tx } from '../db/client'
-import { enqueue } from '../queue/enqueue'
-import { insertMail, type NewMail } from './store'
+import { enqueueAll } from '../queue/enqueue'
+import { insertMails, type NewMail } from './store'
 
-/** Lays a mail out to leave after the commit, not before its time. */
-export async function postMail(tx: Tx, mail: NewMail): Promise<string> {
-  const mailId = await insertMail(tx, mail)
-  await enqueue(tx, 'send-mail', { mailId }, (mail.notBefore.getTime() - mail.now.getTime()) / 1000)
-  return mailId
+/** Lays mails out to leave after the commit, each not before its time. */
+export async function postMails(tx: Tx, mails: readonly NewMail[]): Promise<void> {
+  const ids = await insertMails(tx, mails)
+  await enqueueAll(
+    tx,
+    'send-mail',
+    mails.map((mail, i) => ({
+      data: { mailId: ids[i] ?? '' },
+      inSeconds: (mail.notBefore.getTime() - mail.now.getTime()) / 1000,
+    })),
+  )
 }

@@ -1,6 +1,7 @@
 import { sayTold } from '#shared/words/told'
 import { waysOf } from '#shared/words/ways'
-import { type Db, inTransaction, type Tx } from '../db/client'
+import type { Db, Tx } from '../db/client'
+import { inTransaction } from '../db/transaction'
 import { environment } from '../environment'
 import { findFile } from '../files/store'
 import { requireOrganisation } from '../settings/reads'

@@ -3,6 +3,7 @@ import { and, eq, isNull, sql } from 'drizzle-orm'
 import type { Told } from '#core/told/told'
 import { outgoingMail } from '../db/schema/mail'
 import type { Tx } from '../db/client'
+import { sendAlong } from '../db/transaction'
 
 export interface NewMail {
   /** Whoever reads it, if they are one of ours. */
@@ -20,18 +21,21 @@ export interface NewMail {
   readonly now: Date
 }
 
-export async function insertMail(tx: Tx, mail: NewMail): Promise<string> {
-  const id = randomUUID()
-  const { now, attachments = [], decisionId = null, ...rest } = mail
-  await tx.insert(outgoingMail).values({
-    id,
-    messageId: `<${id}@rekko.local>`,
-    ...rest,
-    attachments: [...attachments],
-    decisionId,
-    createdAt: now,
+/** Lays mails out; returns their ids in order. */
+export async function insertMails(tx: Tx, mails: readonly NewMail[]): Promise<string[]> {
+  const rows = mails.map(({ now, attachments = [], decisionId = null, ...rest }) => {
+    const id = randomUUID()
+    return {
+      id,
+      messageId: `<${id}@rekko.local>`,
+      ...rest,
+      attachments: [...attachments],
+      decisionId,
+      createdAt: now,
+    }
   })
-  return id
+  if (rows.length > 0) await sendAlong(tx, tx.insert(outgoingMail).values(rows))
+  return rows.map((r) => r.id)
 }
 
 export async function markSent(tx: Tx, id: string, now: Date): Promise<void> {

@@ -40,11 +40,17 @@ export interface ComputedTray {
 
 /** Everything that can be said of a tray: merged lines at order prices, sums, and whether it may be issued. */
 export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: Date): Promise<ComputedTray> {
-  const terms = await requireTerms(tx, now)
+  // What does not rest on another answer is asked together.
+  const [terms, parts] = await Promise.all([requireTerms(tx, now), listParts(tx, [tray.id])])
   const { organisation, today } = terms
-  const parts = await listParts(tx, [tray.id])
   const items = [...new Set(parts.flatMap((p) => (p.itemId === null ? [] : [p.itemId])))]
-  const prices = await listPriceSteps(tx, items)
+  const served = [...new Set(parts.map((p) => p.requisitionId))]
+  const [prices, { people }, filesSize, deciders] = await Promise.all([
+    listPriceSteps(tx, items),
+    reachPeople(tx, [actorId], organisation.baseCurrency, today),
+    sizeOfSupplierFiles(tx, served),
+    listApprovers(tx, served),
+  ])
   const taxCodes = new Map(terms.taxCodes.map((t) => [t.code, t]))
   const rates = new Map(terms.perBase)
   const perBase = rates.get(tray.currency) ?? null
@@ -84,9 +90,7 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
     freightTerms,
   )
   const base = perBase === null ? null : convert(sums.net, perBase, organisation.baseCurrency)
-  const buyer = (await reachPeople(tx, [actorId], organisation.baseCurrency, today)).people.find(
-    (p) => p.id === actorId,
-  )
+  const buyer = people.find((p) => p.id === actorId)
   const channel = channelNamed(tray.supplierChannel)
   const verdict = decideIssue({
     state: tray.state,
@@ -101,7 +105,7 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
       blocked: tray.supplierStanding !== 'active',
       freightWithoutRate: known === null ? tray.supplierCurrency : null,
     },
-    filesSize: await sizeOfSupplierFiles(tx, [...new Set(parts.map((p) => p.requisitionId))]),
+    filesSize,
     hasShipTo: true,
     currency: tray.currency,
     net: sums.net,
@@ -121,7 +125,7 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
       percent: organisation.orderTolerancePercent,
       amount: moneyOf(organisation.orderToleranceAmount, organisation.baseCurrency),
     },
-    deciders: await listApprovers(tx, [...new Set(parts.map((p) => p.requisitionId))]),
+    deciders,
   })
   return { parts, lines, sums, freightTerms, saved, perBase, today, organisation, verdict }
 }

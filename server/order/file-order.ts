@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { channelNamed, CHANNELS } from '../channel/channels'
-import { inTransaction, type Db } from '../db/client'
+import type { Db } from '../db/client'
+import { inTransaction } from '../db/transaction'
 import { environment } from '../environment'
 import { keepFile } from '../files/store'
 import { inWorkshop } from '../files/workshop'

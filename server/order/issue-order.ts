@@ -9,14 +9,14 @@ import { orderLineEffects } from '#core/order/effects'
 import { stateFromQuantities } from '#core/requisition/line-progress'
 import type { PayingLine } from '#core/requisition/draft-facts'
 import { sayIssueReason } from '#shared/words/order'
-import { appendEvent } from '../audit/store'
+import { appendEvent, appendEvents } from '../audit/store'
 import { lockBudgetLines } from '../budget/reads'
 import { appendEntries, type NewEntry } from '../budget/store'
 import type { Context } from '../context'
-import { setState } from '../document/store'
-import { tell } from '../document/tell'
+import { setStates } from '../document/store'
+import { tellEach } from '../document/tell'
 import { notFound, refused } from '../http/problem'
-import { notifyChange } from '../live/notify'
+import { notifyChange, notifyChanges } from '../live/notify'
 import { enqueue } from '../queue/enqueue'
 import { findRequisitions, type RequisitionLineRow, type RequisitionRow } from '../requisition/reads'
 import { frozenLine, reservationEntries, worthOfOpen } from '../requisition/reservation'
@@ -73,7 +73,7 @@ export async function issueOrder(
     before: { state: tray.state },
     after: { supplier: tray.supplier, net: sums.net, lines: computed.lines.length },
   })
-  for (const r of requisitions.values()) await noteOrdered(ctx, r, tray, computed)
+  await noteOrdered(ctx, [...requisitions.values()], tray, computed)
   await enqueue(ctx.tx, 'file-order', { orderId: id, revision: 0 })
   await notifyChange(ctx.tx, { kind: 'order', id })
   const number = await takeNumber(ctx.tx, 'P', fiscalPeriod(today, organisation.fiscalStartMonth).year)
@@ -151,20 +151,13 @@ async function moveMoney(
   const budgetIds = [...new Set([...asked.values()].flatMap(({ line }) => line.codings.map((x) => x.budgetLineId)))]
   const budgetLines = new Map((await lockBudgetLines(ctx.tx, budgetIds, currency)).map((l) => [l.id, l]))
 
-  const entries: NewEntry[] = []
-  for (const r of requisitions.values()) {
-    const touched = r.lines.filter((l) => c.parts.some((p) => p.requisitionLineId === l.id))
+  const ordered = new Set(c.parts.map((p) => p.requisitionLineId))
+  const stillReserved = [...requisitions.values()].map((r) => {
+    const touched = r.lines.filter((l) => ordered.has(l.id))
     const worth = new Map(touched.map((l) => [l.id, worthOfOpen({ ...l, ordered: orderedWith(l, c) }, currency)]))
-    entries.push(
-      ...(await reservationEntries(ctx, r, {
-        lineIds: touched.map((l) => l.id),
-        worth,
-        period: r.period ?? at.period,
-        cause: 'ordered',
-        currency,
-      })),
-    )
-  }
+    return { requisition: r, lineIds: touched.map((l) => l.id), worth, period: r.period ?? at.period }
+  })
+  const entries: NewEntry[] = await reservationEntries(ctx, stillReserved, 'ordered', currency)
   c.lines.forEach((line, i) => {
     const sources = line.sources.map((s) => {
       const of = asked.get(s.requisitionLineId)
@@ -243,31 +236,49 @@ function requireRate({ perBase }: ComputedTray): string {
   return perBase
 }
 
-async function noteOrdered(ctx: Context, r: RequisitionRow, tray: OrderRow, c: ComputedTray): Promise<void> {
-  const state = stateFromQuantities(
-    r.lines.map((l) => ({ requested: l.quantity, ordered: orderedWith(l, c), cancelled: l.cancelled })),
-  )
-  await setState(ctx.tx, r.id, state, ctx.now)
-  await appendEvent(ctx, {
-    type: state,
-    subjectKind: 'requisition',
-    subjectId: r.id,
-    before: { state: r.state },
-    after: { state, orderId: tray.id, supplier: tray.supplier },
-  })
-  await tell(
+/** Moves the state of each requisition that is served, and tells those whose they are. */
+async function noteOrdered(
+  ctx: Context,
+  served: readonly RequisitionRow[],
+  tray: OrderRow,
+  c: ComputedTray,
+): Promise<void> {
+  const moved = served.map((r) => ({
+    ...r,
+    before: r.state,
+    state: stateFromQuantities(
+      r.lines.map((l) => ({ requested: l.quantity, ordered: orderedWith(l, c), cancelled: l.cancelled })),
+    ),
+  }))
+  await setStates(ctx.tx, moved, ctx.now)
+  await appendEvents(
     ctx,
-    r.ownerId,
-    r,
-    {
-      code: 'ordered',
-      by: ctx.actor.name,
-      number: r.number,
-      title: r.title,
-      supplier: tray.supplier,
-      whole: state === 'ordered',
-    },
-    { path: `/trail/${r.id}` },
+    moved.map((r) => ({
+      type: r.state,
+      subjectKind: 'requisition',
+      subjectId: r.id,
+      before: { state: r.before },
+      after: { state: r.state, orderId: tray.id, supplier: tray.supplier },
+    })),
   )
-  await notifyChange(ctx.tx, { kind: 'requisition', id: r.id })
+  await tellEach(
+    ctx,
+    moved.map((r) => ({
+      personId: r.ownerId,
+      about: r,
+      told: {
+        code: 'ordered',
+        by: ctx.actor.name,
+        number: r.number,
+        title: r.title,
+        supplier: tray.supplier,
+        whole: r.state === 'ordered',
+      },
+      path: `/trail/${r.id}`,
+    })),
+  )
+  await notifyChanges(
+    ctx.tx,
+    moved.map((r) => ({ kind: 'requisition', id: r.id })),
+  )
 }

@@ -1,6 +1,7 @@
 import type { Told } from '#core/told/told'
 import { channelNamed, CHANNELS } from '../channel/channels'
-import { inTransaction, type Db, type Tx } from '../db/client'
+import type { Db, Tx } from '../db/client'
+import { inTransaction } from '../db/transaction'
 import { findFile } from '../files/store'
 import { notifyChange } from '../live/notify'
 import { requireOrganisation } from '../settings/reads'

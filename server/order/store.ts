@@ -6,6 +6,7 @@ import type { MergedLine } from '#core/order/merge'
 import type { Money } from '#core/base/money'
 import { orderLine, orderLineSource, orderRevision, purchaseOrder, trayPart } from '../db/schema/order'
 import type { Tx } from '../db/client'
+import { sendAlong } from '../db/transaction'
 import { bare } from '../db/read'
 import { insertDocument, setLeft } from '../document/store'
 import type { OrderSnapshot } from './snapshot'
@@ -64,36 +65,42 @@ export async function insertOrderLines(
   lines: readonly (MergedLine & { taxRate: DecimalText; net: Money; freight: Money })[],
 ): Promise<string[]> {
   const ids = lines.map(() => randomUUID())
-  await tx.insert(orderLine).values(
-    lines.map((l, position) => ({
-      id: ids[position] ?? '',
-      orderId,
-      position,
-      itemId: l.itemId,
-      description: l.description,
-      secondDescription: l.secondDescription,
-      note: l.notes.join('\n'),
-      discountPercent: l.adjustments.find((a) => a.percent !== undefined)?.percent ?? null,
-      discountAmount: l.adjustments.find((a) => a.amount !== undefined)?.amount ?? null,
-      supplierPart: l.supplierPart,
-      quantity: l.quantity,
-      unit: l.unit,
-      unitPrice: l.unitPrice,
-      priceBase: l.priceBase,
-      taxCode: l.taxCode,
-      taxRate: l.taxRate,
-      needBy: l.needBy,
-      net: l.net.amount,
-      freight: l.freight.amount,
-    })),
-  )
-  await tx.insert(orderLineSource).values(
-    lines.flatMap((l, i) =>
-      l.sources.map((s) => ({
-        orderLineId: ids[i] ?? '',
-        requisitionLineId: s.requisitionLineId,
-        quantity: s.quantity,
+  await sendAlong(
+    tx,
+    tx.insert(orderLine).values(
+      lines.map((l, position) => ({
+        id: ids[position] ?? '',
+        orderId,
+        position,
+        itemId: l.itemId,
+        description: l.description,
+        secondDescription: l.secondDescription,
+        note: l.notes.join('\n'),
+        discountPercent: l.adjustments.find((a) => a.percent !== undefined)?.percent ?? null,
+        discountAmount: l.adjustments.find((a) => a.amount !== undefined)?.amount ?? null,
+        supplierPart: l.supplierPart,
+        quantity: l.quantity,
+        unit: l.unit,
+        unitPrice: l.unitPrice,
+        priceBase: l.priceBase,
+        taxCode: l.taxCode,
+        taxRate: l.taxRate,
+        needBy: l.needBy,
+        net: l.net.amount,
+        freight: l.freight.amount,
       })),
+    ),
+  )
+  await sendAlong(
+    tx,
+    tx.insert(orderLineSource).values(
+      lines.flatMap((l, i) =>
+        l.sources.map((s) => ({
+          orderLineId: ids[i] ?? '',
+          requisitionLineId: s.requisitionLineId,
+          quantity: s.quantity,
+        })),
+      ),
     ),
   )
   return ids
@@ -104,17 +111,20 @@ export async function setIssued(
   id: string,
   o: { number: string; perBase: DecimalText; net: Money; freight: Money; tax: Money; note: string; now: Date },
 ): Promise<void> {
-  await tx
-    .update(purchaseOrder)
-    .set({ note: o.note, perBase: o.perBase, net: o.net.amount, freight: o.freight.amount, tax: o.tax.amount })
-    .where(eq(purchaseOrder.id, id))
+  await sendAlong(
+    tx,
+    tx
+      .update(purchaseOrder)
+      .set({ note: o.note, perBase: o.perBase, net: o.net.amount, freight: o.freight.amount, tax: o.tax.amount })
+      .where(eq(purchaseOrder.id, id)),
+  )
   await setLeft(tx, id, { number: o.number, state: 'issued', now: o.now })
-  await tx.delete(trayPart).where(eq(trayPart.orderId, id))
+  await sendAlong(tx, tx.delete(trayPart).where(eq(trayPart.orderId, id)))
 }
 
 export async function insertRevision(
   tx: Tx,
   v: { orderId: string; revision: number; issuedById: string; issuedAt: Date; snapshot: OrderSnapshot },
 ): Promise<void> {
-  await tx.insert(orderRevision).values(v)
+  await sendAlong(tx, tx.insert(orderRevision).values(v))
 }

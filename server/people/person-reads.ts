@@ -1,10 +1,11 @@
-import { eq, sql } from 'drizzle-orm'
+import { eq, sql, type SQL } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
 import { moneyOf, type Money } from '#core/base/money'
 import type { Absence, Person } from '#core/people/person'
 import type { Role } from '#core/people/rights'
 import type { Tx } from '../db/client'
+import { sendAlong } from '../db/transaction'
 import { named, read, readOne, sure } from '../db/read'
 import { absence, department, departmentMember, person, roleGrant } from '../db/schema/people'
 
@@ -48,14 +49,15 @@ function toPerson(r: PersonRow, currency: string): Person {
 }
 
 /**
- * These people, all managers above them, and whoever stands in for any of them on a day, with their
- * absences on that day: what a route is made from, and no more.
+ * These people and those that `more` selects, all managers above them, and whoever stands in for any of them on
+ * a day, with their absences on that day: what a route is made from, and no more.
  */
 export async function reachPeople(
   tx: Tx,
   ids: readonly string[],
   currency: string,
   today: Day,
+  more: SQL = sql`select null::uuid where false`,
 ): Promise<{ people: Person[]; absences: Absence[] }> {
   const found = await read(
     tx,
@@ -71,7 +73,9 @@ export async function reachPeople(
     sql`from reach join ${p} on ${p.id} = reach.found`,
     {
       before: sql`with recursive reach(found) as (
-      select x::uuid from unnest(${sql.param(ids as string[])}::uuid[]) x
+      (select x::uuid from unnest(${sql.param(ids as string[])}::uuid[]) x
+      union
+      ${more})
       union
       select n.found from reach r cross join lateral (
         select ${m.managerId} as found from ${m} where ${m.id} = r.found and ${m.managerId} is not null
@@ -130,7 +134,7 @@ export async function listBuyers(
 
 /** Locks a person's row for the rest of the transaction, against others that lock it so. */
 export async function lockPerson(tx: Tx, id: string): Promise<void> {
-  await tx.select({ id: person.id }).from(person).where(eq(person.id, id)).for('no key update')
+  await sendAlong(tx, tx.select({ id: person.id }).from(person).where(eq(person.id, id)).for('no key update'))
 }
 
 /** A person's name, whether here or gone; null where there is no such person. */
@@ -198,8 +202,22 @@ export function searchPeople(
   )
 }
 
-export async function findAddress(tx: Tx, personId: string): Promise<{ name: string; email: string } | null> {
-  return readOne(tx, { name: person.name, email: person.email }, sql`from ${person} where ${person.id} = ${personId}`)
+/** Whether anybody reports to a person. */
+export async function hasReports(tx: Tx, personId: string): Promise<boolean> {
+  return (await readOne(tx, { id: p.id }, sql`from ${p} where ${p.managerId} = ${personId} limit 1`)) !== null
+}
+
+/** Where people are written to, by their ids. */
+export async function findAddresses(
+  tx: Tx,
+  personIds: readonly string[],
+): Promise<Map<string, { name: string; email: string }>> {
+  const found = await read(
+    tx,
+    { id: p.id, name: p.name, email: p.email },
+    sql`from ${p} where ${p.id} = any(${sql.param([...personIds])}::uuid[])`,
+  )
+  return new Map(found.map((f) => [f.id, f]))
 }
 
 /** Whoever holds a role and is here on a day; for a department, also whoever holds it for that one. */

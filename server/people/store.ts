@@ -4,6 +4,7 @@ import type { Address } from '#core/base/address'
 import type { Told } from '#core/told/told'
 import { absence, notice, person, savedView, shipTo, signInAttempt } from '../db/schema/people'
 import type { Tx } from '../db/client'
+import { sendAlong } from '../db/transaction'
 import { readOne } from '../db/read'
 
 /** After an hour without a try nothing is held against anybody; no pause is longer than a quarter of one. */
@@ -104,11 +105,18 @@ export async function lockAbsence(
   )
 }
 
-export async function insertNotice(
+export async function insertNotices(
   tx: Tx,
-  n: { personId: string; at: Date; told: Told; aboutKind: string; aboutId: string; decisionId: string | null },
+  notices: readonly {
+    personId: string
+    at: Date
+    told: Told
+    aboutKind: string
+    aboutId: string
+    decisionId: string | null
+  }[],
 ): Promise<void> {
-  await tx.insert(notice).values(n)
+  if (notices.length > 0) await sendAlong(tx, tx.insert(notice).values([...notices]))
 }
 
 /** What a decision told is taken away with it. */

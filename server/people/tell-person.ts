@@ -1,8 +1,8 @@
 import type { Told } from '#core/told/told'
 import type { Context } from '../context'
-import { postMail } from '../mail/post-mail'
-import { findAddress } from './person-reads'
-import { insertNotice } from './store'
+import { postMails } from '../mail/post-mail'
+import { findAddresses } from './person-reads'
+import { insertNotices } from './store'
 
 /** How something is told besides its words. */
 export interface Telling {
@@ -17,32 +17,62 @@ export interface Telling {
   readonly ownDoing?: boolean
 }
 
+/** What somebody is told of something. */
+export interface Tale extends Telling {
+  readonly personId: string
+  readonly about: { readonly kind: string; readonly id: string }
+  readonly told: Told
+}
+
 /**
  * Tells a person something, in the application and by e-mail, worded when it is read. Nobody is told of their own
  * doing, but where it may have been another's in their name.
  */
 export async function tellPerson(
-  { tx, now, actor }: Context,
+  ctx: Context,
   personId: string,
-  about: { readonly kind: string; readonly id: string },
+  about: Tale['about'],
   told: Told,
   how: Telling,
 ): Promise<void> {
-  const to = personId === actor.id && how.ownDoing !== true ? null : await findAddress(tx, personId)
-  if (to === null) return
-  const decisionId = how.decisionId ?? null
-  await insertNotice(tx, { personId, at: now, told, aboutKind: about.kind, aboutId: about.id, decisionId })
-  if (how.mailed === false) return
-  await postMail(tx, {
-    personId,
-    toName: to.name,
-    toAddress: to.email,
-    told,
-    path: how.path,
-    aboutKind: about.kind,
-    aboutId: about.id,
-    decisionId,
-    notBefore: new Date(now.getTime() + (how.waitSeconds ?? 0) * 1000),
-    now,
+  await tellPeople(ctx, [{ personId, about, told, ...how }])
+}
+
+/** Tells several, each what is theirs, in statements that do not grow with how many they are. */
+export async function tellPeople({ tx, now, actor }: Context, tales: readonly Tale[]): Promise<void> {
+  const others = tales.filter((t) => t.personId !== actor.id || t.ownDoing === true)
+  if (others.length === 0) return
+  const addresses = await findAddresses(tx, [...new Set(others.map((t) => t.personId))])
+  const reached = others.flatMap((t) => {
+    const to = addresses.get(t.personId)
+    return to === undefined ? [] : [{ ...t, to, decisionId: t.decisionId ?? null }]
   })
+  await insertNotices(
+    tx,
+    reached.map(({ personId, told, about, decisionId }) => ({
+      personId,
+      at: now,
+      told,
+      aboutKind: about.kind,
+      aboutId: about.id,
+      decisionId,
+    })),
+  )
+  await postMails(
+    tx,
+    reached
+      .filter((t) => t.mailed !== false)
+      .map(({ personId, to, told, path, about, decisionId, waitSeconds }) => ({
+        personId,
+        toName: to.name,
+        toAddress: to.email,
+        told,
+        path,
+        aboutKind: about.kind,
+        aboutId: about.id,
+        decisionId,
+        notBefore: new Date(now.getTime() + (waitSeconds ?? 0) * 1000),
+        now,
+      })),
+  )
 }

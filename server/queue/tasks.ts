@@ -34,5 +34,8 @@ export interface TaskData {
   'task-ended': Record<string, unknown>
 }
 
+/** Tasks that wait for others outside have several workers, so that a slow one holds up the few behind it alone. */
+export const WORKERS: Partial<Record<Task, number>> = { 'send-mail': 3, 'send-order': 2 }
+
 /** Where a task goes that was tried for days: an administrator is told of it there. */
 export const ENDED: Task = 'task-ended'

@@ -1,7 +1,8 @@
 import PgBoss from 'pg-boss'
 import { routeAgain } from '../approval/route-again'
 import { listOpenRoutes } from '../approval/reads'
-import { inTransaction, type Db } from '../db/client'
+import type { Db } from '../db/client'
+import { inTransaction } from '../db/transaction'
 import { DECIDABLES } from '../kinds'
 import { listOverdueMail } from '../mail/reads'
 import { sendMail } from '../mail/send-mail'
@@ -15,10 +16,7 @@ import { purge } from '../upkeep/purge'
 import { deleteUnreferenced } from '../upkeep/store'
 import { tellEnded } from '../upkeep/tell-ended'
 import { enqueue, enqueueAgain, useQueue } from './enqueue'
-import type { Task, TaskData } from './tasks'
-
-/** Tasks that wait for others outside have several workers, so that a slow one holds up the few behind it alone. */
-const WORKERS: Partial<Record<Task, number>> = { 'send-mail': 3, 'send-order': 2 }
+import { WORKERS, type Task, type TaskData } from './tasks'
 
 type Runs = { readonly [T in Task]: (data: TaskData[T]) => Promise<void> }
 
@@ -65,7 +63,13 @@ export async function startQueue(
   clock: () => Date,
   onError: (e: Error) => void,
 ): Promise<{ boss: PgBoss; stop: () => Promise<void> }> {
-  const boss = new PgBoss({ connectionString: url, migrate: false, max: 3, schema: 'pgboss' })
+  const boss = new PgBoss({
+    connectionString: url,
+    migrate: false,
+    max: 3,
+    schema: 'pgboss',
+    maintenanceIntervalSeconds: 20,
+  })
   boss.on('error', onError)
   await boss.start()
   useQueue(boss)
@@ -92,7 +96,8 @@ export async function startQueue(
 async function workOn(boss: PgBoss, task: Task, run: (data: unknown) => Promise<void>): Promise<void> {
   await boss.work(
     task,
-    { pollingIntervalSeconds: 0.5, batchSize: WORKERS[task] === undefined ? 20 : 5 },
+    // A batch is done before its tasks expire.
+    { pollingIntervalSeconds: 0.5, batchSize: 5 },
     async (jobs) => {
       for (const job of jobs) {
         try {

@@ -5,7 +5,7 @@ import type { Draft } from '#core/requisition/draft'
 import { attachedKinds, type AttachedAs } from '#core/requisition/rules'
 import type { DraftFactsWire } from '#shared/contract/draft-facts'
 import { peopleNamedBy, requirePolicy } from '../approval/reads'
-import { listPayingLines, lockBudgetLines } from '../budget/reads'
+import { holdersOf, listPayingLines, lockBudgetLines, type Payers } from '../budget/reads'
 import type { Tx } from '../db/client'
 import { listBranch, listOpenDepartments } from '../people/place-reads'
 import { lockPerson, reachPeople } from '../people/person-reads'
@@ -21,8 +21,8 @@ export interface DraftOf {
   readonly raisedById: string
   /** The department that it was last sent for: it stays open to it, whoever owns it now. */
   readonly sentFor: string | null
-  /** What its files are, where they were read already. */
-  readonly attached?: readonly AttachedAs[]
+  /** What its files are, where they are read already. */
+  readonly attached?: Promise<AttachedAs[]>
 }
 
 /**
@@ -36,40 +36,38 @@ export async function gatherDraftFacts(
   now: Date,
   lock: boolean,
 ): Promise<DraftFactsWire> {
-  const { organisation, today, taxCodes, perBase, closedPeriods } = await requireTerms(tx, now, draft.accountingDate)
+  const { named, jobIds, supplierIds, itemIds } = namedBy(draft)
+  // What does not rest on another answer is asked together.
+  const [terms, departments, branch, { suppliers, items }, attached] = await Promise.all([
+    requireTerms(tx, now, draft.accountingDate),
+    listOpenDepartments(tx, of.ownerId),
+    draft.departmentId === null ? [] : listBranch(tx, draft.departmentId),
+    readNamed(tx, supplierIds, itemIds),
+    of.attached ?? (of.id === null ? [] : listAttachments(tx, of.id).then(attachedKinds)),
+  ])
+  const { organisation, today, taxCodes, perBase, closedPeriods } = terms
   const { year } = fiscalPeriod(draft.accountingDate ?? today, organisation.fiscalStartMonth)
-  const named = [...new Set(draft.lines.flatMap((l) => l.codings.map((c) => c.budgetLineId)))]
-  const policy = await requirePolicy(tx, today)
-  // Of two that are sent at the same moment one sees the other.
-  if (lock && policy.ownLimitDays !== null) await lockPerson(tx, of.ownerId)
-  const departments = await listOpenDepartments(tx, of.ownerId)
-  const branch = draft.departmentId === null ? [] : await listBranch(tx, draft.departmentId)
-  const form = await readForm(tx, today)
-  const ids = (key: 'supplierId' | 'itemId' | 'jobId') => [...new Set(draft.lines.flatMap((l) => l[key] ?? []))]
-  const { suppliers, items } = await readNamed(tx, ids('supplierId'), ids('itemId'))
+  const [policy, form] = await Promise.all([requirePolicy(tx, today), readForm(tx, today)])
   const departmentIds = [...new Set([...departments.map((d) => d.id), ...(of.sentFor === null ? [] : [of.sentFor])])]
   const isOpen = draft.departmentId !== null && departmentIds.includes(draft.departmentId)
-  const budgetLines = lock
-    ? await lockBudgetLines(tx, named, organisation.baseCurrency)
-    : isOpen
-      ? await listPayingLines(tx, draft.departmentId, year, named, organisation.baseCurrency)
-      : // Of a department that is not open nothing is told.
-        []
-  const holders = budgetLines.flatMap((l) => (l.holderId === null ? [] : [l.holderId]))
-  const reached = await reachPeople(
-    tx,
-    [...new Set([of.ownerId, of.raisedById, ...peopleNamedBy(policy), ...holders])],
-    organisation.baseCurrency,
-    today,
-  )
   const inJobFields = form.ownFields
     .filter((f) => f.type === 'job')
     .flatMap((f) => [draft.own, ...draft.lines.map((l) => l.own)].flatMap((own) => own[f.id] ?? []))
-  const jobs = await listJobs(
-    tx,
-    [...new Set([...(draft.jobId === null ? [] : [draft.jobId]), ...ids('jobId'), ...inJobFields])].filter(isId),
-    lock,
-  )
+  const payers: Payers = { ids: named, departmentId: lock ? null : draft.departmentId, fiscalYear: year }
+  // Of a department that is not open nothing is told.
+  const holders = lock || isOpen ? holdersOf(payers) : undefined
+  const [, budgetLines, reached, jobs, ownRecent] = await Promise.all([
+    // Of two that are sent at the same moment one sees the other.
+    lock && policy.ownLimitDays !== null ? lockPerson(tx, of.ownerId) : undefined,
+    lock
+      ? lockBudgetLines(tx, named, organisation.baseCurrency)
+      : isOpen
+        ? listPayingLines(tx, payers, organisation.baseCurrency)
+        : [],
+    reachPeople(tx, [of.ownerId, of.raisedById, ...peopleNamedBy(policy)], organisation.baseCurrency, today, holders),
+    listJobs(tx, [...new Set([...jobIds, ...inJobFields])].filter(isId), lock),
+    listOwnRecent(tx, of, policy.ownLimitDays, organisation, today),
+  ])
   return {
     today,
     baseCurrency: organisation.baseCurrency,
@@ -77,7 +75,7 @@ export async function gatherDraftFacts(
     closedPeriods: [...closedPeriods],
     ownerId: of.ownerId,
     raisedById: of.raisedById,
-    ownRecent: await listOwnRecent(tx, of, policy.ownLimitDays, organisation, today),
+    ownRecent,
     departmentIds,
     branch,
     // A line of another department or year is no longer an answer, even if the draft still names it.
@@ -94,7 +92,18 @@ export async function gatherDraftFacts(
     ownFields: inForce(form.ownFields),
     rules: form.rules,
     kinds: inForce(form.kinds),
-    attached: [...(of.attached ?? (of.id === null ? [] : attachedKinds(await listAttachments(tx, of.id))))],
+    attached: [...attached],
+  }
+}
+
+/** Whatever a draft names, each once. */
+function namedBy(draft: Draft) {
+  const ids = (key: 'supplierId' | 'itemId' | 'jobId') => [...new Set(draft.lines.flatMap((l) => l[key] ?? []))]
+  return {
+    named: [...new Set(draft.lines.flatMap((l) => l.codings.map((c) => c.budgetLineId)))],
+    jobIds: [...(draft.jobId === null ? [] : [draft.jobId]), ...ids('jobId')],
+    supplierIds: ids('supplierId'),
+    itemIds: ids('itemId'),
   }
 }
 

@@ -1,13 +1,14 @@
 import { moneyOf } from '#core/base/money'
 import { findRoute, listDecisions } from '../approval/reads'
-import { inTransaction, type Db, type Tx } from '../db/client'
+import type { Db, Tx } from '../db/client'
+import { inTransaction } from '../db/transaction'
 import { environment } from '../environment'
 import { keepFile } from '../files/store'
 import { inWorkshop } from '../files/workshop'
 import { wasMailed } from '../mail/reads'
-import { postMail } from '../mail/post-mail'
+import { postMails } from '../mail/post-mail'
 import { findActor } from '../people/actor-reads'
-import { findAddress } from '../people/person-reads'
+import { findAddresses } from '../people/person-reads'
 import { requireOrganisation } from '../settings/reads'
 import { findRequisition } from './reads'
 import { readRequisitionPaper } from './requisition-paper'
@@ -37,27 +38,29 @@ export async function mailApproved(db: Db, asked: Asked, now: Date): Promise<voi
     const { kept, owner, to, decision } = due
     const route = await findRoute(tx, kept.id)
     const { baseCurrency } = await requireOrganisation(tx)
-    await postMail(tx, {
-      personId: owner.id,
-      toName: to.name,
-      toAddress: to.email,
-      told: {
-        code: 'approved',
-        by: decision?.actor ?? null,
-        ownLimit: route?.route.notes.some((n) => n.code === 'spared-by-own-limit') ?? false,
-        comment: decision?.comment ?? '',
-        amount: moneyOf(kept.amount ?? '0', baseCurrency),
-        number: kept.number,
-        title: kept.draft.title,
+    await postMails(tx, [
+      {
+        personId: owner.id,
+        toName: to.name,
+        toAddress: to.email,
+        told: {
+          code: 'approved',
+          by: decision?.actor ?? null,
+          ownLimit: route?.route.notes.some((n) => n.code === 'spared-by-own-limit') ?? false,
+          comment: decision?.comment ?? '',
+          amount: moneyOf(kept.amount ?? '0', baseCurrency),
+          number: kept.number,
+          title: kept.draft.title,
+        },
+        path: `/trail/${kept.id}`,
+        attachments: [{ hash: await keepFile(tx, pdf, 'application/pdf', now), name: read.name }],
+        aboutKind: 'requisition',
+        aboutId: kept.id,
+        decisionId: asked.decisionId,
+        notBefore: now,
+        now,
       },
-      path: `/trail/${kept.id}`,
-      attachments: [{ hash: await keepFile(tx, pdf, 'application/pdf', now), name: read.name }],
-      aboutKind: 'requisition',
-      aboutId: kept.id,
-      decisionId: asked.decisionId,
-      notBefore: now,
-      now,
-    })
+    ])
   })
 }
 
@@ -68,8 +71,8 @@ async function findDue(tx: Tx, { requisitionId, decisionId }: Asked, now: Date) 
   const decision = (await listDecisions(tx, kept.id)).find((d) => d.id === decisionId)
   if (decision?.takenBack === true) return null
   const owner = await findActor(tx, kept.ownerId, now)
-  const to = await findAddress(tx, kept.ownerId)
-  if (owner === null || to === null) return null
+  const to = (await findAddresses(tx, [kept.ownerId])).get(kept.ownerId)
+  if (owner === null || to === undefined) return null
   if (await wasMailed(tx, { aboutId: kept.id, code: 'approved', decisionId, since: kept.sentAt })) return null
   return { kept, owner, to, decision }
 }

@@ -1,6 +1,5 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
-import { MOST_COUNTED } from '#core/base/count'
 import type { DraftLine } from '#core/requisition/draft'
 import type { MineRow } from '#shared/contract/mine'
 import { orderedShare, type WeighedLine } from '#core/requisition/line-progress'
@@ -13,7 +12,7 @@ import { requisitionLine } from '../db/schema/requisition'
 import { job } from '../db/schema/request-form'
 import { approvalDecision, approvalSeat } from '../db/schema/approval'
 import { person } from '../db/schema/people'
-import { isOpenLine, requisitions } from '../requisition/visible'
+import { requisitions } from '../requisition/visible'
 import { supplier } from '../db/schema/supplier'
 import { category } from '../db/schema/catalogue'
 import { PAGE_KEY, SECONDS } from '../db/moments'
@@ -45,13 +44,17 @@ export interface MineQuery {
   readonly limit: number
 }
 
+/**
+ * A request that its owner has to do something with. A draft is its writer's own affair and waits for nobody.
+ */
+export const WAITS_FOR_OWNER = sql`(${r.state} = 'sent back' or (${r.state} = 'in approval' and exists (
+  select 1 from ${m} where ${m.documentId} = ${r.id} and ${m.kind} = 'question' and ${m.answeredAt} is null)))`
+
 const VIEWS = {
   all: sql`true`,
   open: sql`${r.state} not in ('closed', 'rejected', 'withdrawn', 'cancelled', 'ordered')`,
   drafts: sql`${r.state} = 'draft'`,
-  // A draft is its writer's own affair and waits for nobody.
-  waiting: sql`(${r.state} = 'sent back' or (${r.state} = 'in approval' and exists (
-    select 1 from ${m} where ${m.documentId} = ${r.id} and ${m.kind} = 'question' and ${m.answeredAt} is null)))`,
+  waiting: WAITS_FOR_OWNER,
 }
 
 /**
@@ -200,32 +203,6 @@ export function listMineUnsent(tx: Tx, personId: string, q: MineQuery): Promise<
     { id: r.id, isOpen: sql<boolean>`${VIEWS.open}` },
     sql`from ${allFitting(personId, q)} where ${r.amount} is null`,
   )
-}
-
-/** What waits for a person at each station; lines to order are counted as far as anybody reads them. */
-export async function countWaiting(
-  tx: Tx,
-  personId: string,
-  may: { readonly buys: boolean; readonly decidesSuppliers: boolean },
-): Promise<{ need: number; decision: number; order: number }> {
-  const toOrder = sql<number>`(select count(*)::int from (
-    select 1 from ${d} join ${l} on ${l.requisitionId} = ${d.id}
-    where ${d.kind} = 'requisition' and ${d.state} in ('approved', 'part ordered') and ${isOpenLine(l)}
-    limit ${MOST_COUNTED + 1}) counted)`
-  const toDecideOn = sql<number>`(select count(*)::int from ${u}
-    where ${u.standing} = 'proposed' and ${u.proposedById} is distinct from ${personId})`
-  const found = await readOne(
-    tx,
-    {
-      need: sql<number>`(select count(*)::int from ${r} where ${r.ownerId} = ${personId}
-        and ${VIEWS.waiting})`,
-      decision: sql<number>`(select count(distinct ${s.documentId})::int from ${s}
-        where ${s.actorId} = ${personId} and ${s.state} = 'open')`,
-      order: sql<number>`${may.buys ? toOrder : sql`0`} + ${may.decidesSuppliers ? toDecideOn : sql`0`}`,
-    },
-    sql``,
-  )
-  return found ?? { need: 0, decision: 0, order: 0 }
 }
 
 export interface MineLine extends Pick<

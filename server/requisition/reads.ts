@@ -101,14 +101,14 @@ export async function findRequisition(tx: Tx, id: string, lock = false): Promise
  * however many there are. Those that do not exist are left out.
  */
 export async function findRequisitions(tx: Tx, ids: readonly string[], lock: boolean): Promise<RequisitionRow[]> {
-  const heads = await read(
+  // Sent together, and answered in their order: lines are read after the lock.
+  const locked = read(
     tx,
     HEAD,
     sql`from ${d} join ${q} on ${q.id} = ${d.id} where ${d.id} = any(${sql.param([...ids])}::uuid[]) order by ${d.id}
       ${lock ? sql`for update of d, q` : sql``}`,
   )
-  if (heads.length === 0) return []
-  const found = await read(
+  const ofLines = read(
     tx,
     {
       requisitionId: l.requisitionId,
@@ -145,9 +145,10 @@ export async function findRequisitions(tx: Tx, ids: readonly string[], lock: boo
           'reclaimable', trim_scale(${c.reclaimable})::text) order by ${c.position})
         from ${c} where ${c.lineId} = ${l.id}), '[]')`,
     },
-    sql`from ${l} where ${l.requisitionId} = any(${sql.param(heads.map((h) => h.id))}::uuid[])
+    sql`from ${l} where ${l.requisitionId} = any(${sql.param([...ids])}::uuid[])
       order by ${l.requisitionId}, ${l.position}`,
   )
+  const [heads, found] = await Promise.all([locked, ofLines])
   const linesOf = new Map<string, RequisitionLineRow[]>(heads.map((h) => [h.id, []]))
   for (const { requisitionId, discountOf, discountValue, ...l } of found)
     linesOf.get(requisitionId)?.push({

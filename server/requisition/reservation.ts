@@ -1,4 +1,4 @@
-import { ledgerEntries } from '#core/budget/ledger'
+import { ledgerEntries, type LedgerEntry, type PeriodStanding } from '#core/budget/ledger'
 import { effectsOf, type CodedLine, type Effect } from '#core/budget/effect'
 import { dec } from '#core/base/decimal'
 import { adjustmentsOf } from '#core/requisition/draft'
@@ -31,45 +31,48 @@ export function worthOfOpen(line: RequisitionLineRow, baseCurrency: string): Eff
   return dec(open).isZero() ? [] : effectsOf(frozenLine(line, baseCurrency), open)
 }
 
+/** What of a requisition is to stand reserved from now on, of the lines named, and in which period. */
+export interface ReservedAs {
+  readonly requisition: Pick<RequisitionRow, 'id' | 'round'>
+  readonly lineIds: readonly string[]
+  readonly worth: ReadonlyMap<string, readonly Effect[]>
+  readonly period: number
+}
+
 /**
- * The entries that bring a requisition's reservations to `worth`, line by line. What stands in another
- * period than the document's (it was sent again later) is taken back there and put here. Before a
- * requisition was ever sent nothing stands.
+ * The entries that bring the reservations of requisitions to their `worth`, line by line, in one read. What stands in
+ * another period than the document's (it was sent again later) is taken back there and put here. Before a requisition
+ * was ever sent nothing stands.
  */
 export async function reservationEntries(
   ctx: Context,
-  requisition: Pick<RequisitionRow, 'id' | 'round'>,
-  to: {
-    readonly lineIds: readonly string[]
-    readonly worth: ReadonlyMap<string, readonly Effect[]>
-    readonly period: number
-    readonly cause: string
-    readonly currency: string
-  },
+  to: readonly ReservedAs[],
+  cause: string,
+  currency: string,
 ): Promise<NewEntry[]> {
-  const { lineIds, worth, period, cause, currency } = to
+  const sentBefore = to.flatMap((r) => (r.requisition.round === 0 ? [] : r.lineIds))
   const standings =
-    requisition.round === 0 ? new Map<string, never>() : await readStandings(ctx.tx, 'reserved', lineIds, currency)
-  const entries: NewEntry[] = []
-  for (const lineId of lineIds) {
-    const stands = standings.get(lineId) ?? []
-    const about = { documentKind: 'requisition' as const, documentId: requisition.id, lineId, cause }
-    const elsewhere = [...new Set(stands.filter((s) => s.period !== period).map((s) => s.period))]
-    for (const other of elsewhere) {
-      for (const e of ledgerEntries(
-        'reserved',
-        stands.filter((s) => s.period === other),
-        [],
-      ))
-        entries.push({ ...e, ...about, period: other })
-    }
-    for (const e of ledgerEntries(
-      'reserved',
-      stands.filter((s) => s.period === period),
-      worth.get(lineId) ?? [],
-    )) {
-      entries.push({ ...e, ...about, period })
-    }
-  }
-  return entries
+    sentBefore.length === 0 ? new Map<string, never>() : await readStandings(ctx.tx, 'reserved', sentBefore, currency)
+  return to.flatMap(({ requisition, lineIds, worth, period }) =>
+    lineIds.flatMap((lineId) => {
+      const about = { documentKind: 'requisition' as const, documentId: requisition.id, lineId, cause }
+      return entriesOfLine(standings.get(lineId) ?? [], worth.get(lineId) ?? [], period).map((e) => ({
+        ...e,
+        ...about,
+      }))
+    }),
+  )
+}
+
+function entriesOfLine(
+  stands: readonly PeriodStanding[],
+  worth: readonly Effect[],
+  period: number,
+): (LedgerEntry & { period: number })[] {
+  const elsewhere = [...new Set(stands.filter((s) => s.period !== period).map((s) => s.period))]
+  const within = (p: number) => stands.filter((s) => s.period === p)
+  return [
+    ...elsewhere.flatMap((p) => ledgerEntries('reserved', within(p), []).map((e) => ({ ...e, period: p }))),
+    ...ledgerEntries('reserved', within(period), worth).map((e) => ({ ...e, period })),
+  ]
 }

@@ -39,9 +39,9 @@ export interface Sent {
  */
 export async function sendRequisition(ctx: Context, id: string, version: number): Promise<Sent> {
   const kept = await requireMove(ctx, id, version, 'send')
-  const files = await listAttachments(ctx.tx, id)
-  const fileIds = files.map((f) => f.id)
-  const { draft, facts } = await gatherFacts(ctx, kept, attachedKinds(files))
+  const files = listAttachments(ctx.tx, id)
+  const { draft, facts } = await gatherFacts(ctx, kept, files.then(attachedKinds))
+  const fileIds = (await files).map((f) => f.id)
   const verdict = computeDraft(draft, facts)
   const stops = verdict.missing.filter((m) => m.stops)
   if (stops.length > 0)
@@ -70,13 +70,12 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
   const { period, year } = verdict.period
   await appendEntries(
     ctx,
-    await reservationEntries(ctx, kept, {
-      lineIds,
-      worth: verdict.effects,
-      period,
-      cause: 'send',
-      currency: facts.baseCurrency,
-    }),
+    await reservationEntries(
+      ctx,
+      [{ requisition: kept, lineIds, worth: verdict.effects, period }],
+      'send',
+      facts.baseCurrency,
+    ),
     kept.round === 0,
   )
 
@@ -141,7 +140,7 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
 async function gatherFacts(
   ctx: Context,
   kept: RequisitionRow,
-  attached: readonly AttachedAs[],
+  attached: Promise<AttachedAs[]>,
 ): Promise<{ draft: Draft; facts: DraftFacts }> {
   const of = { ...kept, attached, sentFor: kept.sentDraft?.departmentId ?? null }
   const facts = readFacts(await gatherDraftFacts(ctx.tx, kept.draft, of, ctx.now, true))

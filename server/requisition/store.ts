@@ -4,6 +4,7 @@ import type { DecimalText } from '#core/base/decimal'
 import type { Draft, DraftLine } from '#core/requisition/draft'
 import { requisition, requisitionCoding, requisitionLine } from '../db/schema/requisition'
 import type { Tx } from '../db/client'
+import { sendAlong } from '../db/transaction'
 import { insertDocument, touchDocument } from '../document/store'
 import { bare, named, read } from '../db/read'
 
@@ -165,14 +166,17 @@ export async function freezeLines(
 ): Promise<void> {
   const flat = lines.map((l) => ({ i: l.id, b: l.perBase, t: l.taxRate }))
   const shares = lines.flatMap((l) => l.reclaimables.map((r, p) => ({ i: l.id, p, r })))
-  await tx.execute(sql`
+  await sendAlong(
+    tx,
+    tx.execute(sql`
     with frozen as (
       update ${l} set ${bare(l.perBase)} = f.b, ${bare(l.taxRate)} = f.t
       from json_to_recordset(${JSON.stringify(flat)}::json) as f(i uuid, b numeric, t numeric) where ${l.id} = f.i
         and ${l.requisitionId} = ${id})
     update ${c} set ${bare(c.reclaimable)} = f.r
     from json_to_recordset(${JSON.stringify(shares)}::json) as f(i uuid, p int, r numeric) where ${c.lineId} = f.i
-      and ${c.position} = f.p`)
+      and ${c.position} = f.p`),
+  )
 }
 
 export async function setReminded(tx: Tx, id: string, now: Date): Promise<void> {
@@ -195,7 +199,7 @@ export async function setSent(
     readonly shipToId: string | null
   },
 ): Promise<void> {
-  await tx.update(requisition).set(sent).where(eq(requisition.id, id))
+  await sendAlong(tx, tx.update(requisition).set(sent).where(eq(requisition.id, id)))
 }
 
 /** Moves what stands on issued orders, on trays and cancelled of lines, by differences. */
@@ -205,9 +209,12 @@ export async function moveQuantities(
 ): Promise<void> {
   if (moves.length === 0) return
   const flat = moves.map((m) => ({ i: m.lineId, o: m.ordered ?? '0', t: m.onTray ?? '0', c: m.cancelled ?? '0' }))
-  await tx.execute(sql`
+  await sendAlong(
+    tx,
+    tx.execute(sql`
     update ${l} set ${bare(l.ordered)} = ${l.ordered} + f.o, ${bare(l.onTray)} = ${l.onTray} + f.t,
       ${bare(l.cancelled)} = ${l.cancelled} + f.c
     from json_to_recordset(${JSON.stringify(flat)}::json) as f(i uuid, o numeric, t numeric, c numeric)
-      where ${l.id} = f.i`)
+      where ${l.id} = f.i`),
+  )
 }

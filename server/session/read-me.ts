@@ -3,19 +3,19 @@ import { may, RIGHTS, type Right } from '#core/people/rights'
 import type { Me } from '#shared/contract/session'
 import type { Context } from '../context'
 import { environment } from '../environment'
-import { countWaiting } from '../requisition/mine-reads'
-import { readTold } from '../people/notice-reads'
+import { hasReports } from '../people/person-reads'
 import { requireOrganisation } from '../settings/reads'
+import { countWaiting } from './waiting-reads'
 
 /** Who is signed in, what they may do, what waits for them at each station, and where to begin. */
 export async function readMe({ tx, now, actor }: Context): Promise<Me> {
-  const o = await requireOrganisation(tx)
+  const [o, counted, decides] = await Promise.all([
+    requireOrganisation(tx),
+    countWaiting(tx, [actor]),
+    hasReports(tx, actor.id),
+  ])
   const rights = (Object.keys(RIGHTS) as Right[]).filter((r) => may(actor.grants, r))
-  const waiting = await countWaiting(tx, actor.id, {
-    buys: may(actor.grants, 'order'),
-    decidesSuppliers: may(actor.grants, 'approve suppliers'),
-  })
-  const { unread, decides } = await readTold(tx, actor.id)
+  const { at: waiting, unread } = counted.get(actor.id) ?? { at: { need: 0, decision: 0, order: 0 }, unread: 0 }
   const landing =
     waiting.decision > 0
       ? '/decide'

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { liveMessage } from './live'
+import { livePush, waiting } from './live'
 import { defineRoute } from './route'
 import { ids, text } from './values'
 
@@ -26,7 +26,7 @@ const me = z.object({
   }),
   today: z.string(),
   /** What waits for this person at each station. */
-  waiting: z.object({ need: z.number(), decision: z.number(), order: z.number() }),
+  waiting: waiting.shape.at,
   /** Where one lands: where something waits, else by what one does. */
   landing: z.string(),
   unread: z.number(),
@@ -160,7 +160,7 @@ export const sessionRoutes = {
     summary: 'Server-sent events about what the person may see.',
     access: 'see own',
     bytes: 'stream',
-    reply: liveMessage,
+    reply: livePush,
   }),
   listNotices: defineRoute({
     name: 'listNotices',

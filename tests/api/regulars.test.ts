@@ -1,39 +1,26 @@
 import { randomUUID } from 'node:crypto'
-import type PgBoss from 'pg-boss'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { addDays } from '#core/base/day'
 import type { Draft } from '#core/requisition/draft'
 import { asRegular } from '#core/requisition/line-source'
 import type { RegularList, SourceGroup, TemplateView } from '#shared/contract/regulars'
-import { inTransaction, openDatabase, type Db } from '../../server/db/client'
-import { useQueue } from '../../server/queue/enqueue'
+import { openDatabase, type Db } from '../../server/db/client'
+import { inTransaction } from '../../server/db/transaction'
+import type { Put } from '../../server/queue/enqueue'
+import { takeTasks } from '../../server/queue/take-tasks'
+import type { TaskData } from '../../server/queue/tasks'
 import { repeatAll, repeatTemplate, sendRepeated } from '../../server/regulars/repeat-templates'
 import { freeLine, idOf, moment, raise, soundDraft, startRekko, TODAY, type Client, type Rekko } from '../setup/rekko'
 
-interface Put {
-  readonly task: string
-  readonly data: { readonly requisitionId?: string; readonly templateId?: string }
-}
-
-/** Takes what is put into the queue instead of the queue. */
-function takeTasks(): Put[] {
-  const tasks: Put[] = []
-  useQueue({
-    send: (task: string, data: object) => {
-      tasks.push({ task, data })
-      return Promise.resolve(null)
-    },
-  } as unknown as PgBoss)
-  return tasks
-}
-
 /** Carries out what was put there to raise templates, twice each, as a queue may. */
 async function repeatEach(db: Db, tasks: readonly Put[]): Promise<void> {
-  for (const { task, data } of tasks.filter((t) => t.task === 'repeat-template'))
-    for (const id of [data.templateId ?? '', data.templateId ?? ''])
+  for (const { name, data } of tasks.filter((t) => t.name === 'repeat-template')) {
+    const { templateId } = data as TaskData['repeat-template']
+    for (const id of [templateId, templateId])
       await inTransaction(db, (tx) => repeatTemplate(tx, id, moment())).catch((e: unknown) => {
-        throw new Error(`${task}: ${String(e)}`)
+        throw new Error(`${name}: ${String(e)}`)
       })
+  }
 }
 
 let rekko: Rekko
@@ -312,7 +299,9 @@ describe('templates', () => {
           ['Nothing again', 'draft'],
           ['Seals again', 'draft'],
         ])
-        const toSend = tasks.flatMap((t) => (t.task === 'send-repeated' ? [t.data.requisitionId ?? ''] : []))
+        const toSend = tasks
+          .filter((t) => t.name === 'send-repeated')
+          .map((t) => (t.data as TaskData['send-repeated']).requisitionId)
         expect(toSend).toHaveLength(2)
         for (const id of [...toSend, ...toSend]) await sendRepeated(db, id, moment())
       } finally {

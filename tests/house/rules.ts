@@ -35,6 +35,7 @@ export const EXCUSES: Readonly<Record<string, string>> = {
   'server/live/hub.ts -> people': 'who may hear of a change',
   'server/live/hub.ts -> kinds': 'who may hear of a change is asked of its kind',
   'server/live/hub.ts -> document': 'who may hear of a change',
+  'server/live/hub.ts -> session': 'whoever hears of a change is told what waits for them since',
   'server/settings/load-organisation.ts -> *': 'an organisation is entered whole',
 }
 

@@ -60,7 +60,7 @@ describe('each rule refuses what it is for', () => {
     expect(rules.circles(sources).map((c) => c.split(' -> ').length)).toEqual(expect.arrayContaining([3, 3]))
   })
   test('a use case that takes a second connection', () => {
-    const sources = withFiles({ 'server/order/odd.ts': "import { inTransaction } from '../db/client'\n" })
+    const sources = withFiles({ 'server/order/odd.ts': "import { inTransaction } from '../db/transaction'\n" })
     expect(rules.secondConnections(sources)).toEqual(['server/order/odd.ts takes inTransaction'])
   })
   test('a statement in a use case, another clock, an impure core, a line over 120', () => {

@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto'
 import pg from 'pg'
-import type PgBoss from 'pg-boss'
 import { inject } from 'vitest'
 import type { Context } from '../../server/context'
-import { inTransaction, openDatabase, type Db } from '../../server/db/client'
+import { openDatabase, type Db } from '../../server/db/client'
+import { inTransaction } from '../../server/db/transaction'
 import { Problem } from '../../server/http/problem'
 import { findActor } from '../../server/people/actor-reads'
-import { useQueue } from '../../server/queue/enqueue'
+import { takeTasks } from '../../server/queue/take-tasks'
 import { moment, personId } from './rekko'
 
 /** The use cases themselves on a database of their own, without a server: tasks are not carried out. */
@@ -35,7 +35,7 @@ export async function openUseCases(): Promise<UseCases> {
   const owner = new pg.Client({ connectionString: at('postgres', name) })
   await owner.connect()
   const { db, pool } = openDatabase(at('rekko_app', name), 2)
-  useQueue({ send: () => Promise.resolve(null) } as unknown as PgBoss)
+  takeTasks()
   return {
     db,
     url: at('postgres', name),

@@ -164,8 +164,8 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
     },
   )
   // What is asked for may change while one writes.
-  useLive((change) => {
-    if (change.kind === 'settings') void readFactsAgain()
+  useLive((happened) => {
+    if (happened.some((c) => c.kind === 'settings')) void readFactsAgain()
   })
   watch(
     () => session.expired,

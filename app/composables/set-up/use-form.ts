@@ -96,8 +96,8 @@ export function useForm(view: RequestFormView) {
       trouble.value = sayError(error)
     }
   }
-  useLive((change) => {
-    if ((change.kind === 'settings' || change.kind === 'again') && !busy.value) void carryOver()
+  useLive((happened) => {
+    if (happened.some((c) => c.kind === 'settings' || c.kind === 'again') && !busy.value) void carryOver()
   })
 
   onMounted(() => {

@@ -50,10 +50,11 @@ const {
     wanted.value === null ? null : api.get('/api/requisitions/{id}/decision', { params: { id: wanted.value } }),
   { watch: [wanted] },
 )
-useLive((c) => {
-  if (c.kind === 'requisition' || c.kind === 'again') {
+useLive((changes) => {
+  const own = changes.filter((c) => c.kind === 'requisition' || c.kind === 'again')
+  if (own.length > 0) {
     void readQueue()
-    if (c.id === wanted.value || c.kind === 'again') void readDoc()
+    if (own.some((c) => c.id === wanted.value || c.kind === 'again')) void readDoc()
   }
 })
 

@@ -18,8 +18,8 @@ const {
 } = await useAsyncData(`order-${id}`, () => api.get('/api/orders/{id}', { params: { id } }))
 if (error.value || !order.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
 useHead({ title: () => `${order.value?.number ?? 'Order'} · Rekko` })
-useLive((c) => {
-  if (c.kind === 'again' || c.id === id) void refresh()
+useLive((changes) => {
+  if (changes.some((c) => c.kind === 'again' || c.id === id)) void refresh()
 })
 const served = computed(() => [
   ...new Map((order.value?.lines ?? []).flatMap((l) => l.sources.map((s) => [s.requisitionId, s.number] as const))),

@@ -15,8 +15,8 @@ const next = ref<string | null>(null)
 const trouble = ref('')
 const { data, error, refresh } = await useAsyncData('orders', () => api.get('/api/orders'))
 next.value = data.value?.next ?? null
-useLive((c) => {
-  if (c.kind === 'order' && more.value.length === 0) void refresh()
+useLive((changes) => {
+  if (changes.some((c) => c.kind === 'order') && more.value.length === 0) void refresh()
 })
 const orders = computed(() => [...(data.value?.orders ?? []), ...more.value])
 const underway = computed(() => orders.value.filter((o) => !o.mailed).length)

@@ -18,8 +18,8 @@ const { data, error, refresh } = await useAsyncData(
   () => api.get('/api/suppliers', { query: { words: words.value, limit: MOST } }),
   { watch: [words] },
 )
-useLive((c) => {
-  if (c.kind === 'again') void refresh()
+useLive((changes) => {
+  if (changes.some((c) => c.kind === 'again')) void refresh()
 })
 
 const STANDING: Record<string, string> = { active: '', 'on hold': 'on hold', proposed: 'waits for finance' }

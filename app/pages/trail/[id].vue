@@ -31,8 +31,8 @@ const {
 } = await useAsyncData(`trail-${id}`, () => api.get('/api/requisitions/{id}/trail', { params: { id } }))
 if (error.value || !trail.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
 useHead({ title: () => `${trail.value?.title ?? 'Trail'} · Rekko` })
-useLive((c) => {
-  if (c.kind === 'again' || c.kind === 'order' || c.id === id) void refresh()
+useLive((changes) => {
+  if (changes.some((c) => c.kind === 'again' || c.kind === 'order' || c.id === id)) void refresh()
 })
 
 const answer = ref('')

@@ -1,6 +1,7 @@
 import {
   bigserial,
   check,
+  foreignKey,
   index,
   integer,
   numeric,
@@ -78,9 +79,7 @@ export const budgetEntry = pgTable(
   {
     seq: bigserial({ mode: 'number' }).primaryKey(),
     at: timestamp({ withTimezone: true }).notNull(),
-    budgetLineId: uuid('budget_line_id')
-      .notNull()
-      .references(() => budgetLine.id),
+    budgetLineId: uuid('budget_line_id').notNull(),
     period: integer().notNull(),
     stage: text().$type<BudgetStage>().notNull(),
     amount: numeric({ precision: 20, scale: 4 }).notNull(),
@@ -92,6 +91,12 @@ export const budgetEntry = pgTable(
     actorId: uuid('actor_id').references(() => person.id),
   },
   (t) => [
+    // A line has a row for each period from the day it is made: nothing stands where no balance would move.
+    foreignKey({
+      name: 'budget_entry_balance',
+      columns: [t.budgetLineId, t.period],
+      foreignColumns: [budgetBalance.budgetLineId, budgetBalance.period],
+    }),
     index('budget_entry_line').on(t.budgetLineId, t.seq),
     index('budget_entry_document').on(t.documentId),
     index('budget_entry_document_line').on(t.lineId),
