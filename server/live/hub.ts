@@ -7,6 +7,7 @@ import type { Actor } from '../people/actor'
 import { listLiveActors } from '../people/actor-reads'
 import type { SessionLife } from '../people/session-reads'
 import { countWaiting } from '../session/waiting-reads'
+import { log } from '../http/report'
 import { CHANNEL } from './notify'
 
 /** One open page's stream. */
@@ -41,7 +42,9 @@ export function closeStreams(): void {
  */
 export function startHub(url: string, db: Db, clock: () => Date, life: SessionLife): { stop: () => Promise<void> } {
   const gather = gathering((changes) => {
-    void spread(db, changes, clock(), life).catch(() => undefined)
+    void spread(db, changes, clock(), life).catch((error: unknown) => {
+      log.warn({ live: String(error) })
+    })
   })
   let client: pg.Client | null = null
   let stopped = false

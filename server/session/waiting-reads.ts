@@ -26,7 +26,7 @@ const u = named(supplier, 'u')
  */
 export async function countWaiting(tx: Tx, people: readonly Actor[]): Promise<Map<string, Waiting>> {
   const asked = people.map((a) => ({
-    id: a.id,
+    person: a.id,
     buys: may(a.grants, 'order'),
     judges: may(a.grants, 'approve suppliers'),
   }))
