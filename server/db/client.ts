@@ -86,8 +86,10 @@ const LIKENESS = `-c pg_trgm.word_similarity_threshold=${ALIKE}`
 /** How PostgreSQL is to plan; whoever measures statements beside ours asks for the same. */
 export const PLANNING = [NO_JIT, QUICK_JUMPS, LIKENESS].join(' ')
 /** What waits too long is given up and said to be: a statement, a lock, a transaction whose work hangs. */
-const LIMITS = '-c statement_timeout=60s -c lock_timeout=20s -c idle_in_transaction_session_timeout=60s'
+const LIMITS = '-c statement_timeout=30s -c lock_timeout=20s -c idle_in_transaction_session_timeout=60s'
 const CONNECTION_WAITS_MS = 20_000
+/** What a database that hangs does not answer is given up a little after it would have given it up itself. */
+const ANSWER_WAITS_MS = 35_000
 
 const ignore = () => undefined
 const DIALECT = new QuickDialect()
@@ -104,6 +106,8 @@ export function openDatabase(url: string, max = 10, logger?: Logger): Database {
     application_name: 'rekko',
     options: `${PLANNING} ${LIMITS}`,
     connectionTimeoutMillis: CONNECTION_WAITS_MS,
+    query_timeout: ANSWER_WAITS_MS,
+    keepAlive: true,
     // What does not wait for an answer is sent at once, and answered in its order.
     pipeline: true,
   })

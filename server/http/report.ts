@@ -44,7 +44,7 @@ export function asProblem(error: unknown, where: string): Problem {
 function isConnectionError(error: unknown): boolean {
   for (let at: unknown = error; at instanceof Error; at = at.cause) {
     if ('code' in at && (at.code === 'ECONNREFUSED' || at.code === 'ECONNRESET')) return true
-    if (/Connection terminated|timeout exceeded when trying to connect/.test(at.message)) return true
+    if (/Connection terminated|timeout exceeded when trying to connect|Query read timeout|not queryable/.test(at.message)) return true
   }
   return false
 }

@@ -69,7 +69,13 @@ export interface Rekko {
 }
 
 export async function startRekko(
-  options: { isDemo?: boolean; isSecure?: boolean; template?: string } = {},
+  options: {
+    isDemo?: boolean
+    isSecure?: boolean
+    template?: string
+    /** Another port through which the server reaches the database's. */
+    databaseThrough?: (port: number) => Promise<number>
+  } = {},
 ): Promise<Rekko> {
   const cluster = inject('cluster')
   const database = `test_${process.pid}_${randomBytes(4).toString('hex')}`
@@ -86,8 +92,11 @@ export async function startRekko(
   const [port, smtpPort, httpPort] = [await freePort(), await freePort(), await freePort()]
   const url = `http://127.0.0.1:${port}`
   const log = join(ROOT, '.rekko/test-server.log')
+  const databaseUrl = new URL(at('rekko_app', database))
+  if (options.databaseThrough !== undefined)
+    databaseUrl.port = String(await options.databaseThrough(Number(databaseUrl.port)))
   const settings = {
-    databaseUrl: at('rekko_app', database),
+    databaseUrl: databaseUrl.href,
     port,
     smtpPort,
     sessionSecret: 'a-secret-for-tests-that-is-long-enough',

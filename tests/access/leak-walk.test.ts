@@ -1,0 +1,245 @@
+import { randomUUID } from 'node:crypto'
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import { LINE_SOURCES } from '#core/requisition/line-source'
+import { ALL_ROUTES } from '#shared/contract/all-routes'
+import type { RouteSpec } from '#shared/contract/route'
+import {
+  freeLine,
+  idOf,
+  personId,
+  raise,
+  soundDraft,
+  startRekko,
+  until,
+  versionOf,
+  type Client,
+  type Rekko,
+} from '../setup/rekko'
+
+/**
+ * Every route that reads is walked with the ids of what one person has, by those who have nothing to do with it. Each
+ * secret is a word that stands in one place only.
+ */
+const SECRETS = {
+  title: 'zanderquill',
+  why: 'mothraven',
+  internal: 'duskpeel',
+  telephone: '0199-443-8871',
+  attention: 'Quillon Marrowby',
+  line: 'gravelotte',
+  file: 'ferrowick',
+  question: 'ambertoll',
+  answer: 'pellucine',
+  draft: 'hollowbrant',
+  regulars: 'wickermoss',
+  template: 'larkenfold',
+  view: 'thistlecrow',
+} as const
+/** Where both requests go, so that they share an order. */
+const PLACE = idOf('ship-to', 'Goods Yard')
+type Secret = keyof typeof SECRETS
+
+let rekko: Rekko
+let owen: Client
+const readers = new Map<string, Client>()
+/** Addresses of each reading route, filled with what belongs to the one whose secrets they are. */
+let addresses: Record<string, readonly string[]> = {}
+
+const words = Object.values(SECRETS)
+const query = (path: string, of: Record<string, string>) => `${path}?${new URLSearchParams(of).toString()}`
+
+beforeAll(async () => {
+  rekko = await startRekko()
+  // Buys for one department, with which none of this has to do.
+  await rekko.sql("insert into role_grant (person_id, role, department_id) values ($1, 'buyer', $2)", [
+    personId('Wes Okafor'),
+    idOf('department', 'Research Boat'),
+  ])
+  await rekko.sql('update budget_balance set budgeted = 1000000')
+  owen = await rekko.as('Owen Marsh')
+  const leonie = await rekko.as('Leonie Farrow')
+  const { id, attachmentId } = await raiseWithSecrets()
+  const line = await rekko.sql<{ id: string }>('select id from requisition_line where requisition_id = $1', [id])
+  await askAndDecide(id)
+  const order = await orderWithPriya(leonie, String(line[0]?.id))
+  const kept = await keepForOneself()
+  const signedOut = await rekko.as('Owen Marsh')
+  await signedOut.call('DELETE', '/api/session')
+  for (const name of ['Priya Lindqvist', 'Wes Okafor', 'Sorrel Quist']) readers.set(name, await rekko.as(name))
+  readers.set('nobody', rekko.nobody).set('Owen, signed out', signedOut)
+  const departmentId = idOf('department', 'Water Systems')
+  const finds = words.map((w) => w.slice(0, 12))
+  addresses = {
+    readSession: ['/api/session'],
+    listSessions: ['/api/sessions'],
+    listDemoPeople: ['/api/demo-people'],
+    readHealth: ['/api/health'],
+    readOpenApi: ['/api/openapi.json'],
+    listNotices: ['/api/notices'],
+    searchPeople: finds.map((w) => query('/api/people', { words: w })),
+    listAbsences: ['/api/absences'],
+    listViews: ['mine', 'desk', 'orders'].map((place) => query('/api/views', { place })),
+    searchItems: [query('/api/items', { words: SECRETS.line, departmentId })],
+    searchSuppliers: finds.map((w) => query('/api/suppliers', { words: w })),
+    findAlikeSuppliers: finds.map((name) => query('/api/suppliers/alike', { name })),
+    readTaxForm: [`/api/suppliers/${kept.supplierId}/tax-form`],
+    readSupplier: [`/api/suppliers/${kept.supplierId}`],
+    readChoices: ['/api/raise-choices'],
+    readDraftFacts: [
+      query('/api/draft-facts', { departmentId }),
+      query('/api/draft-facts', { departmentId, requisitionId: id, ownerId: personId('Owen Marsh') }),
+      query('/api/draft-facts', { departmentId, requisitionId: kept.draftId }),
+    ],
+    readRequisition: [`/api/requisitions/${id}`, `/api/requisitions/${kept.draftId}`],
+    readRequisitionPdf: [`/api/requisitions/${id}/pdf`],
+    readAttachment: ['', '?show=inline'].map((how) => `/api/requisitions/${id}/attachments/${attachmentId}${how}`),
+    readMineFilters: ['/api/mine-filters'],
+    exportMine: ['requests', 'lines'].map((of) => query('/api/requisitions/export', { of })),
+    listMine: ['/api/requisitions', ...finds.map((w) => query('/api/requisitions', { words: w }))],
+    readDecision: [`/api/requisitions/${id}/decision`],
+    listWaiting: ['/api/waiting'],
+    readTrail: [`/api/requisitions/${id}/trail`, `/api/requisitions/${kept.draftId}/trail`],
+    listBudgets: ['/api/budgets'],
+    listBudgetEntries: (
+      await rekko.sql<{ id: string }>('select distinct budget_line_id as id from budget_entry where document_id = $1', [
+        id,
+      ])
+    ).map((l) => `/api/budgets/${l.id}/entries`),
+    readDesk: ['/api/desk'],
+    readTrayBuyers: [`/api/trays/${order}/buyers`],
+    listOrders: ['/api/orders'],
+    readOrder: [`/api/orders/${order}`],
+    readOrderPdf: [`/api/orders/${order}/pdf`],
+    readOwned: [`/api/people/${personId('Owen Marsh')}/owned`],
+    readLineSource: LINE_SOURCES.flatMap((source) =>
+      [...finds, ''].map((w) => query(`/api/line-sources/${source}`, { departmentId, words: w })),
+    ),
+    proposeAccount: [query('/api/account-proposal', { departmentId, words: SECRETS.line })],
+    listRegulars: ['/api/regulars'],
+    listTemplates: ['/api/templates'],
+    beginFromTemplate: [`/api/templates/${kept.templateId}/copy`],
+    beginFromRequisition: [`/api/requisitions/${id}/copy`, `/api/requisitions/${kept.draftId}/copy`],
+    beginFromOrder: [`/api/orders/${order}/copy`],
+    readRequestForm: ['/api/request-form'],
+    findAnything: finds.map((w) => query('/api/find', { words: w })),
+  }
+})
+afterAll(() => rekko.stop())
+
+/** A request of Owen's above his own limit, so that it is decided, and questions are asked. */
+async function raiseWithSecrets(): Promise<{ id: string; attachmentId: string }> {
+  const draft = soundDraft([], {
+    title: `Pump ${SECRETS.title}`,
+    why: `because ${SECRETS.why}`,
+    noteInternal: SECRETS.internal,
+    telephone: SECRETS.telephone,
+    attention: SECRETS.attention,
+    shipToId: PLACE,
+    lines: [freeLine('900', { description: `Part ${SECRETS.line}` })],
+  })
+  const id = randomUUID()
+  expect((await owen.call('POST', '/api/requisitions', { body: { id, draft } })).status).toBe(200)
+  const file = await owen.call<{ id: string }>(
+    'POST',
+    `/api/requisitions/${id}/attachments?name=${SECRETS.file}.pdf&kind=quote`,
+    { raw: '%PDF-1.4\n%%EOF', headers: { 'content-type': 'application/pdf' } },
+  )
+  expect(file.status).toBe(200)
+  const version = await versionOf(rekko, id)
+  expect((await owen.call('POST', `/api/requisitions/${id}/send`, { version })).status).toBe(200)
+  return { id, attachmentId: file.body.id }
+}
+
+async function askAndDecide(id: string): Promise<void> {
+  const ines = await rekko.as('Ines Adeyemi')
+  const at = () => versionOf(rekko, id)
+  const ask = { body: { text: `How so, ${SECRETS.question}?` }, version: await at() }
+  expect((await ines.call('POST', `/api/requisitions/${id}/questions`, ask)).status).toBe(200)
+  const answer = { body: { text: `Since ${SECRETS.answer}` }, version: await at() }
+  expect((await owen.call('POST', `/api/requisitions/${id}/answers`, answer)).status).toBe(200)
+  const approve = { body: { outcome: 'approve', comment: '' }, version: await at() }
+  expect((await ines.call('POST', `/api/requisitions/${id}/decisions`, approve)).status).toBe(200)
+}
+
+/** His line goes onto one order with a line of somebody else's. */
+async function orderWithPriya(leonie: Client, lineId: string): Promise<string> {
+  const priya = await rekko.as('Priya Lindqvist')
+  const part = { part: 'FL-GLM-100', quantity: 1, account: '620' }
+  const paid = soundDraft([part], { shipToId: PLACE }, 'Animal Care')
+  const other = { ...paid, lines: paid.lines.map((l) => ({ ...freeLine('30'), id: l.id, codings: l.codings })) }
+  const raised = await raise(priya, other)
+  expect(raised.body.state).toBe('approved')
+  const lines = other.lines.map((l) => l.id)
+  const tray = await leonie.call<{ orderId: string }>('POST', '/api/trays', {
+    body: { orderId: null, supplierId: null, parts: [lineId, ...lines].map((l) => ({ lineId: l, quantity: null })) },
+  })
+  expect([tray.status, tray.body]).toEqual([200, { orderId: expect.any(String) as string }])
+  const { orderId } = tray.body
+  expect((await leonie.call('POST', `/api/orders/${orderId}/issue`, { version: 1 })).status).toBe(200)
+  await until(
+    'its PDF',
+    async () => (await rekko.sql('select 1 from order_revision where pdf_hash is not null')).length,
+  )
+  return orderId
+}
+
+/** What one keeps for oneself: a draft, regulars, a template, a view, a supplier that was proposed. */
+async function keepForOneself() {
+  const draftId = randomUUID()
+  const draft = soundDraft([], { title: SECRETS.draft })
+  expect((await owen.call('POST', '/api/requisitions', { body: { id: draftId, draft } })).status).toBe(200)
+  const regulars = { name: SECRETS.regulars, departmentId: null, entries: [] }
+  expect((await owen.call('POST', '/api/regulars', { body: regulars })).status).toBe(200)
+  const template = await owen.call<{ id: string }>('POST', '/api/templates', {
+    body: { name: SECRETS.template, departmentId: null, draft, rhythm: null },
+  })
+  expect(template.status).toBe(200)
+  const view = { place: 'mine', name: SECRETS.view, query: 'view=open' }
+  expect((await owen.call('POST', '/api/views', { body: view })).status).toBe(200)
+  const [supplier] = await rekko.sql<{ id: string }>('select id from supplier order by number limit 1')
+  return { draftId, templateId: template.body.id, supplierId: String(supplier?.id) }
+}
+
+/** What an address says to somebody: its text, or that it gave a file. */
+async function said(reader: Client, path: string): Promise<{ status: number; text: string }> {
+  const reply = await fetch(rekko.url + path, { headers: reader.cookie === '' ? {} : { cookie: reader.cookie } })
+  return { status: reply.status, text: await reply.text() }
+}
+
+const READING = (ALL_ROUTES as readonly RouteSpec[]).filter((r) => r.method === 'GET' && r.bytes !== 'stream')
+
+test('the walk has an address for every route that reads', () => {
+  expect(Object.keys(addresses).sort()).toEqual(READING.map((r) => r.name).sort())
+})
+
+test('the one whose secrets they are meets each of them on the way', async () => {
+  const met = new Set<Secret>()
+  for (const { name } of READING)
+    for (const path of addresses[name] ?? []) {
+      const { text } = await said(owen, path)
+      for (const secret of Object.keys(SECRETS) as Secret[]) if (text.includes(SECRETS[secret])) met.add(secret)
+    }
+  expect([...met].sort()).toEqual(Object.keys(SECRETS).sort())
+})
+
+test.each(['Priya Lindqvist', 'Wes Okafor', 'Sorrel Quist', 'nobody', 'Owen, signed out'])(
+  '%s meets none of them anywhere',
+  async (name) => {
+    const reader = readers.get(name) ?? rekko.nobody
+    const leaks: string[] = []
+    for (const route of READING)
+      for (const path of addresses[route.name] ?? []) {
+        const { status, text } = await said(reader, path)
+        expect([path, status < 500]).toEqual([path, true])
+        // What an order asks of its supplier is read by everybody it serves; nothing else of the others'.
+        const isShared = name === 'Priya Lindqvist' && path.includes('/orders')
+        for (const word of words)
+          if (text.includes(word) && !(isShared && word === SECRETS.line)) leaks.push(`${path}: ${word}`)
+        const isTheirs = /\/(requisitions|templates)\/[0-9a-f-]{36}/.test(path)
+        if (isTheirs) expect([path, status === 200]).toEqual([path, false])
+        if (route.access !== 'public' && reader.cookie === '') expect([path, status]).toEqual([path, 401])
+        if (route.access !== 'public' && name === 'Owen, signed out') expect([path, status]).toEqual([path, 401])
+      }
+    expect(leaks).toEqual([])
+  },
+)
