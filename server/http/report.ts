@@ -7,6 +7,9 @@ export const log = pino({ level: process.env.REKKO_LOG ?? 'warn', base: null })
 /** The database ends, starts, or has no connection left. */
 const AWAY = new Set(['57P01', '57P02', '57P03', '53300'])
 
+/** What the driver says, in words alone, of a connection that it lost, could not get or gave up waiting for. */
+const LOST = /Connection terminated|timeout exceeded when trying to connect|Query read timeout|not queryable/
+
 /** What may leave of an error: a problem as it is, anything else as one sentence with its cause in the log. */
 export function asProblem(error: unknown, where: string): Problem {
   if (error instanceof Problem) return error
@@ -44,7 +47,7 @@ export function asProblem(error: unknown, where: string): Problem {
 function isConnectionError(error: unknown): boolean {
   for (let at: unknown = error; at instanceof Error; at = at.cause) {
     if ('code' in at && (at.code === 'ECONNREFUSED' || at.code === 'ECONNRESET')) return true
-    if (/Connection terminated|timeout exceeded when trying to connect|Query read timeout|not queryable/.test(at.message)) return true
+    if (LOST.test(at.message)) return true
   }
   return false
 }

@@ -24,7 +24,7 @@ afterAll(async () => {
 
 const ASKED = 60
 
-test('a database that hangs: health says so at once, memory stays, and what waited is answered when it goes on', async () => {
+test('a database that hangs: health says so, memory stays, and what waited is answered when it goes on', async () => {
   expect((await raise(owen, soundDraft([], { lines: [freeLine('10')] }))).status).toBe(200)
   const before = rekko.memory()
   way.hang()
@@ -44,7 +44,7 @@ test('a database that hangs: health says so at once, memory stays, and what wait
   expect(await brokenRules(rekko)).toEqual([])
 })
 
-test('a database that hangs for longer than anybody waits: 503 with a sentence, and the server goes on after it', async () => {
+test('a database that hangs for longer than anybody waits: 503 with a sentence, and later all goes on', async () => {
   way.hang()
   const late = await Promise.all(Array.from({ length: 30 }, () => owen.call('GET', '/api/requisitions')))
   expect(late.filter((r) => r.status !== 503).map((r) => r.status)).toEqual([])

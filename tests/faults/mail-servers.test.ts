@@ -88,7 +88,7 @@ const arrive = (numbers: readonly string[]) =>
     150,
   )
 
-test('a mail server that takes seconds over every word: orders leave the desk, others are served, memory stays', async () => {
+test('a mail server that takes seconds over every word: orders are issued, others served, memory stays', async () => {
   const before = rekko.memory()
   await rekko.closePostOffice()
   const slow = await mailServer(rekko.smtpPort, 2500, (line) => (line.startsWith('DATA') ? '354 go on' : '250 ok'))
@@ -101,7 +101,7 @@ test('a mail server that takes seconds over every word: orders leave the desk, o
   await arrive(orders.map((o) => o.number))
 }, 240_000)
 
-test('a mail server that refuses: the buyer reads why, others are served, and all of it leaves when it takes it', async () => {
+test('a mail server that refuses: it is known why, others are served, and all of it leaves in the end', async () => {
   const before = rekko.memory()
   await rekko.closePostOffice()
   const refusing = await mailServer(rekko.smtpPort, 0, (line) =>
