@@ -1,6 +1,7 @@
 import { CsvError, parse } from 'csv-parse/sync'
 import ExcelJS from 'exceljs'
 import { invalid, Problem } from '../http/problem'
+import { lookIntoZip } from './look-into-zip'
 
 /** What is wrong with a CSV, by the reader's own code. */
 const BROKEN: Record<string, string | undefined> = {
@@ -105,24 +106,45 @@ function readCsv(bytes: Buffer): Sheet {
   }
 }
 
-/** How large a zip file says that it is unpacked: the sum over its directory. */
-function unpackedSize(bytes: Buffer): number {
-  let sum = 0
-  for (
-    let at = bytes.indexOf('PK\u0001\u0002', 0, 'latin1');
-    at >= 0 && at + 28 < bytes.length;
-    at = bytes.indexOf('PK\u0001\u0002', at + 4, 'latin1')
-  )
-    sum += bytes.readUInt32LE(at + 24)
-  return sum
+/** What of a sheet is no cell, and costs as much as its ranges say. */
+const NO_CELLS = ['cols', 'dataValidations', 'conditionalFormatting', 'rowBreaks', 'colBreaks', 'sheetViews', 'extLst']
+/** Cells that merges of a sheet may cover, before they are left out: each is filled with what the first shows. */
+const MOST_MERGED = 100_000
+const MERGE = /<(?:\w+:)?mergeCell\b[^>]*?\bref\s*=\s*["']([A-Z]+)(\d+):([A-Z]+)(\d+)["']/g
+const LONGEST_MERGE = 200
+
+/** How many cells the merges cover in the sheet that says the most; null where the file is too large unpacked. */
+function countMerged(bytes: Buffer): number | null {
+  const merged = new Map<string, number>()
+  const ends = new Map<string, string>()
+  const fits = lookIntoZip(bytes, MOST_UNPACKED, (entry, piece) => {
+    if (!entry.includes('worksheets/')) return
+    // A merge may begin in one piece and end in the next: the end of each is looked at again, what was found is not.
+    const text = (ends.get(entry) ?? '') + Buffer.from(piece.buffer, piece.byteOffset, piece.length).toString('latin1')
+    let read = 0
+    for (const found of text.matchAll(MERGE)) {
+      merged.set(entry, (merged.get(entry) ?? 0) + areaOf(found))
+      read = found.index + found[0].length
+    }
+    ends.set(entry, text.slice(Math.max(read, text.length - LONGEST_MERGE)))
+  })
+  return fits ? Math.max(0, ...merged.values()) : null
+}
+
+function areaOf([, left = '', top = '', right = '', bottom = '']: readonly string[]): number {
+  const column = (letters: string) => [...letters].reduce((n, c) => n * 26 + c.charCodeAt(0) - 64, 0)
+  return Math.abs(column(right) - column(left) + 1) * Math.abs(Number(bottom) - Number(top) + 1)
 }
 
 async function readXlsx(bytes: Buffer): Promise<Sheet> {
-  if (unpackedSize(bytes) > MOST_UNPACKED)
-    throw new Problem(413, 'too-large', 'Unpacked, this file is larger than Rekko takes.')
   const book = new ExcelJS.Workbook()
+  let merged: number | null
   try {
-    await book.xlsx.load(bytes as unknown as ArrayBuffer)
+    merged = countMerged(bytes)
+    if (merged !== null)
+      await book.xlsx.load(bytes as unknown as ArrayBuffer, {
+        ignoreNodes: merged > MOST_MERGED ? [...NO_CELLS, 'mergeCells'] : NO_CELLS,
+      })
   } catch (cause) {
     throw new Problem(
       422,
@@ -132,6 +154,7 @@ async function readXlsx(bytes: Buffer): Promise<Sheet> {
       { cause },
     )
   }
+  if (merged === null) throw new Problem(413, 'too-large', 'Unpacked, this file is larger than Rekko takes.')
   const [sheet] = book.worksheets
   if (sheet === undefined) throw invalid('There is no sheet in this file.')
   // Each is counted over all rows whenever it is asked for.
@@ -155,6 +178,7 @@ async function readXlsx(bytes: Buffer): Promise<Sheet> {
     rows.push(cells)
   }
   const notes = [
+    ...(merged > MOST_MERGED ? ['Merged cells cover too much of it: each was read as its first cell alone.'] : []),
     ...(book.worksheets.length > 1
       ? [`Only the first of ${book.worksheets.length} sheets, “${sheet.name}”, was read.`]
       : []),

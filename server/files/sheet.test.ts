@@ -1,6 +1,7 @@
 import { parse } from 'csv-parse/sync'
 import ExcelJS from 'exceljs'
 import fc from 'fast-check'
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import readXlsxFile from 'read-excel-file/node'
 import { describe, expect, test } from 'vitest'
 import { safeCell } from '#shared/words/cell'
@@ -136,11 +137,38 @@ describe('a file that cannot be read is refused with a sentence', () => {
   ])('%s', async (_, bytes, status, words) => {
     expect(await refusal(bytes)).toEqual({ status, detail: expect.stringContaining(words) as string })
   })
-  test('a zip that says it unpacks to gigabytes', async () => {
-    const bomb = await xlsx([['a']])
-    const entry = bomb.indexOf('PK\u0001\u0002', 0, 'latin1')
-    bomb.writeUInt32LE(3_000_000_000, entry + 24)
+  test('a zip that unpacks to more than we take, whatever it says of itself', async () => {
+    const entries = unzipSync(await xlsx([['a']]))
+    const bomb = Buffer.from(zipSync({ ...entries, 'xl/more.xml': new Uint8Array(90 * 1024 * 1024) }))
+    expect(bomb.length).toBeLessThan(1024 * 1024)
     expect(await refusal(bomb)).toMatchObject({ status: 413 })
+    const directory = bomb.lastIndexOf('PK\u0001\u0002', bomb.length, 'latin1')
+    bomb.writeUInt32LE(1, directory + 24)
+    expect(await refusal(bomb)).toMatchObject({ status: 413 })
+  })
+})
+
+describe('merged cells', () => {
+  const merged = async (...ranges: string[]) => {
+    const entries = unzipSync(await xlsx([['Lamps', 'two'], ['x'], ['y']]))
+    const name = 'xl/worksheets/sheet1.xml'
+    const merges = ranges.map((ref) => `<mergeCell ref="${ref}"/>`).join('')
+    const text = strFromU8(entries[name] ?? new Uint8Array()).replace(
+      '</sheetData>',
+      `</sheetData><mergeCells count="${ranges.length}">${merges}</mergeCells>`,
+    )
+    return readSheet(Buffer.from(zipSync({ ...entries, [name]: strToU8(text) })))
+  }
+  test('each says what the first of them does', async () => {
+    expect(await merged('A1:A3')).toEqual({ rows: [['Lamps', 'two'], ['Lamps'], ['Lamps']], notes: [] })
+  })
+  test('where they cover too much, alone or together, each is its first cell, and it is said', async () => {
+    const apart = Array.from({ length: 60 }, (_, i) => `A${i * 100 + 10}:Z${i * 100 + 99}`)
+    for (const ranges of [['A1:XFD1048576'], ['A1:A3', ...apart]]) {
+      const { rows, notes } = await merged(...ranges)
+      expect(rows).toEqual([['Lamps', 'two'], ['x'], ['y']])
+      expect(notes).toEqual(['Merged cells cover too much of it: each was read as its first cell alone.'])
+    }
   })
 })
 

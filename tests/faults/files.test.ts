@@ -41,6 +41,8 @@ function lying(zip: Buffer): Buffer {
   return zip
 }
 
+/** What it costs is none of its cells: it is read all the same. */
+const HARMLESS = ['merged over the whole sheet', 'columns that span the sheet', 'a validation over the whole sheet']
 const HOSTILE: [string, () => Buffer][] = [
   ['merged over the whole sheet', () => sheet(`${FIRST}<mergeCells><mergeCell ref="${ALL}"/></mergeCells>`)],
   ['columns that span the sheet', () => sheet(`<cols><col min="1" max="2147483647" width="9"/></cols>${FIRST}`)],
@@ -59,33 +61,37 @@ const HOSTILE: [string, () => Buffer][] = [
   ['a directory that lies', () => lying(sheet(`${FIRST}<!--${' '.repeat(150_000_000)}-->`))],
 ]
 
-test.each(HOSTILE)('a spreadsheet with %s is read or refused with a sentence, and holds nobody up', async (_, make) => {
-  const raw = make()
-  // Making it held this process up: connections that the server closed meanwhile are noticed first.
-  await new Promise((r) => {
-    setTimeout(r, 200)
-  })
-  expect(raw.length).toBeLessThan(4 * 1024 * 1024)
-  const before = rekko.memory()
-  const reading = owen.call<{ detail?: string; rows?: string[][] }>('POST', '/api/line-files', {
-    raw,
-    headers: { 'content-type': 'application/octet-stream' },
-  })
-  let answered = 0
-  let isDone = false
-  void reading.finally(() => {
-    isDone = true
-  })
-  while (!isDone) {
-    expect((await owen.call('GET', '/api/session')).status).toBe(200)
-    answered += 1
-  }
-  const { status, body } = await reading
-  expect([200, 413, 422]).toContain(status)
-  if (status !== 200) expect(body.detail).toMatch(/\.$/)
-  expect(answered).toBeGreaterThan(0)
-  expect(rekko.memory() - before).toBeLessThan(100_000_000)
-})
+test.each(HOSTILE)(
+  'a spreadsheet with %s is read or refused with a sentence, and holds nobody up',
+  async (what, make) => {
+    const raw = make()
+    // Making it held this process up: connections that the server closed meanwhile are noticed first.
+    await new Promise((r) => {
+      setTimeout(r, 200)
+    })
+    expect(raw.length).toBeLessThan(4 * 1024 * 1024)
+    const before = rekko.memory()
+    const reading = owen.call<{ detail?: string; rows?: string[][] }>('POST', '/api/line-files', {
+      raw,
+      headers: { 'content-type': 'application/octet-stream' },
+    })
+    let answered = 0
+    let isDone = false
+    void reading.finally(() => {
+      isDone = true
+    })
+    while (!isDone) {
+      expect((await owen.call('GET', '/api/session')).status).toBe(200)
+      answered += 1
+    }
+    const { status, body } = await reading
+    expect([200, 413, 422]).toContain(status)
+    if (status !== 200) expect(body.detail).toMatch(/\.$/)
+    if (HARMLESS.includes(what)) expect([status, body.rows]).toEqual([200, [['x']]])
+    expect(answered).toBeGreaterThan(0)
+    expect(rekko.memory() - before).toBeLessThan(100_000_000)
+  },
+)
 
 test('what is honest is read whole: five thousand rows of ten cells, and a lone cell far below', async () => {
   const row = (r: number) => `<row r="${r}">${[...'ABCDEFGHIJ'].map((c) => cell(`${c}${r}`)).join('')}</row>`
