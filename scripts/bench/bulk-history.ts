@@ -135,6 +135,12 @@ async function load(client: pg.Client, { from, to }: Span): Promise<void> {
     from ${each}`,
     [personId('Owen Marsh'), others],
   )
+  await run(
+    `insert into item_asked (item_id, department_id, lines)
+    select l.item_id, r.department_id, count(*) from ${each} join requisition r on r.id = ${id('b000', 'n')}
+      join requisition_line l on l.requisition_id = r.id where l.item_id is not null group by 1, 2
+    on conflict (item_id, department_id) do update set lines = item_asked.lines + excluded.lines`,
+  )
   await run('commit')
   await run('vacuum analyze')
 }

@@ -25,6 +25,7 @@ import { ROOT, step } from '../setup/install.mjs'
 import { startPostOffice, startServer, waitFor, type Running } from '../setup/processes'
 import { benchGrowth } from './bench-growth'
 import { benchItems, bulkItems } from './bench-items'
+import { benchOrders } from './bench-orders'
 import { benchSending } from './bench-sending'
 import { benchTyping } from './bench-typing'
 import { bulkLoad, lineId } from './bulk-load'
@@ -207,6 +208,10 @@ async function main(): Promise<void> {
     for (const [name, measure] of Object.entries<() => Promise<void>>({
       sending: async () => {
         results.push(...(await benchSending(db, cluster, url, cookie, smallDraft)))
+      },
+      orders: async () => {
+        const buyer = await signIn(url, 'leonie.farrow@hallamere.example')
+        results.push(...(await benchOrders(db, cluster, url, buyer, () => smallDraft(0))))
       },
       routes: () => benchCore(db),
       lists: async () => {

@@ -5,14 +5,12 @@ import type { Tx } from '../db/client'
 import { named, read } from '../db/read'
 import { category, item, knownWord } from '../db/schema/catalogue'
 import { supplier } from '../db/schema/supplier'
-import { requisitionLine } from '../db/schema/requisition'
-import { requisitions } from '../requisition/visible'
+import { itemAsked } from '../db/schema/requisition'
 
 const i = named(item, 'i')
 const c = named(category, 'c')
 const s = named(supplier, 's')
-const l = named(requisitionLine, 'l')
-const r = requisitions('r')
+const a = named(itemAsked, 'a')
 const k = named(knownWord, 'k')
 
 /**
@@ -63,6 +61,9 @@ const likenesses = (close: readonly CloseWord[]) => [
   ...close.map((c) => sql`${holds(c.word)}::int * ${c.likeness}::real`),
 ]
 
+/** By how many lines the department asked for an item already. */
+const bought = sql<number>`coalesce(${a.lines}, 0)`
+
 /** Items of which something holds, those with the most of `score` first: so many are weighed by what was bought. */
 const MOST_WEIGHED = 60
 
@@ -76,13 +77,11 @@ function readHits(
 ): Promise<ItemRow[]> {
   return read(
     tx,
-    { ...ITEM, bought: sql<number>`b.bought` },
+    { ...ITEM, bought },
     sql`from hit join ${i} on ${i.id} = hit.found join ${c} on ${c.id} = ${i.categoryId}
       join ${s} on ${s.id} = ${i.supplierId}
-      cross join lateral (select count(*)::int as bought from ${l}
-        join ${r} on ${r.id} = ${l.requisitionId}
-        where ${l.itemId} = ${i.id} and ${r.departmentId} = ${departmentId} and ${r.number} is not null) b
-    order by round(hit.score::numeric, 1) desc, b.bought desc, similarity(lower(${i.name}), ${text}) desc,
+      left join ${a} on ${a.itemId} = ${i.id} and ${a.departmentId} = ${departmentId}
+    order by round(hit.score::numeric, 1) desc, ${bought} desc, similarity(lower(${i.name}), ${text}) desc,
       ${i.name} limit ${limit}`,
     {
       before: sql`with hit as (select ${i.id} as found, ${score} as score from ${i} where ${where}

@@ -1,3 +1,4 @@
+import { askedMoves } from '#core/requisition/asked-items'
 import { codedLine, computeDraft } from '#core/requisition/compute'
 import type { DraftFacts } from '#core/requisition/draft-facts'
 import { isNoMoreThan } from '#core/requisition/compare'
@@ -23,7 +24,7 @@ import { gatherDraftFacts } from './draft-facts'
 import type { RequisitionRow } from './reads'
 import { requireMove } from './require'
 import { reservationEntries } from './reservation'
-import { freezeLines, setSent } from './store'
+import { freezeLines, moveAsked, setSent } from './store'
 import { keepOneOffAddress } from '../people/store'
 
 export interface Sent {
@@ -111,6 +112,7 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
     { code: 'raised-for-you', by: ctx.actor.name, number: kept.number, title, amount: verdict.approvalAmount },
     { path: `/trail/${id}` },
   )
+  await moveAsked(ctx.tx, askedMoves(kept.sentDraft, draft))
   await notifyChange(ctx.tx, { kind: 'requisition', id })
   const shipToId = draft.address === null ? draft.shipToId : await keepOneOffAddress(ctx.tx, draft.address)
   const number =

@@ -1,8 +1,9 @@
 import { isDeepStrictEqual } from 'node:util'
 import { eq, getTableColumns, inArray, sql } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
+import type { AskedMove } from '#core/requisition/asked-items'
 import type { Draft, DraftLine } from '#core/requisition/draft'
-import { requisition, requisitionCoding, requisitionLine } from '../db/schema/requisition'
+import { itemAsked, requisition, requisitionCoding, requisitionLine } from '../db/schema/requisition'
 import type { Tx } from '../db/client'
 import { sendAlong } from '../db/transaction'
 import { insertDocument, touchDocument } from '../document/store'
@@ -200,6 +201,21 @@ export async function setSent(
   },
 ): Promise<void> {
   await sendAlong(tx, tx.update(requisition).set(sent).where(eq(requisition.id, id)))
+}
+
+/** Moves by how many sent lines departments asked for items. */
+export async function moveAsked(tx: Tx, moves: readonly AskedMove[]): Promise<void> {
+  if (moves.length === 0) return
+  await sendAlong(
+    tx,
+    tx
+      .insert(itemAsked)
+      .values(moves.map(({ by, ...of }) => ({ ...of, lines: by })))
+      .onConflictDoUpdate({
+        target: [itemAsked.itemId, itemAsked.departmentId],
+        set: { lines: sql`${itemAsked.lines} + excluded.${bare(itemAsked.lines)}` },
+      }),
+  )
 }
 
 /** Moves what stands on issued orders, on trays and cancelled of lines, by differences. */

@@ -5,7 +5,7 @@ import { z } from 'zod'
  * session, by the person's id; `settings`. `again`, without an id, says that something may have been missed and
  * everything is to be read anew.
  */
-export const liveMessage = z.object({ kind: z.string(), id: z.string() })
+const liveMessage = z.object({ kind: z.string(), id: z.string() })
 export type LiveMessage = z.infer<typeof liveMessage>
 
 /** What waits for a person at each station, and how much they were told and have not read. */

@@ -32,6 +32,12 @@ const RULES: Readonly<Record<string, string>> = {
       or (select count(*) from order_revision v where v.order_id = d.id) <> 1
       or (select count(*) from order_sending g where g.order_id = d.id) > 1
       or (select count(*) from event e where e.subject_id = d.id and e.type = 'issued') <> 1)`,
+  'what departments asked for is counted as it was sent': `
+    select coalesce(a.item_id, s.item) as id from item_asked a full join (
+      select (r.sent_draft ->> 'departmentId')::uuid as department, (l ->> 'itemId')::uuid as item, count(*) as n
+      from requisition r, jsonb_array_elements(r.sent_draft -> 'lines') l
+      where l ->> 'itemId' is not null group by 1, 2) s on s.item = a.item_id and s.department = a.department_id
+    where coalesce(a.lines, 0) <> coalesce(s.n, 0)`,
   'numbers of a series have no gaps': `
     select s.series as id from number_series s where s.series in ('R', 'P') and s.last <> (
       select count(*) from document d

@@ -131,6 +131,21 @@ export const requisitionLine = pgTable(
   ],
 )
 
+/** By how many sent lines each department asked for each item: kept beside the lines for speed. */
+export const itemAsked = pgTable(
+  'item_asked',
+  {
+    itemId: uuid('item_id')
+      .notNull()
+      .references(() => item.id),
+    departmentId: uuid('department_id')
+      .notNull()
+      .references(() => department.id),
+    lines: integer().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.itemId, t.departmentId] })],
+)
+
 export const requisitionCoding = pgTable(
   'requisition_coding',
   {
