@@ -41,11 +41,11 @@ export function closeStreams(): void {
  * connection, pages are told to read again, since notices missed meanwhile are gone.
  */
 export function startHub(url: string, db: Db, clock: () => Date, life: SessionLife): { stop: () => Promise<void> } {
-  const gather = gathering((changes) => {
-    void spread(db, changes, clock(), life).catch((error: unknown) => {
+  const gather = gathering((changes) =>
+    spread(db, changes, clock(), life).catch((error: unknown) => {
       log.warn({ live: String(error) })
-    })
-  })
+    }),
+  )
   let client: pg.Client | null = null
   let stopped = false
   const connect = async (again: boolean): Promise<void> => {
@@ -79,16 +79,23 @@ export function startHub(url: string, db: Db, clock: () => Date, life: SessionLi
   }
 }
 
-/** Collects changes, each once, and hands on what came within a moment of the first. */
-function gathering(handOn: (changes: LiveMessage[]) => void): (change: LiveMessage) => void {
+/**
+ * Collects changes, each once, and hands on what came within a moment of the first, or until what was handed on before
+ * is told: so that nobody is left with older counts than they had.
+ */
+function gathering(handOn: (changes: LiveMessage[]) => Promise<void>): (change: LiveMessage) => void {
   let waiting = new Map<string, LiveMessage>()
+  let turn = Promise.resolve()
+  const takeTurn = () => {
+    const changes = [...waiting.values()]
+    waiting = new Map()
+    return handOn(changes)
+  }
   return (change) => {
     if (listeners.size === 0) return
     if (waiting.size === 0)
       setTimeout(() => {
-        const changes = [...waiting.values()]
-        waiting = new Map()
-        handOn(changes)
+        turn = turn.then(takeTurn)
       }, MOMENT_MS)
     waiting.set(`${change.kind} ${change.id}`, change)
   }

@@ -97,7 +97,7 @@ async function workOn(boss: PgBoss, task: Task, run: (data: unknown) => Promise<
   await boss.work(
     task,
     // A batch is done before its tasks expire.
-    { pollingIntervalSeconds: 0.5, batchSize: 5 },
+    { pollingIntervalSeconds: 0.5, batchSize: WORKERS[task] === undefined ? 20 : 5 },
     async (jobs) => {
       for (const job of jobs) {
         try {
