@@ -63,7 +63,7 @@ export interface ServerSettings {
 export function startServer(root: string, s: ServerSettings, log: string | 'inherit'): Running {
   return startProgram(
     root,
-    ['--max-semi-space-size=4', '--max-old-space-size=256', join(root, '.output/server/index.mjs')],
+    ['--max-semi-space-size=8', '--max-old-space-size=256', join(root, '.output/server/index.mjs')],
     {
       NODE_ENV: 'production',
       DATABASE_URL: s.databaseUrl,

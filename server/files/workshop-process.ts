@@ -13,7 +13,8 @@ process.on('message', (errand: Errand) => {
           ? { problem: { status: error.status, type: error.type, detail: error.detail } }
           : { fault: error instanceof Error ? (error.stack ?? error.message) : String(error) },
     )
-    .then((answer) => process.send?.(answer))
+    // Its server may be gone meanwhile: then nobody is told, and the process ends with the next event.
+    .then((answer) => process.send?.(answer, undefined, undefined, () => undefined))
 })
 process.on('disconnect', () => process.exit(0))
 // An interrupt at the terminal reaches it too; its server says when it ends.

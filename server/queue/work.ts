@@ -87,8 +87,8 @@ export async function startQueue(
   await boss.schedule('route-all-again', '1 * * * *')
   await boss.schedule('repeat-templates', '11 * * * *')
   await boss.schedule('purge', '23 3 * * *')
-  // What a server that died left behind is looked for once at the start.
-  await runs.sweep({})
+  // What a server that died left behind is looked for once at the start; where that fails, it is within a minute.
+  await runs.sweep({}).catch(onError)
   return { boss, stop: () => boss.stop({ graceful: true, timeout: 4000, wait: true }) }
 }
 

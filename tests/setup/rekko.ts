@@ -127,7 +127,8 @@ export async function startRekko(
       1024 *
       Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.child.pid ?? 'self'}/status`, 'utf8'))?.[1] ?? '0'),
     kill: () =>
-      new Promise((resolve) => {
+      new Promise((resolve, reject) => {
+        if (server.child.exitCode !== null) reject(new Error('the server had ended by itself'))
         server.child.once('exit', () => {
           resolve()
         })
