@@ -52,10 +52,13 @@ export async function benchOrders(
   const issuing = (performance.now() - from) / 1000
   isDone = true
   const reads = await beside
-  while (
-    Number((await admin.query('select count(*)::int as n from order_sending where sent_at is null')).rows[0].n) > 0 ||
-    Number((await admin.query('select count(*)::int as n from order_sending')).rows[0].n) < ORDERS
-  )
+  const sent = async () => {
+    const { rows } = await admin.query<{ n: number }>(
+      'select count(*)::int as n from order_sending where sent_at is not null',
+    )
+    return rows[0]?.n ?? 0
+  }
+  while ((await sent()) < ORDERS)
     await new Promise((r) => {
       setTimeout(r, 200)
     })
