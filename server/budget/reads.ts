@@ -47,19 +47,6 @@ const LINE = {
   fiscalYear: b.fiscalYear,
 }
 
-async function withBalances(tx: Tx, lines: LineRow[], currency: string): Promise<PayingLine[]> {
-  return lines.length === 0
-    ? []
-    : joined(
-        lines,
-        await listBalances(
-          tx,
-          lines.map((l) => l.id),
-        ),
-        currency,
-      )
-}
-
 const BALANCE = {
   budgetLineId: budgetBalance.budgetLineId,
   period: budgetBalance.period,
@@ -79,7 +66,12 @@ function listBalances(tx: Tx, lineIds: readonly string[]): Promise<Row<typeof BA
   )
 }
 
-function joined(lines: readonly LineRow[], balances: readonly Row<typeof BALANCE>[], currency: string): PayingLine[] {
+/** Lines with what each of their periods holds. */
+function withBalances(
+  lines: readonly LineRow[],
+  balances: readonly Row<typeof BALANCE>[],
+  currency: string,
+): PayingLine[] {
   const m = (amount: DecimalText) => moneyOf(amount, currency)
   return lines.map((l) => ({
     ...l,
@@ -107,7 +99,7 @@ export async function lockBudgetLines(tx: Tx, ids: readonly string[], currency: 
   )
   // Sent together, and answered in their order: balances are read after the lock.
   const [lines, balances] = await Promise.all([locked, listBalances(tx, ids)])
-  return joined(lines, balances, currency)
+  return withBalances(lines, balances, currency)
 }
 
 async function listLines(tx: Tx, where: SQL, currency: string): Promise<PayingLine[]> {
@@ -117,7 +109,8 @@ async function listLines(tx: Tx, where: SQL, currency: string): Promise<PayingLi
     sql`from ${b} join ${d} on ${d.id} = ${b.departmentId} where ${where} order by ${d.name},
       ${b.name}`,
   )
-  return withBalances(tx, found, currency)
+  const ids = found.map((l) => l.id)
+  return withBalances(found, ids.length === 0 ? [] : await listBalances(tx, ids), currency)
 }
 
 /** Budget lines by id, and with them those of a department in a fiscal year. */

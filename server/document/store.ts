@@ -35,13 +35,7 @@ export async function touchDocument(tx: Tx, id: string, now: Date, title?: strin
 }
 
 export async function setState(tx: Tx, id: string, state: string, now: Date): Promise<void> {
-  await sendAlong(
-    tx,
-    tx
-      .update(document)
-      .set({ state, stateSince: now, ...changed(now) })
-      .where(eq(document.id, id)),
-  )
+  await setStates(tx, [{ id, state }], now)
 }
 
 /** Moves documents, each to its state, in one statement. */

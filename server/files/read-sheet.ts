@@ -110,7 +110,7 @@ function readCsv(bytes: Buffer): Sheet {
 const NO_CELLS = ['cols', 'dataValidations', 'conditionalFormatting', 'rowBreaks', 'colBreaks', 'sheetViews', 'extLst']
 /** Cells that merges of a sheet may cover, before they are left out: each is filled with what the first shows. */
 const MOST_MERGED = 100_000
-const MERGE = /<(?:\w+:)?mergeCell\b[^>]*?\bref\s*=\s*["']([A-Z]+)(\d+):([A-Z]+)(\d+)["']/g
+const MERGE = /<(?:\w+:)?mergeCell\b[^<>]*?\bref\s*=\s*["']([A-Z]+)(\d+):([A-Z]+)(\d+)["']/g
 const LONGEST_MERGE = 200
 
 /** How many cells the merges cover in the sheet that says the most; null where the file is too large unpacked. */
@@ -133,7 +133,7 @@ function countMerged(bytes: Buffer): number | null {
 
 function areaOf([, left = '', top = '', right = '', bottom = '']: readonly string[]): number {
   const column = (letters: string) => [...letters].reduce((n, c) => n * 26 + c.charCodeAt(0) - 64, 0)
-  return Math.abs(column(right) - column(left) + 1) * Math.abs(Number(bottom) - Number(top) + 1)
+  return (Math.abs(column(right) - column(left)) + 1) * (Math.abs(Number(bottom) - Number(top)) + 1)
 }
 
 async function readXlsx(bytes: Buffer): Promise<Sheet> {

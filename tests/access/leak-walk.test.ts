@@ -200,7 +200,7 @@ async function keepForOneself() {
   return { draftId, templateId: template.body.id, supplierId: String(supplier?.id) }
 }
 
-/** What an address says to somebody: its text, or that it gave a file. */
+/** What an address says to somebody, as text; of a file, only whether it is given tells something. */
 async function said(reader: Client, path: string): Promise<{ status: number; text: string }> {
   const reply = await fetch(rekko.url + path, { headers: reader.cookie === '' ? {} : { cookie: reader.cookie } })
   return { status: reply.status, text: await reply.text() }
