@@ -47,7 +47,7 @@ export default defineNuxtConfig({
       assetsInlineLimit: 0,
       minify: 'terser',
       terserOptions: { ecma: 2020, module: true, compress: { passes: 3 } },
-      rollupOptions: { output: { experimentalMinChunkSize: 2000 } },
+      rollupOptions: { output: { experimentalMinChunkSize: 1000 } },
     },
   },
   nitro: {

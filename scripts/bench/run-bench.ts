@@ -160,7 +160,7 @@ async function benchFirstLoad(url: string): Promise<void> {
   results.push([
     `JavaScript of the first load of Raise, gzipped, ${scripts.size} files`,
     `${(sum / 1000).toFixed(1)} kB`,
-    'at most 150 kB',
+    'at most 130 kB',
   ])
 }
 

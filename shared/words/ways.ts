@@ -23,6 +23,8 @@ export interface Ways {
   readonly kept: (amount: DecimalText, currency: string) => string
   /** A unit price: at least the currency's decimals, more where there are more. */
   readonly price: (price: DecimalText, currency: string) => string
+  /** "0.854 GBP to the EUR": as rates are published. */
+  readonly rate: (perBase: DecimalText, currency: string, base: string) => string
   /** "6 each", "25 kg" */
   readonly quantity: (quantity: DecimalText, unit: string) => string
   /** "Tuesday 8 December", with the year where it is not that of `today`. */
@@ -101,6 +103,7 @@ function makeWays(locale: string): Ways {
       const d = dec(price)
       return decimal(d.toFixed(Math.max(minorUnits(currency), d.places())))
     },
+    rate: (perBase, currency, base) => `${decimal(perBase)} ${currency} to the ${base}`,
     quantity: (quantity, unit) => `${decimal(dec(quantity).toFixed())} ${unitName(unit)}`,
     day: (day, today) => `${weekday(day)} ${ways.date(day, today)}`,
     date: (day, today) => (sameYear(day, today) ? date : dateOfYear)(day),

@@ -1,5 +1,9 @@
+<script lang="ts">
+const loadPicker = () => import('./DayPicker.vue')
+</script>
+
 <script setup lang="ts">
-import type { Component } from 'vue'
+import { useAtFirstSign } from '~/composables/base/at-first-sign'
 import { useWording } from '~/composables/base/use-wording'
 
 /** A blank of a sentence that is filled with a day: it opens a calendar, or a day is typed into it. */
@@ -17,18 +21,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
 
-// The first load does without it: it is fetched with the first thing one does on the page, and is there when needed.
-const picker = shallowRef<Component | null>(null)
-const fetchPicker = async () => {
-  picker.value ??= (await import('./DayPicker.vue')).default
-}
-const fetchOnce = () => void fetchPicker()
-onMounted(() => {
-  for (const sign of ['keydown', 'pointerdown']) window.addEventListener(sign, fetchOnce, { capture: true, once: true })
-})
-onBeforeUnmount(() => {
-  for (const sign of ['keydown', 'pointerdown']) window.removeEventListener(sign, fetchOnce, { capture: true })
-})
+const { component: picker, fetch: fetchPicker } = useAtFirstSign(loadPicker)
 const wording = useWording()
 const open = ref(false)
 /** The keys pressed before it was there: it takes them up. */

@@ -12,7 +12,7 @@ const OwnFieldInput = defineAsyncComponent(() => import('./OwnFieldInput.vue'))
 /** What else may be said of a request, as small sentences: delivery, job, notes, own fields, accounting date. */
 const props = defineProps<{
   facts: DraftFacts
-  verdict: DraftVerdict | null
+  verdict: DraftVerdict
   isOpen: boolean
 }>()
 const { draft, names } = useDraftEditor()
@@ -24,7 +24,7 @@ const fields = computed(() =>
 const lacking = computed(
   () =>
     new Set(
-      (props.verdict?.missing ?? []).flatMap((m) =>
+      props.verdict.missing.flatMap((m) =>
         m.stops && typeof m.at === 'object' && m.at.line === null ? [m.at.field] : [],
       ),
     ),

@@ -20,8 +20,8 @@ const LineDetails = defineAsyncComponent(() => import('./LineDetails.vue'))
 /** The lines of a requisition. Of many, only those near the part in sight are drawn. */
 const props = defineProps<{
   draft: EditableDraft
-  verdict: DraftVerdict | null
-  facts: DraftFacts | null
+  verdict: DraftVerdict
+  facts: DraftFacts
   suppliers: Record<string, string>
   currency: string
   mayName: boolean
@@ -41,17 +41,17 @@ const lines = computed(() => props.draft.lines)
 const { pieces, reveal } = useLineWindow(lines, grid)
 const splitting = ref<string | null>(null)
 const opened = ref<string | null>(null)
-const payers = computed<PayingLine[]>(() => [...(props.facts?.budgetLines.values() ?? [])])
+const payers = computed<PayingLine[]>(() => [...props.facts.budgetLines.values()])
 
 /** Fields of lines that something is missing in, by line, as one text so that only rows that change are drawn anew. */
 const lacking = computed(() => {
   const by = new Map<string, string>()
-  for (const m of props.verdict?.missing ?? [])
+  for (const m of props.verdict.missing)
     if (m.stops && typeof m.at === 'object' && m.at.line !== null)
       by.set(m.at.line, `${by.get(m.at.line) ?? ''}|${m.at.field}`)
   return by
 })
-const outcomes = computed(() => new Map((props.verdict?.budget ?? []).map((b) => [b.budgetLineId, b])))
+const outcomes = computed(() => new Map(props.verdict.budget.map((b) => [b.budgetLineId, b])))
 /** How many lines have no payer; and how many of one's own leave the supplier to the buyer. */
 const without = computed(() => ({
   payer: lines.value.filter((l) => l.codings.length === 0).length,
@@ -59,7 +59,6 @@ const without = computed(() => ({
 }))
 const NO_WARNINGS: readonly Warning[] = []
 function warnings(line: EditableLine): readonly Warning[] {
-  if (props.facts === null) return NO_WARNINGS
   const found = warningsOf(line, props.facts)
   return found.length === 0 ? NO_WARNINGS : found
 }
@@ -79,7 +78,7 @@ function leave(id: string, to: string): void {
   })
 }
 const partsOf = (line: EditableLine) =>
-  sayPayers(line, (id) => props.facts?.budgetLines.get(id)?.name ?? 'unknown', wording.ways)
+  sayPayers(line, (id) => props.facts.budgetLines.get(id)?.name ?? 'unknown', wording.ways)
 const paidFrom = (line: EditableLine) => partsOf(line).join(' · ')
 /** What is left where one pays; of several, those that find no room in the cell. */
 function left(line: EditableLine): string {
@@ -96,16 +95,14 @@ function leftOf(id: string): string {
   const b = outcomes.value.get(id)
   if (b !== undefined)
     return b.passedBy === null ? `${wording.amount(b.after)} left` : `passed by ${wording.amount(b.passedBy)}`
-  const line = props.facts?.budgetLines.get(id)
-  return line === undefined || props.verdict === null
-    ? ''
-    : `${wording.amount(figuresFor(line, props.verdict.period.period).available)} left`
+  const line = props.facts.budgetLines.get(id)
+  return line === undefined ? '' : `${wording.amount(figuresFor(line, props.verdict.period.period).available)} left`
 }
 function amount(line: EditableLine): string {
-  const net = props.verdict?.lineNets.get(line.id)
+  const net = props.verdict.lineNets.get(line.id)
   return net === undefined ? '–' : `${net.currency === props.currency ? '' : `${net.currency} `}${wording.amount(net)}`
 }
-const jobOf = (line: EditableLine) => (line.jobId === null ? '' : (props.facts?.jobs.get(line.jobId)?.name ?? ''))
+const jobOf = (line: EditableLine) => (line.jobId === null ? '' : (props.facts.jobs.get(line.jobId)?.name ?? ''))
 function toggle(id: string): void {
   if (opened.value === id) leave(id, 'more')
   else opened.value = id
@@ -181,7 +178,7 @@ defineExpose({ show })
             :job="jobOf(line)"
             :payers="payers"
             :lefts="leftOf"
-            :category-account="facts?.budgetLines.get(line.codings[0]?.budgetLineId ?? '')?.account ?? null"
+            :category-account="facts.budgetLines.get(line.codings[0]?.budgetLineId ?? '')?.account ?? null"
             :currency="currency"
             :is-open="opened === line.id"
             :may-name="mayName"
@@ -218,7 +215,7 @@ defineExpose({ show })
                 :line-id="line.id"
                 :name="line.description"
                 :payers="payers.map((p) => ({ id: p.id, name: p.name, note: p.code }))"
-                :net="verdict?.lineNets.get(line.id) ?? null"
+                :net="verdict.lineNets.get(line.id) ?? null"
                 @done="leave(line.id, 'coding')"
               />
             </td>

@@ -15,8 +15,8 @@ const HeadDetails = defineAsyncComponent(() => import('./HeadDetails.vue'))
 /** The sentence of a requisition, whose blanks are its fields, and what stands below it. */
 const props = defineProps<{
   choices: RaiseChoices
-  facts: DraftFacts | null
-  verdict: DraftVerdict | null
+  facts: DraftFacts
+  verdict: DraftVerdict
   proposedTitle: string
   /** Who owns it, and whether whoever writes may still choose for whom it is. */
   owner: string
@@ -40,9 +40,7 @@ const shipTos = computed(() => [
     note: 'for this delivery alone',
   },
 ])
-const kinds = computed(() =>
-  [...(props.facts?.kinds.values() ?? [])].map((k) => ({ id: k.code, name: k.name, note: k.help })),
-)
+const kinds = computed(() => [...props.facts.kinds.values()].map((k) => ({ id: k.code, name: k.name, note: k.help })))
 const people = computed(() =>
   props.choices.people.map((p) => ({
     id: p.id,
@@ -65,13 +63,12 @@ const hasDetails = computed(
       draft.noteInternal,
       ...Object.values(draft.own),
     ].some((t) => t !== '') ||
-    (props.facts?.ownFields.some(
+    props.facts.ownFields.some(
       (f) => f.on === 'requisition' && f.required && isAsked(f, { ...draft, categoryId: null }),
-    ) ??
-      false),
+    ),
 )
 const readings = computed(() =>
-  (props.verdict?.rules ?? []).flatMap((r) => (r.asks.what === 'reading' ? [{ id: r.id, text: r.asks.text }] : [])),
+  props.verdict.rules.flatMap((r) => (r.asks.what === 'reading' ? [{ id: r.id, text: r.asks.text }] : [])),
 )
 
 /** Departments open to whoever it is for; the one that stands there stays in sight. */
@@ -182,7 +179,7 @@ function readRule(id: string): void {
         {{ more ? 'less' : 'delivery, job, notes and more' }}
       </button>
     </p>
-    <HeadDetails v-if="facts && (more || hasDetails)" class="mt-1" :facts="facts" :verdict="verdict" :is-open="more" />
+    <HeadDetails v-if="more || hasDetails" class="mt-1" :facts="facts" :verdict="verdict" :is-open="more" />
     <p
       v-for="r in readings"
       :id="`reading-${r.id}`"

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { readTable, recogniseTable, type LineColumn, type LineTable, type ReadRow } from '#core/requisition/line-table'
 import type { PayingLine } from '#core/requisition/draft-facts'
+import type { SupplierFound } from '#shared/contract/catalogue'
 import { capital, formatCount, inWords } from '#shared/words/format'
 import { COLUMN_NAMES, sayRowReason } from '#shared/words/line-table'
 import { sayPayers } from '#shared/words/payer'
 import { unitName } from '#core/base/unit'
 import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
+import { useTypedSuppliers } from '~/composables/raise/typed-suppliers'
 import { useWording } from '~/composables/base/use-wording'
 
 const wording = useWording()
@@ -19,18 +21,30 @@ const props = defineProps<{
   room: number
   currency: string
   payers: readonly PayingLine[]
-  /** What suppliers' cells mean, as far as it is known. */
-  suppliers: ReadonlyMap<string, string | null>
   /** Suppliers' names by id. */
   supplierNames: Readonly<Record<string, string>>
 }>()
-const emit = defineEmits<{ take: [rows: ReadRow[]]; close: []; suppliers: [texts: string[]] }>()
+const emit = defineEmits<{
+  take: [rows: ReadRow[]]
+  close: []
+  /** A supplier that a cell means. */
+  know: [supplier: SupplierFound]
+  trouble: [sentence: string]
+}>()
 const SHOWN = 60
 const first = recogniseTable(props.rows, wording.decimalMark, props.payers)
 const head = ref(first.head)
 const columns = ref<LineColumn[]>([...first.columns])
 const names = Object.entries(COLUMN_NAMES) as [LineColumn, string][]
 
+const { suppliers, find: findSuppliers } = useTypedSuppliers(
+  (supplier) => {
+    emit('know', supplier)
+  },
+  (sentence) => {
+    emit('trouble', sentence)
+  },
+)
 const table = computed<LineTable>(() => ({ head: head.value, columns: columns.value }))
 const read = computed(() =>
   readTable(props.rows, table.value, {
@@ -39,11 +53,11 @@ const read = computed(() =>
     today: wording.today.value,
     room: props.room,
     payers: props.payers,
-    suppliers: props.suppliers,
+    suppliers: suppliers.value,
   }),
 )
 const typedSuppliers = computed(() => [...new Set(read.value.map((r) => r.supplier).filter((t) => t !== ''))])
-watch(typedSuppliers, (texts) => emit('suppliers', texts), { immediate: true })
+watch(typedSuppliers, findSuppliers, { immediate: true })
 const nameOf = (budgetLineId: string) => props.payers.find((p) => p.id === budgetLineId)?.name ?? ''
 /** What a row says besides: who delivers, what pays, by when. */
 const besides = (r: ReadRow) =>

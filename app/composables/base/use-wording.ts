@@ -8,7 +8,7 @@ export function useWording() {
   const today = computed(() => session.me?.today ?? '2000-01-01')
   const zone = computed(() => session.me?.organisation.timeZone ?? 'UTC')
   const ways = waysOf(session.me?.locale ?? 'en-GB')
-  const { decimal, typed, amount, money, kept, price, quantity, decimalMark, percent, shortMonth } = ways
+  const { decimal, typed, amount, money, kept, price, rate, quantity, decimalMark, percent, shortMonth } = ways
   return {
     ways,
     today,
@@ -19,12 +19,11 @@ export function useWording() {
     money,
     kept,
     price,
+    rate,
     quantity,
     decimalMark,
     percent,
     shortMonth,
-    /** “0.854 GBP to the EUR”: as rates are published. */
-    rate: (perBase: string, currency: string, base: string) => `${decimal(perBase)} ${currency} to the ${base}`,
     day: (day: string) => ways.day(day, today.value),
     shortDay: (day: string) => ways.shortDate(day, today.value),
     moment: (iso: string) => ways.moment(iso, zone.value, today.value),

@@ -12,7 +12,7 @@ import type { EditableLine } from './editable-draft'
  */
 interface Making {
   readonly above: EditableLine | undefined
-  readonly facts: DraftFacts | null
+  readonly facts: DraftFacts
   readonly forItem: (item: ItemFound, quantity: string, above: EditableLine | undefined) => EditableLine
 }
 
@@ -73,9 +73,9 @@ export function linesOfSource(lines: readonly SourceLine[], items: readonly Item
 export async function copyLines(
   lines: readonly EditableLine[],
   suppliers: Readonly<Record<string, string>>,
-  facts: DraftFacts | null,
+  facts: DraftFacts,
 ): Promise<boolean> {
-  const payers = [...(facts?.budgetLines.values() ?? [])]
+  const payers = [...facts.budgetLines.values()]
   const written = lines.map((l) => ({
     ...l,
     supplier: l.supplierId === null ? '' : (suppliers[l.supplierId] ?? ''),

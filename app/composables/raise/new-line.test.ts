@@ -74,7 +74,7 @@ describe('what pays for a new line', () => {
     ])
     expect([
       freeLine(typed('lamps'), undefined, BOTH).codings,
-      freeLine(typed('lamps'), undefined, null).codings,
+      freeLine(typed('lamps'), undefined, facts()).codings,
     ]).toEqual([[], []])
   })
   test('a job is carried down too', () => {

@@ -10,9 +10,9 @@ import type { EditableLine } from './editable-draft'
 function codingFor(
   account: string | null,
   above: EditableLine | undefined,
-  facts: DraftFacts | null,
+  facts: DraftFacts,
 ): EditableLine['codings'] {
-  const lines = [...(facts?.budgetLines.values() ?? [])]
+  const lines = [...facts.budgetLines.values()]
   const byAccount = account === null ? undefined : lines.find((l) => l.account === account)
   if (byAccount !== undefined) return [{ budgetLineId: byAccount.id, value: null }]
   if (above !== undefined) return above.codings.map((c) => ({ ...c }))
@@ -24,13 +24,13 @@ export function lineForItem(
   item: ItemFound,
   quantity: string,
   above: EditableLine | undefined,
-  facts: DraftFacts | null,
+  facts: DraftFacts,
   today: string,
 ): EditableLine {
   const codings = codingFor(item.accountCode, above, facts)
   const fromAbove =
     item.accountCode === null ||
-    !codings.some((c) => facts?.budgetLines.get(c.budgetLineId)?.account === item.accountCode)
+    !codings.some((c) => facts.budgetLines.get(c.budgetLineId)?.account === item.accountCode)
   const price = priceFor(item.prices, quantity, today)?.unitPrice ?? null
   return {
     ...BLANK_LINE,
@@ -55,7 +55,7 @@ export function lineForItem(
 }
 
 /** A free line as it was typed; a new line copies the coding of the line above. */
-export function freeLine(entry: Entry, above: EditableLine | undefined, facts: DraftFacts | null): EditableLine {
+export function freeLine(entry: Entry, above: EditableLine | undefined, facts: DraftFacts): EditableLine {
   return {
     ...BLANK_LINE,
     id: crypto.randomUUID(),
@@ -64,14 +64,14 @@ export function freeLine(entry: Entry, above: EditableLine | undefined, facts: D
     description: entry.words,
     quantity: entry.quantity ?? '1',
     unitPrice: entry.price,
-    currency: facts?.baseCurrency ?? 'EUR',
+    currency: facts.baseCurrency,
     splitMethod: above?.splitMethod ?? 'percent',
     codings: codingFor(null, above, facts),
   }
 }
 
 /** A line as a source offers it, that is not, or no longer, of the catalogue. */
-export function lineFromSource(l: SourceLine, above: EditableLine | undefined, facts: DraftFacts | null): EditableLine {
+export function lineFromSource(l: SourceLine, above: EditableLine | undefined, facts: DraftFacts): EditableLine {
   return {
     ...BLANK_LINE,
     id: crypto.randomUUID(),

@@ -1,5 +1,5 @@
+import type { LineMemo } from '#core/requisition/compute'
 import { attachedKinds } from '#core/requisition/rules'
-import { computeDraft, type DraftVerdict, type LineMemo } from '#core/requisition/compute'
 import { completeDraft, type Draft } from '#core/requisition/draft'
 import type { ItemFacts, SupplierFacts } from '#core/supplier/warning'
 import { readFacts, type DraftFactsWire } from '#shared/contract/draft-facts'
@@ -8,21 +8,40 @@ import type { RequisitionView } from '#shared/contract/requisition'
 import { proposeTitle } from '#core/requisition/title'
 import { useRevision } from './use-revision'
 import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
+import { useWording } from '~/composables/base/use-wording'
 import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
 import type { EditableDraft } from './editable-draft'
+import type { Judgement } from './judge'
 
 const SAVE_AFTER_MS = 700
 /** A browser that ends at once loses at most what was typed in this time. */
 const KEEP_AFTER_MS = 150
 
+/** What judges a draft: one without a line begins with what it was drawn with, and fetches this when it changes. */
+export const loadJudge = async () => (await import('./judge')).judge
+
+type Judge = Awaited<ReturnType<typeof loadJudge>>
+
+/** The facts of a draft as the server sent them, with what is attached to it. */
+export const factsOf = (wire: DraftFactsWire, attachments: readonly AttachmentView[]) => ({
+  ...readFacts(wire),
+  attached: attachedKinds(attachments),
+})
+
 /**
  * One requisition while it is written: computes its verdict with the core at every change, saves itself
  * (first in this browser, then on the server), and never writes over what another tab saved.
  */
-export function useDraft(start: { view: RequisitionView | null; draft: EditableDraft; facts: DraftFactsWire | null }) {
+export function useDraft(start: {
+  view: RequisitionView | null
+  draft: EditableDraft
+  facts: DraftFactsWire
+  judge: Judge | { readonly first: Judgement }
+}) {
   const api = useApi()
   const session = useSessionStore()
+  const wording = useWording()
   const id = ref(start.view?.id ?? '')
   /** Who owns it; whoever raises it may raise it for somebody else. */
   const ownerId = ref(start.view?.ownerId ?? session.me?.id ?? '')
@@ -31,19 +50,17 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
   const attachments = ref<AttachmentView[]>(start.view?.attachments ?? [])
   const remarks = ref<RemarkView[]>(start.view?.remarks ?? [])
   const suppliers = reactive<Record<string, string>>({ ...start.view?.suppliers })
-  const read = shallowRef(start.facts === null ? null : readFacts(start.facts))
+  const read = shallowRef(start.facts)
   /** What is known of suppliers and items that were picked since the facts were read. */
   const picked = shallowReactive({ suppliers: new Map<string, SupplierFacts>(), items: new Map<string, ItemFacts>() })
-  const facts = computed(() =>
-    read.value === null
-      ? null
-      : {
-          ...read.value,
-          attached: attachedKinds(attachments.value),
-          suppliers: new Map([...read.value.suppliers, ...picked.suppliers]),
-          items: new Map([...read.value.items, ...picked.items]),
-        },
-  )
+  const facts = computed(() => {
+    const known = factsOf(read.value, attachments.value)
+    return {
+      ...known,
+      suppliers: new Map([...known.suppliers, ...picked.suppliers]),
+      items: new Map([...known.items, ...picked.items]),
+    }
+  })
   /** Takes in what is known of something picked, so that its warnings and lead times count at once. */
   function know(found: { readonly suppliers?: readonly SupplierFacts[]; readonly items?: readonly ItemFacts[] }): void {
     if (found.suppliers !== undefined && found.suppliers.length > 0)
@@ -60,10 +77,18 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
   // changed.
   const raw = toRaw(draft)
   const revision = useRevision(draft, changed)
-  const verdict = computed<DraftVerdict | null>(() => {
+  const judge = shallowRef(start.judge)
+  /** Done when the judgement is of what stands there now. */
+  async function fetchJudge(): Promise<void> {
+    if (typeof judge.value !== 'function') judge.value = await loadJudge()
+  }
+  const judgement = computed<Judgement>(() => {
     void revision.value
-    return facts.value === null ? null : computeDraft(raw, facts.value, memo)
+    return typeof judge.value === 'function'
+      ? judge.value(raw, facts.value, ownerId.value, { ways: wording.ways, id: session.me?.id }, memo)
+      : judge.value.first
   })
+  watch(facts, () => void fetchJudge())
   const proposedTitle = computed(() => {
     void revision.value
     return proposeTitle(raw, (supplierId) => suppliers[supplierId])
@@ -91,6 +116,7 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
   }
 
   function changed(): void {
+    void fetchJudge()
     if (settled || state.value === 'conflict') return
     state.value = 'changed'
     clearTimeout(keeper)
@@ -176,16 +202,14 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
 
   async function readFactsAgain(): Promise<void> {
     try {
-      read.value = readFacts(
-        await api.get('/api/draft-facts', {
-          query: {
-            departmentId: draft.departmentId ?? undefined,
-            accountingDate: draft.accountingDate ?? undefined,
-            ownerId: ownerId.value === '' ? undefined : ownerId.value,
-            requisitionId: id.value === '' ? undefined : id.value,
-          },
-        }),
-      )
+      read.value = await api.get('/api/draft-facts', {
+        query: {
+          departmentId: draft.departmentId ?? undefined,
+          accountingDate: draft.accountingDate ?? undefined,
+          ownerId: ownerId.value === '' ? undefined : ownerId.value,
+          requisitionId: id.value === '' ? undefined : id.value,
+        },
+      })
     } catch (error) {
       trouble.value = sayError(error)
     }
@@ -240,7 +264,8 @@ export function useDraft(start: { view: RequisitionView | null; draft: EditableD
     suppliers,
     facts,
     know,
-    verdict,
+    judgement,
+    fetchJudge,
     proposedTitle,
     state,
     trouble,

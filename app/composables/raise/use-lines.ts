@@ -53,7 +53,7 @@ export function useLines(d: ReturnType<typeof useDraft>, focusAddField: () => vo
         },
       })
       const payer =
-        account === null ? undefined : [...(facts.value?.budgetLines.values() ?? [])].find((l) => l.account === account)
+        account === null ? undefined : [...facts.value.budgetLines.values()].find((l) => l.account === account)
       const line = draft.lines.find((l) => l.id === lineId)
       const isChosenNow = document.activeElement?.id === `line-${lineId}-coding`
       if (payer !== undefined && line !== undefined && !isChosenNow && JSON.stringify(line.codings) === before) {

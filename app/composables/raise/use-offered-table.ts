@@ -1,5 +1,4 @@
 import type { ReadRow } from '#core/requisition/line-table'
-import type { SupplierFound } from '#shared/contract/catalogue'
 import { sayError, useApi } from '~/composables/base/use-api'
 
 /** A table that was pasted or given as a file, before its rows become lines. */
@@ -18,45 +17,21 @@ export const isLineFile = (file: File) => /\.(csv|tsv|txt|xlsx)$/i.test(file.nam
  */
 export function useOfferedTable(o: {
   readonly take: (rows: readonly ReadRow[]) => Promise<void>
-  /** A supplier that a cell means. */
-  readonly know: (supplier: SupplierFound) => void
   readonly complain: (sentence: string) => void
   readonly focusAddField: () => void
 }) {
   const api = useApi()
   const offered = shallowRef<OfferedTable | null>(null)
-  /** What suppliers' cells mean; null where none or several are called so. */
-  const suppliers = shallowRef<ReadonlyMap<string, string | null>>(new Map())
 
   /** A range of cells is shown as lines first; a text without tabs or breaks is pasted as ever. */
   async function paste(event: ClipboardEvent): Promise<void> {
     const text = event.clipboardData?.getData('text/plain') ?? ''
     if (!/[\t\n]/.test(text.trim())) return
     event.preventDefault()
-    const { parse } = await import('csv-parse/browser/esm/sync')
-    const quote = text.includes('\t"') || text.startsWith('"') ? '"' : null
-    let rows: string[][]
-    try {
-      rows = parse(text, { delimiter: '\t', relax_quotes: true, relax_column_count: true, quote })
-    } catch {
-      rows = text.split(/\r?\n/).map((r) => r.split('\t'))
-    }
-    offered.value = { rows, source: 'what you pasted', notes: [] }
+    const { cellsOf } = await import('./pasted-cells')
+    offered.value = { rows: cellsOf(text), source: 'what you pasted', notes: [] }
   }
 
-  /** Asks for the suppliers that cells mean; what was asked already is not asked again. */
-  async function findSuppliers(typed: readonly string[]): Promise<void> {
-    const texts = typed.filter((t) => !suppliers.value.has(t)).slice(0, 500)
-    if (texts.length === 0) return
-    try {
-      const { found } = await api.post('/api/suppliers/match', { body: { texts } })
-      for (const f of found) o.know(f.supplier)
-      const ids = new Map(found.map((f) => [f.typed, f.supplier.id]))
-      suppliers.value = new Map([...suppliers.value, ...texts.map((t) => [t, ids.get(t) ?? null] as const)])
-    } catch (e) {
-      o.complain(sayError(e))
-    }
-  }
   async function readFile(file: File): Promise<void> {
     o.complain('')
     try {
@@ -90,5 +65,5 @@ export function useOfferedTable(o: {
     }
   }
 
-  return { offered, suppliers, findSuppliers, paste, readFile, choose, leave, take }
+  return { offered, paste, readFile, choose, leave, take }
 }

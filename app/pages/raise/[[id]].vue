@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { FieldRef } from '#core/requisition/missing'
-import { mostQuotes, type AttachedAs } from '#core/requisition/rules'
+import type { AttachedAs } from '#core/requisition/rules'
 import type { ItemFound, SupplierFound } from '#shared/contract/catalogue'
 import { LINE_SOURCES, type LineSource } from '#core/requisition/line-source'
 import { SOURCE_NAMES } from '#shared/words/regulars'
@@ -21,11 +21,10 @@ import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
-import { useDraft } from '~/composables/raise/use-draft'
+import { factsOf, loadJudge, useDraft } from '~/composables/raise/use-draft'
 import { emptyDraft, type EditableDraft, type EditableLine } from '~/composables/raise/editable-draft'
 import { useLines } from '~/composables/raise/use-lines'
 import { isLineFile, useOfferedTable } from '~/composables/raise/use-offered-table'
-import { sayConsequence } from '~/composables/raise/say-consequence'
 import { useSessionStore } from '~/stores/session'
 
 // The grid comes with the first line, or a moment before: with the first letter typed.
@@ -49,6 +48,7 @@ const api = useApi()
 const session = useSessionStore()
 const wording = useWording()
 const undo = useUndo()
+const me = session.me?.id ?? ''
 const given = typeof route.params.id === 'string' ? route.params.id : ''
 /** Where a new one begins from: an earlier request, a template, an order. */
 const BEGINNINGS = {
@@ -65,8 +65,8 @@ const { data: start, error } = await useAsyncData(`raise-${given}-${beginning?.i
   const choices = await api.get('/api/raise-choices')
   const view = given === '' ? null : await api.get('/api/requisitions/{id}', { params: { id: given } })
   const source = beginning === undefined ? null : await api.get(beginning.path, { params: { id: beginning.id } })
-  const first = choices.departments[0]
-  const draft = view?.draft ?? source?.draft ?? emptyDraft(first?.id ?? null, first?.usualShipToId ?? null)
+  const home = choices.departments[0]
+  const draft = view?.draft ?? source?.draft ?? emptyDraft(home?.id ?? null, home?.usualShipToId ?? null)
   const facts = await api.get('/api/draft-facts', {
     query: {
       departmentId: draft.departmentId ?? undefined,
@@ -76,21 +76,28 @@ const { data: start, error } = await useAsyncData(`raise-${given}-${beginning?.i
   })
   // A new request begins as the first kind; so does a copy of one whose kind is no longer offered.
   const keepsKind = view !== null || (source !== null && facts.kinds.some((k) => k.code === draft.kind))
-  return {
-    choices,
-    view,
-    source,
-    draft: keepsKind ? draft : { ...draft, kind: facts.kinds[0]?.code ?? draft.kind },
-    facts,
-  }
+  const begin = keepsKind ? draft : { ...draft, kind: facts.kinds[0]?.code ?? draft.kind }
+  const first =
+    begin.lines.length > 0
+      ? null
+      : (await loadJudge())(begin, factsOf(facts, view?.attachments ?? []), view?.ownerId ?? me, {
+          ways: wording.ways,
+          id: me,
+        })
+  return { choices, view, source, draft: begin, facts, first }
 })
 if (error.value || !start.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
 const { choices, view, source } = start.value
 if (view !== null && !view.mayEdit) await navigateTo(`/trail/${view.id}`, { replace: true })
 
 const begin: EditableDraft = structuredClone(toRaw(start.value.draft)) as EditableDraft
-const d = useDraft({ view, draft: begin, facts: start.value.facts })
-const { draft, verdict, facts, proposedTitle } = d
+const { first, facts: firstFacts } = start.value
+const judge = first === null ? await loadJudge() : { first }
+const d = useDraft({ view, draft: begin, facts: firstFacts, judge })
+const { draft, judgement, facts, proposedTitle } = d
+const verdict = computed(() => judgement.value.verdict)
+const consequence = computed(() => judgement.value.consequence)
+const asks = computed(() => judgement.value.asks)
 if (source !== null) Object.assign(d.suppliers, source.suppliers)
 const names = reactive<Record<string, string>>({ ...view?.names })
 provideDraftEditor(draft, names)
@@ -116,19 +123,7 @@ const addField = useTemplateRef<{ focus: () => void; begin: (words: string) => v
 
 // After the first sending its owner hands it over instead.
 const mayRaiseFor = view === null || (view.number === null && view.raisedById === session.me?.id)
-const nameOf = (id: string) => facts.value?.people.people.get(id)?.name ?? ''
-const consequence = computed(() =>
-  verdict.value === null ? { missing: 0, words: 'Working it out …' } : sayConsequence(verdict.value, nameOf),
-)
 const lastReason = computed(() => d.remarks.value.filter((r) => r.kind === 'reason').at(-1))
-const justifies = computed(() => verdict.value?.rules.some((r) => r.asks.what === 'justification') ?? false)
-const quotes = computed(() => {
-  const asked = verdict.value === null ? null : mostQuotes(verdict.value.rules)
-  return asked === null
-    ? null
-    : { needs: asked.count, has: facts.value?.attached.filter((k) => k === 'quote').length ?? 0 }
-})
-const asksWhy = computed(() => verdict.value?.budget.some((b) => b.control === 'asks' && b.passedBy !== null) ?? false)
 const kept = computed(
   () =>
     ({
@@ -146,18 +141,17 @@ const kept = computed(
 
 const lines = useLines(d, () => addField.value?.focus())
 
-const {
-  offered,
-  suppliers: meant,
-  ...table
-} = useOfferedTable({
+const { offered, ...table } = useOfferedTable({
   take: lines.addRows,
-  know: lines.meet,
   complain: (sentence) => {
     trouble.value = sentence
   },
   focusAddField: () => addField.value?.focus(),
 })
+function begins(): void {
+  void loadGrid()
+  void d.fetchJudge()
+}
 const copied = ref('')
 async function copyOut(): Promise<void> {
   copied.value = (await lines.copyOut()) ? 'copied, with their headings' : 'this browser does not let a page copy here'
@@ -225,10 +219,13 @@ function drop(event: DragEvent): void {
 
 let sendKey = ''
 async function send(): Promise<void> {
-  if (sending.value || verdict.value === null) return
+  if (sending.value) return
   ;(document.activeElement as HTMLElement | null)?.blur()
   await nextTick()
-  const first = verdict.value.missing.find((m) => m.stops)
+  // What computes it may not have come, where the connection was lost.
+  await d.fetchJudge().catch((e: unknown) => (trouble.value = sayError(e)))
+  if (sending.value) return
+  const first = judgement.value.lacks.find((l) => l.stops)
   if (first !== undefined) {
     await goTo(first.at)
     return
@@ -361,7 +358,7 @@ usePlaceKeys(
           old lamps 140” is a line of your own.
         </p>
       </div>
-      <div data-add-field class="mt-3.5" @paste="table.paste" @input.once="loadGrid">
+      <div data-add-field class="mt-3.5" @paste="table.paste" @input.once="begins">
         <AddField
           ref="addField"
           :department-id="draft.departmentId"
@@ -393,7 +390,7 @@ usePlaceKeys(
           </button></template
         ><span role="status">{{ keptSentence || copied }}</span>
       </p>
-      <div v-if="asksWhy || draft.overBudgetReason !== ''" class="mt-5">
+      <div v-if="asks.whyOver || draft.overBudgetReason !== ''" class="mt-5">
         <label class="label" for="over-budget-reason">Why the budget may be passed</label>
         <textarea
           id="over-budget-reason"
@@ -404,7 +401,7 @@ usePlaceKeys(
           placeholder="Whoever decides reads this"
         />
       </div>
-      <div v-if="justifies || draft.justification !== ''" class="mt-5">
+      <div v-if="asks.justification !== null || draft.justification !== ''" class="mt-5">
         <label class="label" for="justification">Justification</label>
         <textarea
           id="justification"
@@ -412,17 +409,11 @@ usePlaceKeys(
           class="field"
           rows="2"
           maxlength="4000"
-          :placeholder="verdict?.rules.find((r) => r.asks.what === 'justification')?.name ?? 'Why it has to be this'"
+          :placeholder="asks.justification ?? 'Why it has to be this'"
         />
       </div>
       <div class="mt-4">
-        <p v-if="quotes" class="small mb-1.5">
-          {{
-            quotes.has >= quotes.needs
-              ? `${quotes.has} of ${quotes.needs} quotes are attached.`
-              : `${quotes.needs} quotes are asked for, ${quotes.has} ${quotes.has === 1 ? 'is' : 'are'} attached.`
-          }}
-        </p>
+        <p v-if="asks.quotes" class="small mb-1.5">{{ asks.quotes }}</p>
         <AttachmentList
           v-if="d.attachments.value.length > 0 || uploading"
           :attachments="d.attachments.value"
@@ -444,11 +435,11 @@ usePlaceKeys(
         :notes="offered.notes"
         :room="lines.room.value"
         :currency="currency"
-        :payers="[...(facts?.budgetLines.values() ?? [])]"
-        :suppliers="meant"
+        :payers="[...facts.budgetLines.values()]"
         :supplier-names="d.suppliers"
         @take="table.take"
-        @suppliers="table.findSuppliers"
+        @know="lines.meet"
+        @trouble="trouble = $event"
         @close="table.leave"
       />
       <TakeLines
@@ -482,10 +473,10 @@ usePlaceKeys(
         @close="naming = null"
       />
       <template #margin>
-        <RaiseMargin :verdict="verdict" :facts="facts" :owner-id="d.ownerId.value" :currency="currency" />
+        <RaiseMargin :margin="judgement.margin" />
       </template>
       <template #action>
-        <MissingList :missing="verdict?.missing ?? []" @go="goTo" />
+        <MissingList :lacks="judgement.lacks" @go="goTo" />
         <p v-if="trouble" class="notice-red mb-2.5" role="alert">{{ trouble }}</p>
         <MainAction :missing="consequence.missing > 0" :busy="sending" keys="Ctrl ⏎" @press="send">{{
           sending ? 'Sending …' : consequence.words
