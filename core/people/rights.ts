@@ -31,6 +31,9 @@ export const RIGHTS = {
   'see all budgets': ['finance', 'auditor'],
   'set absences of others': ['administrator'],
   'keep settings': ['administrator'],
+  'keep budgets': ['finance'],
+  // Which list needs which right besides stands in core/lists/definitions.ts.
+  'keep lists': ['administrator', 'finance'],
 } as const satisfies Record<string, readonly (Role | 'everyone')[]>
 export type Right = keyof typeof RIGHTS
 

@@ -121,7 +121,7 @@ export interface Payers {
 }
 
 const isPayer = ({ departmentId, fiscalYear, ids }: Payers) => sql`((${b.departmentId} = ${departmentId}::uuid
-  and ${b.fiscalYear} = ${fiscalYear}) or ${b.id} = any(${sql.param([...ids])}::uuid[]))`
+  and ${b.fiscalYear} = ${fiscalYear} and not ${b.retired}) or ${b.id} = any(${sql.param([...ids])}::uuid[]))`
 
 /** What may pay for a requisition of a department in a fiscal year, and the lines it names already. */
 export function listPayingLines(tx: Tx, of: Payers, currency: string): Promise<PayingLine[]> {

@@ -5,7 +5,7 @@ import { department, departmentMember, person, shipTo } from '../db/schema/peopl
 
 const d = named(department, 'd')
 
-/** Departments that a person may raise for. */
+/** Departments that a person may raise for; retired ones are offered no more. */
 export function listOpenDepartments(
   tx: Tx,
   personId: string,
@@ -14,18 +14,20 @@ export function listOpenDepartments(
     tx,
     { id: d.id, name: d.name, usualShipToId: d.usualShipToId },
     sql`from ${d}
-    where ${d.id} in (select ${departmentMember.departmentId} from ${departmentMember}
+    where not ${d.retired} and (${d.id} in (select ${departmentMember.departmentId} from ${departmentMember}
     where ${departmentMember.personId} = ${personId})
-       or ${d.id} = (select ${person.departmentId} from ${person} where ${person.id} = ${personId})
+       or ${d.id} = (select ${person.departmentId} from ${person} where ${person.id} = ${personId}))
     order by ${d.id} = (select ${person.departmentId} from ${person} where ${person.id} = ${personId}) desc, ${d.name}`,
   )
 }
 
-/** Every department, by its name. */
-export function listDepartments(tx: Tx): Promise<{ id: string; name: string; usualShipToId: string | null }[]> {
+/** Every department, by its name, retired ones too. */
+export function listDepartments(
+  tx: Tx,
+): Promise<{ id: string; name: string; usualShipToId: string | null; retired: boolean }[]> {
   return read(
     tx,
-    { id: d.id, name: d.name, usualShipToId: d.usualShipToId },
+    { id: d.id, name: d.name, usualShipToId: d.usualShipToId, retired: d.retired },
     sql`from ${d} order by ${d.name}, ${d.id}`,
   )
 }
@@ -60,6 +62,6 @@ export function listShipTos(tx: Tx): Promise<ShipToRow[]> {
       town: shipTo.town,
       country: shipTo.country,
     },
-    sql`from ${shipTo} where not ${shipTo.isOnce} order by ${shipTo.name}`,
+    sql`from ${shipTo} where not ${shipTo.isOnce} and not ${shipTo.retired} order by ${shipTo.name}`,
   )
 }

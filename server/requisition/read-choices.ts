@@ -17,7 +17,9 @@ export async function readChoices({ tx, now, actor }: Context): Promise<RaiseCho
   const people = await listRaisedFor(tx, actor.id, today)
   const own = await listOpenDepartments(tx, actor.id)
   const theirs = new Set(people.flatMap((p) => p.departmentIds))
-  const others = (await listDepartments(tx)).filter((d) => theirs.has(d.id) && !own.some((o) => o.id === d.id))
+  const others = (await listDepartments(tx)).filter(
+    (d) => !d.retired && theirs.has(d.id) && !own.some((o) => o.id === d.id),
+  )
   return {
     newSuppliers,
     departments: [...own, ...others],

@@ -6,6 +6,7 @@ import { mineRoutes } from './mine'
 import { trailRoutes } from './trail'
 import { catalogueRoutes } from './catalogue'
 import { findRoutes } from './find'
+import { listRoutes } from './lists'
 import { orderRoutes } from './order'
 import { ownerRoutes } from './owner'
 import { peopleRoutes } from './people'
@@ -29,6 +30,7 @@ const ROUTES = {
   ...ownerRoutes,
   ...regularsRoutes,
   ...requestFormRoutes,
+  ...listRoutes,
   ...findRoutes,
 }
 

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, expect, test } from 'vitest'
+import { LIST_NAMES } from '#core/lists/list'
 import { LINE_SOURCES } from '#core/requisition/line-source'
 import { ALL_ROUTES } from '#shared/contract/all-routes'
 import type { RouteSpec } from '#shared/contract/route'
@@ -121,6 +122,9 @@ beforeAll(async () => {
     beginFromRequisition: [`/api/requisitions/${id}/copy`, `/api/requisitions/${kept.draftId}/copy`],
     beginFromOrder: [`/api/orders/${order}/copy`],
     readRequestForm: ['/api/request-form'],
+    readList: LIST_NAMES.map((list) => `/api/lists/${list}`),
+    listChanges: LIST_NAMES.map((list) => `/api/lists/${list}/changes`),
+    exportList: LIST_NAMES.map((list) => `/api/lists/${list}/file`),
     findAnything: finds.map((w) => query('/api/find', { words: w })),
   }
 })

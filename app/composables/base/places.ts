@@ -46,7 +46,18 @@ export const STATIONS: readonly {
 
 /** What stands beside the line of stations, by its name, with its places. */
 const BESIDE: readonly { readonly name: string; readonly places: readonly Place[] }[] = [
-  { name: 'Set-up', places: [{ name: 'Requests', path: '/set-up/requests', right: 'keep settings' }] },
+  {
+    name: 'Set-up',
+    places: [
+      { name: 'People', path: '/set-up/lists/people', right: 'keep settings' },
+      { name: 'Departments', path: '/set-up/lists/departments', right: 'keep settings' },
+      { name: 'Places', path: '/set-up/lists/places', right: 'keep settings' },
+      { name: 'Accounts', path: '/set-up/lists/accounts', right: 'keep budgets' },
+      { name: 'Budget lines', path: '/set-up/lists/budget-lines', right: 'keep budgets' },
+      { name: 'Supplier list', path: '/set-up/lists/suppliers', right: 'approve suppliers' },
+      { name: 'Requests', path: '/set-up/requests', right: 'keep settings' },
+    ],
+  },
 ]
 
 /** What stands beside the line for somebody with these rights, each with at least one place. */

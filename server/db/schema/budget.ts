@@ -1,5 +1,6 @@
 import {
   bigserial,
+  boolean,
   check,
   foreignKey,
   index,
@@ -17,7 +18,12 @@ import type { BudgetControl, BudgetSpan } from '#core/budget/available'
 import type { BudgetStage } from '#core/budget/ledger'
 import { department, person } from './people'
 
-export const account = pgTable('account', { code: text().primaryKey(), name: text().notNull() })
+export const account = pgTable('account', {
+  code: text().primaryKey(),
+  name: text().notNull(),
+  /** It is offered no more; what names it keeps it. */
+  retired: boolean().notNull().default(false),
+})
 
 export const budgetLine = pgTable(
   'budget_line',
@@ -36,6 +42,7 @@ export const budgetLine = pgTable(
     mayFallBelow: numeric('may_fall_below', { precision: 20, scale: 4 }).notNull().default('0'),
     span: text().$type<BudgetSpan>().notNull().default('year'),
     holderId: uuid('holder_id').references(() => person.id),
+    retired: boolean().notNull().default(false),
     /** How many requests reserve something of it, and orders commit something: kept beside the ledger for speed. */
     requestsBehind: integer('requests_behind').notNull().default(0),
     ordersBehind: integer('orders_behind').notNull().default(0),

@@ -28,6 +28,8 @@ export const shipTo = pgTable(
     country: text().notNull(),
     /** An address for one delivery: it is offered to nobody else. */
     isOnce: boolean('is_once').notNull().default(false),
+    /** It is offered no more; what names it keeps it. */
+    retired: boolean().notNull().default(false),
   },
   (t) => [
     uniqueIndex('ship_to_name')
@@ -46,6 +48,7 @@ export const department = pgTable(
     /** Share of tax that it can reclaim, in percent. */
     reclaimable: numeric({ precision: 5, scale: 2 }).notNull().default('0'),
     usualShipToId: uuid('usual_ship_to_id').references(() => shipTo.id),
+    retired: boolean().notNull().default(false),
   },
   (t) => [check('department_reclaimable', sql`${t.reclaimable} between 0 and 100`)],
 )

@@ -1,5 +1,6 @@
 import { check, date, integer, numeric, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
+import type { ListName } from '#core/lists/list'
 import type { NewSupplierPolicy } from '#core/requisition/form'
 
 /** One row: who we are and how we count. */
@@ -70,3 +71,9 @@ export const numberSeries = pgTable(
   },
   (t) => [primaryKey({ columns: [t.series, t.fiscalYear] })],
 )
+
+/** One row for each list that is kept; whoever changes one locks its row first and raises the version. */
+export const keptList = pgTable('kept_list', {
+  name: text().$type<ListName>().primaryKey(),
+  version: integer().notNull().default(1),
+})

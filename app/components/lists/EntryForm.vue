@@ -1,0 +1,160 @@
+<script setup lang="ts">
+import type { ListColumn, ListDefinition, Values } from '#core/lists/list'
+import { readRows, type KnownEntries } from '#core/lists/read-rows'
+import type { ListView } from '#shared/contract/lists'
+import { LIST_WORDS, sayListReason } from '#shared/words/lists'
+import DialogSheet from '~/components/base/DialogSheet.vue'
+import MainAction from '~/components/base/MainAction.vue'
+import { useWording } from '~/composables/base/use-wording'
+
+/** One entry of a list, each column a field that says at once what is wrong with it. */
+const props = defineProps<{
+  list: ListDefinition
+  /** The entry as it is; null for a new one. */
+  entry: Values | null
+  called: ListView['called']
+  known: KnownEntries
+  /** Keys that are taken, in lower case. */
+  taken: ReadonlySet<string>
+  busy: boolean
+  trouble: string
+}>()
+const emit = defineEmits<{ keep: [cells: string[]]; close: [] }>()
+const wording = useWording()
+const words = LIST_WORDS[props.list.name]
+
+const typedOf = (c: ListColumn, text: string) => (c.kind.is === 'number' ? wording.typed(text) : text)
+const cells = reactive<Record<string, string>>(
+  Object.fromEntries(props.list.columns.map((c) => [c.key, typedOf(c, props.entry?.[c.key] ?? c.initial ?? '')])),
+)
+const touched = reactive(new Set<string>())
+const row = computed(() => props.list.columns.map((c) => cells[c.key] ?? ''))
+const read = computed(
+  () =>
+    readRows(
+      props.list,
+      props.list.columns.map((c) => c.key),
+      [row.value],
+      { mark: wording.decimalMark, monthFirst: wording.ways.monthFirst, today: wording.today.value },
+      props.known,
+    )[0] ?? { at: 2, values: {}, reasons: [] },
+)
+const isTaken = computed(
+  () =>
+    props.entry === null &&
+    props.taken.has(props.list.key.map((k) => (read.value.values[k] ?? '').toLowerCase()).join(' / ')),
+)
+const reasonOf = (c: ListColumn) => {
+  const reason = read.value.reasons.find((r) => 'column' in r && r.column === c.key)
+  return reason === undefined ? '' : sayListReason(props.list, reason)
+}
+const missing = computed(() => read.value.reasons.length + (isTaken.value ? 1 : 0))
+const isChanged = computed(
+  () => props.entry === null || props.list.columns.some((c) => read.value.values[c.key] !== props.entry?.[c.key]),
+)
+const isFixed = (c: ListColumn) => props.entry !== null && props.list.key.includes(c.key)
+const called = computed(() => cells.name ?? cells[props.list.key[0] ?? ''] ?? '')
+const action = computed(() => {
+  if (isTaken.value) return `There is ${words.one === 'account' ? 'an' : 'a'} ${words.one} with this key already`
+  if (missing.value > 0)
+    return missing.value === 1 ? 'One field is missing or wrong' : `${missing.value} fields are missing or wrong`
+  if (!isChanged.value) return 'Nothing is changed yet'
+  return props.entry === null ? `Add ${called.value || `the ${words.one}`}` : `Keep ${called.value} as it stands here`
+})
+
+function choices(c: ListColumn): { id: string; name: string }[] {
+  if (c.kind.is === 'choice') return c.kind.among.map((a) => ({ id: a, name: a }))
+  if (c.kind.is !== 'entry') return []
+  const now = cells[c.key]
+  const { of } = c.kind
+  return (props.called[of] ?? [])
+    .filter((e) => !e.retired || e.key === now)
+    .map((e, _, all) => {
+      // A code is told beside its name; an address of a person only where two are called the same.
+      const isPlain = e.name === e.key || (of === 'people' && all.filter((x) => x.name === e.name).length === 1)
+      return { id: e.key, name: e.name === '' ? e.key : isPlain ? e.name : `${e.name} (${e.key})` }
+    })
+}
+const isSelect = (c: ListColumn) => c.kind.is === 'choice' || (c.kind.is === 'entry' && c.kind.several !== true)
+function tick(c: ListColumn, word: string, on: boolean): void {
+  const said = (cells[c.key] ?? '').split(', ').filter((t) => t !== '' && t !== word)
+  cells[c.key] = [...said, ...(on ? [word] : [])].join(', ')
+}
+const isTicked = (c: ListColumn, word: string) => (cells[c.key] ?? '').split(', ').includes(word)
+const id = (c: ListColumn) => `entry-${c.key}`
+
+function keep(): void {
+  const first = props.list.columns.find((c) => reasonOf(c) !== '')
+  if (first !== undefined || isTaken.value) {
+    for (const c of props.list.columns) touched.add(c.key)
+    document
+      .getElementById(
+        id(
+          first ??
+            props.list.columns.find((c) => props.list.key.includes(c.key)) ??
+            (props.list.columns[0] as ListColumn),
+        ),
+      )
+      ?.focus()
+    return
+  }
+  if (isChanged.value && !props.busy) emit('keep', row.value)
+}
+onMounted(() => {
+  const first = props.list.columns.find((c) => !isFixed(c))
+  if (first !== undefined) document.getElementById(id(first))?.focus()
+})
+</script>
+
+<template>
+  <DialogSheet
+    :title="entry === null ? `A new ${words.one}` : `${called || words.one}`"
+    :width="640"
+    @close="emit('close')"
+    @main="keep"
+  >
+    <div class="-mx-1 mt-3 grid min-h-0 grid-cols-2 gap-x-5 gap-y-3 overflow-auto px-1 pb-1 max-[700px]:grid-cols-1">
+      <div v-for="c in list.columns" :key="c.key" class="min-w-0">
+        <label class="label" :for="c.kind.is === 'choices' ? undefined : id(c)">{{ c.name }}</label>
+        <p v-if="isFixed(c)" :id="id(c)" class="py-1.5">{{ cells[c.key] }}</p>
+        <select v-else-if="isSelect(c)" :id="id(c)" v-model="cells[c.key]" class="field" @change="touched.add(c.key)">
+          <option v-if="c.initial === '' || cells[c.key] === ''" value="">none</option>
+          <option v-for="o in choices(c)" :key="o.id" :value="o.id">{{ o.name }}</option>
+        </select>
+        <fieldset v-else-if="c.kind.is === 'choices'" :id="id(c)" class="flex flex-wrap gap-x-4 gap-y-1 py-1.5">
+          <legend class="sr-only">{{ c.name }}</legend>
+          <label v-for="w in c.kind.among" :key="w" class="flex min-h-6 items-center gap-1.5"
+            ><input
+              type="checkbox"
+              class="size-4 accent-[var(--green)]"
+              :checked="isTicked(c, w)"
+              @change="tick(c, w, ($event.target as HTMLInputElement).checked)"
+            />{{ w }}</label
+          >
+        </fieldset>
+        <input
+          v-else
+          :id="id(c)"
+          v-model="cells[c.key]"
+          class="field"
+          :class="c.kind.is === 'number' ? 'text-right tabular-nums' : ''"
+          :aria-describedby="`${id(c)}-says`"
+          autocomplete="off"
+          @blur="touched.add(c.key)"
+        />
+        <p :id="`${id(c)}-says`" class="small" :class="touched.has(c.key) && reasonOf(c) ? 'text-amber-ink!' : ''">
+          {{ (touched.has(c.key) && reasonOf(c)) || c.help }}
+        </p>
+      </div>
+    </div>
+    <p v-if="trouble" class="notice-red mt-3" role="alert">{{ trouble }}</p>
+    <div class="mt-4 flex flex-wrap gap-2.5">
+      <div class="min-w-[280px] flex-1">
+        <MainAction :missing="missing > 0 || !isChanged" :busy="busy" keys="Ctrl ⏎" @press="keep">{{
+          action
+        }}</MainAction>
+      </div>
+      <button type="button" class="action" @click="emit('close')">Leave it</button>
+    </div>
+  </DialogSheet>
+</template>

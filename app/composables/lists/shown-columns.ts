@@ -1,0 +1,15 @@
+import { LISTS } from '#core/lists/definitions'
+import type { ListColumn, ListName } from '#core/lists/list'
+
+/** What of each list stands in its table; the rest is in the entry itself. */
+const SHOWN: Readonly<Record<ListName, readonly string[]>> = {
+  places: ['name', 'street', 'postcode', 'town', 'country'],
+  departments: ['name', 'costCentre', 'parent', 'reclaimable', 'usualPlace'],
+  accounts: ['name', 'code'],
+  people: ['name', 'department', 'manager', 'roles', 'ownLimit', 'decidingLimit', 'orderingLimit'],
+  suppliers: ['name', 'number', 'town', 'email', 'currency', 'warning'],
+  'budget-lines': ['name', 'department', 'account', 'year', 'amount', 'holder', 'control'],
+}
+
+export const shownColumns = (list: ListName): ListColumn[] =>
+  SHOWN[list].flatMap((key) => LISTS[list].columns.find((c) => c.key === key) ?? [])

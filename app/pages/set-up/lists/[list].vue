@@ -1,0 +1,293 @@
+<script setup lang="ts">
+import { keyOf, LIST_NAMES, type ListName, type Values } from '#core/lists/list'
+import { capital, formatCount, inWords } from '#shared/words/format'
+import { LIST_WORDS } from '#shared/words/lists'
+import MainAction from '~/components/base/MainAction.vue'
+import PageNote from '~/components/base/PageNote.vue'
+import SheetPage from '~/components/base/SheetPage.vue'
+import { sayError, useApi } from '~/composables/base/use-api'
+import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
+import { useUndo } from '~/composables/base/use-undo'
+import { useWording } from '~/composables/base/use-wording'
+import { shownColumns } from '~/composables/lists/shown-columns'
+import { useList } from '~/composables/lists/use-list'
+import { useLive } from '~/composables/live/use-live'
+import { useSessionStore } from '~/stores/session'
+
+const EntryForm = defineAsyncComponent(() => import('~/components/lists/EntryForm.vue'))
+const FilePlan = defineAsyncComponent(() => import('~/components/lists/FilePlan.vue'))
+
+definePageMeta({ key: (route) => route.path })
+const api = useApi()
+const undo = useUndo()
+const wording = useWording()
+const name = useRoute().params.list as ListName
+if (!LIST_NAMES.includes(name)) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
+const words = LIST_WORDS[name]
+useHead({ title: `${words.title} · Rekko` })
+const { data: start, error } = await useAsyncData(`list-${name}`, async () => {
+  const view = await api.get('/api/lists/{list}', { params: { list: name } })
+  const { changes } = await api.get('/api/lists/{list}/changes', { params: { list: name } })
+  return { view, changes }
+})
+if (error.value || !start.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
+const { list, view, changes, busy, trouble, read, keep, undo: takeBack, say, known } = useList(name, start.value)
+useLive((happened) => {
+  if (happened.some((c) => c.kind === 'settings' || c.kind === 'again') && !busy.value) void read()
+})
+
+const columns = shownColumns(name)
+const typed = ref('')
+const withRetired = ref(false)
+const retired = computed(() => view.value.entries.filter((e) => e.retired).length)
+const shown = computed(() => {
+  const looked = typed.value
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((w) => w !== '')
+  return view.value.entries.filter((e) => {
+    if (e.retired && !withRetired.value) return false
+    const text = list.columns
+      .map((c) => `${e.values[c.key] ?? ''} ${say(c.key, e.values)}`)
+      .join(' ')
+      .toLowerCase()
+    return looked.every((w) => text.includes(w))
+  })
+})
+const MOST = 500
+const sentence = computed(() => {
+  const n = view.value.entries.length - retired.value
+  if (n === 0) return `No ${words.one} is kept yet.`
+  const many = n < 13 ? capital(inWords(n)) : wording.decimal(String(n))
+  const counted = retired.value < 13 ? inWords(retired.value) : String(retired.value)
+  return `${many} ${n === 1 ? words.one : words.many}${retired.value > 0 ? `; ${counted} ${words.out}` : ''}.`
+})
+const currency = useSessionStore().me?.organisation.baseCurrency ?? ''
+const kindOf = (key: string) => list.columns.find((c) => c.key === key)?.kind
+const isNumber = (key: string) => kindOf(key)?.is === 'number' && key !== 'year'
+const isMoney = (key: string) => {
+  const kind = kindOf(key)
+  return kind?.is === 'number' && kind.isMoney === true
+}
+function cell(key: string, values: Values): string {
+  const text = values[key] ?? ''
+  if (text === '' || !isNumber(key)) return say(key, values)
+  return isMoney(key) ? wording.kept(text, currency) : wording.decimal(text)
+}
+const taken = computed(() => new Set(view.value.entries.map((e) => keyOf(list, e.values))))
+
+const open = shallowRef<{ readonly entry: Values | null } | null>(null)
+function edit(entry: Values | null): void {
+  trouble.value = ''
+  open.value = { entry }
+}
+function offerUndo(sentence: string, seq: number | null): void {
+  if (seq !== null)
+    undo.show(sentence, 'Take that back', 10, async () => {
+      await takeBack(seq)
+    })
+}
+async function keepEntry(cells: string[]): Promise<void> {
+  const isNew = open.value?.entry === null
+  const called = cells[list.columns.findIndex((c) => c.key === 'name')] ?? ''
+  const given = { columns: list.columns.map((c) => c.key), cells: [cells], source: '', gone: 'keep' } as const
+  const kept = await keep({ ...given, columns: [...given.columns], cells: [...given.cells] })
+  if (kept === null) return
+  open.value = null
+  offerUndo(`${called} is ${isNew ? 'added' : 'changed'}.`, kept.seq)
+}
+
+const offered = shallowRef<{ rows: readonly (readonly string[])[]; source: string; notes: readonly string[] } | null>(
+  null,
+)
+const chooser = useTemplateRef<HTMLInputElement>('chooser')
+const dragging = ref(false)
+const reading = ref(false)
+async function bring(file: File | undefined): Promise<void> {
+  if (file === undefined || reading.value) return
+  trouble.value = ''
+  reading.value = true
+  try {
+    const sheet = await api.post('/api/line-files', { raw: file })
+    if (sheet.rows.length < 2)
+      trouble.value = `${file.name}: its first row names the columns; below it there is nothing.`
+    else offered.value = { ...sheet, source: file.name }
+  } catch (e) {
+    trouble.value = `${file.name}: ${sayError(e)}`
+  } finally {
+    reading.value = false
+  }
+}
+function chosen(event: Event): void {
+  const box = event.target as HTMLInputElement
+  void bring(box.files?.[0])
+  box.value = ''
+}
+async function take(
+  given: Parameters<typeof keep>[0] extends infer G ? Omit<G, 'source' | 'gone'> : never,
+  gone: 'keep' | 'retire',
+  count: number,
+): Promise<void> {
+  const source = offered.value?.source.slice(0, 300) ?? ''
+  const kept = await keep({ ...(given as Parameters<typeof keep>[0]), source, gone })
+  if (kept === null) return
+  offered.value = null
+  offerUndo(`${capital(formatCount(count, `${words.one} is`, `${words.many} are`))} taken from ${source}.`, kept.seq)
+}
+const undone = computed(() => new Set(changes.value.flatMap((c) => (c.undoes === null ? [] : [c.undoes]))))
+function sayChange(c: (typeof changes.value)[number]): string {
+  const what = c.count === 1 ? (c.first?.name ?? words.one) : formatCount(c.count, words.one, words.many)
+  if (c.undoes !== null) return `${what}: taken back`
+  return c.source === '' ? what : `${what} from ${c.source}`
+}
+usePlaceKeys(
+  [
+    { keys: 'Enter', does: `open the ${words.one}` },
+    { keys: 'Ctrl Enter', does: `add a ${words.one}` },
+  ],
+  (event) => {
+    if (isMainKey(event) && open.value === null && offered.value === null) {
+      event.preventDefault()
+      edit(null)
+    }
+  },
+)
+</script>
+
+<template>
+  <div
+    @dragover.prevent="dragging = true"
+    @dragleave.self="dragging = false"
+    @drop.prevent="((dragging = false), bring($event.dataTransfer?.files[0]))"
+  >
+    <PageNote>{{ reading ? 'reading the file …' : 'every change is kept with what was before' }}</PageNote>
+    <SheetPage>
+      <div class="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-2">
+        <h1 class="sentence">{{ sentence }}</h1>
+        <span class="flex items-baseline gap-4">
+          <label v-if="retired > 0" class="small inline-flex min-h-6 items-center gap-1.5"
+            ><input v-model="withRetired" type="checkbox" class="size-4 accent-[var(--green)]" /> show retired
+            ones</label
+          >
+          <input
+            v-model="typed"
+            class="field w-[190px]! min-h-[34px]! py-1.5!"
+            type="search"
+            :aria-label="`Find among the ${words.many}`"
+            placeholder="Any words of a row"
+          />
+        </span>
+      </div>
+      <p v-if="dragging" class="notice-green mt-3">Let go: the file is read and shown before anything is kept.</p>
+      <p v-if="trouble && !open && !offered" class="notice-red mt-3" role="alert">{{ trouble }}</p>
+      <p v-if="view.entries.length === 0" class="mt-3 max-w-[60ch] text-ink2">
+        {{ words.says }} Add the first one, or bring a file: CSV or XLSX, the first row naming the columns.
+      </p>
+      <p v-else-if="shown.length === 0" class="mt-3 text-ink2">No {{ words.one }} has these words.</p>
+      <div v-else class="mt-3 overflow-x-auto" tabindex="0" role="region" :aria-label="words.title">
+        <table class="table">
+          <caption class="sr-only">
+            {{
+              words.title
+            }}
+          </caption>
+          <thead>
+            <tr>
+              <th v-for="c in columns" :key="c.key" scope="col" :class="isNumber(c.key) ? 'num' : ''">
+                {{ c.name }}{{ isMoney(c.key) ? `, ${currency}` : '' }}
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="e in shown.slice(0, MOST)" :key="e.id">
+              <td
+                v-for="(c, i) in columns"
+                :key="c.key"
+                :class="[i === 0 ? '' : 'text-ink2', isNumber(c.key) ? 'num' : '']"
+              >
+                <button
+                  v-if="i === 0"
+                  type="button"
+                  class="text-left font-semibold hover:underline"
+                  @click="edit(e.values)"
+                >
+                  {{ cell(c.key, e.values) || '(no name)' }}</button><template v-else>{{
+                  cell(c.key, e.values)
+                }}</template>
+                <span v-if="i === 0 && e.retired" class="small">, {{ words.out }}</span>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-if="shown.length > MOST" class="small mt-2">
+          and {{ wording.decimal(String(shown.length - MOST)) }} more: type words of the one you look for
+        </p>
+      </div>
+      <EntryForm
+        v-if="open"
+        :list="list"
+        :entry="open.entry"
+        :called="view.called"
+        :known="known"
+        :taken="taken"
+        :busy="busy"
+        :trouble="trouble"
+        @keep="keepEntry"
+        @close="open = null"
+      />
+      <FilePlan
+        v-if="offered"
+        :list="list"
+        :rows="offered.rows"
+        :source="offered.source"
+        :notes="offered.notes"
+        :busy="busy"
+        :trouble="trouble"
+        :say="say"
+        @take="take"
+        @close="offered = null"
+      />
+      <template #margin>
+        <p class="text-ink2">{{ words.says }}</p>
+        <h2 class="head mb-1.5 mt-5">As a file</h2>
+        <p>
+          <button type="button" class="quiet-link" @click="chooser?.click()">Bring a file</button>
+          <input
+            ref="chooser"
+            type="file"
+            class="sr-only"
+            tabindex="-1"
+            accept=".csv,.tsv,.txt,.xlsx"
+            :aria-label="`A file of ${words.many}`"
+            @change="chosen"
+          />
+          of rows, or drop it here: it is shown before anything is kept.
+        </p>
+        <p class="mt-1.5">
+          Take the list along as
+          <a class="quiet-link" :href="`/api/lists/${name}/file?as=xlsx`" download>XLSX</a> or
+          <a class="quiet-link" :href="`/api/lists/${name}/file?as=csv`" download>CSV</a>; what you change in it can be
+          brought back.
+        </p>
+        <template v-if="changes.length > 0">
+          <h2 class="head mb-1 mt-5">Last changes</h2>
+          <ul>
+            <li v-for="c in changes.slice(0, 8)" :key="c.seq" class="border-t border-rule py-1.5">
+              {{ sayChange(c) }}
+              <span class="small block"
+                >{{ c.by }}, {{ wording.since(c.at)
+                }}<template v-if="c.undoes === null && !undone.has(c.seq)">
+                  ·
+                  <button type="button" class="quiet-link min-h-6" @click="takeBack(c.seq)">take back</button></template
+                ></span
+              >
+            </li>
+          </ul>
+        </template>
+      </template>
+      <template #action>
+        <MainAction keys="Ctrl ⏎" @press="edit(null)">Add a {{ words.one }}</MainAction>
+      </template>
+    </SheetPage>
+  </div>
+</template>

@@ -1,0 +1,107 @@
+import { randomUUID } from 'node:crypto'
+import { keyOf, type ListDefinition, type ListName, type Values } from '#core/lists/list'
+import { isSound, retired } from '#core/lists/plan'
+import type { GivenRows } from '#shared/contract/lists'
+import { LIST_WORDS, sayListReason } from '#shared/words/lists'
+import { appendEventForSeq } from '../audit/store'
+import type { Context } from '../context'
+import { sqlState } from '../db/client'
+import { refused, stale } from '../http/problem'
+import { notifyChange } from '../live/notify'
+import { enqueue } from '../queue/enqueue'
+import type { KeptEntry } from './keeper'
+import { KEEPERS } from './keepers'
+import { idsOf, readNeighbours } from './known-entries'
+import { LIST_SUBJECTS, type ListChange, type ListChanged } from './list-event'
+import { lockList, setVersion } from './list-store'
+import { planGiven } from './plan-file'
+import { requireList } from './read-list'
+
+/** A statement that would give two entries what only one may have. */
+const TWICE = '23505'
+
+/**
+ * Takes rows into a list, all or none, at the version that was seen: new entries, changed ones, and what the rows do
+ * not name kept or retired. One event holds each entry before and after.
+ */
+export async function keepRows(
+  ctx: Context,
+  name: ListName,
+  version: number,
+  given: GivenRows & { readonly source: string; readonly gone: 'keep' | 'retire' },
+): Promise<{ version: number; seq: number | null; changes: number }> {
+  const list = requireList(ctx, name)
+  if ((await lockList(ctx.tx, name)) !== version) throw stale(`the list of ${LIST_WORDS[name].many}`)
+  const { plan, entries, today } = await planGiven(ctx, list, given)
+  if (!isSound(plan)) {
+    const wrong = plan.rows.filter((r) => r.does === 'refused')
+    throw refused(wrong.slice(0, 20).flatMap((r) => r.reasons.map((x) => `Row ${r.at}: ${sayListReason(list, x)}`)))
+  }
+  const idByKey = new Map(entries.map((e) => [keyOf(list, e.values), e.id]))
+  const idOf = (values: Values) => idByKey.get(keyOf(list, values)) ?? ''
+  const changes: ListChange[] = plan.rows.flatMap((r) =>
+    r.does === 'adds'
+      ? [{ id: newId(list, r.after), before: null, after: r.after }]
+      : r.does === 'changes'
+        ? [{ id: idOf(r.after), before: r.before, after: r.after }]
+        : [],
+  )
+  if (given.gone === 'retire')
+    for (const g of plan.gone) changes.push({ id: idOf(g), before: g, after: retired(list, g, today) })
+  refuseOwn(ctx, list, changes)
+  if (changes.length === 0) return { version, seq: null, changes: 0 }
+  await writeChanges(ctx, list, changes)
+  const seq = await closeChange(ctx, list, version, { source: given.source, undoes: null, changes })
+  return { version: version + 1, seq, changes: changes.length }
+}
+
+/** Nobody changes their own limits and roles: whoever keeps people with somebody else does. */
+export function refuseOwn({ actor }: Context, list: ListDefinition, changes: readonly ListChange[]): void {
+  const GUARDED = ['ownLimit', 'decidingLimit', 'orderingLimit', 'roles']
+  const own = changes.find((c) => list.name === 'people' && c.id === actor.id)
+  if (own !== undefined && GUARDED.some((k) => own.before?.[k] !== own.after?.[k]))
+    throw refused(['Your own limits and roles are changed by another administrator; leave your row out, or as it is.'])
+}
+
+/** Accounts are known by their code; everything else gets an id of its own. */
+const newId = (list: ListDefinition, values: Values): string =>
+  list.name === 'accounts' ? (values.code ?? '') : randomUUID()
+
+/** Writes entries as they are to be; refused with a sentence where two would share what only one may have. */
+export async function writeChanges(ctx: Context, list: ListDefinition, changes: readonly ListChange[]): Promise<void> {
+  const keeper = KEEPERS[list.name]
+  const entryOf = (c: ListChange): KeptEntry[] => (c.after === null ? [] : [{ id: c.id, values: c.after }])
+  const added = changes.filter((c) => c.before === null).flatMap(entryOf)
+  const changed = changes.filter((c) => c.before !== null).flatMap(entryOf)
+  const neighbours = await readNeighbours(ctx.tx, list, await keeper.read(ctx.tx))
+  const ids = idsOf(neighbours, list.name, added)
+  try {
+    if (added.length > 0) await keeper.insert(ctx.tx, added, ids)
+    if (changed.length > 0) await keeper.update(ctx.tx, changed, ids)
+  } catch (error) {
+    if (sqlState(error) === TWICE)
+      throw refused([
+        `Two ${LIST_WORDS[list.name].many} would share what only one may have: ${LIST_WORDS[list.name].once}.`,
+      ])
+    throw error
+  }
+}
+
+/** Raises the version, appends the event, and tells whoever looks; open routes follow people and departments. */
+export async function closeChange(
+  ctx: Context,
+  list: ListDefinition,
+  version: number,
+  change: ListChanged,
+): Promise<number> {
+  await setVersion(ctx.tx, list.name, version + 1)
+  const seq = await appendEventForSeq(ctx, {
+    type: 'list changed',
+    subjectKind: 'list',
+    subjectId: LIST_SUBJECTS[list.name],
+    after: { list: list.name, ...change },
+  })
+  if (list.name !== 'suppliers' && list.name !== 'places') await enqueue(ctx.tx, 'route-all-again', {})
+  await notifyChange(ctx.tx, { kind: 'settings', id: LIST_SUBJECTS[list.name] })
+  return seq
+}

@@ -1,0 +1,44 @@
+import type { ListName, Values } from '#core/lists/list'
+import type { Tx } from '../db/client'
+
+/** An entry of a list as it is kept. */
+export interface KeptEntry {
+  readonly id: string
+  readonly values: Values
+}
+
+/** The ids of entries of every list, by their plain text in lower case. */
+export type EntryIds = (list: ListName, text: string) => string | null
+
+/** How the entries of one list are read and written; what they mean is checked before. */
+export interface ListKeeper {
+  /** Every entry, retired ones too, in the order of the page. */
+  readonly read: (tx: Tx) => Promise<KeptEntry[]>
+  /** Writes new entries, under ids that are given. */
+  readonly insert: (tx: Tx, entries: readonly KeptEntry[], ids: EntryIds) => Promise<void>
+  /** Writes entries that are there over. */
+  readonly update: (tx: Tx, entries: readonly KeptEntry[], ids: EntryIds) => Promise<void>
+  /** Takes an entry away that nothing names; the database refuses where something does. */
+  readonly remove: (tx: Tx, id: string) => Promise<void>
+}
+
+/** Entries a statement writes at most: each brings a handful of values, and a statement holds 65,535. */
+const AT_ONCE = 1000
+
+export async function inParts<T>(all: readonly T[], write: (some: T[]) => Promise<unknown>): Promise<void> {
+  for (let i = 0; i < all.length; i += AT_ONCE) await write(all.slice(i, i + AT_ONCE))
+}
+
+/** Runs statements one after the other without waiting between them; what failed first is told. */
+export async function together(statements: readonly PromiseLike<unknown>[]): Promise<void> {
+  await Promise.all(statements)
+}
+
+/** The plain text of a value: nothing is "". */
+export const textOf = (value: string | number | null): string => (value === null ? '' : String(value))
+/** A plain text as it is kept: "" is nothing. */
+export const orNull = (text: string | undefined): string | null => (text === undefined || text === '' ? null : text)
+export const yesNo = (is: boolean): string => (is ? 'yes' : 'no')
+/** Several plain texts in one, as `readRows` reads them. */
+export const joined = (texts: readonly string[]): string => [...texts].sort().join(', ')
+export const parted = (text: string | undefined): string[] => (text ?? '').split(', ').filter((t) => t !== '')

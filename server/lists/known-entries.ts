@@ -1,0 +1,52 @@
+import { LISTS } from '#core/lists/definitions'
+import { LIST_NAMES, type ListDefinition, type ListName } from '#core/lists/list'
+import type { KnownEntries } from '#core/lists/read-rows'
+import type { Tx } from '../db/client'
+import type { EntryIds, KeptEntry } from './keeper'
+import { KEEPERS } from './keepers'
+
+/** The lists that a list's entries name, itself among them where it does. */
+export function namedBy(list: ListDefinition): ListName[] {
+  const named = list.columns.flatMap((c) => (c.kind.is === 'entry' ? [c.kind.of] : []))
+  return LIST_NAMES.filter((n) => named.includes(n))
+}
+
+/** Entries of other lists that this one names, as they stand. */
+export type Neighbours = ReadonlyMap<ListName, readonly KeptEntry[]>
+
+export async function readNeighbours(tx: Tx, list: ListDefinition, own: readonly KeptEntry[]): Promise<Neighbours> {
+  const found = new Map<ListName, readonly KeptEntry[]>()
+  for (const name of namedBy(list)) found.set(name, name === list.name ? own : await KEEPERS[name].read(tx))
+  return found
+}
+
+const labelOf = (name: ListName, entry: KeptEntry) => entry.values[LISTS[name].key[0] ?? ''] ?? ''
+
+/** What may be written to name an entry: its key, or its name where only one is called so. */
+export function knownOf(neighbours: Neighbours): KnownEntries {
+  return Object.fromEntries(
+    [...neighbours].map(([name, entries]) => {
+      const known = new Map<string, string>()
+      const called = new Map<string, number>()
+      for (const e of entries) {
+        const n = (e.values.name ?? '').toLowerCase()
+        called.set(n, (called.get(n) ?? 0) + 1)
+      }
+      for (const e of entries) {
+        const n = (e.values.name ?? '').toLowerCase()
+        if (called.get(n) === 1) known.set(n, labelOf(name, e))
+      }
+      for (const e of entries) known.set(labelOf(name, e).toLowerCase(), labelOf(name, e))
+      return [name, known]
+    }),
+  )
+}
+
+/** Finds the ids of entries by their plain text; entries that are about to be added among them. */
+export function idsOf(neighbours: Neighbours, list: ListName, added: readonly KeptEntry[]): EntryIds {
+  const ids = new Map<string, string>()
+  const put = (name: ListName, e: KeptEntry) => ids.set(`${name} ${labelOf(name, e).toLowerCase()}`, e.id)
+  for (const [name, entries] of neighbours) for (const e of entries) put(name, e)
+  for (const e of added) put(list, e)
+  return (name, text) => (text === '' ? null : (ids.get(`${name} ${text.toLowerCase()}`) ?? null))
+}

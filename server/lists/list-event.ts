@@ -1,0 +1,27 @@
+import type { ListName, Values } from '#core/lists/list'
+
+/** What each list is called where events name what they are about. */
+export const LIST_SUBJECTS: Readonly<Record<ListName, string>> = {
+  places: '00000000-0000-4000-8000-000000000011',
+  departments: '00000000-0000-4000-8000-000000000012',
+  accounts: '00000000-0000-4000-8000-000000000013',
+  people: '00000000-0000-4000-8000-000000000014',
+  suppliers: '00000000-0000-4000-8000-000000000015',
+  'budget-lines': '00000000-0000-4000-8000-000000000016',
+}
+
+/** An entry before and after; null before it was there, or after it was taken away. */
+export interface ListChange {
+  readonly id: string
+  readonly before: Values | null
+  readonly after: Values | null
+}
+
+/** What one event of a list holds: where its rows came from, and each entry that changed. */
+export interface ListChanged {
+  /** The name of a file, or "" where it was typed. */
+  readonly source: string
+  /** The event that it takes back. */
+  readonly undoes: number | null
+  readonly changes: readonly ListChange[]
+}

@@ -1,0 +1,120 @@
+import { and, eq, inArray, isNull, sql } from 'drizzle-orm'
+import type { Values } from '#core/lists/list'
+import type { Tx } from '../db/client'
+import { named, read } from '../db/read'
+import { department, departmentMember, person, roleGrant } from '../db/schema/people'
+import {
+  inParts,
+  joined,
+  orNull,
+  parted,
+  textOf,
+  type EntryIds,
+  type KeptEntry,
+  type ListKeeper,
+  together,
+} from './keeper'
+
+const p = named(person, 'p')
+const m = named(person, 'm')
+const d = named(department, 'd')
+const also = named(department, 'also')
+
+const columnsOf = (v: Values, ids: EntryIds) => ({
+  email: v.email ?? '',
+  name: v.name ?? '',
+  jobTitle: v.jobTitle ?? '',
+  departmentId: ids('departments', v.department ?? '') ?? '',
+  ownLimit: orNull(v.ownLimit),
+  decidingLimit: orNull(v.decidingLimit),
+  orderingLimit: orNull(v.orderingLimit),
+  leftOn: orNull(v.leftOn),
+})
+
+/** People, with the departments open to them and the roles that they hold for the whole organisation. */
+export const people: ListKeeper = {
+  async read(tx) {
+    const rows = await read(
+      tx,
+      {
+        id: p.id,
+        email: sql<string>`lower(${p.email})`,
+        name: p.name,
+        jobTitle: p.jobTitle,
+        department: d.costCentre,
+        alsoFor: sql<string[]>`array(select ${also.costCentre} from ${departmentMember}
+          join ${also} on ${also.id} = ${departmentMember.departmentId} where ${departmentMember.personId} = ${p.id})`,
+        manager: sql<string | null>`lower(${m.email})`,
+        roles: sql<string[]>`array(select ${roleGrant.role} from ${roleGrant}
+          where ${roleGrant.personId} = ${p.id} and ${roleGrant.departmentId} is null)`,
+        ownLimit: p.ownLimit,
+        decidingLimit: p.decidingLimit,
+        orderingLimit: p.orderingLimit,
+        leftOn: p.leftOn,
+      },
+      sql`from ${p} join ${d} on ${d.id} = ${p.departmentId} left join ${m} on ${m.id} = ${p.managerId}
+        order by ${p.name}, ${p.email}`,
+    )
+    return rows.map(({ id, ...r }) => ({
+      id,
+      values: {
+        ...r,
+        alsoFor: joined(r.alsoFor),
+        manager: textOf(r.manager),
+        roles: ROLES_IN_ORDER.filter((role) => r.roles.includes(role)).join(', '),
+        ownLimit: textOf(r.ownLimit),
+        decidingLimit: textOf(r.decidingLimit),
+        orderingLimit: textOf(r.orderingLimit),
+        leftOn: textOf(r.leftOn),
+      },
+    }))
+  },
+  async insert(tx, entries, ids) {
+    await inParts(entries, (some) =>
+      tx.insert(person).values(some.map((e) => ({ id: e.id, ...columnsOf(e.values, ids) }))),
+    )
+    // A manager may come later in the same file.
+    await together(
+      entries
+        .map((e) => ({ id: e.id, managerId: ids('people', e.values.manager ?? '') }))
+        .filter((e) => e.managerId !== null)
+        .map(({ id, managerId }) => tx.update(person).set({ managerId }).where(eq(person.id, id))),
+    )
+    await writeOpenAndRoles(tx, entries, ids)
+  },
+  async update(tx, entries, ids) {
+    await together(
+      entries.map((e) =>
+        tx
+          .update(person)
+          .set({ ...columnsOf(e.values, ids), managerId: ids('people', e.values.manager ?? '') })
+          .where(eq(person.id, e.id)),
+      ),
+    )
+    const all = entries.map((e) => e.id)
+    if (all.length === 0) return
+    await tx.delete(departmentMember).where(inArray(departmentMember.personId, all))
+    // Roles for single departments are kept elsewhere and stay.
+    await tx.delete(roleGrant).where(and(inArray(roleGrant.personId, all), isNull(roleGrant.departmentId)))
+    await writeOpenAndRoles(tx, entries, ids)
+  },
+  async remove(tx, id) {
+    await tx.delete(departmentMember).where(eq(departmentMember.personId, id))
+    await tx.delete(roleGrant).where(eq(roleGrant.personId, id))
+    await tx.delete(person).where(eq(person.id, id))
+  },
+}
+
+const ROLES_IN_ORDER = ['buyer', 'receiver', 'finance', 'auditor', 'administrator']
+
+async function writeOpenAndRoles(tx: Tx, entries: readonly KeptEntry[], ids: EntryIds): Promise<void> {
+  const open = entries.flatMap((e) =>
+    parted(e.values.alsoFor).flatMap((d) => {
+      const departmentId = ids('departments', d)
+      return departmentId === null ? [] : [{ personId: e.id, departmentId }]
+    }),
+  )
+  await inParts(open, (some) => tx.insert(departmentMember).values(some))
+  const roles = entries.flatMap((e) => parted(e.values.roles).map((role) => ({ personId: e.id, role })))
+  await inParts(roles, (some) => tx.insert(roleGrant).values(some))
+}

@@ -1,0 +1,67 @@
+import type { ListName } from '#core/lists/list'
+import { retired } from '#core/lists/plan'
+import { dayOf } from '#core/base/day'
+import { LIST_WORDS } from '#shared/words/lists'
+import type { Context } from '../context'
+import { notFound, refused, stale } from '../http/problem'
+import { requireOrganisation } from '../settings/reads'
+import { findListChange, wasTakenBack } from './change-reads'
+import { KEEPERS } from './keepers'
+import { closeChange, refuseOwn, writeChanges } from './keep-list'
+import type { ListChange } from './list-event'
+import { lockList } from './list-store'
+import { removeUnused } from './remove-store'
+import { requireList } from './read-list'
+
+/**
+ * Takes a change of a list back, whole, by its event: what it changed is as before, what it added is taken away, or
+ * retired where something names it already. Refused where somebody changed one of its entries since.
+ */
+export async function undoChange(
+  ctx: Context,
+  name: ListName,
+  version: number,
+  seq: number,
+): Promise<{ version: number; seq: number | null; changes: number }> {
+  const list = requireList(ctx, name)
+  const { many } = LIST_WORDS[name]
+  if ((await lockList(ctx.tx, name)) !== version) throw stale(`the list of ${many}`)
+  const change = await findListChange(ctx.tx, name, seq)
+  if (change === null) throw notFound('This change')
+  if (await wasTakenBack(ctx.tx, name, seq)) throw refused(['This change was taken back already.'])
+  const now = new Map((await KEEPERS[name].read(ctx.tx)).map((e) => [e.id, e.values]))
+  const since = change.changes.filter((c) => {
+    const is = now.get(c.id)
+    return is === undefined || list.columns.some((k) => is[k.key] !== c.after?.[k.key])
+  })
+  if (since.length > 0)
+    throw refused([
+      `${since.length === 1 ? 'One entry was' : `${since.length} entries were`} changed since; change ` +
+        `${since.length === 1 ? 'it' : 'them'} by hand instead.`,
+    ])
+  const today = dayOf(ctx.now, (await requireOrganisation(ctx.tx)).timeZone)
+  const back: ListChange[] = change.changes
+    .filter((c) => c.before !== null)
+    .map((c) => ({ id: c.id, before: c.after, after: c.before }))
+  refuseOwn(ctx, list, back)
+  await writeChanges(ctx, list, back)
+  const added = change.changes.filter((c) => c.before === null)
+  const kept = await removeUnused(
+    ctx.tx,
+    KEEPERS[name],
+    added.map((c) => c.id),
+  )
+  const away: ListChange[] = added.map((c) => ({
+    id: c.id,
+    before: c.after,
+    after: kept.has(c.id) && c.after !== null ? retired(list, c.after, today) : null,
+  }))
+  await writeChanges(
+    ctx,
+    list,
+    away.filter((c) => c.after !== null),
+  )
+  const changes = [...back, ...away]
+  const closed = await closeChange(ctx, list, version, { source: change.source, undoes: seq, changes })
+  return { version: version + 1, seq: closed, changes: changes.length }
+}

@@ -1,0 +1,127 @@
+import { z } from 'zod'
+import { LIST_NAMES } from '#core/lists/list'
+import type { ListReason } from '#core/lists/read-rows'
+import { defineRoute } from './route'
+import { text } from './values'
+
+const name = z.enum(LIST_NAMES)
+const params = z.object({ list: name })
+const values = z.record(z.string(), z.string())
+/** Rows of cells, and which column of the list each holds; null: none. */
+const given = z.object({
+  columns: z.array(text(40).nullable()).max(60),
+  cells: z.array(z.array(text(2000)).max(60)).max(5000, 'has more than 5,000 rows; divide the file'),
+})
+export type GivenRows = z.infer<typeof given>
+
+const view = z.object({
+  name,
+  version: z.number(),
+  entries: z.array(z.object({ id: z.string(), values, retired: z.boolean() })),
+  /** How the entries of the lists that this one names are called. */
+  called: z.partialRecord(name, z.array(z.object({ key: z.string(), name: z.string(), retired: z.boolean() }))),
+})
+export type ListView = z.infer<typeof view>
+
+const planned = z.object({
+  version: z.number(),
+  counts: z.object({
+    adds: z.number(),
+    changes: z.number(),
+    nothing: z.number(),
+    refused: z.number(),
+    gone: z.number(),
+  }),
+  /** The first of what is refused, changed and new. */
+  rows: z.array(
+    z.object({
+      at: z.number(),
+      does: z.enum(['adds', 'changes', 'nothing', 'refused']),
+      before: values.nullable(),
+      after: values,
+      changed: z.array(z.string()),
+      reasons: z.array(z.custom<ListReason>()),
+    }),
+  ),
+  gone: z.array(values),
+})
+export type PlanView = z.infer<typeof planned>
+
+const changed = z.object({ version: z.number(), seq: z.number().nullable(), changes: z.number() })
+const changes = z.object({
+  changes: z.array(
+    z.object({
+      seq: z.number(),
+      at: z.string(),
+      by: z.string(),
+      source: z.string(),
+      undoes: z.number().nullable(),
+      count: z.number(),
+      first: values.nullable(),
+    }),
+  ),
+})
+export type ListChangeView = z.infer<typeof changes>['changes'][number]
+
+export const listRoutes = {
+  readList: defineRoute({
+    name: 'readList',
+    method: 'GET',
+    path: '/api/lists/{list}',
+    summary: 'A list that the organisation keeps, with all its entries, for whoever keeps it',
+    access: 'keep lists',
+    params,
+    reply: view,
+  }),
+  planRows: defineRoute({
+    name: 'planRows',
+    method: 'POST',
+    path: '/api/lists/{list}/plans',
+    summary: 'What rows would do to a list: new, changed, unchanged, refused and gone; nothing is kept',
+    access: 'keep lists',
+    params,
+    body: given,
+    reply: planned,
+  }),
+  keepRows: defineRoute({
+    name: 'keepRows',
+    method: 'POST',
+    path: '/api/lists/{list}/rows',
+    summary: 'Takes rows into a list, all or none; what they do not name is kept or retired',
+    access: 'keep lists',
+    params,
+    body: given.extend({ source: text(300), gone: z.enum(['keep', 'retire']) }),
+    reply: changed,
+    ifMatch: true,
+    idempotent: true,
+  }),
+  listChanges: defineRoute({
+    name: 'listChanges',
+    method: 'GET',
+    path: '/api/lists/{list}/changes',
+    summary: 'The last changes of a list, the newest first',
+    access: 'keep lists',
+    params,
+    reply: changes,
+  }),
+  undoListChange: defineRoute({
+    name: 'undoListChange',
+    method: 'DELETE',
+    path: '/api/lists/{list}/changes/{seq}',
+    summary: 'Takes a change of a list back, where nobody changed its entries since',
+    access: 'keep lists',
+    params: params.extend({ seq: z.coerce.number().int().positive().max(2_000_000_000) }),
+    reply: changed,
+    ifMatch: true,
+  }),
+  exportList: defineRoute({
+    name: 'exportList',
+    method: 'GET',
+    path: '/api/lists/{list}/file',
+    summary: 'A list as a CSV or XLSX file, which can be brought back unchanged',
+    access: 'keep lists',
+    params,
+    query: z.object({ as: z.enum(['csv', 'xlsx']).default('csv') }),
+    bytes: 'download',
+  }),
+}

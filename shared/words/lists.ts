@@ -1,0 +1,106 @@
+import type { ListDefinition, ListName } from '#core/lists/list'
+import type { ListReason } from '#core/lists/read-rows'
+
+/** How each list is spoken of: as a place, one and several of its entries, and what only one of them may have. */
+export const LIST_WORDS: Readonly<
+  Record<
+    ListName,
+    {
+      readonly title: string
+      readonly one: string
+      readonly many: string
+      readonly once: string
+      /** What the list is for. */
+      readonly says: string
+      /** How those are spoken of that are offered no more, after their number; and what makes them so. */
+      readonly out: string
+      readonly retire: string
+    }
+  >
+> = {
+  places: {
+    title: 'Places',
+    one: 'place',
+    many: 'places',
+    once: 'a name',
+    says: 'Where deliveries go: what people choose as “delivered to”.',
+    out: 'retired',
+    retire: 'retire them: offered no more',
+  },
+  departments: {
+    title: 'Departments',
+    one: 'department',
+    many: 'departments',
+    once: 'a cost centre or a name',
+    says: 'Who needs things: each with its cost centre, what it is part of, and what of the tax comes back.',
+    out: 'retired',
+    retire: 'retire them: nobody raises for them any more',
+  },
+  accounts: {
+    title: 'Accounts',
+    one: 'account',
+    many: 'accounts',
+    once: 'a code',
+    says: 'What money is spent on, by the codes of your bookkeeping.',
+    out: 'retired',
+    retire: 'retire them: offered no more',
+  },
+  people: {
+    title: 'People',
+    one: 'person',
+    many: 'people',
+    once: 'an e-mail address',
+    says: 'Who raises, decides, buys and pays: their department, their manager, their limits and their roles.',
+    out: 'left',
+    retire: 'let today be their last day',
+  },
+  suppliers: {
+    title: 'Suppliers',
+    one: 'supplier',
+    many: 'suppliers',
+    once: 'a number or a tax number',
+    says: 'Whom you buy from: address, terms, and where orders are sent.',
+    out: 'on hold',
+    retire: 'put them on hold: nothing may be ordered from them',
+  },
+  'budget-lines': {
+    title: 'Budget lines',
+    one: 'budget line',
+    many: 'budget lines',
+    once: 'a year, department, account and project',
+    says: 'What each department may spend on each account in a year, and what happens when it is passed.',
+    out: 'retired',
+    retire: 'retire them: they pay for nothing more',
+  },
+}
+
+/** What is wrong with a row, without which row it is. */
+export function sayListReason(list: ListDefinition, r: ListReason): string {
+  const column = 'column' in r ? (list.columns.find((c) => c.key === r.column)?.name ?? r.column) : ''
+  switch (r.code) {
+    case 'missing':
+      return `“${column}” is empty.`
+    case 'too-long':
+      return `“${column}” has more than ${r.most} characters.`
+    case 'no-number':
+      return `“${r.text}” under “${column}” is no number.`
+    case 'no-day':
+      return `“${r.text}” under “${column}” is no day; write it like 2026-12-31.`
+    case 'no-mail':
+      return `“${r.text}” is no e-mail address.`
+    case 'no-currency':
+      return `“${r.text}” is no currency; write its three letters, such as EUR.`
+    case 'beyond':
+      return `“${column}” lies between ${r.least} and ${r.most}.`
+    case 'decimals':
+      return `“${column}” ${r.decimals === 0 ? 'is a whole number' : `has at most ${r.decimals} decimals`}.`
+    case 'no-choice':
+      return `“${r.text}” under “${column}” is none of ${r.among.join(', ')}.`
+    case 'unknown':
+      return `“${r.text}” under “${column}” is not known here.`
+    case 'circle':
+      return `“${r.text}” under “${column}” would close a circle.`
+    case 'twice':
+      return `It says the same key as row ${r.row}.`
+  }
+}

@@ -1,0 +1,243 @@
+import { parse } from 'csv-parse/sync'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { LISTS } from '#core/lists/definitions'
+import { LIST_NAMES, type ListName } from '#core/lists/list'
+import { recogniseColumns } from '#core/lists/read-rows'
+import type { ListView, PlanView } from '#shared/contract/lists'
+import { freeLine, raise, soundDraft, startRekko, type Client, type Reply, type Rekko } from '../setup/rekko'
+
+let rekko: Rekko
+let admin: Client
+let finance: Client
+beforeAll(async () => {
+  rekko = await startRekko()
+  admin = await rekko.as('Harriet Voss')
+  finance = await rekko.as('Greta Molin')
+})
+afterAll(async () => {
+  await rekko.stop()
+})
+
+const keeperOf = (list: ListName) => (LISTS[list].right === 'keep settings' ? admin : finance)
+const see = async (list: ListName) => (await keeperOf(list).call<ListView>('GET', `/api/lists/${list}`)).body
+const entry = async (list: ListName, key: string) =>
+  (await see(list)).entries.find((e) => e.values[LISTS[list].key[0] ?? ''] === key)
+/** A file as people write it: headings and rows, with bars between the cells. */
+const file = (list: ListName, head: string, ...rows: string[]) => ({
+  columns: recogniseColumns(LISTS[list], head.split('|')),
+  cells: rows.map((r) => r.split('|')),
+})
+const plan = async (list: ListName, head: string, ...rows: string[]) =>
+  (await keeperOf(list).call<PlanView>('POST', `/api/lists/${list}/plans`, { body: file(list, head, ...rows) })).body
+interface Kept {
+  version: number
+  seq: number
+  changes: number
+  detail?: string
+}
+async function keep(
+  list: ListName,
+  given: ReturnType<typeof file>,
+  o: { gone?: 'keep' | 'retire'; version?: number; who?: Client } = {},
+): Promise<Reply<Kept>> {
+  const version = o.version ?? (await see(list)).version
+  const body = { ...given, source: 'list.csv', gone: o.gone ?? 'keep' }
+  return (o.who ?? keeperOf(list)).call<Kept>('POST', `/api/lists/${list}/rows`, { body, version })
+}
+const undo = (list: ListName, kept: Kept) =>
+  keeperOf(list).call<Kept>('DELETE', `/api/lists/${list}/changes/${kept.seq}`, { version: kept.version })
+const cellsOf = async (list: ListName, as: 'csv' | 'xlsx') => {
+  const bytes = Buffer.from(
+    await (
+      await fetch(`${rekko.url}/api/lists/${list}/file?as=${as}`, { headers: { cookie: keeperOf(list).cookie } })
+    ).arrayBuffer(),
+  )
+  if (as === 'csv') return parse(bytes, { bom: true, relax_column_count: true }) as string[][]
+  return (await admin.call<{ rows: string[][] }>('POST', '/api/line-files', { raw: bytes })).body.rows
+}
+
+describe.each(LIST_NAMES)('the list of %s', (list) => {
+  test.each(['csv', 'xlsx'] as const)('goes out as %s and comes back unchanged', async (as) => {
+    const [head = [], ...cells] = await cellsOf(list, as)
+    const { entries } = await see(list)
+    expect(entries.length).toBeGreaterThan(2)
+    const body = { columns: recogniseColumns(LISTS[list], head), cells }
+    const { counts } = (await keeperOf(list).call<PlanView>('POST', `/api/lists/${list}/plans`, { body })).body
+    expect(counts).toEqual({ adds: 0, changes: 0, nothing: entries.length, refused: 0, gone: 0 })
+    const kept = await keep(list, body, { gone: 'retire' })
+    expect(kept.body).toMatchObject({ changes: 0, seq: null })
+  })
+  test('is kept by those whose right it is', async () => {
+    for (const name of ['Owen Marsh', 'Leonie Farrow', 'Signe Aalto'])
+      expect((await (await rekko.as(name)).call('GET', `/api/lists/${list}`)).status, name).toBe(403)
+    const other = keeperOf(list) === admin ? finance : admin
+    expect((await other.call('GET', `/api/lists/${list}`)).status).toBe(403)
+    expect((await keep(list, file(list, 'Name', 'x'), { who: other })).status).toBe(403)
+  })
+})
+
+describe('people from a file', () => {
+  const head = 'E-mail|Name|Department|Reports to|Own limit|Roles|Also for'
+  const OWEN = 'owen.marsh@hallamere.example'
+  test('come whole, with managers of the same file, change with what was before, and go by the event', async () => {
+    const { name, values } = (await see('departments')).entries.map((e) => ({ name: e.values.name, ...e }))[0] ?? {}
+    const rows = [
+      `ida.berg@hallamere.example|Ida Berg|${name ?? ''}|jon.ode@hallamere.example|300||`,
+      `jon.ode@hallamere.example|Jon Ode|${values?.costCentre ?? ''}|${OWEN}|1,500.50|receiver; buyer|`,
+    ]
+    expect((await plan('people', head, ...rows)).counts).toMatchObject({ adds: 2, refused: 0 })
+    const kept = await keep('people', file('people', head, ...rows))
+    expect(kept.body).toMatchObject({ changes: 2 })
+    expect((await entry('people', 'ida.berg@hallamere.example'))?.values).toMatchObject({
+      manager: 'jon.ode@hallamere.example',
+      ownLimit: '300',
+    })
+    expect((await entry('people', 'jon.ode@hallamere.example'))?.values).toMatchObject({
+      roles: 'buyer, receiver',
+      ownLimit: '1500.5',
+    })
+    const next = await keep('people', file('people', 'Email|Own limit', 'IDA.BERG@hallamere.example|450'))
+    const [event] = await rekko.sql<{ after: { changes: { before: object; after: object }[] } }>(
+      'select after from event where seq = $1',
+      [next.body.seq],
+    )
+    expect(event?.after.changes).toMatchObject([{ before: { ownLimit: '300' }, after: { ownLimit: '450' } }])
+    // The first event's entries were changed since; the second's were not.
+    const early = await undo('people', { ...kept.body, version: next.body.version })
+    expect([early.status, early.body.detail]).toEqual([409, expect.stringContaining('changed since')])
+    const back = await undo('people', next.body)
+    expect((await entry('people', 'ida.berg@hallamere.example'))?.values.ownLimit).toBe('300')
+    const again = await undo('people', { ...next.body, version: back.body.version })
+    expect(again.body.detail).toContain('taken back already')
+    expect((await undo('people', { ...kept.body, version: back.body.version })).status).toBe(200)
+    expect(await entry('people', 'ida.berg@hallamere.example')).toBeUndefined()
+  })
+  test('one row that is wrong refuses all, with its number; nothing is written', async () => {
+    const before = await see('people')
+    const rows = [
+      'a.sound@hallamere.example|A Sound|Water Systems|||',
+      'wrong|No Mail|Nowhere|||',
+      'a.sound@hallamere.example|Twice|Water Systems|||',
+    ]
+    const kept = await keep('people', file('people', head, ...rows))
+    expect(kept.status).toBe(409)
+    expect(kept.body.detail).toContain('Row 3: “wrong” is no e-mail address.')
+    expect(kept.body.detail).toContain('Row 4: It says the same key as row 2.')
+    expect(await see('people')).toEqual(before)
+  })
+  test('nobody changes their own limits or roles, and nobody stands above themselves', async () => {
+    const own = await keep(
+      'people',
+      file('people', 'Email|Limit for ordering', 'harriet.voss@hallamere.example|999999'),
+    )
+    expect([own.status, own.body.detail]).toEqual([409, expect.stringContaining('another administrator')])
+    const circle = await plan('people', 'Email|Manager', 'ines.adeyemi@hallamere.example|owen.marsh@hallamere.example')
+    expect(circle.rows[0]?.reasons).toMatchObject([{ code: 'circle' }])
+  })
+  test('of two at the same moment one is told', async () => {
+    const { version } = await see('people')
+    const change = (job: string) =>
+      keep('people', file('people', 'Email|Job', `priya.lindqvist@hallamere.example|${job}`), { version })
+    const both = await Promise.all([change('One'), change('Two')])
+    expect(both.map((r) => r.status).sort()).toEqual([200, 412])
+  })
+})
+
+describe('what is retired', () => {
+  test('is offered no more, and comes back by the event', async () => {
+    const head = 'Name|Street|Town|Country'
+    const { body } = await keep('places', file('places', head, 'Pump room 9|Quay 9|Hallamere|DE'))
+    const owen = await rekko.as('Owen Marsh')
+    const offered = async () =>
+      (await owen.call<{ shipTos: { name: string; id: string }[] }>('GET', '/api/raise-choices')).body.shipTos
+    const room = (await offered()).find((s) => s.name === 'Pump room 9')
+    expect(room).toBeDefined()
+    await raise(owen, soundDraft([], { shipToId: room?.id ?? '', lines: [freeLine('10')] }))
+    // Something names it now: taken back, it is retired instead of taken away.
+    const back = await undo('places', body)
+    expect((await entry('places', 'Pump room 9'))?.retired).toBe(true)
+    expect((await offered()).some((s) => s.name === 'Pump room 9')).toBe(false)
+    expect((await undo('places', back.body)).status).toBe(200)
+    expect((await offered()).some((s) => s.name === 'Pump room 9')).toBe(true)
+  })
+  test('are accounts that a file does not name, where that is chosen', async () => {
+    const { entries } = await see('accounts')
+    const [first] = entries
+    const given = file('accounts', 'Code|Name', `${first?.values.code ?? ''}|${first?.values.name ?? ''}`)
+    const { body } = await keep('accounts', given, { gone: 'retire' })
+    expect(body.changes).toBe(entries.length - 1)
+    expect((await see('accounts')).entries.filter((e) => !e.retired)).toHaveLength(1)
+    await undo('accounts', body)
+    expect((await see('accounts')).entries).toEqual(entries)
+  })
+  test('department may not be raised for', async () => {
+    const owen = await rekko.as('Owen Marsh')
+    const name = async () =>
+      (await owen.call<{ departments: { name: string }[] }>('GET', '/api/raise-choices')).body.departments.map(
+        (d) => d.name,
+      )
+    const water = (await see('departments')).entries.find((e) => e.values.name === 'Water Systems')?.values.costCentre
+    const { body } = await keep('departments', file('departments', 'Code|Retired', `${water ?? ''}|yes`))
+    expect(await name()).not.toContain('Water Systems')
+    await undo('departments', body)
+    expect(await name()).toContain('Water Systems')
+  })
+})
+
+describe('money and numbers', () => {
+  test('an amount that changes is spread evenly; what the ledger holds stays', async () => {
+    const line = (await see('budget-lines')).entries[0]
+    const { year, department, account, project } = line?.values ?? {}
+    const of = [year, department, account, project].join('|')
+    const stages = () =>
+      rekko.sql('select period, budgeted, spent from budget_balance where budget_line_id = $1 order by period', [
+        line?.id,
+      ])
+    const before = await stages()
+    const { body } = await keep(
+      'budget-lines',
+      file('budget-lines', 'Year|Department|Account|Project|Amount', `${of}|100`),
+    )
+    const after = (await stages()) as { budgeted: string; spent: string }[]
+    expect(after.map((s) => Number(s.budgeted))).toEqual([
+      8.34,
+      8.34,
+      8.34,
+      8.34,
+      ...Array.from({ length: 8 }, () => 8.33),
+    ])
+    expect(after.map((s) => s.spent)).toEqual((before as { spent: string }[]).map((s) => s.spent))
+    await undo('budget-lines', body)
+    expect((await see('budget-lines')).entries[0]).toEqual(line)
+  })
+  test('two suppliers with one tax number are refused with a sentence', async () => {
+    const head = 'Number|Name|Currency|Tax number'
+    const r = await keep('suppliers', file('suppliers', head, 'N1|One|EUR|DE 811 907 980', 'N2|Two|EUR|DE811907980'))
+    expect([r.status, r.body.detail]).toEqual([409, expect.stringContaining('a tax number')])
+    expect(await entry('suppliers', 'N1')).toBeUndefined()
+  })
+  test('what looks like a formula is a text, on the way in and out', async () => {
+    const { body } = await keep(
+      'suppliers',
+      file('suppliers', 'Number|Name|Currency|Phone', 'N3|=1+1 Pumps|EUR|+49 40 1'),
+    )
+    const cells = (await cellsOf('suppliers', 'csv')).find((r) => r[0] === 'N3')
+    expect(cells?.slice(0, 2)).toEqual(['N3', "'=1+1 Pumps"])
+    const [head = [], ...all] = await cellsOf('suppliers', 'csv')
+    const again = await finance.call<PlanView>('POST', '/api/lists/suppliers/plans', {
+      body: { columns: recogniseColumns(LISTS.suppliers, head), cells: all },
+    })
+    expect(again.body.counts).toMatchObject({ adds: 0, changes: 0, refused: 0 })
+    await undo('suppliers', body)
+  })
+})
+
+test('five thousand rows come in one transaction, and go again', async () => {
+  const rows = Array.from({ length: 5000 }, (_, i) => `X${i}|Account ${i}`)
+  const { body, status } = await keep('accounts', file('accounts', 'Code|Name', ...rows))
+  expect([status, body.changes]).toEqual([200, 5000])
+  const more = await keep('accounts', file('accounts', 'Code|Name', ...rows, 'X5000|One more'))
+  expect(more.status).toBe(422)
+  expect((await undo('accounts', body)).body.changes).toBe(5000)
+  expect((await see('accounts')).entries.some((e) => e.values.code === 'X1')).toBe(false)
+})
