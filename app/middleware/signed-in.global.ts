@@ -1,7 +1,11 @@
 import { useSessionStore } from '~/stores/session'
 
-/** Everything but the sign-in page needs somebody who is signed in; `/` leads to where something waits. */
+/** What a one-time address opens needs nobody who is signed in. */
+const BY_KEY = ['/begin', '/password']
+
+/** Everything else but the sign-in page needs somebody who is signed in; `/` leads to where something waits. */
 export default defineNuxtRouteMiddleware(async (to) => {
+  if (BY_KEY.includes(to.path)) return
   const session = useSessionStore()
   if (session.me === null) await session.load()
   if (session.me === null)

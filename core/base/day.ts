@@ -90,3 +90,15 @@ export function fiscalPeriod(day: Day, startMonth: number): FiscalPeriod {
 export function firstDayOf(year: number, period: number, startMonth: number): Day {
   return toDay(Date.UTC(year, startMonth - 1 + period - 1, 1))
 }
+
+/** The twelve periods of a fiscal year that begins on the first of `startMonth`, each with its first and last day. */
+export function periodsOf(
+  year: number,
+  startMonth: number,
+): { readonly period: number; readonly fromDay: Day; readonly untilDay: Day }[] {
+  return Array.from({ length: 12 }, (_, i) => ({
+    period: i + 1,
+    fromDay: firstDayOf(year, i + 1, startMonth),
+    untilDay: addDays(firstDayOf(year, i + 2, startMonth), -1),
+  }))
+}

@@ -92,6 +92,7 @@ export type Told =
     }
   /** One's own password, from an address. */
   | { readonly code: 'password-changed'; readonly from: string }
+  | { readonly code: 'invited' | 'password-forgotten'; readonly organisation: string }
   | { readonly code: 'task-ended'; readonly task: string; readonly error: string }
   /** A sentence from before what is told was kept as facts. */
   | { readonly code: 'plain'; readonly subject: string; readonly sentence: string }

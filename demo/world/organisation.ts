@@ -1,4 +1,4 @@
-import { addDays, fiscalPeriod, type Day } from '#core/base/day'
+import { addDays, fiscalPeriod, periodsOf, type Day } from '#core/base/day'
 import { money } from '#core/base/money'
 import type { OrganisationDescription } from '../../server/settings/load-organisation'
 import { idOf } from '../ids'
@@ -67,20 +67,12 @@ export function describeHallamere(today: Day, passwordHash: string): Organisatio
       { day: addDays(today, ago), currency: 'DKK', perBase: `7.46${10 + i}` },
     ]),
     periods: [year - 1, year, year + 1].flatMap((y) =>
-      Array.from({ length: 12 }, (_, i) => {
-        const month = ((FISCAL_START - 1 + i) % 12) + 1
-        const at = y + (FISCAL_START - 1 + i >= 12 ? 1 : 0)
-        const fromDay = `${at}-${String(month).padStart(2, '0')}-01`
-        const next = month === 12 ? `${at + 1}-01-01` : `${at}-${String(month + 1).padStart(2, '0')}-01`
-        return {
-          year: y,
-          period: i + 1,
-          fromDay,
-          untilDay: addDays(next, -1),
-          // What is closed is told by the moment: a year is closed period by period, three weeks after each.
-          closedAt: y < year ? new Date(`${addDays(next, 20)}T12:00:00Z`) : null,
-        }
-      }),
+      periodsOf(y, FISCAL_START).map((p) => ({
+        year: y,
+        ...p,
+        // What is closed is told by the moment: a year is closed period by period, three weeks after each.
+        closedAt: y < year ? new Date(`${addDays(p.untilDay, 21)}T12:00:00Z`) : null,
+      })),
     ),
     accounts: ACCOUNTS,
     budgetLines: [year - 1, year, year + 1].flatMap(describeBudgets).map(({ department: _, ...l }) => l),

@@ -32,3 +32,5 @@ export const refused = (sentences: readonly string[], more: Record<string, unkno
 export const forbidden = (detail: string) => new Problem(403, 'forbidden', detail)
 export const invalid = (detail: string, fields: readonly ProblemField[] = []) =>
   new Problem(422, 'invalid', detail, fields)
+export const notSetUp = () =>
+  new Problem(503, 'not-set-up', 'No organisation is set up yet: open the address that the start of Rekko printed.')

@@ -41,7 +41,13 @@ export async function insertMails(tx: Tx, mails: readonly NewMail[]): Promise<st
 export async function markSent(tx: Tx, id: string, now: Date): Promise<void> {
   await tx
     .update(outgoingMail)
-    .set({ sentAt: now, attempts: sql`${outgoingMail.attempts} + 1`, lastError: null })
+    .set({
+      sentAt: now,
+      attempts: sql`${outgoingMail.attempts} + 1`,
+      lastError: null,
+      // What opens something once is nobody's to read here afterwards.
+      path: sql`split_part(${outgoingMail.path}, '?key=', 1)`,
+    })
     .where(eq(outgoingMail.id, id))
 }
 

@@ -236,3 +236,29 @@ export function listHolders(
     { distinct: true },
   )
 }
+
+/** Somebody who can be written to. */
+export interface Reachable {
+  readonly id: string
+  readonly name: string
+  readonly email: string
+}
+const isHere = (today: Day) => sql`(${person.leftOn} is null or ${person.leftOn} >= ${today})`
+
+/** Whoever has an e-mail address and has not left by a day. */
+export function findReachable(tx: Tx, email: string, today: Day): Promise<Reachable | null> {
+  return readOne(
+    tx,
+    { id: person.id, name: person.name, email: person.email },
+    sql`from ${person} where lower(${person.email}) = lower(${email}) and ${isHere(today)}`,
+  )
+}
+
+/** Everybody who has chosen no password yet and has not left by a day. */
+export function listUninvited(tx: Tx, today: Day): Promise<Reachable[]> {
+  return read(
+    tx,
+    { id: person.id, name: person.name, email: person.email },
+    sql`from ${person} where ${person.passwordHash} is null and ${isHere(today)} order by ${person.name}`,
+  )
+}

@@ -1,6 +1,8 @@
 import { join } from 'node:path'
 import { environment } from '../environment'
 import { clock, readStartOfClock } from '../clock'
+import { inTransaction } from '../db/transaction'
+import { openFirstStart } from '../first-start/open-first-start'
 import { database } from '../http/app'
 import { log } from '../http/report'
 import { requireOrganisation } from '../settings/reads'
@@ -27,7 +29,11 @@ async function begin(nitro: { hooks: { hook: (name: 'close', run: () => Promise<
   const { databaseUrl, root } = environment()
   useWorkshop(join(root, import.meta.dev ? 'server/files/workshop-process.ts' : '.output/server/workshop.mjs'))
   const { db, pool } = database()
-  if (readStartOfClock(process.env) !== null && !(await requireOrganisation(db)).isDemo)
+  const { publicUrl } = environment()
+  const first = await inTransaction(db, (tx) => openFirstStart(tx, publicUrl, clock()))
+  // It is for whoever starts the server, and for nobody who reads the log later than a day.
+  if (first !== null) process.stdout.write(`No organisation is set up yet. Begin, within a day, at\n${first}\n`)
+  if (first === null && readStartOfClock(process.env) !== null && !(await requireOrganisation(db)).isDemo)
     throw new Error('REKKO_NOW moves the clock, which only a demo may; this organisation is none.')
   // Pages hear of changes before the queue's first sweep, which may be long.
   const hub = startHub(databaseUrl, db, clock, environment())

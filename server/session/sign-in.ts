@@ -40,7 +40,7 @@ export async function signIn(ctx: Context, event: H3Event, input: Entered): Prom
   if (found.passwordHash !== null && isOutdated(found.passwordHash))
     await setPasswordHash(ctx.tx, found.id, await hashPassword(input.password))
   await forgetTries(ctx, event, keyOf(event, input))
-  return begin(ctx, event, found.id, false)
+  return beginSession(ctx, event, found.id)
 }
 
 /**
@@ -64,10 +64,11 @@ export async function noteRefusal(ctx: Context, event: H3Event, input: Entered, 
 export async function signInDemo(ctx: Context, event: H3Event, personId: string): Promise<Me> {
   if (!environment().isDemo || !(await requireOrganisation(ctx.tx)).isDemo) throw notFound('Signing in with one press')
   if (!(await listDemoPeople(ctx.tx)).some((p) => p.id === personId)) throw notFound('This person of the demo')
-  return begin(ctx, event, personId, true)
+  return beginSession(ctx, event, personId, true)
 }
 
-async function begin(ctx: Context, event: H3Event, personId: string, byDemo: boolean): Promise<Me> {
+/** Begins a session of somebody who proved who they are; the one that the browser had before ends. */
+export async function beginSession(ctx: Context, event: H3Event, personId: string, byDemo = false): Promise<Me> {
   const actor = await findActor(ctx.tx, personId, ctx.now)
   if (actor === null) throw new Problem(401, 'wrong-password', 'E-mail and password do not fit together.')
   const id = randomBytes(24).toString('base64url')

@@ -1,3 +1,4 @@
+import type { PgInsertValue, PgTable } from 'drizzle-orm/pg-core'
 import { searchTextOf } from '#core/catalogue/search-text'
 import type { DecimalText } from '#core/base/decimal'
 import type { Day } from '#core/base/day'
@@ -61,11 +62,16 @@ export interface OrganisationDescription {
   }
 }
 
+/** Writes rows, where there are any. */
+async function insertAll<T extends PgTable>(tx: Tx, table: T, rows: readonly PgInsertValue<T>[]): Promise<void> {
+  if (rows.length > 0) await tx.insert(table).values([...rows])
+}
+
 /** Enters an organisation whole into an empty database. */
 export async function loadOrganisation(tx: Tx, d: OrganisationDescription): Promise<void> {
   await tx.insert(organisation).values(d.organisation)
-  await tx.insert(shipTo).values([...d.shipTos])
-  await tx.insert(department).values([...d.departments])
+  await insertAll(tx, shipTo, d.shipTos)
+  await insertAll(tx, department, d.departments)
   // Managers may come later in the list than those they manage.
   for (const p of d.people) await tx.insert(person).values({ ...columnsOf(p), managerId: null })
   for (const p of d.people)
@@ -77,54 +83,42 @@ export async function loadOrganisation(tx: Tx, d: OrganisationDescription): Prom
   const members = d.people.flatMap((p) =>
     (p.alsoFor ?? []).map((departmentId) => ({ personId: p.id ?? '', departmentId })),
   )
-  if (members.length > 0) await tx.insert(departmentMember).values(members)
+  await insertAll(tx, departmentMember, members)
   const roles = d.people.flatMap((p) => (p.roles ?? []).map((role) => ({ personId: p.id ?? '', role })))
-  if (roles.length > 0) await tx.insert(roleGrant).values(roles)
-  if (d.absences.length > 0)
-    await tx.insert(absence).values(
-      d.absences.map((a) => ({
-        personId: a.personId,
-        fromDay: a.from,
-        untilDay: a.until,
-        substituteId: a.substituteId,
-        note: a.note,
-      })),
-    )
-  if (d.holidays.length > 0) await tx.insert(holiday).values([...d.holidays])
-  await tx.insert(taxCode).values([...d.taxCodes])
-  if (d.rates.length > 0) await tx.insert(exchangeRate).values([...d.rates])
-  await tx.insert(fiscalPeriod).values([...d.periods])
-  await tx.insert(account).values([...d.accounts])
-  await tx.insert(budgetLine).values(d.budgetLines.map(({ perPeriod: _, ...line }) => line))
-  await tx
-    .insert(budgetBalance)
-    .values(
-      d.budgetLines.flatMap((l) =>
-        l.perPeriod.map((budgeted, i) => ({ budgetLineId: l.id ?? '', period: i + 1, budgeted })),
-      ),
-    )
-  await tx.insert(supplier).values([...d.suppliers])
-  await tx.insert(category).values([...d.categories])
-  await tx.insert(item).values(
-    d.items.map(({ prices: _, supplierName, ...i }) => ({
-      ...i,
-      searchText: searchTextOf({ ...i, supplier: supplierName, description: i.description ?? '' }),
-    })),
+  await insertAll(tx, roleGrant, roles)
+  await insertAll(
+    tx,
+    absence,
+    d.absences.map(({ from: fromDay, until: untilDay, ...a }) => ({ ...a, fromDay, untilDay })),
   )
-  await tx.insert(itemPrice).values(
-    d.items.flatMap((i) =>
-      i.prices.map((p) => ({
-        itemId: i.id ?? '',
-        fromQuantity: p.from,
-        unitPrice: p.unitPrice,
-        validFrom: p.validFrom,
-        validUntil: p.validUntil,
-      })),
-    ),
+  await insertAll(tx, holiday, d.holidays)
+  await insertAll(tx, taxCode, d.taxCodes)
+  await insertAll(tx, exchangeRate, d.rates)
+  await insertAll(tx, fiscalPeriod, d.periods)
+  await insertAll(tx, account, d.accounts)
+  await insertAll(
+    tx,
+    budgetLine,
+    d.budgetLines.map(({ perPeriod: _, ...line }) => line),
   )
+  const balances = d.budgetLines.flatMap((l) =>
+    l.perPeriod.map((budgeted, i) => ({ budgetLineId: l.id ?? '', period: i + 1, budgeted })),
+  )
+  await insertAll(tx, budgetBalance, balances)
+  await insertAll(tx, supplier, d.suppliers)
+  await insertAll(tx, category, d.categories)
+  const items = d.items.map(({ prices: _, supplierName, ...i }) => ({
+    ...i,
+    searchText: searchTextOf({ ...i, supplier: supplierName, description: i.description ?? '' }),
+  }))
+  await insertAll(tx, item, items)
+  const prices = d.items.flatMap((i) =>
+    i.prices.map(({ from: fromQuantity, ...p }) => ({ itemId: i.id ?? '', fromQuantity, ...p })),
+  )
+  await insertAll(tx, itemPrice, prices)
   for (const k of d.kinds)
     await tx.insert(requestKind).values(k).onConflictDoUpdate({ target: requestKind.code, set: k })
-  if (d.jobs.length > 0) await tx.insert(job).values([...d.jobs])
+  await insertAll(tx, job, d.jobs)
   await loadPolicy(tx, d.policy)
 }
 

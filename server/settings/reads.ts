@@ -3,6 +3,7 @@ import { type Day, dayOf } from '#core/base/day'
 import { dec, type DecimalText } from '#core/base/decimal'
 import type { NewSupplierPolicy } from '#core/requisition/form'
 import type { Tx } from '../db/client'
+import { notSetUp } from '../http/problem'
 import { named, read, readOne } from '../db/read'
 import { exchangeRate, fiscalPeriod, holiday, organisation, taxCode } from '../db/schema/settings'
 
@@ -42,8 +43,13 @@ const ORGANISATION = {
 }
 
 function present<T>(found: T | null): T {
-  if (found === null) throw new Error('The organisation is not set up: load the demo or enter it.')
+  if (found === null) throw notSetUp()
   return found
+}
+
+/** Whether an organisation is entered. */
+export async function isSetUp(tx: Tx): Promise<boolean> {
+  return (await readOne(tx, { id: o.id }, sql`from ${o} where ${o.id} = 1`)) !== null
 }
 
 /** Who we are; an error when nothing was loaded yet. */

@@ -6,6 +6,7 @@ import { mineRoutes } from './mine'
 import { trailRoutes } from './trail'
 import { catalogueRoutes } from './catalogue'
 import { findRoutes } from './find'
+import { firstStartRoutes } from './first-start'
 import { listRoutes } from './lists'
 import { orderRoutes } from './order'
 import { ownerRoutes } from './owner'
@@ -31,6 +32,7 @@ const ROUTES = {
   ...regularsRoutes,
   ...requestFormRoutes,
   ...listRoutes,
+  ...firstStartRoutes,
   ...findRoutes,
 }
 

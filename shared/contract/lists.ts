@@ -63,7 +63,37 @@ const changes = z.object({
 })
 export type ListChangeView = z.infer<typeof changes>['changes'][number]
 
+const steps = z.object({
+  steps: z.array(
+    z.object({
+      code: z.enum([
+        'places',
+        'departments',
+        'accounts',
+        'budgetLines',
+        'people',
+        'uninvited',
+        'suppliers',
+        'reached',
+        'buyers',
+      ]),
+      list: name,
+      before: z.enum(['request', 'order', 'use']),
+      count: z.number(),
+      done: z.boolean(),
+    }),
+  ),
+})
+
 export const listRoutes = {
+  readSetUp: defineRoute({
+    name: 'readSetUp',
+    method: 'GET',
+    path: '/api/set-up',
+    summary: 'What is set up and what is not, in the order in which the first request and the first order need it',
+    access: 'keep lists',
+    reply: steps,
+  }),
   readList: defineRoute({
     name: 'readList',
     method: 'GET',

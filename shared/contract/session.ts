@@ -13,7 +13,7 @@ const demoPerson = z.object({
 })
 export type DemoPerson = z.infer<typeof demoPerson>
 
-const me = z.object({
+export const me = z.object({
   id: z.string(),
   name: z.string(),
   locale: z.string(),
@@ -90,6 +90,32 @@ export const sessionRoutes = {
     path: '/api/session',
     summary: 'Sign out.',
     access: 'see own',
+  }),
+  invitePeople: defineRoute({
+    name: 'invitePeople',
+    method: 'POST',
+    path: '/api/invitations',
+    summary: 'Mails everybody who has no password yet an address by which they choose one.',
+    access: 'keep settings',
+    reply: z.object({ invited: z.number() }),
+    idempotent: true,
+  }),
+  mailForgotten: defineRoute({
+    name: 'mailForgotten',
+    method: 'POST',
+    path: '/api/password-keys',
+    summary: 'Mails a way to choose another password; nothing tells whether anybody has the address.',
+    access: 'public',
+    body: z.object({ email: text(254) }),
+  }),
+  choosePassword: defineRoute({
+    name: 'choosePassword',
+    method: 'PUT',
+    path: '/api/password-keys',
+    summary: 'Chooses a password by a key that was mailed, once; signs in.',
+    access: 'public',
+    body: z.object({ key: text(100), next: text(500) }),
+    reply: me,
   }),
   changePassword: defineRoute({
     name: 'changePassword',

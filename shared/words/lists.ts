@@ -1,5 +1,7 @@
 import type { ListDefinition, ListName } from '#core/lists/list'
 import type { ListReason } from '#core/lists/read-rows'
+import type { SetUpStep } from '#core/lists/set-up'
+import { capital, formatCount } from './format'
 
 /** How each list is spoken of: as a place, one and several of its entries, and what only one of them may have. */
 export const LIST_WORDS: Readonly<
@@ -102,5 +104,38 @@ export function sayListReason(list: ListDefinition, r: ListReason): string {
       return `“${r.text}” under “${column}” would close a circle.`
     case 'twice':
       return `It says the same key as row ${r.row}.`
+  }
+}
+
+/** A step of setting up, as it stands. */
+export function saySetUpStep({ code, count, done }: Pick<SetUpStep, 'code' | 'count' | 'done'>): string {
+  const counted = (one: string, many: string) => capital(formatCount(count, one, many))
+  switch (code) {
+    case 'departments':
+      return done ? `${counted('department', 'departments')} may raise.` : 'There is no department to raise for.'
+    case 'places':
+      return done
+        ? `${counted('place', 'places')} may be delivered to.`
+        : 'There is no place that deliveries could come to.'
+    case 'accounts':
+      return done ? `${counted('account is', 'accounts are')} kept.` : 'There is no account to spend on.'
+    case 'budgetLines':
+      return done
+        ? `${counted('budget line pays', 'budget lines pay')} this year.`
+        : 'No budget line of this year pays for anything.'
+    case 'people':
+      return done
+        ? `${counted('person is', 'people are')} here.`
+        : 'You are alone: nobody could decide what you ask for, nor ask for what you decide.'
+    case 'suppliers':
+      return done ? `${counted('supplier', 'suppliers')} may be ordered from.` : 'There is no supplier to order from.'
+    case 'reached':
+      return done ? 'Each can be reached by e-mail.' : 'Some suppliers have no e-mail address that orders could go to.'
+    case 'buyers':
+      return done ? `${counted('buyer', 'buyers')} may order.` : 'Nobody is a buyer with a limit for ordering.'
+    case 'uninvited':
+      return done
+        ? 'Everybody has chosen a password.'
+        : `${counted('person has', 'people have')} no password yet and cannot sign in.`
   }
 }

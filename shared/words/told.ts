@@ -173,6 +173,20 @@ export function sayTold(t: Told, ways: Ways): Said {
           `Your password was changed from ${t.from}, and you were signed out everywhere else. ` +
           `If it was not you, tell an administrator at once.`,
       }
+    case 'invited':
+      return {
+        subject: `Welcome to Rekko at ${t.organisation}`,
+        sentence:
+          `${t.organisation} uses Rekko for what people need at work: say what you need, and see where it stands. ` +
+          'Choose a password at this address; it opens once, and for seven days.',
+      }
+    case 'password-forgotten':
+      return {
+        subject: 'Choose another password',
+        sentence:
+          'Somebody asked for another password for you. Choose it at this address; it opens once, and for two hours. ' +
+          'If it was not you, leave it: your password is as before.',
+      }
     case 'task-ended':
       return {
         subject: 'Something was not carried out',

@@ -23,7 +23,19 @@ export const RANKS: Record<string, number> = {
   ...{ document: 2 },
   ...{ supplier: 3, catalogue: 3, budget: 3, approval: 3, channel: 3, desk: 3 },
   ...{ requisition: 5, raise: 5, decide: 8, 'set-up': 6, mine: 6 },
-  ...{ order: 6, owner: 7, regulars: 7, kinds: 7, lists: 7, trail: 8, find: 8, session: 9, upkeep: 9, told: 9 },
+  ...{
+    order: 6,
+    owner: 7,
+    regulars: 7,
+    kinds: 7,
+    lists: 7,
+    trail: 8,
+    find: 8,
+    session: 9,
+    upkeep: 9,
+    told: 9,
+    'first-start': 10,
+  },
 }
 
 /** What is excused, with its reason. One that excuses nothing any more fails. */

@@ -58,6 +58,10 @@ export interface Rekko {
   second: () => Promise<{ url: string; stop: () => Promise<void> }>
   as: (name: string) => Promise<Client>
   nobody: Client
+  /** A client by the cookie that a reply set. */
+  by: (reply: Reply) => Client
+  /** The newest address that a server printed for the first administrator; of this one or of one more. */
+  firstAddress: (url?: string) => URL
   mails: () => Promise<Mail[]>
   /** The server's resident memory, in bytes. */
   memory: () => number
@@ -121,6 +125,13 @@ export async function startRekko(
     },
     sql: async (text, values) => (await pool.query(text, values)).rows,
     nobody: client(url, ''),
+    by: (reply) => client(url, (reply.headers.getSetCookie()[0] ?? '').split(';')[0] ?? ''),
+    firstAddress: (of = url) => {
+      const printed = readFileSync(log, 'utf8').match(/^http\S+\/begin\?key=\S+$/gm) ?? []
+      const last = printed.findLast((p) => p.startsWith(`${of}/`))
+      if (last === undefined) throw new Error('no address was printed')
+      return new URL(last)
+    },
     as: async (name) => client(url, await signIn(url, name)),
     mails: async () => (await fetch(`http://127.0.0.1:${httpPort}/messages.json`).then((r) => r.json())) as Mail[],
     memory: () =>

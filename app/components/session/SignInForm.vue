@@ -35,5 +35,6 @@ async function signIn(): Promise<void> {
     </div>
     <p v-if="trouble" class="notice-red" role="alert">{{ trouble }}</p>
     <button type="submit" class="main-action" :aria-busy="busy">Sign in and see what waits</button>
+    <p class="small"><a class="quiet-link" href="/password">I have forgotten it, or never had one</a></p>
   </form>
 </template>

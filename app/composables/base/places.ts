@@ -49,6 +49,7 @@ const BESIDE: readonly { readonly name: string; readonly places: readonly Place[
   {
     name: 'Set-up',
     places: [
+      { name: 'What is missing', path: '/set-up', right: 'keep lists' },
       { name: 'People', path: '/set-up/lists/people', right: 'keep settings' },
       { name: 'Departments', path: '/set-up/lists/departments', right: 'keep settings' },
       { name: 'Places', path: '/set-up/lists/places', right: 'keep settings' },

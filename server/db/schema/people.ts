@@ -156,6 +156,21 @@ export const session = pgTable(
   (t) => [index('session_person').on(t.personId, t.seenAt)],
 )
 
+/** What opens one thing once: the first start, or a password to be chosen. Only the hash of the secret is kept. */
+export const oneTimeKey = pgTable(
+  'one_time_key',
+  {
+    hash: text().primaryKey(),
+    purpose: text().$type<'first start' | 'password'>().notNull(),
+    personId: uuid('person_id').references(() => person.id),
+    expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
+  },
+  (t) => [
+    index('one_time_key_person').on(t.personId),
+    check('one_time_key_whose', sql`(${t.purpose} = 'password') = (${t.personId} is not null)`),
+  ],
+)
+
 export const signInAttempt = pgTable('sign_in_attempt', {
   /** The e-mail address tried and from where, or the address that tried. */
   key: text().primaryKey(),
