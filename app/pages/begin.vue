@@ -48,6 +48,7 @@ const trouble = ref('')
 onMounted(() => {
   const here = Intl.DateTimeFormat().resolvedOptions().timeZone
   if (start.value?.timeZones.includes(here) === true) said.timeZone = here
+  lead('begin-name')
 })
 
 const MONTHS = Array.from({ length: 12 }, (_, i) => ({

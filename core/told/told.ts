@@ -92,6 +92,8 @@ export type Told =
     }
   /** One's own password, from an address. */
   | { readonly code: 'password-changed'; readonly from: string }
+  /** Changes of limits, of these people, that wait for a second person. */
+  | { readonly code: 'limits-wait'; readonly by: string; readonly of: readonly string[] }
   | { readonly code: 'invited' | 'password-forgotten'; readonly organisation: string }
   | { readonly code: 'task-ended'; readonly task: string; readonly error: string }
   /** A sentence from before what is told was kept as facts. */

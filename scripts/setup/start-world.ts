@@ -1,6 +1,9 @@
 import { cpSync } from 'node:fs'
 import { loadDemo } from '../../demo/load-demo'
+import { openDatabase } from '../../server/db/client'
 import { migrateDatabase } from '../../server/db/migrate'
+import { inTransaction } from '../../server/db/transaction'
+import { openFirstStart } from '../../server/first-start/open-first-start'
 import { buildIfChanged } from './build'
 import { createDatabase, freePort, startCluster } from './cluster'
 import { chooseMoment } from './moment'
@@ -12,11 +15,21 @@ const SECRET = 'a-secret-for-tests-that-is-long-enough'
 export interface World {
   readonly url: string
   readonly postUrl: string
+  /** One more, on an empty database and with the same post office: the address by which it begins. */
+  readonly emptyUrl: string
+}
+
+/** The address that a start prints, made anew: the newest one holds. */
+async function firstAddress(databaseUrl: string, url: string): Promise<string> {
+  const { db, pool } = openDatabase(databaseUrl, 1)
+  const address = await inTransaction(db, (tx) => openFirstStart(tx, url, new Date()))
+  await pool.end()
+  return address ?? url
 }
 
 /**
  * Builds, and starts `count` worlds that a browser needs, each with its own server, database and post office, from one
- * demo; `past` is how much history that has.
+ * demo; `past` is how much history that has. Beside each stands one that nobody has set up yet.
  */
 export async function startBrowserWorlds(
   root: string,
@@ -33,8 +46,9 @@ export async function startBrowserWorlds(
     return { smtpPort, postUrl: `http://127.0.0.1:${httpPort}` }
   }
   const first = await openPost(0)
-  await createDatabase(cluster, 'demo')
-  await migrateDatabase(cluster.url('rekko_owner', 'demo'), root)
+  await createDatabase(cluster, 'empty')
+  await migrateDatabase(cluster.url('rekko_owner', 'empty'), root)
+  await createDatabase(cluster, 'demo', 'empty')
   Object.assign(process.env, {
     DATABASE_URL: cluster.url('rekko_app', 'demo'),
     REKKO_SESSION_SECRET: SECRET,
@@ -49,17 +63,25 @@ export async function startBrowserWorlds(
     if (n > 0) cpSync(`${directory}-post-0`, `${directory}-post-${n}`, { recursive: true })
     const { smtpPort, postUrl } = n === 0 ? first : await openPost(n)
     await createDatabase(cluster, `rekko_${n}`, 'demo')
-    const port = await freePort()
-    const databaseUrl = cluster.url('rekko_app', `rekko_${n}`)
-    const server = startServer(
-      root,
-      { databaseUrl, port, smtpPort, sessionSecret: SECRET, isDemo: true, postOfficeUrl: postUrl, now },
-      log,
-    )
-    running.push(server)
-    const url = `http://127.0.0.1:${port}`
-    await waitFor(`${url}/api/health`, server)
-    worlds.push({ url, postUrl })
+    await createDatabase(cluster, `empty_${n}`, 'empty')
+    const open = async (database: string, isDemo: boolean) => {
+      const port = await freePort()
+      const settings = {
+        databaseUrl: cluster.url('rekko_app', database),
+        port,
+        smtpPort,
+        sessionSecret: SECRET,
+        isDemo,
+      }
+      const server = startServer(root, isDemo ? { ...settings, postOfficeUrl: postUrl, now } : settings, log)
+      running.push(server)
+      const url = `http://127.0.0.1:${port}`
+      await waitFor(`${url}/api/health`, server)
+      return url
+    }
+    const url = await open(`rekko_${n}`, true)
+    const emptyUrl = await firstAddress(cluster.url('rekko_app', `empty_${n}`), await open(`empty_${n}`, false))
+    worlds.push({ url, postUrl, emptyUrl })
   }
   return {
     worlds,

@@ -1,5 +1,5 @@
 import { listRoutes } from '#shared/contract/lists'
 import { route } from '../http/route'
-import { readSetUp } from '../lists/read-list'
+import { readSetUp } from '../lists/read-set-up'
 
 export default route(listRoutes.readSetUp, ({ ctx }) => readSetUp(ctx))

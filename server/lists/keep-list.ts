@@ -12,6 +12,7 @@ import { enqueue } from '../queue/enqueue'
 import type { KeptEntry } from './keeper'
 import { KEEPERS } from './keepers'
 import { idsOf, readNeighbours } from './known-entries'
+import { divideChanges, layAside } from './hold-changes'
 import { LIST_SUBJECTS, type ListChange, type ListChanged } from './list-event'
 import { lockList, setVersion } from './list-store'
 import { planGiven } from './plan-file'
@@ -29,7 +30,7 @@ export async function keepRows(
   name: ListName,
   version: number,
   given: GivenRows & { readonly source: string; readonly gone: 'keep' | 'retire' },
-): Promise<{ version: number; seq: number | null; changes: number }> {
+): Promise<{ version: number; seq: number | null; changes: number; held: number }> {
   const list = requireList(ctx, name)
   if ((await lockList(ctx.tx, name)) !== version) throw stale(`the list of ${LIST_WORDS[name].many}`)
   const { plan, entries, today } = await planGiven(ctx, list, given)
@@ -48,14 +49,19 @@ export async function keepRows(
   )
   if (given.gone === 'retire')
     for (const g of plan.gone) changes.push({ id: idOf(g), before: g, after: retired(list, g, today) })
-  refuseOwn(ctx, list, changes)
-  if (changes.length === 0) return { version, seq: null, changes: 0 }
-  await writeChanges(ctx, list, changes)
-  const seq = await closeChange(ctx, list, version, { source: given.source, undoes: null, changes })
-  return { version: version + 1, seq, changes: changes.length }
+  const { now, held } = await divideChanges(ctx, list, changes)
+  refuseOwn(ctx, list, now)
+  await layAside(ctx, list, held, today)
+  if (now.length === 0) {
+    if (held.length > 0) await notifyChange(ctx.tx, { kind: 'settings', id: LIST_SUBJECTS[name] })
+    return { version, seq: null, changes: 0, held: held.length }
+  }
+  await writeChanges(ctx, list, now)
+  const seq = await closeChange(ctx, list, version, { source: given.source, undoes: null, changes: now })
+  return { version: version + 1, seq, changes: now.length, held: held.length }
 }
 
-/** Nobody changes their own limits and roles: whoever keeps people with somebody else does. */
+/** While an organisation is set up, nobody changes their own limits and roles; later a second person confirms them. */
 export function refuseOwn({ actor }: Context, list: ListDefinition, changes: readonly ListChange[]): void {
   const GUARDED = ['ownLimit', 'decidingLimit', 'orderingLimit', 'roles']
   const own = changes.find((c) => list.name === 'people' && c.id === actor.id)

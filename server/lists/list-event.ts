@@ -23,5 +23,7 @@ export interface ListChanged {
   readonly source: string
   /** The event that it takes back. */
   readonly undoes: number | null
+  /** Who asked for what another confirmed. */
+  readonly askedBy?: string
   readonly changes: readonly ListChange[]
 }

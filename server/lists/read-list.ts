@@ -1,8 +1,7 @@
 import { LISTS } from '#core/lists/definitions'
 import { isRetired, type ListDefinition, type ListName } from '#core/lists/list'
 import { may } from '#core/people/rights'
-import { dayOf, fiscalPeriod } from '#core/base/day'
-import { setUpSteps, type SetUpStep } from '#core/lists/set-up'
+import { dayOf } from '#core/base/day'
 import type { ListChangeView, ListView } from '#shared/contract/lists'
 import type { Context } from '../context'
 import { forbidden } from '../http/problem'
@@ -11,7 +10,6 @@ import { listChanges } from './change-reads'
 import { KEEPERS } from './keepers'
 import { namedBy, readNeighbours } from './known-entries'
 import { findVersion } from './list-store'
-import { countSetUp } from './set-up-reads'
 
 /** The definition of a list, for whoever keeps it; others are refused. */
 export function requireList({ actor }: Context, name: ListName): ListDefinition {
@@ -53,11 +51,4 @@ const MOST_CHANGES = 50
 export async function readChanges(ctx: Context, name: ListName): Promise<{ changes: ListChangeView[] }> {
   requireList(ctx, name)
   return { changes: await listChanges(ctx.tx, name, MOST_CHANGES) }
-}
-
-/** What is set up and what is not, in the order in which it is needed. */
-export async function readSetUp({ tx, now }: Context): Promise<{ steps: SetUpStep[] }> {
-  const { timeZone, fiscalStartMonth } = await requireOrganisation(tx)
-  const today = dayOf(now, timeZone)
-  return { steps: setUpSteps(await countSetUp(tx, fiscalPeriod(today, fiscalStartMonth).year, today)) }
 }

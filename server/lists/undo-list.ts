@@ -8,6 +8,7 @@ import { requireOrganisation } from '../settings/reads'
 import { findListChange, wasTakenBack } from './change-reads'
 import { KEEPERS } from './keepers'
 import { closeChange, refuseOwn, writeChanges } from './keep-list'
+import { divideChanges, layAside } from './hold-changes'
 import type { ListChange } from './list-event'
 import { lockList } from './list-store'
 import { removeUnused } from './remove-store'
@@ -22,16 +23,16 @@ export async function undoChange(
   name: ListName,
   version: number,
   seq: number,
-): Promise<{ version: number; seq: number | null; changes: number }> {
+): Promise<{ version: number; seq: number | null; changes: number; held: number }> {
   const list = requireList(ctx, name)
   const { many } = LIST_WORDS[name]
   if ((await lockList(ctx.tx, name)) !== version) throw stale(`the list of ${many}`)
   const change = await findListChange(ctx.tx, name, seq)
   if (change === null) throw notFound('This change')
   if (await wasTakenBack(ctx.tx, name, seq)) throw refused(['This change was taken back already.'])
-  const now = new Map((await KEEPERS[name].read(ctx.tx)).map((e) => [e.id, e.values]))
+  const kept = new Map((await KEEPERS[name].read(ctx.tx)).map((e) => [e.id, e.values]))
   const since = change.changes.filter((c) => {
-    const is = now.get(c.id)
+    const is = kept.get(c.id)
     return is === undefined || list.columns.some((k) => is[k.key] !== c.after?.[k.key])
   })
   if (since.length > 0)
@@ -40,13 +41,17 @@ export async function undoChange(
         `${since.length === 1 ? 'it' : 'them'} by hand instead.`,
     ])
   const today = dayOf(ctx.now, (await requireOrganisation(ctx.tx)).timeZone)
-  const back: ListChange[] = change.changes
-    .filter((c) => c.before !== null)
-    .map((c) => ({ id: c.id, before: c.after, after: c.before }))
+  // What two agreed on is taken back by two.
+  const { now: back, held } = await divideChanges(
+    ctx,
+    list,
+    change.changes.filter((c) => c.before !== null).map((c) => ({ id: c.id, before: c.after, after: c.before })),
+  )
   refuseOwn(ctx, list, back)
+  await layAside(ctx, list, held, today)
   await writeChanges(ctx, list, back)
   const added = change.changes.filter((c) => c.before === null)
-  const kept = await removeUnused(
+  const named = await removeUnused(
     ctx.tx,
     KEEPERS[name],
     added.map((c) => c.id),
@@ -54,7 +59,7 @@ export async function undoChange(
   const away: ListChange[] = added.map((c) => ({
     id: c.id,
     before: c.after,
-    after: kept.has(c.id) && c.after !== null ? retired(list, c.after, today) : null,
+    after: named.has(c.id) && c.after !== null ? retired(list, c.after, today) : null,
   }))
   await writeChanges(
     ctx,
@@ -62,6 +67,7 @@ export async function undoChange(
     away.filter((c) => c.after !== null),
   )
   const changes = [...back, ...away]
+  if (changes.length === 0) return { version, seq: null, changes: 0, held: held.length }
   const closed = await closeChange(ctx, list, version, { source: change.source, undoes: seq, changes })
-  return { version: version + 1, seq: closed, changes: changes.length }
+  return { version: version + 1, seq: closed, changes: changes.length, held: held.length }
 }

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { LIST_NAMES } from '#core/lists/list'
 import type { ListReason } from '#core/lists/read-rows'
 import { defineRoute } from './route'
-import { text } from './values'
+import { ids, text } from './values'
 
 const name = z.enum(LIST_NAMES)
 const params = z.object({ list: name })
@@ -47,7 +47,13 @@ const planned = z.object({
 })
 export type PlanView = z.infer<typeof planned>
 
-const changed = z.object({ version: z.number(), seq: z.number().nullable(), changes: z.number() })
+/** `held`: how many entries have changes that wait for a second person. */
+const changed = z.object({
+  version: z.number(),
+  seq: z.number().nullable(),
+  changes: z.number(),
+  held: z.number(),
+})
 const changes = z.object({
   changes: z.array(
     z.object({
@@ -63,7 +69,21 @@ const changes = z.object({
 })
 export type ListChangeView = z.infer<typeof changes>['changes'][number]
 
+const held = z.object({
+  id: z.string(),
+  list: name,
+  name: z.string(),
+  /** The columns that would change, alone. */
+  before: values,
+  after: values,
+  by: z.string(),
+  at: z.string(),
+  mayConfirm: z.boolean(),
+  isOwn: z.boolean(),
+})
+export type HeldView = z.infer<typeof held>
 const steps = z.object({
+  held: z.array(held),
   steps: z.array(
     z.object({
       code: z.enum([
@@ -86,6 +106,24 @@ const steps = z.object({
 })
 
 export const listRoutes = {
+  confirmHeldChange: defineRoute({
+    name: 'confirmHeldChange',
+    method: 'POST',
+    path: '/api/held-changes/{id}/confirmations',
+    summary: 'Puts a change of limits in force that somebody else asked for',
+    access: 'keep lists',
+    params: ids,
+    reply: z.object({ version: z.number() }),
+    idempotent: true,
+  }),
+  dropHeldChange: defineRoute({
+    name: 'dropHeldChange',
+    method: 'DELETE',
+    path: '/api/held-changes/{id}',
+    summary: 'Ends a change that waits for a second person, without putting it in force',
+    access: 'keep lists',
+    params: ids,
+  }),
   readSetUp: defineRoute({
     name: 'readSetUp',
     method: 'GET',

@@ -173,6 +173,13 @@ export function sayTold(t: Told, ways: Ways): Said {
           `Your password was changed from ${t.from}, and you were signed out everywhere else. ` +
           `If it was not you, tell an administrator at once.`,
       }
+    case 'limits-wait': {
+      const many = t.of.length > 3 ? `${t.of.length} people` : listWords(t.of)
+      return {
+        subject: 'Limits wait for a second person',
+        sentence: `${t.by} asks to change limits or roles of ${many}. They hold once you, or another, confirm them.`,
+      }
+    }
     case 'invited':
       return {
         subject: `Welcome to Rekko at ${t.organisation}`,

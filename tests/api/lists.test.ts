@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { LISTS } from '#core/lists/definitions'
 import { LIST_NAMES, type ListName } from '#core/lists/list'
 import { recogniseColumns } from '#core/lists/read-rows'
-import type { ListView, PlanView } from '#shared/contract/lists'
+import type { HeldView, ListView, PlanView } from '#shared/contract/lists'
 import { freeLine, raise, soundDraft, startRekko, type Client, type Reply, type Rekko } from '../setup/rekko'
 
 let rekko: Rekko
@@ -125,7 +125,7 @@ describe('people from a file', () => {
     expect(kept.body.detail).toContain('Row 4: It says the same key as row 2.')
     expect(await see('people')).toEqual(before)
   })
-  test('nobody changes their own limits or roles, and nobody stands above themselves', async () => {
+  test('while it is set up nobody changes their own limits or roles; and nobody stands above themselves', async () => {
     const own = await keep(
       'people',
       file('people', 'Email|Limit for ordering', 'harriet.voss@hallamere.example|999999'),
@@ -140,6 +140,60 @@ describe('people from a file', () => {
       keep('people', file('people', 'Email|Job', `priya.lindqvist@hallamere.example|${job}`), { version })
     const both = await Promise.all([change('One'), change('Two')])
     expect(both.map((r) => r.status).sort()).toEqual([200, 412])
+  })
+})
+
+describe('limits, once something was sent', () => {
+  const held = async (who: Client) =>
+    (await who.call<{ held: HeldView[] }>('GET', '/api/set-up')).body.held.map(({ id, ...h }) => ({ id, ...h }))
+  const confirm = (who: Client, id = '') => who.call('POST', `/api/held-changes/${id}/confirmations`)
+  const limitOf = async (who: string) => (await entry('people', `${who}@hallamere.example`))?.values.decidingLimit
+  test('wait for a second person: never whoever asked; finance where there is no other administrator', async () => {
+    expect((await raise(await rekko.as('Owen Marsh'), soundDraft([], { lines: [freeLine('10')] }))).status).toBe(200)
+    const change = 'Email|What they do|Limit for deciding'
+    const before = await limitOf('ines.adeyemi')
+    const kept = await keep('people', file('people', change, 'ines.adeyemi@hallamere.example|Lead technician|9,000'))
+    // What needs nobody else holds at once.
+    expect(kept.body).toMatchObject({ changes: 1, held: 1 })
+    expect((await entry('people', 'ines.adeyemi@hallamere.example'))?.values).toMatchObject({
+      jobTitle: 'Lead technician',
+      decidingLimit: before,
+    })
+    const [mine] = await held(admin)
+    expect(mine).toMatchObject({ name: 'Ines Adeyemi', by: 'Harriet Voss', mayConfirm: false, isOwn: true })
+    expect([mine?.before, mine?.after]).toEqual([{ decidingLimit: before }, { decidingLimit: '9000' }])
+    expect((await confirm(admin, mine?.id)).body.detail).toContain('does not confirm it')
+    expect((await confirm(await rekko.as('Leonie Farrow'), mine?.id)).status).toBe(403)
+    const [theirs] = await held(finance)
+    expect(theirs).toMatchObject({ id: mine?.id, mayConfirm: true })
+    const both = await Promise.all([confirm(finance, mine?.id), confirm(finance, mine?.id)])
+    expect(both.map((r) => r.status).sort()).toEqual([200, 404])
+    expect([await limitOf('ines.adeyemi'), await held(admin)]).toEqual(['9000', []])
+    const [event] = await rekko.sql<{ after: object }>(
+      "select after from event where type = 'list changed' order by seq desc limit 1",
+    )
+    expect(event?.after).toMatchObject({ askedBy: 'Harriet Voss' })
+  })
+  test('taking it back waits too; what was changed since is not confirmed; what is dropped stays', async () => {
+    const { changes } = (await admin.call<{ changes: { seq: number }[] }>('GET', '/api/lists/people/changes')).body
+    const back = await undo('people', { ...(await see('people')), seq: changes[0]?.seq ?? 0, changes: 0 })
+    expect(back.body).toMatchObject({ changes: 0, held: 1 })
+    expect(await limitOf('ines.adeyemi')).toBe('9000')
+    await rekko.sql("update person set deciding_limit = 8000 where email = 'ines.adeyemi@hallamere.example'")
+    const [waits] = await held(finance)
+    expect((await confirm(finance, waits?.id)).body.detail).toContain('changed since')
+    expect((await finance.call('DELETE', `/api/held-changes/${waits?.id ?? ''}`)).status).toBe(204)
+    expect([await limitOf('ines.adeyemi'), await held(admin)]).toEqual(['8000', []])
+  })
+  test('one’s own roles and limits wait for another too', async () => {
+    const own = await keep(
+      'people',
+      file('people', 'Email|Roles', 'harriet.voss@hallamere.example|administrator, auditor'),
+    )
+    expect(own.body).toMatchObject({ changes: 0, held: 1 })
+    expect((await entry('people', 'harriet.voss@hallamere.example'))?.values.roles).toBe('buyer, administrator')
+    const [waits] = await held(admin)
+    expect((await admin.call('DELETE', `/api/held-changes/${waits?.id ?? ''}`)).status).toBe(204)
   })
 })
 

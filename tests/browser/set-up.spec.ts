@@ -8,6 +8,7 @@ test(
     await harriet.goto('/mine')
     await alive(harriet)
     await harriet.getByRole('link', { name: 'Set-up', exact: true }).click()
+    await harriet.getByRole('link', { name: 'Requests', exact: true }).click()
     await expect(harriet.getByRole('heading', { level: 1 })).toContainText('Staff raise three kinds of requests.')
     const main = harriet.locator('.main-action')
     await harriet.getByRole('button', { name: 'add an own field' }).click()

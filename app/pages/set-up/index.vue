@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { SetUpStep } from '#core/lists/set-up'
+import type { HeldView } from '#shared/contract/lists'
 import { capital, formatCount, inWords } from '#shared/words/format'
 import { LIST_WORDS, saySetUpStep } from '#shared/words/lists'
 import { LISTS } from '#core/lists/definitions'
@@ -9,16 +10,19 @@ import SheetPage from '~/components/base/SheetPage.vue'
 import StationPost from '~/components/base/StationPost.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
+import { useWording } from '~/composables/base/use-wording'
 import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
 
 useHead({ title: 'Set-up · Rekko' })
 const api = useApi()
 const session = useSessionStore()
+const wording = useWording()
 const { data, error, refresh } = await useAsyncData('set-up', () => api.get('/api/set-up'))
 useLive((changes) => {
   if (changes.some((c) => c.kind === 'settings' || c.kind === 'again')) void refresh()
 })
+const held = computed(() => data.value?.held ?? [])
 const steps = computed(() => data.value?.steps ?? [])
 const open = computed(() => steps.value.filter((s) => !s.done))
 const PARTS = [
@@ -29,7 +33,8 @@ const PARTS = [
 const sentence = computed(() => {
   const first = open.value[0]
   if (first === undefined) return 'All is there: requests can be raised, decided and ordered.'
-  const many = `${capital(inWords(open.value.length))} ${open.value.length === 1 ? 'thing is' : 'things are'} missing`
+  const count = open.value.filter((s) => s.before === first.before).length
+  const many = `${capital(inWords(count))} ${count === 1 ? 'thing is' : 'things are'} missing`
   return first.before === 'request'
     ? `${many} before the first request can be sent.`
     : first.before === 'order'
@@ -43,21 +48,46 @@ const uninvited = computed(() => steps.value.find((s) => s.code === 'uninvited' 
 const busy = ref(false)
 const trouble = ref('')
 const told = ref('')
-async function invite(): Promise<void> {
+const columnName = (h: HeldView, key: string) => LISTS[h.list].columns.find((c) => c.key === key)?.name ?? key
+const sayValue = (text: string | undefined) =>
+  text === undefined || text === '' ? 'none' : /^[\d.]+$/.test(text) ? wording.decimal(text) : text
+const sayHeld = (h: HeldView) =>
+  Object.keys(h.after)
+    .map((k) => `${columnName(h, k).toLowerCase()} from ${sayValue(h.before[k])} to ${sayValue(h.after[k])}`)
+    .join('; ')
+/** Does one thing at a time, and reads what is missing then. */
+async function act(work: () => Promise<string>): Promise<void> {
   if (busy.value) return
   busy.value = true
   trouble.value = ''
   try {
-    const { invited } = await api.post('/api/invitations', { key: crypto.randomUUID() })
-    const many = formatCount(invited, 'invitation is', 'invitations are')
-    told.value = `${capital(many)} on the way; each opens for seven days.`
+    told.value = await work()
     await refresh()
+    // What was pressed may be gone.
+    await nextTick()
+    if (document.activeElement === document.body) document.getElementById('page')?.focus()
   } catch (e) {
     trouble.value = sayError(e)
   } finally {
     busy.value = false
   }
 }
+const confirm = (h: HeldView) =>
+  act(async () => {
+    await api.post('/api/held-changes/{id}/confirmations', { params: { id: h.id }, key: crypto.randomUUID() })
+    return `${h.name}: it holds from now on.`
+  })
+const drop = (h: HeldView) =>
+  act(async () => {
+    await api.remove('/api/held-changes/{id}', { params: { id: h.id } })
+    return `${h.name}: it stays as it was.`
+  })
+const invite = () =>
+  act(async () => {
+    const { invited } = await api.post('/api/invitations', { key: crypto.randomUUID() })
+    const many = formatCount(invited, 'invitation is', 'invitations are')
+    return `${capital(many)} on the way; each opens for seven days.`
+  })
 function go(): void {
   if (next.value !== undefined) void navigateTo(`/set-up/lists/${next.value.list}`)
   else if (uninvited.value !== undefined && mayKeep(uninvited.value)) void invite()
@@ -83,6 +113,33 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'go on with what is missing next' }], 
     <SheetPage>
       <h1 class="sentence">{{ sentence }}</h1>
       <p v-if="error" class="notice-red mt-3">{{ sayError(error) }}</p>
+      <section v-if="held.length > 0" class="mt-6" aria-label="What waits for a second person">
+        <h2 class="head border-b border-ink pb-1.5">What waits for a second person</h2>
+        <ul>
+          <li v-for="h in held" :key="h.id" class="border-b border-rule py-2.5">
+            <span class="font-medium">{{ h.name }}</span>: {{ sayHeld(h) }}
+            <span class="small block"
+              >asked for by {{ h.isOwn ? 'you' : h.by }} {{ wording.moment(h.at)
+              }}<template v-if="h.mayConfirm">
+                ·
+                <button type="button" class="quiet-link min-h-6 font-semibold text-amber-ink" @click="confirm(h)">
+                  put it in force
+                </button>
+                ·
+                <button type="button" class="quiet-link min-h-6" @click="drop(h)">leave it as it was</button></template
+              ><template v-else>
+                · another administrator confirms it, or finance where there is no other
+                <template v-if="h.isOwn"
+                  >·
+                  <button type="button" class="quiet-link min-h-6" @click="drop(h)">
+                    ask for it no more
+                  </button></template
+                ></template
+              ></span
+            >
+          </li>
+        </ul>
+      </section>
       <section v-for="p in PARTS" :key="p.before" class="mt-6" :aria-label="p.title">
         <h2 class="head border-b border-ink pb-1.5">{{ p.title }}</h2>
         <ul>

@@ -6,15 +6,18 @@ import {
   type Locator,
   type Page,
 } from '@playwright/test'
+import type { World } from '../../../scripts/setup/start-world'
 
 export { expect }
 /** The world of this worker. */
-function world(): { url: string; postUrl: string } {
-  const worlds = JSON.parse(process.env.REKKO_TEST_WORLDS ?? '[]') as { url: string; postUrl: string }[]
+function world(): World {
+  const worlds = JSON.parse(process.env.REKKO_TEST_WORLDS ?? '[]') as World[]
   const mine = worlds[Number(process.env.TEST_PARALLEL_INDEX ?? '0')]
   if (mine === undefined) throw new Error('this worker has no world')
   return mine
 }
+/** Where a Rekko that nobody has set up yet begins. */
+export const EMPTY_OF = () => world().emptyUrl
 export const URL_OF = () => world().url
 export const POST_OF = () => world().postUrl
 
@@ -27,7 +30,11 @@ export async function pageAs(browser: Browser, name: string, options: BrowserCon
   const person = people.find((p) => p.name === name)
   expect(person, `${name} is in the demo`).toBeDefined()
   expect((await context.request.post('/api/session/demo', { data: { personId: person?.id } })).ok()).toBe(true)
-  const page = await context.newPage()
+  return watched(await context.newPage())
+}
+
+/** A page whose faults fail the test. */
+export function watched(page: Page): Page {
   page.on('pageerror', (error) => {
     faults.push(error.message)
   })

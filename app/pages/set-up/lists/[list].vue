@@ -76,6 +76,8 @@ function cell(key: string, values: Values): string {
 }
 const taken = computed(() => new Set(view.value.entries.map((e) => keyOf(list, e.values))))
 
+/** What waits for a second person of what was just kept. */
+const waiting = ref(0)
 const open = shallowRef<{ readonly entry: Values | null } | null>(null)
 function edit(entry: Values | null): void {
   trouble.value = ''
@@ -94,6 +96,7 @@ async function keepEntry(cells: string[]): Promise<void> {
   const kept = await keep({ ...given, columns: [...given.columns], cells: [...given.cells] })
   if (kept === null) return
   open.value = null
+  waiting.value = kept.held
   offerUndo(`${called} is ${isNew ? 'added' : 'changed'}.`, kept.seq)
 }
 
@@ -132,6 +135,7 @@ async function take(
   const kept = await keep({ ...(given as Parameters<typeof keep>[0]), source, gone })
   if (kept === null) return
   offered.value = null
+  waiting.value = kept.held
   offerUndo(`${capital(formatCount(count, `${words.one} is`, `${words.many} are`))} taken from ${source}.`, kept.seq)
 }
 const undone = computed(() => new Set(changes.value.flatMap((c) => (c.undoes === null ? [] : [c.undoes]))))
@@ -180,6 +184,10 @@ usePlaceKeys(
       </div>
       <p v-if="dragging" class="notice-green mt-3">Let go: the file is read and shown before anything is kept.</p>
       <p v-if="trouble && !open && !offered" class="notice-red mt-3" role="alert">{{ trouble }}</p>
+      <p v-if="waiting > 0" class="notice-amber mt-3" role="status">
+        Limits, and one’s own roles, of {{ formatCount(waiting, words.one, words.many) }} wait for a second person:
+        <NuxtLink class="quiet-link font-semibold" to="/set-up">see what waits</NuxtLink>.
+      </p>
       <p v-if="view.entries.length === 0" class="mt-3 max-w-[60ch] text-ink2">
         {{ words.says }} Add the first one, or bring a file: CSV or XLSX, the first row naming the columns.
       </p>

@@ -1,0 +1,80 @@
+import { and, eq, sql } from 'drizzle-orm'
+import type { ListName, Values } from '#core/lists/list'
+import type { Tx } from '../db/client'
+import { SECONDS } from '../db/moments'
+import { named, read, readOne } from '../db/read'
+import { document } from '../db/schema/document'
+import { heldChange } from '../db/schema/lists'
+import { person, roleGrant } from '../db/schema/people'
+
+const h = named(heldChange, 'h')
+const p = named(person, 'p')
+const o = named(person, 'o')
+
+/** True once a document has left its author: from then on limits are changed by two. */
+export async function isInUse(tx: Tx): Promise<boolean> {
+  const first = sql`from ${document} where ${document.number} is not null limit 1`
+  return (await readOne(tx, { id: document.id }, first)) !== null
+}
+
+/** Administrators who are here on a day, for the whole organisation. */
+export async function listAdministrators(tx: Tx, today: string): Promise<string[]> {
+  const rows = await read(
+    tx,
+    { id: p.id },
+    sql`from ${p} where ${p.id} in (select ${roleGrant.personId} from ${roleGrant}
+      where ${roleGrant.role} = 'administrator') and (${p.leftOn} is null or ${p.leftOn} >= ${today})`,
+  )
+  return rows.map((r) => r.id)
+}
+
+export async function insertHeld(
+  tx: Tx,
+  c: {
+    readonly list: ListName
+    readonly entryId: string
+    readonly before: Values
+    readonly after: Values
+    readonly byId: string
+    readonly at: Date
+  },
+): Promise<void> {
+  // What was asked for before of the same entry is asked for no more.
+  await tx.delete(heldChange).where(and(eq(heldChange.list, c.list), eq(heldChange.entryId, c.entryId)))
+  await tx.insert(heldChange).values(c)
+}
+
+export interface HeldRow {
+  id: string
+  list: ListName
+  entryId: string
+  name: string
+  before: Values
+  after: Values
+  byId: string
+  by: string
+  at: string
+}
+const HELD = {
+  id: h.id,
+  list: h.list,
+  entryId: h.entryId,
+  name: o.name,
+  before: h.before,
+  after: h.after,
+  byId: h.byId,
+  by: p.name,
+  at: SECONDS(h.at),
+}
+const FROM = sql`from ${h} join ${p} on ${p.id} = ${h.byId} join ${o} on ${o.id}::text = ${h.entryId}`
+
+/** What waits for a second person, the oldest first. */
+export const listHeld = (tx: Tx): Promise<HeldRow[]> => read(tx, { ...HELD }, sql`${FROM} order by ${h.at}, ${h.id}`)
+
+/** One of them, with the right to end it until the transaction does. */
+export const lockHeld = (tx: Tx, id: string): Promise<HeldRow | null> =>
+  readOne(tx, { ...HELD }, sql`${FROM} where ${h.id} = ${id} for update of h`)
+
+export async function deleteHeld(tx: Tx, id: string): Promise<void> {
+  await tx.delete(heldChange).where(eq(heldChange.id, id))
+}
