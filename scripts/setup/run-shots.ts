@@ -24,7 +24,6 @@ const SHOTS: Shot[] = [
   { name: 'raise', who: 'Owen Marsh', path: '/raise', act: writeLamps },
   { name: 'raise-phone', who: 'Owen Marsh', path: '/mine?view=drafts', phone: true, act: openFirst(/^Go on/) },
   { name: 'raise-table', who: 'Owen Marsh', path: '/raise', act: pasteRange },
-  { name: 'raise-details', who: 'Owen Marsh', path: '/raise', act: sayMore },
   { name: 'regulars', who: 'Owen Marsh', path: '/regulars' },
   { name: 'find', who: 'Leonie Farrow', path: '/desk', act: findSalt },
   { name: 'mine', who: 'Owen Marsh', path: '/mine' },
@@ -33,6 +32,7 @@ const SHOTS: Shot[] = [
   { name: 'decide-phone', who: 'Ines Adeyemi', path: '/decide', phone: true },
   { name: 'away', who: 'Harriet Voss', path: '/away' },
   { name: 'set-up', who: 'Harriet Voss', path: '/set-up/requests' },
+  { name: 'lists', who: 'Harriet Voss', path: '/set-up/lists/people' },
   { name: 'desk', who: 'Leonie Farrow', path: '/desk', act: fillTray },
   { name: 'orders', who: 'Leonie Farrow', path: '/orders' },
   { name: 'order', who: 'Leonie Farrow', path: '/orders', act: openFirst(/^P-/) },
@@ -59,24 +59,6 @@ async function writeLamps(page: Page): Promise<void> {
     'the ultraviolet lamps in filter bank 3 are below half strength and the seal pool reopens on the 12th',
   )
   await page.getByRole('combobox', { name: /^Add a line/ }).focus()
-  await page.waitForTimeout(1200)
-}
-
-/** More about a request and a line than the sentence and the grid hold. */
-async function sayMore(page: Page): Promise<void> {
-  for (const [typed, first] of [
-    ['2 nw-oa-1', 'Ozone analyser'],
-    ['Relining of the sump 1200', 'line of your own'],
-  ] as const) {
-    await page.keyboard.type(typed)
-    await page.getByRole('option').filter({ hasText: first }).first().waitFor()
-    await page.waitForTimeout(400)
-    await page.keyboard.press('Enter')
-  }
-  await page.getByRole('button', { name: 'delivery, job, notes and more' }).click()
-  await page.getByLabel('For colleagues only').fill('Two firms were here last week; their quotes come by post.')
-  await page.getByRole('button', { name: 'More about line 2' }).click()
-  await page.getByLabel('More about it').fill('resin, 18 m², north wall first')
   await page.waitForTimeout(1200)
 }
 

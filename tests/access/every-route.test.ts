@@ -148,9 +148,9 @@ test('the table of rights says who may do what', () => {
   const held: Record<string, string[]> = {
     buyer: ['see approved lines', 'see orders', 'order', 'change owners'],
     receiver: [],
-    finance: ['see all documents', 'see orders', 'approve suppliers', 'see all budgets'],
+    finance: ['see all documents', 'see orders', 'approve suppliers', 'see all budgets', 'keep budgets', 'keep lists'],
     auditor: ['see all documents', 'see orders', 'see all budgets'],
-    administrator: ['set absences of others', 'keep settings'],
+    administrator: ['set absences of others', 'keep settings', 'keep lists'],
   }
   for (const [role, more] of Object.entries(held)) {
     const rights = (Object.keys(RIGHTS) as (keyof typeof RIGHTS)[]).filter((r) =>

@@ -122,6 +122,8 @@ beforeAll(async () => {
     beginFromRequisition: [`/api/requisitions/${id}/copy`, `/api/requisitions/${kept.draftId}/copy`],
     beginFromOrder: [`/api/orders/${order}/copy`],
     readRequestForm: ['/api/request-form'],
+    readFirstStart: ['/api/first-start'],
+    readSetUp: ['/api/set-up'],
     readList: LIST_NAMES.map((list) => `/api/lists/${list}`),
     listChanges: LIST_NAMES.map((list) => `/api/lists/${list}/changes`),
     exportList: LIST_NAMES.map((list) => `/api/lists/${list}/file`),

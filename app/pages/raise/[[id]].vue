@@ -335,6 +335,9 @@ usePlaceKeys(
         :may-raise-for="mayRaiseFor"
         @owner="d.ownerId.value = $event"
       />
+      <p v-if="draft.departmentId !== null && facts.budgetLines.size === 0" class="notice-amber mt-4">
+        No budget line pays for this department in this year yet; finance keeps them under Set-up.
+      </p>
       <div class="mt-5" @paste="table.paste">
         <LineGrid
           v-if="draft.lines.length > 0"
