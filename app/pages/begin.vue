@@ -5,11 +5,11 @@ import { passwordShape } from '#core/people/password'
 import { readTypedNumber } from '#core/base/typed-number'
 import { STARTING_POLICY_WORDS } from '#shared/words/first-start'
 import { capital, formatCount } from '#shared/words/format'
-import { sayPasswordReason } from '#shared/words/password'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import BlankText from '~/components/base/BlankText.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
+import PasswordField from '~/components/session/PasswordField.vue'
 import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey } from '~/composables/base/use-keys'
 import { useSessionStore } from '~/stores/session'
@@ -42,7 +42,6 @@ const said = reactive({
   policy: 'managers' as string,
 })
 const password = ref('')
-const seen = ref(false)
 const busy = ref(false)
 const trouble = ref('')
 onMounted(() => {
@@ -96,10 +95,6 @@ const words = computed(() =>
     ? `Begin Rekko for ${said.name.trim()}`
     : `${capital(formatCount(lacks.value.length, 'thing', 'things'))} missing, then it begins`,
 )
-const passwordSays = computed(() => {
-  const [reason] = password.value === '' ? [] : passwordShape(password.value, null)
-  return reason === undefined ? 'At least 15 characters; a few words you like will do.' : sayPasswordReason(reason)
-})
 const lead = (id: string) => {
   document.getElementById(id)?.focus()
 }
@@ -172,8 +167,9 @@ function onKey(event: KeyboardEvent): void {
           placeholder="street and number"
           :most="200"
         />,
-        <BlankText id="begin-postcode" v-model="said.postcode" label="Postcode" placeholder="postcode" :most="20" />
-        <BlankText id="begin-town" v-model="said.town" label="Town" placeholder="town" :most="100" /> in
+        <BlankText id="begin-postcode" v-model="said.postcode" label="Postcode" placeholder="postcode" :most="20" />{{
+          ' '
+        }}<BlankText id="begin-town" v-model="said.town" label="Town" placeholder="town" :most="100" /> in
         <BlankChoice
           id="begin-country"
           v-model="said.country"
@@ -249,21 +245,7 @@ function onKey(event: KeyboardEvent): void {
         <BlankText id="begin-limit" v-model="said.limit" label="Your limit" placeholder="how much" :most="20" />.
       </div>
       <p class="small mt-1">You begin as administrator, finance and buyer, and pass on what others are to do.</p>
-      <div class="mt-3 max-w-[420px]">
-        <label class="label" for="begin-password">My password</label>
-        <span class="flex items-center gap-3">
-          <input
-            id="begin-password"
-            v-model="password"
-            class="field"
-            :type="seen ? 'text' : 'password'"
-            autocomplete="new-password"
-            aria-describedby="begin-password-says"
-          />
-          <button type="button" class="quiet-link shrink-0" @click="seen = !seen">{{ seen ? 'hide' : 'show' }}</button>
-        </span>
-        <p id="begin-password-says" class="small mt-1">{{ passwordSays }}</p>
-      </div>
+      <PasswordField id="begin-password" v-model="password" class="mt-3 max-w-[420px]" label="My password" />
       <div class="sentence mt-6">
         To begin with,
         <BlankChoice

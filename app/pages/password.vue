@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { passwordShape } from '#core/people/password'
-import { sayPasswordReason } from '#shared/words/password'
+import PasswordField from '~/components/session/PasswordField.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { useSessionStore } from '~/stores/session'
 
@@ -12,11 +11,9 @@ const route = useRoute()
 const key = typeof route.query.key === 'string' ? route.query.key : ''
 const email = ref('')
 const next = ref('')
-const seen = ref(false)
 const busy = ref(false)
 const trouble = ref('')
 const told = ref('')
-const reason = computed(() => (next.value === '' ? undefined : passwordShape(next.value, null)[0]))
 
 async function act(work: () => Promise<void>): Promise<void> {
   if (busy.value) return
@@ -47,26 +44,7 @@ const mail = () =>
     <template v-if="key">
       <h1 class="sentence">Choose a password; then you are in.</h1>
       <form class="mt-5 space-y-4" @submit.prevent="choose">
-        <div>
-          <label class="label" for="next">Password</label>
-          <span class="flex items-center gap-3">
-            <input
-              id="next"
-              v-model="next"
-              class="field"
-              :type="seen ? 'text' : 'password'"
-              autocomplete="new-password"
-              aria-describedby="next-says"
-              required
-            />
-            <button type="button" class="quiet-link shrink-0" @click="seen = !seen">
-              {{ seen ? 'hide' : 'show' }}
-            </button>
-          </span>
-          <p id="next-says" class="small mt-1">
-            {{ reason ? sayPasswordReason(reason) : 'At least 15 characters; a few words you like will do.' }}
-          </p>
-        </div>
+        <PasswordField id="next" v-model="next" label="Password" />
         <p v-if="trouble" class="notice-red" role="alert">{{ trouble }}</p>
         <button type="submit" class="main-action" :aria-busy="busy">Choose it and sign in</button>
         <p class="small"><a class="quiet-link" href="/password">Have another address mailed</a></p>
@@ -81,7 +59,7 @@ const mail = () =>
         </div>
         <p v-if="trouble" class="notice-red" role="alert">{{ trouble }}</p>
         <p v-if="told" class="notice-green" role="status">{{ told }}</p>
-        <button type="submit" class="main-action" :aria-busy="busy">Mail me an address</button>
+        <button type="submit" class="main-action" :aria-busy="busy">Mail me a way in</button>
         <p class="small"><NuxtLink class="quiet-link" to="/sign-in">Back to signing in</NuxtLink></p>
       </form>
     </template>

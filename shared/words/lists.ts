@@ -14,9 +14,10 @@ export const LIST_WORDS: Readonly<
       readonly once: string
       /** What the list is for. */
       readonly says: string
-      /** How those are spoken of that are offered no more, after their number; and what makes them so. */
+      /** How those are spoken of that are offered no more, after their number; what makes them so, and so many. */
       readonly out: string
       readonly retire: string
+      readonly retires: (many: string) => string
     }
   >
 > = {
@@ -28,6 +29,7 @@ export const LIST_WORDS: Readonly<
     says: 'Where deliveries go: what people choose as “delivered to”.',
     out: 'retired',
     retire: 'retire them: offered no more',
+    retires: (many) => `retire ${many}`,
   },
   departments: {
     title: 'Departments',
@@ -37,6 +39,7 @@ export const LIST_WORDS: Readonly<
     says: 'Who needs things: each with its cost centre, what it is part of, and what of the tax comes back.',
     out: 'retired',
     retire: 'retire them: nobody raises for them any more',
+    retires: (many) => `retire ${many}`,
   },
   accounts: {
     title: 'Accounts',
@@ -46,6 +49,7 @@ export const LIST_WORDS: Readonly<
     says: 'What money is spent on, by the codes of your bookkeeping.',
     out: 'retired',
     retire: 'retire them: offered no more',
+    retires: (many) => `retire ${many}`,
   },
   people: {
     title: 'People',
@@ -55,6 +59,7 @@ export const LIST_WORDS: Readonly<
     says: 'Who raises, decides, buys and pays: their department, their manager, their limits and their roles.',
     out: 'left',
     retire: 'let today be their last day',
+    retires: (many) => `let ${many} leave today`,
   },
   suppliers: {
     title: 'Suppliers',
@@ -64,6 +69,7 @@ export const LIST_WORDS: Readonly<
     says: 'Whom you buy from: address, terms, and where orders are sent.',
     out: 'on hold',
     retire: 'put them on hold: nothing may be ordered from them',
+    retires: (many) => `put ${many} on hold`,
   },
   'budget-lines': {
     title: 'Budget lines',
@@ -73,6 +79,7 @@ export const LIST_WORDS: Readonly<
     says: 'What each department may spend on each account in a year, and what happens when it is passed.',
     out: 'retired',
     retire: 'retire them: they pay for nothing more',
+    retires: (many) => `retire ${many}`,
   },
 }
 
@@ -130,7 +137,7 @@ export function saySetUpStep({ code, count, done }: Pick<SetUpStep, 'code' | 'co
     case 'suppliers':
       return done ? `${counted('supplier', 'suppliers')} may be ordered from.` : 'There is no supplier to order from.'
     case 'reached':
-      return done ? 'Each can be reached by e-mail.' : 'Some suppliers have no e-mail address that orders could go to.'
+      return done ? 'Each can be reached by e-mail.' : 'Each supplier needs an e-mail address that orders go to.'
     case 'buyers':
       return done ? `${counted('buyer', 'buyers')} may order.` : 'Nobody is a buyer with a limit for ordering.'
     case 'uninvited':

@@ -2,6 +2,7 @@
 import type { ListColumn, ListDefinition, Values } from '#core/lists/list'
 import { readRows, type KnownEntries } from '#core/lists/read-rows'
 import type { ListView } from '#shared/contract/lists'
+import { capital, formatCount } from '#shared/words/format'
 import { LIST_WORDS, sayListReason } from '#shared/words/lists'
 import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
@@ -57,7 +58,7 @@ const called = computed(() => cells.name ?? cells[props.list.key[0] ?? ''] ?? ''
 const action = computed(() => {
   if (isTaken.value) return `There is ${words.one === 'account' ? 'an' : 'a'} ${words.one} with this key already`
   if (missing.value > 0)
-    return missing.value === 1 ? 'One field is missing or wrong' : `${missing.value} fields are missing or wrong`
+    return capital(formatCount(missing.value, 'field is missing or wrong', 'fields are missing or wrong'))
   if (!isChanged.value) return 'Nothing is changed yet'
   return props.entry === null ? `Add ${called.value || `the ${words.one}`}` : `Keep ${called.value} as it stands here`
 })

@@ -72,9 +72,7 @@ const action = computed(() => {
   const parts = [
     ...(c.adds > 0 ? [`add ${count(c.adds)}`] : []),
     ...(c.changes > 0 ? [`change ${inWords(c.changes)}`] : []),
-    ...(gone.value === 'retire' && c.gone > 0
-      ? [`${words.out === 'retired' ? 'retire' : 'end'} ${inWords(c.gone)}`]
-      : []),
+    ...(gone.value === 'retire' && c.gone > 0 ? [words.retires(inWords(c.gone))] : []),
   ]
   return capital(listWords(parts))
 })
