@@ -57,7 +57,7 @@ export const LIST_WORDS: Readonly<
     many: 'people',
     once: 'an e-mail address',
     says: 'Who raises, decides, buys and pays: their department, their manager, their limits and their roles.',
-    out: 'left',
+    out: 'gone',
     retire: 'let today be their last day',
     retires: (many) => `let ${many} leave today`,
   },

@@ -16,15 +16,6 @@ export const SOURCE_WORDS = {
   },
 } as const satisfies Record<LineSource, object>
 
-/** What each line source is called, after "take lines from". */
-export const SOURCE_NAMES: Record<LineSource, string> = {
-  regulars: 'regulars',
-  bought: 'bought before',
-  requests: 'earlier requests',
-  orders: 'orders',
-  templates: 'templates',
-}
-
 /** How often, after "raised". */
 export const RHYTHM_WORDS: Record<Rhythm, string> = {
   week: 'every week',

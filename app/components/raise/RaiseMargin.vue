@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import RouteList from '~/components/base/RouteList.vue'
 import { useWording } from '~/composables/base/use-wording'
 import type { Margin } from '~/composables/raise/margin-of'
 
-// They come with the first line that is paid for.
+// They come with the first line.
+const RouteList = defineAsyncComponent(() => import('~/components/base/RouteList.vue'))
 const BudgetEffects = defineAsyncComponent(() => import('~/components/budget/BudgetEffects.vue'))
 
 /** What Rekko worked out of a requisition while it is written. */

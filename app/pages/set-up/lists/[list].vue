@@ -106,6 +106,11 @@ const offered = shallowRef<{ rows: readonly (readonly string[])[]; source: strin
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
 const dragging = ref(false)
 const reading = ref(false)
+const note = computed(() => {
+  if (reading.value) return 'reading the file …'
+  const inCurrency = columns.some((c) => isMoney(c.key)) ? `amounts in ${currency}; ` : ''
+  return `${inCurrency}every change is kept with what was before`
+})
 async function bring(file: File | undefined): Promise<void> {
   if (file === undefined || reading.value) return
   trouble.value = ''
@@ -164,14 +169,14 @@ usePlaceKeys(
     @dragleave.self="dragging = false"
     @drop.prevent="((dragging = false), bring($event.dataTransfer?.files[0]))"
   >
-    <PageNote>{{ reading ? 'reading the file …' : 'every change is kept with what was before' }}</PageNote>
+    <PageNote>{{ note }}</PageNote>
     <SheetPage>
       <div class="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-2">
         <h1 class="sentence">{{ sentence }}</h1>
         <span class="flex items-baseline gap-4">
           <label v-if="retired > 0" class="small inline-flex min-h-6 items-center gap-1.5"
-            ><input v-model="withRetired" type="checkbox" class="size-4 accent-[var(--green)]" /> show retired
-            ones</label
+            ><input v-model="withRetired" type="checkbox" class="size-4 accent-[var(--green)]" /> with those
+            {{ words.out }}</label
           >
           <input
             v-model="typed"
@@ -202,7 +207,7 @@ usePlaceKeys(
           <thead>
             <tr>
               <th v-for="c in columns" :key="c.key" scope="col" :class="isNumber(c.key) ? 'num' : ''">
-                {{ c.name }}{{ isMoney(c.key) ? `, ${currency}` : '' }}
+                {{ c.name }}
               </th>
             </tr>
           </thead>
