@@ -95,7 +95,7 @@ export const LISTS: Readonly<Record<ListName, ListDefinition>> = {
         { is: 'entry', of: 'departments', several: true },
         '',
         'also for, other departments',
-        'Departments besides their own, with commas between.',
+        'Departments besides their own.',
       ),
       column('manager', 'Manager', { is: 'entry', of: 'people' }, '', 'reports to, line manager, supervisor'),
       column(

@@ -4,7 +4,7 @@ test('a tray is passed to a colleague whose limit covers it, taken back, and pas
   const page = await pageAs(browser, 'Leonie Farrow')
   await page.goto('/desk')
   await alive(page)
-  const line = page.locator('tr[id^="line-"]', { hasText: 'Circulation pump' })
+  const line = page.locator('tr[id^="line-"]', { hasText: 'Circulation pump, 5.5 kW' })
   await line.focus()
   await page.keyboard.press('Enter')
   const tray = page.getByRole('region', { name: 'Tray for Corrigan Pumps' })

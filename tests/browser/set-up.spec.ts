@@ -149,3 +149,48 @@ test('whoever is not an administrator finds no Set-up', async ({ browser }) => {
   expect((await page.goto('/set-up/requests'))?.status()).toBe(404)
   await page.context().close()
 })
+
+test('a place is typed by keyboard, taken back, and a limit that is changed waits for finance', async ({ browser }) => {
+  const harriet = await pageAs(browser, 'Harriet Voss')
+  await harriet.goto('/set-up/lists/places')
+  await alive(harriet)
+  await harriet.keyboard.press('Control+Enter')
+  const dialog = harriet.getByRole('dialog')
+  await expect(dialog.getByLabel('Name')).toBeFocused()
+  await harriet.keyboard.type('Lantern pier')
+  // What is missing leads to its field, and nothing is kept.
+  await harriet.keyboard.press('Control+Enter')
+  await expect(dialog.getByLabel('Street')).toBeFocused()
+  for (const text of ['Pier Road 2', '24105', 'Hallamere', 'DE']) {
+    await harriet.keyboard.type(text)
+    await harriet.keyboard.press('Tab')
+  }
+  await expect(dialog.locator('.main-action')).toHaveText(/Add Lantern pier/)
+  // Pressed twice, it is added once.
+  await harriet.keyboard.press('Control+Enter')
+  await harriet.keyboard.press('Control+Enter')
+  await expect(harriet.getByText('Lantern pier is added.')).toBeVisible()
+  await harriet.keyboard.press('Escape')
+  await expect(harriet.getByRole('button', { name: 'Lantern pier', exact: true })).toHaveCount(1)
+  await harriet.getByRole('button', { name: 'Take that back' }).click()
+  await expect(harriet.getByRole('button', { name: 'Lantern pier', exact: true })).toHaveCount(0)
+
+  await harriet.getByRole('link', { name: 'People', exact: true }).click()
+  await harriet.getByRole('button', { name: 'Rosa Castell', exact: true }).click()
+  await expect(dialog.getByRole('group', { name: 'Raises also for' })).toContainText('Rescue Centre')
+  await dialog.getByLabel('Own limit').fill('much')
+  await expect(dialog.locator('.main-action')).toHaveText(/One field is missing or wrong/)
+  await dialog.getByLabel('Own limit').fill('300')
+  await harriet.keyboard.press('Control+Enter')
+  await harriet.getByRole('link', { name: 'see what waits' }).click()
+  await expect(harriet.getByRole('region', { name: 'What waits for a second person' })).toContainText('Rosa Castell')
+  await expect(harriet.getByRole('button', { name: 'put it in force' })).toHaveCount(0)
+  const greta = await pageAs(browser, 'Greta Molin')
+  await greta.goto('/set-up')
+  await alive(greta)
+  await greta.getByRole('button', { name: 'put it in force' }).click()
+  await expect(greta.getByText('Rosa Castell: it holds from now on.')).toBeVisible()
+  // Whoever asked for it sees it go.
+  await expect(harriet.getByRole('region', { name: 'What waits for a second person' })).toHaveCount(0)
+  await Promise.all([harriet, greta].map((p) => p.context().close()))
+})

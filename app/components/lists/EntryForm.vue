@@ -66,10 +66,10 @@ const action = computed(() => {
 function choices(c: ListColumn): { id: string; name: string }[] {
   if (c.kind.is === 'choice') return c.kind.among.map((a) => ({ id: a, name: a }))
   if (c.kind.is !== 'entry') return []
-  const now = cells[c.key]
   const { of } = c.kind
+  const named = (cells[c.key] ?? '').split(', ')
   return (props.called[of] ?? [])
-    .filter((e) => !e.retired || e.key === now)
+    .filter((e) => !e.retired || named.includes(e.key))
     .map((e, _, all) => {
       // A code is told beside its name; an address of a person only where two are called the same.
       const isPlain = e.name === e.key || (of === 'people' && all.filter((x) => x.name === e.name).length === 1)
@@ -77,6 +77,11 @@ function choices(c: ListColumn): { id: string; name: string }[] {
     })
 }
 const isSelect = (c: ListColumn) => c.kind.is === 'choice' || (c.kind.is === 'entry' && c.kind.several !== true)
+/** What may be ticked, several at once; null where that is not how it is said. */
+function ticks(c: ListColumn): { id: string; name: string }[] | null {
+  if (c.kind.is === 'choices') return c.kind.among.map((id) => ({ id, name: id }))
+  return c.kind.is === 'entry' && c.kind.several === true ? choices(c) : null
+}
 function tick(c: ListColumn, word: string, on: boolean): void {
   const said = (cells[c.key] ?? '').split(', ').filter((t) => t !== '' && t !== word)
   cells[c.key] = [...said, ...(on ? [word] : [])].join(', ')
@@ -85,18 +90,10 @@ const isTicked = (c: ListColumn, word: string) => (cells[c.key] ?? '').split(', 
 const id = (c: ListColumn) => `entry-${c.key}`
 
 function keep(): void {
-  const first = props.list.columns.find((c) => reasonOf(c) !== '')
-  if (first !== undefined || isTaken.value) {
+  const wrong = props.list.columns.find((c) => reasonOf(c) !== '' || (isTaken.value && props.list.key.includes(c.key)))
+  if (wrong !== undefined) {
     for (const c of props.list.columns) touched.add(c.key)
-    document
-      .getElementById(
-        id(
-          first ??
-            props.list.columns.find((c) => props.list.key.includes(c.key)) ??
-            (props.list.columns[0] as ListColumn),
-        ),
-      )
-      ?.focus()
+    document.getElementById(id(wrong))?.focus()
     return
   }
   if (isChanged.value && !props.busy) emit('keep', row.value)
@@ -116,21 +113,27 @@ onMounted(() => {
   >
     <div class="-mx-1 mt-3 grid min-h-0 grid-cols-2 gap-x-5 gap-y-3 overflow-auto px-1 pb-1 max-[700px]:grid-cols-1">
       <div v-for="c in list.columns" :key="c.key" class="min-w-0">
-        <label class="label" :for="c.kind.is === 'choices' ? undefined : id(c)">{{ c.name }}</label>
+        <span v-if="ticks(c)" class="label" aria-hidden="true">{{ c.name }}</span>
+        <label v-else class="label" :for="id(c)">{{ c.name }}</label>
         <p v-if="isFixed(c)" :id="id(c)" class="py-1.5">{{ cells[c.key] }}</p>
         <select v-else-if="isSelect(c)" :id="id(c)" v-model="cells[c.key]" class="field" @change="touched.add(c.key)">
           <option v-if="c.initial === '' || cells[c.key] === ''" value="">none</option>
           <option v-for="o in choices(c)" :key="o.id" :value="o.id">{{ o.name }}</option>
         </select>
-        <fieldset v-else-if="c.kind.is === 'choices'" :id="id(c)" class="flex flex-wrap gap-x-4 gap-y-1 py-1.5">
+        <fieldset
+          v-else-if="ticks(c)"
+          :id="id(c)"
+          tabindex="-1"
+          class="flex max-h-[116px] flex-wrap gap-x-4 gap-y-1 overflow-y-auto py-1.5"
+        >
           <legend class="sr-only">{{ c.name }}</legend>
-          <label v-for="w in c.kind.among" :key="w" class="flex min-h-6 items-center gap-1.5"
+          <label v-for="o in ticks(c)" :key="o.id" class="flex min-h-6 items-center gap-1.5"
             ><input
               type="checkbox"
               class="size-4 accent-[var(--green)]"
-              :checked="isTicked(c, w)"
-              @change="tick(c, w, ($event.target as HTMLInputElement).checked)"
-            />{{ w }}</label
+              :checked="isTicked(c, o.id)"
+              @change="tick(c, o.id, ($event.target as HTMLInputElement).checked)"
+            />{{ o.name }}</label
           >
         </fieldset>
         <input

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { keyOf, LIST_NAMES, type ListName, type Values } from '#core/lists/list'
+import type { GivenRows } from '#shared/contract/lists'
 import { capital, formatCount, inWords } from '#shared/words/format'
 import { LIST_WORDS } from '#shared/words/lists'
 import MainAction from '~/components/base/MainAction.vue'
@@ -92,8 +93,7 @@ function offerUndo(sentence: string, seq: number | null): void {
 async function keepEntry(cells: string[]): Promise<void> {
   const isNew = open.value?.entry === null
   const called = cells[list.columns.findIndex((c) => c.key === 'name')] ?? ''
-  const given = { columns: list.columns.map((c) => c.key), cells: [cells], source: '', gone: 'keep' } as const
-  const kept = await keep({ ...given, columns: [...given.columns], cells: [...given.cells] })
+  const kept = await keep({ columns: list.columns.map((c) => c.key), cells: [cells], source: '', gone: 'keep' })
   if (kept === null) return
   open.value = null
   waiting.value = kept.held
@@ -131,13 +131,9 @@ function chosen(event: Event): void {
   void bring(box.files?.[0])
   box.value = ''
 }
-async function take(
-  given: Parameters<typeof keep>[0] extends infer G ? Omit<G, 'source' | 'gone'> : never,
-  gone: 'keep' | 'retire',
-  count: number,
-): Promise<void> {
+async function take(given: GivenRows, gone: 'keep' | 'retire', count: number): Promise<void> {
   const source = offered.value?.source.slice(0, 300) ?? ''
-  const kept = await keep({ ...(given as Parameters<typeof keep>[0]), source, gone })
+  const kept = await keep({ ...given, source, gone })
   if (kept === null) return
   offered.value = null
   waiting.value = kept.held
