@@ -14,8 +14,8 @@ afterAll(async () => {
 })
 
 /**
- * A mail server that answers each command as `answer` says, after a wait, and never says that it took a letter; what was
- * said to it.
+ * A mail server that answers each command as `answer` says, after a wait, and never says that it took a letter; what
+ * was said to it.
  */
 async function mailServer(
   port: number,
