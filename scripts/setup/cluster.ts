@@ -36,10 +36,17 @@ const PORTS = { from: 20_000, to: 30_000 } as const
 /** A loopback port that is free: any of ten thousand, so that programs that start at once hardly choose the same. */
 export async function freePort(): Promise<number> {
   for (;;) {
-    const port = randomInt(PORTS.from, PORTS.to)
+    // Those who choose beside each other choose in lanes of their own: a port is only bound a moment later.
+    const port = randomInt(PORTS.from / LANES, PORTS.to / LANES) * LANES + lane
+    if (given.has(port)) continue
+    given.add(port)
     if (await isFree(port)) return port
   }
 }
+/** Ports that were handed out here, whether something listens on them yet or not. */
+const given = new Set<number>()
+const LANES = 4
+const lane = Number(process.env.VITEST_POOL_ID ?? '0') % LANES
 
 /** Whether nothing listens on a loopback port. */
 export function isFree(port: number): Promise<boolean> {
