@@ -4,16 +4,14 @@ import type { H3Event } from 'h3'
 import { startingRules } from '#core/approval/starting'
 import { dayOf, fiscalPeriod, periodsOf, type Day } from '#core/base/day'
 import { dec } from '#core/base/decimal'
-import { judgePassword } from '#core/people/password'
 import type { Beginning } from '#shared/contract/first-start'
 import type { Me } from '#shared/contract/session'
-import { sayPasswordReason } from '#shared/words/password'
 import { appendEvent } from '../audit/store'
 import type { Context } from '../context'
 import { invalid, Problem, refused } from '../http/problem'
-import { guessPassword } from '../people/guess-password'
 import { takeOneTimeKey } from '../people/one-time-store'
 import { hashPassword } from '../people/password'
+import { requireSoundPassword } from '../people/sound-password'
 import { beginSession } from '../session/sign-in'
 import { loadOrganisation } from '../settings/load-organisation'
 import { isSetUp } from '../settings/reads'
@@ -108,9 +106,7 @@ async function check(b: Beginning): Promise<void> {
       )
   if (dec(b.limit).isNegative() || dec(b.limit).places() > 4)
     throw wrong('limit', 'is no amount', 'A limit is an amount of nothing or more.')
-  const guess = await guessPassword(b.password, [b.person, b.email, b.name, 'Rekko'])
-  const [reason] = judgePassword(b.password, null, guess)
-  if (reason !== undefined) throw wrong('password', 'is not taken', sayPasswordReason(reason))
+  await requireSoundPassword(b.password, null, [b.person, b.email, b.name], 'password')
 }
 
 /** The public holidays of a country that fall on one day, this year's and those ahead. */

@@ -6,8 +6,9 @@ import { appendEvent } from '../audit/store'
 import type { Context } from '../context'
 import { notFound, refused } from '../http/problem'
 import { notifyChange } from '../live/notify'
+import { listHolders } from '../people/person-reads'
 import { requireOrganisation } from '../settings/reads'
-import { deleteHeld, listAdministrators, listHeld, lockHeld, type HeldRow } from './held-store'
+import { deleteHeld, listHeld, lockHeld, type HeldRow } from './held-store'
 import { KEEPERS } from './keepers'
 import { closeChange, writeChanges } from './keep-list'
 import { LIST_SUBJECTS } from './list-event'
@@ -18,7 +19,7 @@ async function mayConfirm({ tx, now, actor }: Context, by: string): Promise<bool
   if (actor.id === by) return false
   if (may(actor.grants, 'keep settings')) return true
   const today = dayOf(now, (await requireOrganisation(tx)).timeZone)
-  return may(actor.grants, 'keep budgets') && (await listAdministrators(tx, today)).length <= 1
+  return may(actor.grants, 'keep budgets') && (await listHolders(tx, 'administrator', today)).length <= 1
 }
 
 /** What waits for a second person, and whether whoever looks is one. */

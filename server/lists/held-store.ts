@@ -5,7 +5,7 @@ import { SECONDS } from '../db/moments'
 import { named, read, readOne } from '../db/read'
 import { document } from '../db/schema/document'
 import { heldChange } from '../db/schema/lists'
-import { person, roleGrant } from '../db/schema/people'
+import { person } from '../db/schema/people'
 
 const h = named(heldChange, 'h')
 const p = named(person, 'p')
@@ -15,17 +15,6 @@ const o = named(person, 'o')
 export async function isInUse(tx: Tx): Promise<boolean> {
   const first = sql`from ${document} where ${document.number} is not null limit 1`
   return (await readOne(tx, { id: document.id }, first)) !== null
-}
-
-/** Administrators who are here on a day, for the whole organisation. */
-export async function listAdministrators(tx: Tx, today: string): Promise<string[]> {
-  const rows = await read(
-    tx,
-    { id: p.id },
-    sql`from ${p} where ${p.id} in (select ${roleGrant.personId} from ${roleGrant}
-      where ${roleGrant.role} = 'administrator') and (${p.leftOn} is null or ${p.leftOn} >= ${today})`,
-  )
-  return rows.map((r) => r.id)
 }
 
 export async function insertHeld(

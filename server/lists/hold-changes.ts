@@ -1,8 +1,9 @@
 import { divideChange } from '#core/lists/held'
 import type { ListDefinition, Values } from '#core/lists/list'
 import type { Context } from '../context'
+import { listHolders } from '../people/person-reads'
 import { tellPeople } from '../people/tell-person'
-import { insertHeld, isInUse, listAdministrators } from './held-store'
+import { insertHeld, isInUse } from './held-store'
 import { LIST_SUBJECTS, type ListChange } from './list-event'
 
 /** What of an entry's change waits for a second person. */
@@ -47,11 +48,11 @@ export async function layAside(
   if (held.length === 0) return
   for (const { name: _, ...h } of held)
     await insertHeld(ctx.tx, { list: list.name, ...h, byId: ctx.actor.id, at: ctx.now })
-  const others = (await listAdministrators(ctx.tx, today)).filter((id) => id !== ctx.actor.id)
+  const others = (await listHolders(ctx.tx, 'administrator', today)).filter((a) => a.id !== ctx.actor.id)
   await tellPeople(
     ctx,
-    others.map((personId) => ({
-      personId,
+    others.map((a) => ({
+      personId: a.id,
       about: { kind: 'settings', id: LIST_SUBJECTS[list.name] },
       told: { code: 'limits-wait', by: ctx.actor.name, of: held.map((h) => h.name) },
       path: '/set-up',

@@ -1,16 +1,14 @@
 import type { H3Event } from 'h3'
-import { judgePassword } from '#core/people/password'
-import { sayPasswordReason } from '#shared/words/password'
 import { appendEvent } from '../audit/store'
 import type { Context } from '../context'
 import { environment } from '../environment'
 import { addressOf } from '../http/address-of'
-import { invalid, notFound, Problem } from '../http/problem'
+import { notFound, Problem } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { lockOwnAccount } from '../people/actor-reads'
-import { guessPassword } from '../people/guess-password'
 import { checkPassword, hashPassword } from '../people/password'
 import { endOtherSessions } from '../people/session-store'
+import { requireSoundPassword } from '../people/sound-password'
 import { setPasswordHash } from '../people/store'
 import { tellPerson } from '../people/tell-person'
 import { sessionIdOf } from '../http/session-cookie'
@@ -20,8 +18,6 @@ interface Entered {
   readonly current: string
   readonly next: string
 }
-/** What nobody's password should be made of, besides the person's own words. */
-const RUNS_HERE = 'Rekko'
 const keyOf = ({ actor }: Context) => `password of ${actor.id}`
 
 /** Counts a try to change one's password: a page left open is no place to find out the password by trying. */
@@ -51,9 +47,7 @@ export async function changePassword(ctx: Context, event: H3Event, { current, ne
       { field: 'current', message: 'is not the password of now' },
     ])
   await forgetTries(ctx, event, keyOf(ctx))
-  const guess = await guessPassword(next, [own.name, own.email, own.organisation, RUNS_HERE])
-  const [reason] = judgePassword(next, current, guess)
-  if (reason !== undefined) throw invalid(sayPasswordReason(reason), [{ field: 'next', message: 'is not taken' }])
+  await requireSoundPassword(next, current, [own.name, own.email, own.organisation], 'next')
   await setPasswordHash(ctx.tx, ctx.actor.id, await hashPassword(next))
   const from = addressOf(event.node.req, environment().trustedProxies)
   const ended = await endOtherSessions(ctx.tx, ctx.actor.id, (await sessionIdOf(event)) ?? '', ctx.now)

@@ -1,20 +1,18 @@
 import type { H3Event } from 'h3'
 import { dayOf } from '#core/base/day'
-import { judgePassword } from '#core/people/password'
 import type { Me } from '#shared/contract/session'
-import { sayPasswordReason } from '#shared/words/password'
 import { appendEvent } from '../audit/store'
 import type { Context } from '../context'
 import { environment } from '../environment'
 import { addressOf } from '../http/address-of'
-import { invalid, Problem } from '../http/problem'
+import { Problem } from '../http/problem'
 import { postMails } from '../mail/post-mail'
 import { lockOwnAccount } from '../people/actor-reads'
-import { guessPassword } from '../people/guess-password'
 import { endOneTimeKeys, insertOneTimeKey, takeOneTimeKey } from '../people/one-time-store'
 import { hashPassword } from '../people/password'
 import { findReachable, listUninvited, type Reachable } from '../people/person-reads'
 import { endOtherSessions } from '../people/session-store'
+import { requireSoundPassword } from '../people/sound-password'
 import { setPasswordHash } from '../people/store'
 import { tellPerson } from '../people/tell-person'
 import { requireOrganisation } from '../settings/reads'
@@ -25,8 +23,6 @@ const HOUR_MS = 3_600_000
 /** An invitation waits for somebody who may be on holiday; what was forgotten is wanted now. */
 const INVITED_MS = 7 * 24 * HOUR_MS
 const FORGOTTEN_MS = 2 * HOUR_MS
-/** What nobody's password should be made of, besides the person's own words. */
-const RUNS_HERE = 'Rekko'
 
 /** Mails a person an address by which they choose a password, once; one mailed before opens nothing any more. */
 async function mailKey(ctx: Context, to: Reachable, code: 'invited' | 'password-forgotten', ms: number): Promise<void> {
@@ -80,9 +76,7 @@ export async function choosePassword(
   const own = personId === null ? null : await lockOwnAccount(ctx.tx, personId)
   if (personId === null || own === null)
     throw new Problem(404, 'not-found', 'This address opens nothing any more; have another one mailed to you.')
-  const guess = await guessPassword(next, [own.name, own.email, own.organisation, RUNS_HERE])
-  const [reason] = judgePassword(next, null, guess)
-  if (reason !== undefined) throw invalid(sayPasswordReason(reason), [{ field: 'next', message: 'is not taken' }])
+  await requireSoundPassword(next, null, [own.name, own.email, own.organisation], 'next')
   await setPasswordHash(ctx.tx, personId, await hashPassword(next))
   const from = addressOf(event.node.req, environment().trustedProxies)
   const ended = await endOtherSessions(ctx.tx, personId, '', ctx.now)
