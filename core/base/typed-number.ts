@@ -1,11 +1,14 @@
 import { Decimal, type DecimalText } from './decimal'
 
+/** Decimals that a quantity or a unit price keeps. */
+const PLACES = 6
+
 /**
  * Reads a number as people type it: "1,234.5", "1.234,50", "1 234,50", "1234,50" and small sums such
  * as "3*12.5" or "10+2.50". Returns null where it cannot be read. A lone comma or point with three
  * digits behind it is a thousands mark only if it is not the person's own decimal mark.
  */
-export function readTypedNumber(text: string, decimalMark: '.' | ','): DecimalText | null {
+export function readTypedNumber(text: string, decimalMark: '.' | ',', places = PLACES): DecimalText | null {
   const compact = text
     .replace(/[\s\u00a0\u202f\u2019']/g, '')
     .replace(/\u2212/g, '-')
@@ -29,7 +32,7 @@ export function readTypedNumber(text: string, decimalMark: '.' | ','): DecimalTe
       value = n
     }
   }
-  return value === null ? null : fold(pending, value).toPlaces(6).toFixed()
+  return value === null ? null : fold(pending, value).toPlaces(places).toFixed()
 }
 
 function fold(pending: { at: Decimal; op: '+' | '-' } | null, value: Decimal): Decimal {

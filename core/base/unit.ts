@@ -33,3 +33,41 @@ export function isUnit(code: string): code is UnitCode {
 export function unitName(code: string): string {
   return isUnit(code) ? UNITS[code] : code
 }
+
+/** Other words for a unit, as catalogues write them. */
+const ALSO: Readonly<Record<string, UnitCode>> = {
+  piece: 'H87',
+  pieces: 'H87',
+  pc: 'H87',
+  pcs: 'H87',
+  st: 'H87',
+  stk: 'H87',
+  stück: 'H87',
+  kilo: 'KGM',
+  kilogram: 'KGM',
+  gram: 'GRM',
+  ton: 'TNE',
+  t: 'TNE',
+  l: 'LTR',
+  liter: 'LTR',
+  m: 'MTR',
+  meter: 'MTR',
+  m2: 'MTK',
+  sqm: 'MTK',
+  h: 'HUR',
+  hr: 'HUR',
+  hours: 'HUR',
+  days: 'DAY',
+  months: 'MON',
+  ctn: 'BX',
+  carton: 'BX',
+}
+
+/** The code of a unit written as its code, its name or a common short form; null where it is none that is offered. */
+export function readUnit(text: string): UnitCode | null {
+  const typed = text.trim()
+  if (isUnit(typed.toUpperCase())) return typed.toUpperCase() as UnitCode
+  const lower = typed.toLowerCase()
+  const named = (Object.keys(UNITS) as UnitCode[]).find((code) => UNITS[code] === lower)
+  return named ?? ALSO[lower] ?? null
+}

@@ -1,4 +1,6 @@
-import type { ColumnKind, ListColumn, ListDefinition, ListName } from './list'
+import { dec } from '#core/base/decimal'
+import type { ColumnKind, ListColumn, ListDefinition, ListName, Values } from './list'
+import type { ListReason } from './reason'
 
 const LARGEST = '999999999999'
 const text = (most: number): ColumnKind => ({ is: 'text', most })
@@ -31,6 +33,26 @@ const retiredColumn = column(
   'What is retired is offered no more; what names it keeps it.',
 )
 const retire = { column: 'retired', as: { text: 'yes' } } as const
+const perPrice: ColumnKind = { is: 'number', least: '0.000001', most: LARGEST, decimals: 6 }
+
+/** The categories of tax of EN 16931, in words, with their codes in UNCL5305. */
+export const TAX_CATEGORIES = {
+  taxed: 'S',
+  'at zero': 'Z',
+  exempt: 'E',
+  'reverse charge': 'AE',
+  'within the union': 'K',
+  export: 'G',
+  'outside of tax': 'O',
+} as const
+
+/** EN 16931, BR-S-05 and BR-Z-05, BR-E-05, BR-AE-05, BR-IC-05, BR-G-05, BR-O-05: only the standard one has a rate. */
+function checkTax(v: Values): ListReason[] {
+  const isTaxed = v.category === 'taxed'
+  const isNothing = dec(v.rate ?? '0').isZero()
+  if (isTaxed === isNothing) return [{ code: isTaxed ? 'taxed-at-nothing' : 'untaxed-at-a-rate' }]
+  return []
+}
 
 /** Every list, with its columns in the order of the page and of the file. */
 export const LISTS: Readonly<Record<ListName, ListDefinition>> = {
@@ -79,6 +101,75 @@ export const LISTS: Readonly<Record<ListName, ListDefinition>> = {
       retiredColumn,
     ],
     retire,
+  },
+  categories: {
+    name: 'categories',
+    right: 'keep catalogue',
+    key: ['name'],
+    columns: [
+      column('name', 'Category', text(100), null, 'name, category name, commodity, group'),
+      column('parent', 'Part of', { is: 'entry', of: 'categories' }, '', 'parent, belongs to, above'),
+      column(
+        'account',
+        'Account',
+        { is: 'entry', of: 'accounts' },
+        '',
+        'account code, gl, g/l',
+        'What is proposed to pay for it.',
+      ),
+      retiredColumn,
+    ],
+    retire,
+  },
+  taxes: {
+    name: 'taxes',
+    right: 'keep budgets',
+    key: ['code'],
+    columns: [
+      column('code', 'Code', text(10), null, 'tax code, key'),
+      column('name', 'Name', text(60), null, 'tax, description'),
+      column('rate', 'Rate, %', { is: 'number', least: '0', most: '100', decimals: 3 }, null, 'rate, percent, vat'),
+      column(
+        'category',
+        'Kind of tax',
+        { is: 'choice', among: Object.keys(TAX_CATEGORIES) },
+        'taxed',
+        'category, tax category',
+        'Reverse charge: the buyer owes it. Only what is taxed has a rate.',
+      ),
+      retiredColumn,
+    ],
+    retire,
+    check: checkTax,
+  },
+  holidays: {
+    name: 'holidays',
+    right: 'keep settings',
+    key: ['day'],
+    columns: [
+      column('day', 'Day', { is: 'day' }, null, 'date, holiday date'),
+      column('name', 'Name', text(100), null, 'holiday'),
+      column('isOff', 'Nobody works', { is: 'choice', among: ['no', 'yes'] }, 'yes', 'off, closed, day off'),
+    ],
+    retire: { column: 'isOff', as: { text: 'no' } },
+  },
+  rates: {
+    name: 'rates',
+    right: 'keep budgets',
+    key: ['day', 'currency'],
+    columns: [
+      column('day', 'Day', { is: 'day' }, null, 'date, valid from'),
+      column('currency', 'Currency', { is: 'currency' }, null, 'cur, code'),
+      column(
+        'rate',
+        'For one of ours',
+        { is: 'number', least: '0.00000001', most: '9999999999', decimals: 8 },
+        null,
+        'rate, exchange rate, per base',
+        'How many units of it one unit of the base currency buys. A day without a rate takes the newest earlier one.',
+      ),
+    ],
+    retire: null,
   },
   people: {
     name: 'people',
@@ -149,6 +240,89 @@ export const LISTS: Readonly<Record<ListName, ListDefinition>> = {
       ),
     ],
     retire: { column: 'standing', as: { text: 'on hold' } },
+  },
+  items: {
+    name: 'items',
+    right: 'keep catalogue',
+    key: ['number'],
+    otherKey: ['supplier', 'supplierPart'],
+    columns: [
+      column(
+        'number',
+        'Item',
+        text(100),
+        '',
+        'item number, number, code, article, article number, sku',
+        'Left empty, it is the supplier’s number and theirs, with a hyphen between.',
+      ),
+      column('name', 'Name', text(200), null, 'item name, title, short text'),
+      column('description', 'Description', text(1000), '', 'long text, details'),
+      column('category', 'Category', { is: 'entry', of: 'categories' }, null, 'commodity, group'),
+      column('supplier', 'Supplier', { is: 'entry', of: 'suppliers' }, null, 'supplier number, vendor, creditor'),
+      column('supplierPart', 'Their number', text(60), null, 'supplier part number, part number, supplier part, part'),
+      column('unit', 'Unit', { is: 'unit' }, 'H87', 'unit of measure, uom, measure'),
+      column(
+        'prices',
+        'Prices from today',
+        { is: 'steps' },
+        '',
+        'price, prices, unit price, price steps, net price',
+        'One price, or prices by quantity: “4.20; 10: 3.90; 50: 3.50”. One that changes holds from today on.',
+      ),
+      column(
+        'per',
+        'Price per',
+        perPrice,
+        '1',
+        'price base, price unit, per quantity',
+        'A price for 100 says 100 here.',
+      ),
+      column('currency', 'Currency', { is: 'currency' }, null, 'cur'),
+      column('tax', 'Tax', { is: 'entry', of: 'taxes' }, null, 'tax code, vat'),
+      column('leadDays', 'Days to deliver', whole(0, 999), '5', 'lead days, lead time, delivery days'),
+      column(
+        'pack',
+        'Comes by',
+        perPrice,
+        '',
+        'pack size, pack, order multiple',
+        'Ordered in whole packs of so many units.',
+      ),
+      column(
+        'agreed',
+        'By agreement',
+        { is: 'choice', among: ['no', 'yes'] },
+        'no',
+        'agreement, under agreement, contract',
+      ),
+      column('warning', 'Warning', text(500), '', 'note, remark'),
+      column(
+        'warns',
+        'The warning',
+        { is: 'choice', among: ['informs', 'must be read', 'stops'] },
+        'informs',
+        'warning mode, how it warns',
+        'informs: it is shown; must be read: before sending; stops: nothing is sent.',
+      ),
+      column(
+        'sameAs',
+        'Same thing as',
+        { is: 'entry', of: 'items' },
+        '',
+        'same as, alternative to, equals',
+        'Another supplier’s item that is as good; the Catalogue shows their prices side by side.',
+      ),
+      column(
+        'successor',
+        'Successor',
+        { is: 'entry', of: 'items' },
+        '',
+        'replaced by, follows',
+        'What is offered instead once it is retired.',
+      ),
+      retiredColumn,
+    ],
+    retire,
   },
   'budget-lines': {
     name: 'budget-lines',

@@ -87,6 +87,10 @@ describe('a row', () => {
     ['people', 'Email|Name|Department|Last day', 'i@x.example|Ida|610|31.2.2027', { code: 'no-day' }],
     ['departments', 'Code|Name|Reclaimable', '1|A|12.345', { code: 'decimals', decimals: 2 }],
     ['suppliers', 'Number|Name|Currency', '1|A|Euro', { code: 'no-currency', text: 'Euro' }],
+    ['taxes', 'Code|Name|Rate|Kind of tax', 'S|Standard|19|plain', { code: 'no-choice', text: 'plain' }],
+    ['rates', 'Day|Currency|Rate', '2026-11-27|GBP|0', { code: 'beyond' }],
+    ['items', 'Part|Prices', 'P-1|4.20; 10: cheap', { code: 'no-steps', text: '4.20; 10: cheap' }],
+    ['items', 'Part|Unit', 'P-1|bucket', { code: 'no-unit', text: 'bucket' }],
     ['places', 'Name|Street|Town|Country', `${'x'.repeat(101)}|S|T|C`, { code: 'too-long', most: 100 }],
   ] as const)('of %s under %s: %s', (name, head, row, reason) => {
     expect(read(name, head, row)[0]?.reasons).toMatchObject([reason])
@@ -149,6 +153,64 @@ describe('a plan', () => {
     expect(isSound(p)).toBe(false)
     expect(plan('departments', [above], 'Code|Part of', '1|1').rows[0]?.reasons).toEqual([
       { code: 'circle', column: 'parent', text: '1' },
+    ])
+  })
+  test('only what is taxed has a rate: an entry is looked at as a whole', () => {
+    const rows = ['S|Standard|0|taxed', 'Z|None|19|at zero', 'R|Reduced|7|taxed', 'E|Exempt|0|exempt']
+    expect(plan('taxes', [], 'Code|Name|Rate|Kind of tax', ...rows).rows.map((r) => r.reasons[0]?.code)).toEqual([
+      'taxed-at-nothing',
+      'untaxed-at-a-rate',
+      undefined,
+      undefined,
+    ])
+    // A row that says only the rate is judged with what the entry says already.
+    const old = { code: 'Z', name: 'None', rate: '0', category: 'at zero', retired: 'no' }
+    expect(plan('taxes', [old], 'Code|Rate', 'Z|5').rows[0]?.reasons).toEqual([{ code: 'untaxed-at-a-rate' }])
+  })
+  test('rates of a day are nothing to retire: what a file does not name stays', () => {
+    const old = { day: '2026-11-26', currency: 'GBP', rate: '0.85' }
+    expect(plan('rates', [old], 'Day|Currency|Rate', '2026-11-27|GBP|0.00012345').gone).toEqual([])
+    expect(plan('rates', [old], 'Day|Currency|Rate', '2026-11-27|GBP|0.00012345').rows[0]?.after.rate).toBe(
+      '0.00012345',
+    )
+  })
+  describe('of a price list that does not know our numbers', () => {
+    const item = { number: 'I-7', supplier: '610', supplierPart: 'P-1', prices: '1: 4', retired: 'no', name: 'Seal' }
+    const head = 'Supplier|Part number|Name|Price|Category|Currency|Tax'
+    const rows = (...r: string[]) => {
+      const columns = recogniseColumns(LISTS.items, head.split('|'))
+      const known: KnownEntries = {
+        suppliers: new Map([['610', '610']]),
+        categories: new Map([['pumps', 'Pumps']]),
+        taxes: new Map([['s', 'S']]),
+      }
+      const cells = r.map((x) => x.split('|'))
+      return planRows(LISTS.items, readRows(LISTS.items, columns, cells, WAYS, known), [item], TODAY).rows
+    }
+    test('an item is found by its supplier and their number, and keeps its own', () => {
+      const [row] = rows('610|p-1|Seal|5.00; 10: 4.50|Pumps|EUR|S')
+      expect([row?.does, row?.after.number, row?.after.prices]).toEqual(['changes', 'I-7', '1: 5; 10: 4.5'])
+    })
+    test('a new one is called by both; one that is named twice is refused, with the row that has it', () => {
+      const [fresh, again, lacking] = rows(
+        '610|P-2|New|1|Pumps|EUR|S',
+        '610|P-2|New|2|Pumps|EUR|S',
+        '610||x|1|Pumps|EUR|S',
+      )
+      expect([fresh?.does, fresh?.after.number]).toEqual(['adds', '610-P-2'])
+      expect(again?.reasons).toEqual([{ code: 'twice', row: 2 }])
+      expect(lacking?.reasons).toContainEqual({ code: 'missing', column: 'supplierPart' })
+    })
+  })
+  test('an item that would follow itself is refused, through others too', () => {
+    const item = (number: string, successor: string) => ({
+      ...{ number, successor, sameAs: '', supplier: '610', supplierPart: number, prices: '', retired: 'no' },
+    })
+    const columns = recogniseColumns(LISTS.items, ['Item', 'Successor'])
+    const known: KnownEntries = { items: new Map(['a', 'b'].map((k) => [k, k])) }
+    const rows = readRows(LISTS.items, columns, [['b', 'a']], WAYS, known)
+    expect(planRows(LISTS.items, rows, [item('a', 'b'), item('b', '')], TODAY).rows[0]?.reasons).toEqual([
+      { code: 'circle', column: 'successor', text: 'a' },
     ])
   })
   test('what is retired already is not gone; retiring is a change of one column', () => {

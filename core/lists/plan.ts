@@ -1,6 +1,7 @@
 import type { Day } from '#core/base/day'
-import { isRetired, keyOf, type ListDefinition, type Values } from './list'
-import type { ListReason, ListRow } from './read-rows'
+import { isKeyless, isRetired, keyOf, otherKeyOf, type ListColumn, type ListDefinition, type Values } from './list'
+import type { ListRow } from './read-rows'
+import type { ListReason } from './reason'
 
 /** What taking a row would do. */
 export interface PlannedRow {
@@ -34,23 +35,34 @@ export function planRows(
   today: Day,
 ): ListPlan {
   const byKey = new Map(current.map((c) => [keyOf(list, c), c]))
-  const named = new Set<string>()
-  const planned = rows.map((row): PlannedRow => {
+  const byOther = new Map(current.map((c) => [otherKeyOf(list, c), c]))
+  const named = new Map<string, number>()
+  // An entry is looked at as a whole once each of its columns is sound.
+  const checked = (values: Values, reasons: readonly ListReason[]) =>
+    reasons.length > 0 ? reasons : (list.check?.(values) ?? [])
+  const planned = rows.map((given): PlannedRow => {
+    const row = isKeyless(list, given.values) ? { ...given, values: withKey(list, given.values, byOther) } : given
     const key = keyOf(list, row.values)
-    named.add(key)
+    const first = named.get(key)
+    if (first === undefined) named.set(key, row.at)
     const before = byKey.get(key) ?? null
-    const { at, reasons } = row
+    const { at } = row
+    const isTwice = first !== undefined && row.reasons.length === 0
+    const reasons: readonly ListReason[] = isTwice ? [{ code: 'twice', row: first }] : row.reasons
     if (before !== null) {
       // The spelling of a key is not changed by a file that writes it otherwise.
       const after = { ...before, ...row.values, ...pick(before, list.key) }
       const changed = list.columns.filter((c) => after[c.key] !== before[c.key]).map((c) => c.key)
-      const does = reasons.length > 0 ? 'refused' : changed.length > 0 ? 'changes' : 'nothing'
-      return { at, does, before, after, changed, reasons }
+      const all = checked(after, reasons)
+      const does = all.length > 0 ? 'refused' : changed.length > 0 ? 'changes' : 'nothing'
+      return { at, does, before, after, changed, reasons: all }
     }
-    const missing = list.columns.filter((c) => c.initial === null && !(c.key in row.values) && !names(reasons, c.key))
-    const all = [...reasons, ...missing.map((c): ListReason => ({ code: 'missing', column: c.key }))]
+    const isLacking = (c: ListColumn) => c.initial === null || (list.key.includes(c.key) && list.otherKey !== undefined)
+    const missing = list.columns.filter((c) => isLacking(c) && !row.values[c.key] && !names(reasons, c.key))
     const initial = Object.fromEntries(list.columns.map((c) => [c.key, c.initial ?? '']))
     const after = { ...initial, ...row.values }
+    const lacking = missing.map((c): ListReason => ({ code: 'missing', column: c.key }))
+    const all = checked(after, [...reasons, ...lacking])
     return {
       at,
       does: all.length > 0 ? 'refused' : 'adds',
@@ -60,11 +72,19 @@ export function planRows(
       reasons: all,
     }
   })
-  const checked = refuseCircles(list, planned, current)
   return {
-    rows: checked,
-    gone: current.filter((c) => !named.has(keyOf(list, c)) && !isRetired(list, c, today)),
+    rows: refuseCircles(list, planned, current),
+    gone: list.retire === null ? [] : current.filter((c) => !named.has(keyOf(list, c)) && !isRetired(list, c, today)),
   }
+}
+
+/** What a row says, with the key of the entry it means; a new one is called by the other columns that tell it apart. */
+function withKey(list: ListDefinition, values: Values, byOther: ReadonlyMap<string | null, Values>): Values {
+  const other = otherKeyOf(list, values)
+  if (other === null) return values
+  const found = byOther.get(other)
+  const called = (list.otherKey ?? []).map((k) => values[k] ?? '').join('-')
+  return { ...values, ...(found === undefined ? { [list.key[0] ?? '']: called } : pick(found, list.key)) }
 }
 
 const pick = (values: Values, keys: readonly string[]): Values =>
@@ -72,13 +92,21 @@ const pick = (values: Values, keys: readonly string[]): Values =>
 const names = (reasons: readonly ListReason[], column: string) =>
   reasons.some((r) => 'column' in r && r.column === column)
 
-/** An entry that would stand above itself, by the column in which it names another of its own list. */
+/** An entry that would stand above itself, by a column in which entries name others of their own list. */
 function refuseCircles(list: ListDefinition, rows: readonly PlannedRow[], current: readonly Values[]): PlannedRow[] {
-  const above = list.columns.find((c) => c.kind.is === 'entry' && c.kind.of === list.name)
-  const label = list.key[0]
-  if (above === undefined || label === undefined) return [...rows]
+  const above = list.columns.filter((c) => c.kind.is === 'entry' && c.kind.of === list.name)
+  return above.reduce<PlannedRow[]>((some, c) => refuseCirclesBy(list, c.key, some, current), [...rows])
+}
+
+function refuseCirclesBy(
+  list: ListDefinition,
+  column: string,
+  rows: readonly PlannedRow[],
+  current: readonly Values[],
+): PlannedRow[] {
+  const label = list.key[0] ?? ''
   const up = new Map<string, string>()
-  const put = (v: Values) => up.set((v[label] ?? '').toLowerCase(), (v[above.key] ?? '').toLowerCase())
+  const put = (v: Values) => up.set((v[label] ?? '').toLowerCase(), (v[column] ?? '').toLowerCase())
   current.forEach(put)
   for (const r of rows) if (r.does !== 'refused') put(r.after)
   const isCircle = (from: string) => {
@@ -92,13 +120,14 @@ function refuseCircles(list: ListDefinition, rows: readonly PlannedRow[], curren
   return rows.map((r) => {
     const key = (r.after[label] ?? '').toLowerCase()
     if (r.does === 'refused' || r.does === 'nothing' || !isCircle(key)) return r
-    const reason: ListReason = { code: 'circle', column: above.key, text: r.after[above.key] ?? '' }
+    const reason: ListReason = { code: 'circle', column, text: r.after[column] ?? '' }
     return { ...r, does: 'refused', reasons: [reason] }
   })
 }
 
 /** An entry as it is after it was retired today. */
 export function retired(list: ListDefinition, values: Values, today: Day): Values {
+  if (list.retire === null) return values
   const { column, as } = list.retire
   return { ...values, [column]: as === 'today' ? today : as.text }
 }

@@ -3,22 +3,10 @@ import { dec } from '#core/base/decimal'
 import { isCurrency } from '#core/base/currency'
 import { readTypedDay } from '#core/base/typed-day'
 import { readTypedNumber } from '#core/base/typed-number'
-import { keyOf, type ListColumn, type ListDefinition, type ListName, type Values } from './list'
-
-/** What is wrong with a row, so that it cannot be taken. */
-export type ListReason =
-  | { readonly code: 'missing'; readonly column: string }
-  | { readonly code: 'too-long'; readonly column: string; readonly most: number }
-  | {
-      readonly code: 'no-number' | 'no-day' | 'no-mail' | 'no-currency'
-      readonly column: string
-      readonly text: string
-    }
-  | { readonly code: 'beyond'; readonly column: string; readonly least: string; readonly most: string }
-  | { readonly code: 'decimals'; readonly column: string; readonly decimals: number }
-  | { readonly code: 'no-choice'; readonly column: string; readonly text: string; readonly among: readonly string[] }
-  | { readonly code: 'unknown' | 'circle'; readonly column: string; readonly text: string }
-  | { readonly code: 'twice'; readonly row: number }
+import { readUnit } from '#core/base/unit'
+import { readSteps } from '#core/catalogue/typed-steps'
+import type { ListReason } from './reason'
+import { isKeyless, keyOf, type ListColumn, type ListDefinition, type ListName, type Values } from './list'
 
 /** A row of a file as it was read: only the columns that the file has. */
 export interface ListRow {
@@ -99,7 +87,9 @@ export function readRows(
     }
     const key = keyOf(list, values)
     const before = firstAt.get(key)
-    if (reasons.length === 0 && before !== undefined) reasons.push({ code: 'twice', row: before })
+    // A row without a key is told by what else it says: the plan finds whether another says the same.
+    if (reasons.length === 0 && before !== undefined && !isKeyless(list, values))
+      reasons.push({ code: 'twice', row: before })
     else if (before === undefined) firstAt.set(key, at)
     return { at, values, reasons }
   })
@@ -127,6 +117,10 @@ function readCell(c: ListColumn, text: string, ways: ListWays, known: KnownEntri
     }
     case 'currency':
       return isCurrency(text.toUpperCase()) ? text.toUpperCase() : { code: 'no-currency', column, text }
+    case 'unit':
+      return readUnit(text) ?? { code: 'no-unit', column, text }
+    case 'steps':
+      return readSteps(text, ways.mark) ?? { code: 'no-steps', column, text }
     case 'day': {
       return readTypedDay(text, ways.today, ways.monthFirst) ?? { code: 'no-day', column, text }
     }
@@ -166,7 +160,7 @@ function readNumber(
   text: string,
   mark: '.' | ',',
 ): string | ListReason {
-  const number = readTypedNumber(text.replace(/^[A-Z]{3}\s|[\s%]+$/g, ''), mark)
+  const number = readTypedNumber(text.replace(/^[A-Z]{3}\s|[\s%]+$/g, ''), mark, Math.max(6, kind.decimals + 1))
   if (number === null) return { code: 'no-number', column, text }
   const d = dec(number)
   if (d.places() > kind.decimals) return { code: 'decimals', column, decimals: kind.decimals }

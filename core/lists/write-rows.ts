@@ -17,6 +17,11 @@ export function writeRows(
   }
   return {
     head: list.columns.map((c) => c.name),
-    rows: entries.map((e) => list.columns.map((c) => cell(e[c.key] ?? '', c.kind.is === 'number'))),
+    rows: entries.map((e) =>
+      list.columns.map((c) => {
+        const text = e[c.key] ?? ''
+        return c.kind.is === 'steps' ? text.replaceAll('.', mark) : cell(text, c.kind.is === 'number')
+      }),
+    ),
   }
 }

@@ -33,7 +33,10 @@ export const RIGHTS = {
   'keep settings': ['administrator'],
   'keep budgets': ['finance'],
   // Which list needs which right besides stands in core/lists/definitions.ts.
-  'keep lists': ['administrator', 'finance'],
+  'keep lists': ['administrator', 'finance', 'buyer'],
+  'keep catalogue': ['buyer', 'administrator'],
+  // The second person; who may be it stands in server/lists/confirm-held.ts.
+  'confirm changes': ['administrator', 'finance'],
 } as const satisfies Record<string, readonly (Role | 'everyone')[]>
 export type Right = keyof typeof RIGHTS
 

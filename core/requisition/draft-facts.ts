@@ -35,7 +35,7 @@ export interface DraftFacts {
   readonly budgetLines: ReadonlyMap<string, PayingLine>
   readonly taxCodes: ReadonlyMap<
     string,
-    { readonly name: string; readonly category: string; readonly rate: DecimalText }
+    { readonly name: string; readonly category: string; readonly rate: DecimalText; readonly retired?: boolean }
   >
   /** Factors into the base currency, by currency. */
   readonly perBase: ReadonlyMap<string, DecimalText>

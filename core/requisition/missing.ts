@@ -238,9 +238,9 @@ export function checkLine(
   if (line.supplierId !== null && facts.suppliers.get(line.supplierId)?.standing === 'on hold')
     missing.push({ ...at('supplier'), code: 'line-supplier-blocked' })
   for (const warning of warningsOf(line, facts)) {
-    if (warning.mode === 'stops') missing.push({ ...at('warning'), code: 'warning-stops', text: warning.text })
+    if (warning.mode === 'stops') missing.push({ ...at('warning'), code: 'warning-stops', text: warning.text ?? '' })
     if (warning.mode === 'must be read' && !draft.readWarnings.includes(warning.id))
-      missing.push({ ...at('warning'), code: 'warning-unread', text: warning.text })
+      missing.push({ ...at('warning'), code: 'warning-unread', text: warning.text ?? '' })
   }
   const asked = facts.ownFields.filter((f) => f.on === 'line' && isAsked(f, { ...draft, categoryId: line.categoryId }))
   for (const { field, wrong } of checkOwnFields(asked, line.own, facts)) {

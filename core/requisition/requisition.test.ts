@@ -1,3 +1,4 @@
+import type { ItemFacts } from '#core/supplier/warning'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { money } from '#core/base/money'
@@ -246,7 +247,10 @@ describe('more that a line and a request may say', () => {
   })
   // Holidays of England 2026 by date-holidays: 12-25 and 12-28; three business days after 12-23 are 12-30.
   test('a day before what the longest lead time allows is warned of, and does not stop', () => {
-    const lamp = { id: 'lamp', agreed: false, leadDays: 3, warning: null, warningMode: 'informs' as const }
+    const lamp: ItemFacts = {
+      ...{ id: 'lamp', agreed: false, leadDays: 3, retired: false },
+      ...{ warning: null, warningMode: 'informs', successor: null },
+    }
     const f = {
       ...facts(),
       today: '2026-12-23',

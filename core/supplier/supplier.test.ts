@@ -51,6 +51,8 @@ test('the warnings of a line are those of its item, then of its supplier', () =>
     leadDays: 1,
     warning,
     warningMode: 'must be read',
+    retired: false,
+    successor: null,
   })
   const supplier: SupplierFacts = {
     id: 's',
@@ -70,4 +72,12 @@ test('the warnings of a line are those of its item, then of its supplier', () =>
   ])
   expect(warningsOf({ itemId: 'i', supplierId: null }, facts(null))).toEqual([])
   expect(warningsOf({ itemId: null, supplierId: 'unknown' }, facts('poison'))).toEqual([])
+  // What is retired says so first, whatever else is written.
+  const gone = { ...item('poison'), retired: true, successor: 'Lamp 80 W (L-80)' }
+  expect(
+    warningsOf({ itemId: 'i', supplierId: null }, { items: new Map([['i', gone]]), suppliers: new Map() }),
+  ).toMatchObject([
+    { text: null, mode: 'informs', successor: 'Lamp 80 W (L-80)' },
+    { text: 'poison', mode: 'must be read' },
+  ])
 })

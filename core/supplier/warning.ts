@@ -17,13 +17,19 @@ export interface ItemFacts {
   readonly leadDays: number
   readonly warning: string | null
   readonly warningMode: WarningMode
+  /** It is in the catalogue no more; what is offered instead, in words. */
+  readonly retired: boolean
+  readonly successor: string | null
 }
 
 export interface Warning {
   /** The id of the supplier or item it comes from. */
   readonly id: string
-  readonly text: string
+  /** What was written; null where the item is in the catalogue no more. */
+  readonly text: string | null
   readonly mode: WarningMode
+  /** What is offered instead of a retired item. */
+  readonly successor?: string | null
 }
 
 /** The warnings of what a line names, its item's first. */
@@ -31,11 +37,14 @@ export function warningsOf(
   line: { readonly itemId: string | null; readonly supplierId: string | null },
   facts: { readonly items: ReadonlyMap<string, ItemFacts>; readonly suppliers: ReadonlyMap<string, SupplierFacts> },
 ): Warning[] {
-  const named = [
-    line.itemId === null ? undefined : facts.items.get(line.itemId),
-    line.supplierId === null ? undefined : facts.suppliers.get(line.supplierId),
+  const item = line.itemId === null ? undefined : facts.items.get(line.itemId)
+  const named = [item, line.supplierId === null ? undefined : facts.suppliers.get(line.supplierId)]
+  const gone: Warning[] =
+    item?.retired === true ? [{ id: `${item.id} retired`, text: null, mode: 'informs', successor: item.successor }] : []
+  return [
+    ...gone,
+    ...named.flatMap((n) =>
+      n === undefined || n.warning === null ? [] : [{ id: n.id, text: n.warning, mode: n.warningMode }],
+    ),
   ]
-  return named.flatMap((n) =>
-    n === undefined || n.warning === null ? [] : [{ id: n.id, text: n.warning, mode: n.warningMode }],
-  )
 }

@@ -12,6 +12,7 @@ const p = named(itemPrice, 'p')
 const c = named(category, 'c')
 const i = named(item, 'i')
 const s = named(supplier, 's')
+const next = named(item, 'next')
 
 export interface ItemRow {
   id: string
@@ -40,7 +41,9 @@ export interface ItemRow {
 
 /** What a verdict has to know of an item `i`. */
 export const ITEM_FACTS = sql<ItemFacts>`json_build_object('id', ${i.id}, 'agreed', ${i.hasAgreement} = 1,
-  'leadDays', ${i.leadDays}, 'warning', ${i.warning}, 'warningMode', ${i.warningMode})`
+  'leadDays', ${i.leadDays}, 'warning', ${i.warning}, 'warningMode', ${i.warningMode}, 'retired', ${i.retired},
+  'successor', (select ${next.name} || ' (' || ${next.number} || ')' from ${next}
+    where ${next.id} = ${i.successorId}))`
 
 /** What is read of an item `i`, with its supplier `s` and category `c`. */
 export const ITEM = {

@@ -2,6 +2,8 @@ import { CsvError, parse } from 'csv-parse/sync'
 import ExcelJS from 'exceljs'
 import { invalid, Problem } from '../http/problem'
 import { lookIntoZip } from './look-into-zip'
+import { isXml, readXmlTable } from './read-xml-table'
+import type { ReadFor, Sheet } from './sheet'
 
 /** What is wrong with a CSV, by the reader's own code. */
 const BROKEN: Record<string, string | undefined> = {
@@ -9,23 +11,18 @@ const BROKEN: Record<string, string | undefined> = {
   CSV_MAX_RECORD_SIZE: 'a row does not end',
 }
 
+const PLAIN: ReadFor = { base: 'EUR', mark: '.' }
 const LARGEST_SHEET = 4 * 1024 * 1024
 const MOST_ROWS = 5000
 const MOST_COLUMNS = 60
 const MOST_UNPACKED = 80 * 1024 * 1024
 
-export interface Sheet {
-  readonly rows: readonly (readonly string[])[]
-  /** What was done to read it, in sentences. */
-  readonly notes: readonly string[]
-}
-
 /**
  * Reads a table from a file: CSV (RFC 4180, also with semicolons or tabs, in UTF-8, UTF-16 or
- * Windows-1252) or the first sheet of an XLSX. What it is, its content decides. Refuses with a
- * sentence what is broken, too large, or neither.
+ * Windows-1252), the first sheet of an XLSX, or XML of a form that is known. What it is, its content
+ * decides. Refuses with a sentence what is broken, too large, or none of them.
  */
-export async function readSheet(bytes: Buffer): Promise<Sheet> {
+export async function readSheet(bytes: Buffer, reader: ReadFor = PLAIN): Promise<Sheet> {
   if (bytes.length > LARGEST_SHEET)
     throw new Problem(
       413,
@@ -33,7 +30,8 @@ export async function readSheet(bytes: Buffer): Promise<Sheet> {
       'This file is larger than 4 MB. Take out what is not needed, or paste the range.',
     )
   if (bytes.length === 0) throw invalid('This file is empty.')
-  const sheet = bytes.subarray(0, 4).equals(Buffer.from('PK\u0003\u0004')) ? await readXlsx(bytes) : readCsv(bytes)
+  const isZip = bytes.subarray(0, 4).equals(Buffer.from('PK\u0003\u0004'))
+  const sheet = isZip ? await readXlsx(bytes) : isXml(bytes) ? readXmlTable(bytes, reader) : readCsv(bytes)
   const rows = sheet.rows.map((r) => {
     const last = r.findLastIndex((c) => c.trim() !== '')
     return r.slice(0, last + 1)

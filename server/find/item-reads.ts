@@ -84,8 +84,8 @@ function readHits(
     order by round(hit.score::numeric, 1) desc, ${bought} desc, similarity(lower(${i.name}), ${text}) desc,
       ${i.name} limit ${limit}`,
     {
-      before: sql`with hit as (select ${i.id} as found, ${score} as score from ${i} where ${where}
-      order by 2 desc, ${i.name} limit ${MOST_WEIGHED})`,
+      before: sql`with hit as (select ${i.id} as found, ${score} as score from ${i}
+        where not ${i.retired} and (${where}) order by 2 desc, ${i.name} limit ${MOST_WEIGHED})`,
     },
   )
 }

@@ -5,6 +5,7 @@ import { inParts, yesNo, type ListKeeper, together } from './keeper'
 
 /** Accounts: their code is what they are known by everywhere. */
 export const accounts: ListKeeper = {
+  newId: (v) => v.code ?? '',
   async read(tx) {
     const { code, name, retired } = account
     const rows = await read(tx, { code, name, retired }, sql`from ${account} order by ${account.code}`)

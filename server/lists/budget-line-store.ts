@@ -1,5 +1,6 @@
 import { and, eq, sql } from 'drizzle-orm'
 import type { BudgetControl, BudgetSpan } from '#core/budget/available'
+import type { Day } from '#core/base/day'
 import { moneyOf } from '#core/base/money'
 import { ONE } from '#core/base/decimal'
 import { divide } from '#core/base/split'
@@ -68,11 +69,11 @@ export const budgetLines: ListKeeper = {
     const balances = entries.flatMap((e) => spread(e, baseCurrency))
     await inParts(balances, (some) => tx.insert(budgetBalance).values(some))
   },
-  async update(tx, entries, ids) {
+  async update(tx, entries, ids, today) {
     await together(
       entries.map((e) => tx.update(budgetLine).set(columnsOf(e.values, ids)).where(eq(budgetLine.id, e.id))),
     )
-    await spreadAnew(tx, entries)
+    await spreadAnew(tx, entries, today)
   },
   async remove(tx, id) {
     await tx.delete(budgetBalance).where(eq(budgetBalance.budgetLineId, id))
@@ -90,8 +91,8 @@ function spread(e: KeptEntry, currency: string): { budgetLineId: string; period:
 }
 
 /** Only where the amount of the year is another: one that was divided by hand stays as it is. */
-async function spreadAnew(tx: Tx, entries: readonly KeptEntry[]): Promise<void> {
-  const before = new Map((await budgetLines.read(tx)).map((e) => [e.id, e.values.amount]))
+async function spreadAnew(tx: Tx, entries: readonly KeptEntry[], today: Day): Promise<void> {
+  const before = new Map((await budgetLines.read(tx, today)).map((e) => [e.id, e.values.amount]))
   const { baseCurrency } = await requireOrganisation(tx)
   const other = entries.filter((x) => before.get(x.id) !== x.values.amount)
   await together(

@@ -56,12 +56,13 @@ export async function confirmHeld(ctx: Context, id: string): Promise<{ version: 
         : 'An administrator confirms this.',
     ])
   const list = LISTS[name]
-  const entry = (await KEEPERS[name].read(ctx.tx)).find((e) => e.id === held.entryId)
+  const today = dayOf(ctx.now, (await requireOrganisation(ctx.tx)).timeZone)
+  const entry = (await KEEPERS[name].read(ctx.tx, today)).find((e) => e.id === held.entryId)
   if (entry === undefined) throw notFound('This entry')
   const isAsBefore = Object.entries(held.before).every(([k, v]) => (entry.values[k] ?? '') === v)
   if (!isAsBefore) throw refused(['This was changed since; ask for it again.'])
   const change = { id: entry.id, before: entry.values, after: { ...entry.values, ...held.after } }
-  await writeChanges(ctx, list, [change])
+  await writeChanges(ctx, list, [change], today)
   await deleteHeld(ctx.tx, id)
   await closeChange(ctx, list, version, { source: '', undoes: null, askedBy: held.by, changes: [change] })
   return { version: version + 1 }

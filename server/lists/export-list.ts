@@ -1,3 +1,4 @@
+import { dayOf } from '#core/base/day'
 import { LISTS } from '#core/lists/definitions'
 import type { ListName } from '#core/lists/list'
 import { writeRows } from '#core/lists/write-rows'
@@ -6,6 +7,7 @@ import { waysOf } from '#shared/words/ways'
 import type { Context } from '../context'
 import { inWorkshop } from '../files/workshop'
 import { writeCsv, type Table } from '../files/write-sheet'
+import { requireOrganisation } from '../settings/reads'
 import { KEEPERS } from './keepers'
 import { requireList } from './read-list'
 
@@ -16,7 +18,8 @@ export async function exportList(
   as: 'csv' | 'xlsx',
 ): Promise<{ bytes: Buffer; name: string; mime: string }> {
   requireList(ctx, name)
-  const entries = (await KEEPERS[name].read(ctx.tx)).map((e) => e.values)
+  const today = dayOf(ctx.now, (await requireOrganisation(ctx.tx)).timeZone)
+  const entries = (await KEEPERS[name].read(ctx.tx, today)).map((e) => e.values)
   const { head, rows } = writeRows(LISTS[name], entries, waysOf(ctx.actor.locale).decimalMark)
   const table: Table = { name: LIST_WORDS[name].title, head, rows }
   return as === 'csv'

@@ -1,7 +1,9 @@
 import { randomUUID } from 'node:crypto'
+import type { Day } from '#core/base/day'
 import { keyOf, type ListDefinition, type ListName, type Values } from '#core/lists/list'
 import { isSound, retired } from '#core/lists/plan'
 import type { GivenRows } from '#shared/contract/lists'
+import { an } from '#shared/words/format'
 import { LIST_WORDS, sayListReason } from '#shared/words/lists'
 import { appendEventForSeq } from '../audit/store'
 import type { Context } from '../context'
@@ -18,6 +20,9 @@ import { lockList, setVersion } from './list-store'
 import { planGiven } from './plan-file'
 import { requireList } from './read-list'
 
+/** The lists by which people, budgets and what is coded to them are found: routes that are open follow them. */
+const MOVES_ROUTES: readonly ListName[] = ['people', 'departments', 'accounts', 'categories', 'budget-lines']
+
 /** A statement that would give two entries what only one may have. */
 const TWICE = '23505'
 
@@ -29,7 +34,12 @@ export async function keepRows(
   ctx: Context,
   name: ListName,
   version: number,
-  given: GivenRows & { readonly source: string; readonly gone: 'keep' | 'retire' },
+  given: GivenRows & {
+    readonly source: string
+    readonly gone: 'keep' | 'retire'
+    /** Rows that are all to be new entries; one that is there already is refused instead of changed. */
+    readonly onlyNew?: boolean
+  },
 ): Promise<{ version: number; seq: number | null; changes: number; held: number }> {
   const list = requireList(ctx, name)
   if ((await lockList(ctx.tx, name)) !== version) throw stale(`the list of ${LIST_WORDS[name].many}`)
@@ -37,6 +47,11 @@ export async function keepRows(
   if (!isSound(plan)) {
     const wrong = plan.rows.filter((r) => r.does === 'refused')
     throw refused(wrong.slice(0, 20).flatMap((r) => r.reasons.map((x) => `Row ${r.at}: ${sayListReason(list, x)}`)))
+  }
+  const there = given.onlyNew === true ? plan.rows.find((r) => r.does !== 'adds') : undefined
+  if (there !== undefined) {
+    const { name: called = '' } = there.after
+    throw refused([`There is ${an(LIST_WORDS[name].one)} with this key already${called === '' ? '' : `: ${called}`}.`])
   }
   const idByKey = new Map(entries.map((e) => [keyOf(list, e.values), e.id]))
   const idOf = (values: Values) => idByKey.get(keyOf(list, values)) ?? ''
@@ -56,7 +71,7 @@ export async function keepRows(
     if (held.length > 0) await notifyChange(ctx.tx, { kind: 'settings', id: LIST_SUBJECTS[name] })
     return { version, seq: null, changes: 0, held: held.length }
   }
-  await writeChanges(ctx, list, now)
+  await writeChanges(ctx, list, now, today)
   const seq = await closeChange(ctx, list, version, { source: given.source, undoes: null, changes: now })
   return { version: version + 1, seq, changes: now.length, held: held.length }
 }
@@ -69,21 +84,24 @@ export function refuseOwn({ actor }: Context, list: ListDefinition, changes: rea
     throw refused(['Your own limits and roles are changed by another administrator; leave your row out, or as it is.'])
 }
 
-/** Accounts are known by their code; everything else gets an id of its own. */
-const newId = (list: ListDefinition, values: Values): string =>
-  list.name === 'accounts' ? (values.code ?? '') : randomUUID()
+const newId = (list: ListDefinition, values: Values): string => KEEPERS[list.name].newId?.(values) ?? randomUUID()
 
 /** Writes entries as they are to be; refused with a sentence where two would share what only one may have. */
-export async function writeChanges(ctx: Context, list: ListDefinition, changes: readonly ListChange[]): Promise<void> {
+export async function writeChanges(
+  ctx: Context,
+  list: ListDefinition,
+  changes: readonly ListChange[],
+  today: Day,
+): Promise<void> {
   const keeper = KEEPERS[list.name]
   const entryOf = (c: ListChange): KeptEntry[] => (c.after === null ? [] : [{ id: c.id, values: c.after }])
   const added = changes.filter((c) => c.before === null).flatMap(entryOf)
   const changed = changes.filter((c) => c.before !== null).flatMap(entryOf)
-  const neighbours = await readNeighbours(ctx.tx, list, await keeper.read(ctx.tx))
+  const neighbours = await readNeighbours(ctx.tx, list, await keeper.read(ctx.tx, today), today)
   const ids = idsOf(neighbours, list.name, added)
   try {
-    if (added.length > 0) await keeper.insert(ctx.tx, added, ids)
-    if (changed.length > 0) await keeper.update(ctx.tx, changed, ids)
+    if (added.length > 0) await keeper.insert(ctx.tx, added, ids, today)
+    if (changed.length > 0) await keeper.update(ctx.tx, changed, ids, today)
   } catch (error) {
     if (sqlState(error) === TWICE)
       throw refused([
@@ -107,7 +125,7 @@ export async function closeChange(
     subjectId: LIST_SUBJECTS[list.name],
     after: { list: list.name, ...change },
   })
-  if (list.name !== 'suppliers' && list.name !== 'places') await enqueue(ctx.tx, 'route-all-again', {})
+  if (MOVES_ROUTES.includes(list.name)) await enqueue(ctx.tx, 'route-all-again', {})
   await notifyChange(ctx.tx, { kind: 'settings', id: LIST_SUBJECTS[list.name] })
   return seq
 }

@@ -1,3 +1,4 @@
+import type { Day } from '#core/base/day'
 import type { ListName, Values } from '#core/lists/list'
 import type { Tx } from '../db/client'
 
@@ -12,14 +13,16 @@ export type EntryIds = (list: ListName, text: string) => string | null
 
 /** How the entries of one list are read and written; what they mean is checked before. */
 export interface ListKeeper {
-  /** Every entry, retired ones too, in the order of the page. */
-  readonly read: (tx: Tx) => Promise<KeptEntry[]>
+  /** Every entry as it stands today, retired ones too, in the order of the page. */
+  readonly read: (tx: Tx, today: Day) => Promise<KeptEntry[]>
   /** Writes new entries, under ids that are given. */
-  readonly insert: (tx: Tx, entries: readonly KeptEntry[], ids: EntryIds) => Promise<void>
-  /** Writes entries that are there over. */
-  readonly update: (tx: Tx, entries: readonly KeptEntry[], ids: EntryIds) => Promise<void>
+  readonly insert: (tx: Tx, entries: readonly KeptEntry[], ids: EntryIds, today: Day) => Promise<void>
+  /** Writes entries that are there over; what has prices keeps the old ones up to yesterday. */
+  readonly update: (tx: Tx, entries: readonly KeptEntry[], ids: EntryIds, today: Day) => Promise<void>
   /** Takes an entry away that nothing names; the database refuses where something does. */
   readonly remove: (tx: Tx, id: string) => Promise<void>
+  /** The id of a new entry, where it is known by what it says; others get one of their own. */
+  readonly newId?: (values: Values) => string
 }
 
 /** Entries a statement writes at most: each brings a handful of values, and a statement holds 65,535. */

@@ -1,18 +1,28 @@
 import type { ListName } from '#core/lists/list'
 import { accounts } from './account-store'
 import { budgetLines } from './budget-line-store'
+import { categories } from './category-store'
 import { departments } from './department-store'
+import { holidays } from './holiday-store'
+import { items } from './item-store'
 import type { ListKeeper } from './keeper'
 import { people } from './person-store'
 import { places } from './place-store'
+import { rates } from './rate-store'
 import { suppliers } from './supplier-store'
+import { taxes } from './tax-store'
 
 /** How each list is kept. */
 export const KEEPERS: Readonly<Record<ListName, ListKeeper>> = {
   places,
   departments,
   accounts,
+  categories,
+  taxes,
+  holidays,
+  rates,
   people,
   suppliers,
+  items,
   'budget-lines': budgetLines,
 }

@@ -1,3 +1,4 @@
+import type { Day } from '#core/base/day'
 import { LISTS } from '#core/lists/definitions'
 import { LIST_NAMES, type ListDefinition, type ListName } from '#core/lists/list'
 import type { KnownEntries } from '#core/lists/read-rows'
@@ -14,13 +15,38 @@ export function namedBy(list: ListDefinition): ListName[] {
 /** Entries of other lists that this one names, as they stand. */
 export type Neighbours = ReadonlyMap<ListName, readonly KeptEntry[]>
 
-export async function readNeighbours(tx: Tx, list: ListDefinition, own: readonly KeptEntry[]): Promise<Neighbours> {
+export async function readNeighbours(
+  tx: Tx,
+  list: ListDefinition,
+  own: readonly KeptEntry[],
+  today: Day,
+): Promise<Neighbours> {
   const found = new Map<ListName, readonly KeptEntry[]>()
-  for (const name of namedBy(list)) found.set(name, name === list.name ? own : await KEEPERS[name].read(tx))
+  for (const name of namedBy(list)) found.set(name, name === list.name ? own : await KEEPERS[name].read(tx, today))
   return found
 }
 
-const labelOf = (name: ListName, entry: KeptEntry) => entry.values[LISTS[name].key[0] ?? ''] ?? ''
+/** The plain text by which an entry is named elsewhere. */
+export const labelOf = (name: ListName, entry: KeptEntry) => entry.values[LISTS[name].key[0] ?? ''] ?? ''
+
+/** How entries are called, by their list and plain text in lower case. */
+export function namesOf(neighbours: Neighbours): Map<string, string> {
+  return new Map(
+    [...neighbours].flatMap(([name, entries]) =>
+      entries.map((e) => [`${name} ${labelOf(name, e).toLowerCase()}`, e.values.name ?? ''] as const),
+    ),
+  )
+}
+
+/** Whether some entries of a list name one of another. */
+export function namedIn(list: ListDefinition, entries: readonly KeptEntry[]): (of: ListName, label: string) => boolean {
+  const named = new Set<string>()
+  for (const c of list.columns)
+    if (c.kind.is === 'entry')
+      for (const e of entries)
+        for (const t of (e.values[c.key] ?? '').split(', ')) named.add(`${c.kind.of} ${t.toLowerCase()}`)
+  return (of, label) => named.has(`${of} ${label.toLowerCase()}`)
+}
 
 /** What may be written to name an entry: its key, or its name where only one is called so. */
 export function knownOf(neighbours: Neighbours): KnownEntries {

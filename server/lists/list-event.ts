@@ -8,6 +8,11 @@ export const LIST_SUBJECTS: Readonly<Record<ListName, string>> = {
   people: '00000000-0000-4000-8000-000000000014',
   suppliers: '00000000-0000-4000-8000-000000000015',
   'budget-lines': '00000000-0000-4000-8000-000000000016',
+  categories: '00000000-0000-4000-8000-000000000017',
+  taxes: '00000000-0000-4000-8000-000000000018',
+  holidays: '00000000-0000-4000-8000-000000000019',
+  rates: '00000000-0000-4000-8000-000000000020',
+  items: '00000000-0000-4000-8000-000000000021',
 }
 
 /** An entry before and after; null before it was there, or after it was taken away. */

@@ -6,6 +6,7 @@ import type { GivenRows, PlanView } from '#shared/contract/lists'
 import { waysOf } from '#shared/words/ways'
 import type { Context } from '../context'
 import { requireOrganisation } from '../settings/reads'
+import { findDearer } from './dearer'
 import type { KeptEntry } from './keeper'
 import { KEEPERS } from './keepers'
 import { knownOf, readNeighbours, type Neighbours } from './known-entries'
@@ -27,8 +28,8 @@ export interface Planned {
 export async function planGiven(ctx: Context, list: ListDefinition, given: GivenRows): Promise<Planned> {
   const { timeZone } = await requireOrganisation(ctx.tx)
   const today = dayOf(ctx.now, timeZone)
-  const entries = await KEEPERS[list.name].read(ctx.tx)
-  const neighbours = await readNeighbours(ctx.tx, list, entries)
+  const entries = await KEEPERS[list.name].read(ctx.tx, today)
+  const neighbours = await readNeighbours(ctx.tx, list, entries, today)
   const { decimalMark: mark, monthFirst } = waysOf(ctx.actor.locale)
   const rows = readRows(list, given.columns, given.cells, { mark, monthFirst, today }, knownOf(neighbours))
   const current = entries.map((e) => e.values)
@@ -39,7 +40,8 @@ export async function planGiven(ctx: Context, list: ListDefinition, given: Given
 export async function planFile(ctx: Context, name: ListName, given: GivenRows): Promise<PlanView> {
   const list = requireList(ctx, name)
   const version = await findVersion(ctx.tx, name)
-  const { plan } = await planGiven(ctx, list, given)
+  const { plan, entries, today } = await planGiven(ctx, list, given)
+  const dearer = await findDearer(ctx.tx, list, plan, entries, today)
   const of = (does: ListPlan['rows'][number]['does']) => plan.rows.filter((r) => r.does === does)
   const shown = [...of('refused'), ...of('changes'), ...of('adds')].slice(0, MOST_SHOWN)
   return {
@@ -58,7 +60,9 @@ export async function planFile(ctx: Context, name: ListName, given: GivenRows): 
       after: { ...r.after },
       changed: [...r.changed],
       reasons: [...r.reasons],
+      dearer: dearer.byRow.get(r.at) ?? null,
     })),
+    dearer: dearer.sums.map((d) => ({ ...d })),
     gone: plan.gone.slice(0, MOST_SHOWN).map((g) => ({ ...g })),
   }
 }

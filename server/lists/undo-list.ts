@@ -30,7 +30,8 @@ export async function undoChange(
   const change = await findListChange(ctx.tx, name, seq)
   if (change === null) throw notFound('This change')
   if (await wasTakenBack(ctx.tx, name, seq)) throw refused(['This change was taken back already.'])
-  const kept = new Map((await KEEPERS[name].read(ctx.tx)).map((e) => [e.id, e.values]))
+  const today = dayOf(ctx.now, (await requireOrganisation(ctx.tx)).timeZone)
+  const kept = new Map((await KEEPERS[name].read(ctx.tx, today)).map((e) => [e.id, e.values]))
   const since = change.changes.filter((c) => {
     const is = kept.get(c.id)
     return is === undefined || list.columns.some((k) => is[k.key] !== c.after?.[k.key])
@@ -40,7 +41,6 @@ export async function undoChange(
       `${since.length === 1 ? 'One entry was' : `${since.length} entries were`} changed since; change ` +
         `${since.length === 1 ? 'it' : 'them'} by hand instead.`,
     ])
-  const today = dayOf(ctx.now, (await requireOrganisation(ctx.tx)).timeZone)
   // What two agreed on is taken back by two.
   const { now: back, held } = await divideChanges(
     ctx,
@@ -49,7 +49,7 @@ export async function undoChange(
   )
   refuseOwn(ctx, list, back)
   await layAside(ctx, list, held, today)
-  await writeChanges(ctx, list, back)
+  await writeChanges(ctx, list, back, today)
   const added = change.changes.filter((c) => c.before === null)
   const named = await removeUnused(
     ctx.tx,
@@ -65,6 +65,7 @@ export async function undoChange(
     ctx,
     list,
     away.filter((c) => c.after !== null),
+    today,
   )
   const changes = [...back, ...away]
   if (changes.length === 0) return { version, seq: null, changes: 0, held: held.length }

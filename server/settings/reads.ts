@@ -73,6 +73,8 @@ export interface TaxCode {
   readonly name: string
   readonly category: string
   readonly rate: DecimalText
+  /** It is offered no more; what names it keeps it. */
+  readonly retired: boolean
 }
 
 /** What documents are computed by on a day. */
@@ -99,7 +101,7 @@ export async function requireTerms(tx: Tx, now: Date, rateDay: Day | null = null
           TaxCode[]
         >`(select coalesce(json_agg(json_build_object('code', ${t.code}, 'name', ${t.name}, 'category', ${t.category},
         'rate',
-        trim_scale(${t.rate})::text) order by ${t.rate} desc, ${t.code}), '[]')
+        trim_scale(${t.rate})::text, 'retired', ${t.retired}) order by ${t.rate} desc, ${t.code}), '[]')
         from ${t})`,
         rates: sql<{ currency: string; perBase: DecimalText; day: Day }[]>`(
           select coalesce(json_agg(json_build_object('currency', ${x.currency}, 'perBase',
@@ -133,7 +135,7 @@ export async function listHolidays(tx: Tx, from: Day, until: Day): Promise<Day[]
   const found = await read(
     tx,
     { day: holiday.day },
-    sql`from ${holiday} where ${holiday.day} between ${from} and ${until} order by ${holiday.day}`,
+    sql`from ${holiday} where ${holiday.day} between ${from} and ${until} and ${holiday.isOff} order by ${holiday.day}`,
   )
   return found.map((h) => h.day)
 }

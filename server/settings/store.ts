@@ -17,8 +17,12 @@ export async function takeNumber(tx: Tx, series: string, fiscalYear: number): Pr
     })
     .returning({ last: numberSeries.last })
   if (taken === undefined) throw new Error('no number was given')
-  return `${series}-${String(fiscalYear % 100).padStart(2, '0')}-${String(taken.last).padStart(5, '0')}`
+  return sayNumber(series, fiscalYear, taken.last)
 }
+
+/** A number of a series as it is written: R-26-00412. */
+export const sayNumber = (series: string, fiscalYear: number, at: number): string =>
+  `${series}-${String(fiscalYear % 100).padStart(2, '0')}-${String(at).padStart(5, '0')}`
 
 /** Counts what is asked for with requisitions on by one version, with what holds for new suppliers. */
 export async function raiseFormVersion(tx: Tx, newSuppliers: NewSupplierPolicy): Promise<void> {

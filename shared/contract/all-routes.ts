@@ -8,6 +8,7 @@ import { catalogueRoutes } from './catalogue'
 import { findRoutes } from './find'
 import { firstStartRoutes } from './first-start'
 import { listRoutes } from './lists'
+import { organisationRoutes } from './organisation'
 import { orderRoutes } from './order'
 import { ownerRoutes } from './owner'
 import { peopleRoutes } from './people'
@@ -32,6 +33,7 @@ const ROUTES = {
   ...regularsRoutes,
   ...requestFormRoutes,
   ...listRoutes,
+  ...organisationRoutes,
   ...firstStartRoutes,
   ...findRoutes,
 }

@@ -16,6 +16,8 @@ const itemFacts = z.object({
   leadDays: z.number(),
   warning: z.string().nullable(),
   warningMode,
+  retired: z.boolean(),
+  successor: z.string().nullable(),
 })
 const supplierFacts = z.object({
   id: z.string(),

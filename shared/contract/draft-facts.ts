@@ -23,6 +23,7 @@ export interface DraftFactsWire {
     readonly name: string
     readonly category: string
     readonly rate: string
+    readonly retired?: boolean
   }[]
   readonly perBase: readonly (readonly [string, string])[]
   readonly suppliers: readonly SupplierFacts[]

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { LIST_NAMES } from '#core/lists/list'
-import type { ListReason } from '#core/lists/read-rows'
+import type { ListReason } from '#core/lists/reason'
 import { defineRoute } from './route'
 import { ids, text } from './values'
 
@@ -17,9 +17,15 @@ export type GivenRows = z.infer<typeof given>
 const view = z.object({
   name,
   version: z.number(),
+  /** How many there are, and how many of them are retired. */
+  count: z.number(),
+  retired: z.number(),
+  /** Those in which the words stand that were asked for: all of them, or as many as one answer carries. */
   entries: z.array(z.object({ id: z.string(), values, retired: z.boolean() })),
-  /** How the entries of the lists that this one names are called. */
+  /** How the entries of the lists that this one names are called; of long lists only those that are named. */
   called: z.partialRecord(name, z.array(z.object({ key: z.string(), name: z.string(), retired: z.boolean() }))),
+  /** The lists of which only those are told that are named. */
+  long: z.array(name),
 })
 export type ListView = z.infer<typeof view>
 
@@ -41,8 +47,12 @@ const planned = z.object({
       after: values,
       changed: z.array(z.string()),
       reasons: z.array(z.custom<ListReason>()),
+      /** What a changed price of an item costs more in a year, at last year's quantities; negative: less. */
+      dearer: z.string().nullable(),
     }),
   ),
+  /** The same in all, by currency. */
+  dearer: z.array(z.object({ currency: z.string(), amount: z.string() })),
   gone: z.array(values),
 })
 export type PlanView = z.infer<typeof planned>
@@ -111,7 +121,7 @@ export const listRoutes = {
     method: 'POST',
     path: '/api/held-changes/{id}/confirmations',
     summary: 'Puts a change of limits in force that somebody else asked for',
-    access: 'keep lists',
+    access: 'confirm changes',
     params: ids,
     reply: z.object({ version: z.number() }),
     idempotent: true,
@@ -121,7 +131,7 @@ export const listRoutes = {
     method: 'DELETE',
     path: '/api/held-changes/{id}',
     summary: 'Ends a change that waits for a second person, without putting it in force',
-    access: 'keep lists',
+    access: 'confirm changes',
     params: ids,
   }),
   readSetUp: defineRoute({
@@ -139,6 +149,7 @@ export const listRoutes = {
     summary: 'A list that the organisation keeps, with all its entries, for whoever keeps it',
     access: 'keep lists',
     params,
+    query: z.object({ words: text(200).default('') }),
     reply: view,
   }),
   planRows: defineRoute({
@@ -158,7 +169,7 @@ export const listRoutes = {
     summary: 'Takes rows into a list, all or none; what they do not name is kept or retired',
     access: 'keep lists',
     params,
-    body: given.extend({ source: text(300), gone: z.enum(['keep', 'retire']) }),
+    body: given.extend({ source: text(300), gone: z.enum(['keep', 'retire']), onlyNew: z.boolean().optional() }),
     reply: changed,
     ifMatch: true,
     idempotent: true,

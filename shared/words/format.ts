@@ -35,6 +35,9 @@ export function listWords(words: readonly string[], link: 'and' | 'or' = 'and'):
   return words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} ${link} ${words.at(-1)}`
 }
 
+/** A word with its article: “an item”, “a place”. */
+export const an = (word: string): string => `${/^[aeiou]/i.test(word) ? 'an' : 'a'} ${word}`
+
 export function capital(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1)
 }

@@ -1,5 +1,5 @@
 import type { ListDefinition, ListName } from '#core/lists/list'
-import type { ListReason } from '#core/lists/read-rows'
+import type { ListReason } from '#core/lists/reason'
 import type { SetUpStep } from '#core/lists/set-up'
 import { capital, formatCount } from './format'
 
@@ -51,6 +51,48 @@ export const LIST_WORDS: Readonly<
     retire: 'retire them: offered no more',
     retires: (many) => `retire ${many}`,
   },
+  categories: {
+    title: 'Categories',
+    one: 'category',
+    many: 'categories',
+    once: 'a name',
+    says: 'What things are kept under: the branches of the Catalogue, each with the account that usually pays.',
+    out: 'retired',
+    retire: 'retire them: offered no more',
+    retires: (many) => `retire ${many}`,
+  },
+  taxes: {
+    title: 'Taxes',
+    one: 'tax code',
+    many: 'tax codes',
+    once: 'a code',
+    says:
+      'What is added to a price: keep the few that you really use. A rate that changes by law is a new code from ' +
+      'then on; what was sent keeps the rate it was sent with.',
+    out: 'retired',
+    retire: 'retire them: offered no more',
+    retires: (many) => `retire ${many}`,
+  },
+  holidays: {
+    title: 'Holidays',
+    one: 'holiday',
+    many: 'holidays',
+    once: 'a day',
+    says: 'Days on which nobody works: need-by days, reminders and waiting times are counted without them.',
+    out: 'worked after all',
+    retire: 'work on them after all',
+    retires: (many) => `let ${many} be worked`,
+  },
+  rates: {
+    title: 'Exchange rates',
+    one: 'rate',
+    many: 'rates',
+    once: 'a day and a currency',
+    says: 'What one unit of your currency buys of others, day by day. A document keeps the rate it was computed with.',
+    out: 'retired',
+    retire: 'leave them',
+    retires: (many) => `leave ${many}`,
+  },
   people: {
     title: 'People',
     one: 'person',
@@ -70,6 +112,16 @@ export const LIST_WORDS: Readonly<
     out: 'on hold',
     retire: 'put them on hold: nothing may be ordered from them',
     retires: (many) => `put ${many} on hold`,
+  },
+  items: {
+    title: 'Items',
+    one: 'item',
+    many: 'items',
+    once: 'a number, or a supplier and its part number',
+    says: 'What can be bought from the Catalogue: from whom, at which prices, how fast.',
+    out: 'retired',
+    retire: 'retire them: found no more in the Catalogue',
+    retires: (many) => `retire ${many}`,
   },
   'budget-lines': {
     title: 'Budget lines',
@@ -99,6 +151,16 @@ export function sayListReason(list: ListDefinition, r: ListReason): string {
       return `“${r.text}” is no e-mail address.`
     case 'no-currency':
       return `“${r.text}” is no currency; write its three letters, such as EUR.`
+    case 'no-unit':
+      return `“${r.text}” is no unit that is kept; write a name such as kg or box, or a code such as KGM or BX.`
+    case 'no-steps':
+      return `“${r.text}” is no price; write one, such as 4.20, or several by quantity: 4.20; 10: 3.90.`
+    case 'check-digit':
+      return `“${r.text}” under “${column}” has a wrong check digit: one of its characters is mistyped.`
+    case 'taxed-at-nothing':
+      return 'What is taxed has a rate above 0; without one it is “at zero”, or “exempt”.'
+    case 'untaxed-at-a-rate':
+      return 'Only what is taxed has a rate; every other kind stands at 0.'
     case 'beyond':
       return `“${column}” lies between ${r.least} and ${r.most}.`
     case 'decimals':

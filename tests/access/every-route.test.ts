@@ -146,11 +146,14 @@ test('the table of rights says who may do what', () => {
     'see budgets',
   ]
   const held: Record<string, string[]> = {
-    buyer: ['see approved lines', 'see orders', 'order', 'change owners'],
+    buyer: ['see approved lines', 'see orders', 'order', 'change owners', 'keep lists', 'keep catalogue'],
     receiver: [],
-    finance: ['see all documents', 'see orders', 'approve suppliers', 'see all budgets', 'keep budgets', 'keep lists'],
+    finance: [
+      ...['see all documents', 'see orders', 'approve suppliers', 'see all budgets', 'keep budgets', 'keep lists'],
+      'confirm changes',
+    ],
     auditor: ['see all documents', 'see orders', 'see all budgets'],
-    administrator: ['set absences of others', 'keep settings', 'keep lists'],
+    administrator: ['set absences of others', 'keep settings', 'keep lists', 'keep catalogue', 'confirm changes'],
   }
   for (const [role, more] of Object.entries(held)) {
     const rights = (Object.keys(RIGHTS) as (keyof typeof RIGHTS)[]).filter((r) =>

@@ -72,6 +72,7 @@ beforeAll(async () => {
   const finds = words.map((w) => w.slice(0, 12))
   addresses = {
     readSession: ['/api/session'],
+    readOrganisation: ['/api/organisation'],
     listSessions: ['/api/sessions'],
     listDemoPeople: ['/api/demo-people'],
     readHealth: ['/api/health'],

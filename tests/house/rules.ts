@@ -29,6 +29,7 @@ export const RANKS: Record<string, number> = {
     regulars: 7,
     kinds: 7,
     lists: 7,
+    organisation: 7,
     trail: 8,
     find: 8,
     session: 9,

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import type { ListColumn, ListDefinition, Values } from '#core/lists/list'
+import { UNITS, unitName } from '#core/base/unit'
+import type { ListColumn, ListDefinition, ListName, Values } from '#core/lists/list'
 import { readRows, type KnownEntries } from '#core/lists/read-rows'
 import type { ListView } from '#shared/contract/lists'
-import { capital, formatCount } from '#shared/words/format'
+import { an, capital, formatCount } from '#shared/words/format'
 import { LIST_WORDS, sayListReason } from '#shared/words/lists'
 import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
@@ -14,6 +15,8 @@ const props = defineProps<{
   /** The entry as it is; null for a new one. */
   entry: Values | null
   called: ListView['called']
+  /** The lists of which only those are told that are named. */
+  long: readonly ListName[]
   known: KnownEntries
   /** Keys that are taken, in lower case. */
   taken: ReadonlySet<string>
@@ -24,7 +27,12 @@ const emit = defineEmits<{ keep: [cells: string[]]; close: [] }>()
 const wording = useWording()
 const words = LIST_WORDS[props.list.name]
 
-const typedOf = (c: ListColumn, text: string) => (c.kind.is === 'number' ? wording.typed(text) : text)
+const typedOf = (c: ListColumn, text: string) =>
+  c.kind.is === 'number'
+    ? wording.typed(text)
+    : c.kind.is === 'steps'
+      ? text.replaceAll('.', wording.decimalMark)
+      : text
 const cells = reactive<Record<string, string>>(
   Object.fromEntries(props.list.columns.map((c) => [c.key, typedOf(c, props.entry?.[c.key] ?? c.initial ?? '')])),
 )
@@ -56,7 +64,7 @@ const isChanged = computed(
 const isFixed = (c: ListColumn) => props.entry !== null && props.list.key.includes(c.key)
 const called = computed(() => cells.name ?? cells[props.list.key[0] ?? ''] ?? '')
 const action = computed(() => {
-  if (isTaken.value) return `There is ${words.one === 'account' ? 'an' : 'a'} ${words.one} with this key already`
+  if (isTaken.value) return `There is ${an(words.one)} with this key already`
   if (missing.value > 0)
     return capital(formatCount(missing.value, 'field is missing or wrong', 'fields are missing or wrong'))
   if (!isChanged.value) return 'Nothing is changed yet'
@@ -65,6 +73,8 @@ const action = computed(() => {
 
 function choices(c: ListColumn): { id: string; name: string }[] {
   if (c.kind.is === 'choice') return c.kind.among.map((a) => ({ id: a, name: a }))
+  if (c.kind.is === 'unit')
+    return Object.keys(UNITS).map((id) => ({ id, name: unitName(id) === 'each' ? `each (${id})` : unitName(id) }))
   if (c.kind.is !== 'entry') return []
   const { of } = c.kind
   const named = (cells[c.key] ?? '').split(', ')
@@ -76,7 +86,13 @@ function choices(c: ListColumn): { id: string; name: string }[] {
       return { id: e.key, name: e.name === '' ? e.key : isPlain ? e.name : `${e.name} (${e.key})` }
     })
 }
-const isSelect = (c: ListColumn) => c.kind.is === 'choice' || (c.kind.is === 'entry' && c.kind.several !== true)
+/** What is chosen from a list as long as this is typed instead: its key or its name. */
+const MOST_OFFERED = 200
+const isOffered = (of: ListName) => !props.long.includes(of) && (props.called[of] ?? []).length <= MOST_OFFERED
+const isSelect = (c: ListColumn) =>
+  c.kind.is === 'choice' ||
+  c.kind.is === 'unit' ||
+  (c.kind.is === 'entry' && c.kind.several !== true && isOffered(c.kind.of))
 /** What may be ticked, several at once; null where that is not how it is said. */
 function ticks(c: ListColumn): { id: string; name: string }[] | null {
   if (c.kind.is === 'choices') return c.kind.among.map((id) => ({ id, name: id }))

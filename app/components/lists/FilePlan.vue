@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { dec } from '#core/base/decimal'
 import type { ListDefinition, Values } from '#core/lists/list'
 import { lackingColumns, recogniseColumns } from '#core/lists/read-rows'
 import type { GivenRows, PlanView } from '#shared/contract/lists'
@@ -7,6 +8,7 @@ import { LIST_WORDS, sayListReason } from '#shared/words/lists'
 import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
+import { useWording } from '~/composables/base/use-wording'
 
 /** What a file would do to a list, row by row, before anything of it is kept. */
 const props = defineProps<{
@@ -20,6 +22,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ take: [given: GivenRows, gone: 'keep' | 'retire', changes: number]; close: [] }>()
 const api = useApi()
+const wording = useWording()
 const words = LIST_WORDS[props.list.name]
 const [head = [], ...cells] = props.rows.map((r) => [...r])
 const columns = ref(recogniseColumns(props.list, head))
@@ -62,6 +65,15 @@ const sentence = computed(() => {
     ...(c.refused > 0 ? [`${inWords(c.refused)} cannot be taken`] : []),
   ]
   return parts.length === 0 ? 'There is no row to take.' : `${capital(listWords(parts))}.`
+})
+function sayDearer(amount: string, currency: string): string {
+  const money = `${currency} ${wording.kept(amount.replace('-', ''), currency)}`
+  if (dec(amount).isZero()) return 'costs the same in a year, as much as was ordered in the last one'
+  return `${money} a year ${amount.startsWith('-') ? 'cheaper' : 'dearer'}, as much as was ordered in the last one`
+}
+const dearer = computed(() => {
+  const sums = plan.value?.dearer.filter((d) => !dec(d.amount).isZero()) ?? []
+  return sums.length === 0 ? '' : `In all ${listWords(sums.map((d) => sayDearer(d.amount, d.currency)))}.`
 })
 const action = computed(() => {
   const c = plan.value?.counts
@@ -112,6 +124,7 @@ const sample = (i: number) => cells.map((r) => r[i] ?? '').find((c) => c.trim() 
       No column holds {{ listWords(lacking.map((c) => `“${c.name}”`)) }}; new {{ words.many }} need that.
     </p>
     <p class="sentence-small mt-4" role="status">{{ sentence }}</p>
+    <p v-if="dearer !== ''" class="mt-1">{{ dearer }}</p>
     <p v-if="wrong" class="notice-red mt-2" role="alert">{{ wrong }}</p>
     <div
       v-if="plan && plan.rows.length > 0"
@@ -149,6 +162,9 @@ const sample = (i: number) => cells.map((r) => r[i] ?? '').find((c) => c.trim() 
                   >&ensp;<s class="text-ink3">{{ say(k, r.before ?? {}) || 'nothing' }}</s
                   >&ensp;{{ say(k, r.after) || 'nothing' }}</span
                 >
+                <span v-if="r.dearer !== null" class="small block">{{
+                  sayDearer(r.dearer, r.after.currency ?? '')
+                }}</span>
               </template>
             </td>
           </tr>

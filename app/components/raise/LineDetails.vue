@@ -32,7 +32,9 @@ const id = `line-${props.lineId}`
 const jobs = computed(() => [...props.facts.jobs.values()])
 const choices = computed(() => jobChoices(jobs.value))
 const taxes = computed(() =>
-  [...props.facts.taxCodes].map(([code, t]) => ({ id: code, name: `${wording.decimal(t.rate)} %`, note: t.name })),
+  [...props.facts.taxCodes]
+    .filter(([code, t]) => t.retired !== true || code === current.value.taxCode)
+    .map(([code, t]) => ({ id: code, name: `${wording.decimal(t.rate)} %`, note: t.name })),
 )
 const currencies = computed(() => [...props.facts.perBase.keys()].sort().map((c) => ({ id: c, name: c })))
 const rate = computed(() => props.facts.perBase.get(current.value.currency))

@@ -10,6 +10,7 @@ import type { SupplierFound } from '#shared/contract/catalogue'
 import { useDraftEditor } from '~/composables/raise/draft-editor'
 import PayerPicker from './PayerPicker.vue'
 import { useWording } from '~/composables/base/use-wording'
+import { sayWarning } from '#shared/words/supplier'
 
 const wording = useWording()
 
@@ -203,7 +204,7 @@ const more = computed(() =>
         class="mt-1 text-[12.5px] leading-[17px]"
         :class="w.mode === 'stops' ? 'text-red' : 'text-amber-ink'"
       >
-        {{ w.text }}
+        {{ sayWarning(w) }}
         <button
           v-if="w.mode === 'must be read' && !read.includes(w.id)"
           type="button"

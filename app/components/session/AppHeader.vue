@@ -3,7 +3,10 @@ import type { Me } from '#shared/contract/session'
 import { formatCounted } from '#shared/words/format'
 import { besideFor, placeOf, STATIONS, type StationName } from '~/composables/base/places'
 import StationPost from '~/components/base/StationPost.vue'
+import PlaceLinks from '~/components/session/PlaceLinks.vue'
 import PersonMenu from '~/components/session/PersonMenu.vue'
+
+const SetUpPlaces = defineAsyncComponent(() => import('~/components/session/SetUpPlaces.vue'))
 
 /** The way about: the five stations on one line, the places of the one you are at beneath. */
 const props = defineProps<{ me: Me }>()
@@ -19,10 +22,11 @@ const stations = computed(() =>
 const beside = computed(() => besideFor(props.me.rights))
 const holds = (s: { readonly places: readonly { readonly path: string }[] }) =>
   s.places.some((p) => p.path === here.value)
+const besideHere = computed(() => beside.value.find((b) => here.value.startsWith(b.path)))
 const current = computed<string>(
-  () => (stations.value.find(holds) ?? beside.value.find(holds))?.name ?? ('Need' satisfies StationName),
+  () => (stations.value.find(holds) ?? besideHere.value)?.name ?? ('Need' satisfies StationName),
 )
-const places = computed(() => [...stations.value, ...beside.value].find((s) => s.name === current.value)?.places ?? [])
+const places = computed(() => stations.value.find((s) => s.name === current.value)?.places ?? [])
 const onDecisionFor = (name: StationName, count: number) =>
   name === 'Order' ? `${formatCounted(count)} lines wait to be ordered` : `${count} wait for you`
 </script>
@@ -82,7 +86,7 @@ const onDecisionFor = (name: StationName, count: number) =>
       <NuxtLink
         v-for="b in beside"
         :key="b.name"
-        :to="b.places[0].path"
+        :to="b.path"
         class="hover:text-ink max-[700px]:hidden"
         :class="b.name === current ? 'font-semibold' : 'text-ink2'"
         :aria-current="b.name === current ? 'true' : undefined"
@@ -92,15 +96,8 @@ const onDecisionFor = (name: StationName, count: number) =>
     </div>
     <div class="flex min-h-[42px] items-end justify-between gap-4 pt-2.5">
       <nav class="flex min-w-0 gap-5 overflow-x-auto" :aria-label="`Places of ${current}`">
-        <NuxtLink
-          v-for="p in places"
-          :key="p.path"
-          :to="p.path"
-          class="border-b-2 pb-1.5 whitespace-nowrap"
-          :class="here === p.path ? 'border-ink font-semibold' : 'border-transparent text-ink2 hover:text-ink'"
-          :aria-current="here === p.path ? 'page' : undefined"
-          >{{ p.name }}</NuxtLink
-        >
+        <SetUpPlaces v-if="besideHere" :rights="me.rights" :here="here" />
+        <PlaceLinks v-else :places="places" :here="here" />
       </nav>
       <div id="page-note" class="flex min-w-0 items-center gap-3 pb-1.5 text-[13px] text-ink2 max-[900px]:hidden" />
     </div>

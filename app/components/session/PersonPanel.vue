@@ -45,14 +45,9 @@ async function leave(): Promise<void> {
           >
         </div>
         <p v-if="beside.length > 0" class="mb-3 flex gap-4 min-[700px]:hidden">
-          <NuxtLink
-            v-for="b in beside"
-            :key="b.name"
-            class="quiet-link"
-            :to="b.places[0].path"
-            @click="emit('close')"
-            >{{ b.name }}</NuxtLink
-          >
+          <NuxtLink v-for="b in beside" :key="b.name" class="quiet-link" :to="b.path" @click="emit('close')">{{
+            b.name
+          }}</NuxtLink>
         </p>
         <p v-if="trouble" class="notice-red">{{ trouble }}</p>
         <p v-else-if="notices === null" class="text-ink3">Reading …</p>

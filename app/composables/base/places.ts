@@ -44,32 +44,11 @@ export const STATIONS: readonly {
   { name: 'Bill', waits: null, places: [] },
 ]
 
-/** What stands beside the line of stations, by its name, with its places. */
-const BESIDE: readonly { readonly name: string; readonly places: readonly Place[] }[] = [
-  {
-    name: 'Set-up',
-    places: [
-      { name: 'What is missing', path: '/set-up', right: 'keep lists' },
-      { name: 'People', path: '/set-up/lists/people', right: 'keep settings' },
-      { name: 'Departments', path: '/set-up/lists/departments', right: 'keep settings' },
-      { name: 'Places', path: '/set-up/lists/places', right: 'keep settings' },
-      { name: 'Accounts', path: '/set-up/lists/accounts', right: 'keep budgets' },
-      { name: 'Budget lines', path: '/set-up/lists/budget-lines', right: 'keep budgets' },
-      { name: 'Supplier list', path: '/set-up/lists/suppliers', right: 'approve suppliers' },
-      { name: 'Requests', path: '/set-up/requests', right: 'keep settings' },
-    ],
-  },
-]
+/** What stands beside the line of stations; its places are fetched where one is in it. */
+const BESIDE: readonly Place[] = [{ name: 'Set-up', path: '/set-up', right: 'keep lists' }]
 
-/** What stands beside the line for somebody with these rights, each with at least one place. */
-export function besideFor(
-  rights: readonly string[],
-): { readonly name: string; readonly places: readonly [Place, ...Place[]] }[] {
-  return BESIDE.flatMap(({ name, places }) => {
-    const [first, ...more] = places.filter((p) => rights.includes(p.right))
-    return first === undefined ? [] : [{ name, places: [first, ...more] }]
-  })
-}
+/** What stands beside the line for somebody with these rights. */
+export const besideFor = (rights: readonly string[]): Place[] => BESIDE.filter((p) => rights.includes(p.right))
 
 /** Where a page belongs that is not a place itself. */
 export function placeOf(path: string): string {

@@ -8,6 +8,11 @@ const SHOWN: Readonly<Record<ListName, readonly string[]>> = {
   accounts: ['name', 'code'],
   people: ['name', 'department', 'manager', 'roles', 'ownLimit', 'decidingLimit', 'orderingLimit'],
   suppliers: ['name', 'number', 'town', 'email', 'currency', 'warning'],
+  categories: ['name', 'parent', 'account'],
+  taxes: ['name', 'code', 'rate', 'category'],
+  holidays: ['name', 'day', 'isOff'],
+  rates: ['day', 'currency', 'rate'],
+  items: ['name', 'number', 'category', 'supplier', 'prices', 'unit', 'leadDays'],
   'budget-lines': ['name', 'department', 'account', 'year', 'amount', 'holder', 'control'],
 }
 

@@ -8,8 +8,12 @@ import { freeLine, lineForItem, lineFromSource, reprice } from './new-line'
 import type { EditableLine } from './editable-draft'
 
 const budget = (id: string, account: string) => [id, { id, account }] as const
+const TAXES = new Map([
+  ['S', { name: 'Standard', category: 'S', rate: '19' }],
+  ['Z', { name: 'None', category: 'Z', rate: '0' }],
+])
 const facts = (...lines: (readonly [string, { id: string; account: string }])[]) =>
-  ({ baseCurrency: 'EUR', budgetLines: new Map(lines) }) as unknown as DraftFacts
+  ({ baseCurrency: 'EUR', budgetLines: new Map(lines), taxCodes: TAXES }) as unknown as DraftFacts
 const BOTH = facts(budget('pumps', '610'), budget('waste', '616'))
 const item = (change: Partial<ItemFound> = {}): ItemFound =>
   ({

@@ -54,6 +54,12 @@ export function lineForItem(
   }
 }
 
+/** The tax of a line of which nothing is said: the standard code, or the first that is still offered. */
+function usualTax({ taxCodes }: DraftFacts): string {
+  const offered = [...taxCodes].flatMap(([code, t]) => (t.retired === true ? [] : [code]))
+  return offered.includes(BLANK_LINE.taxCode) ? BLANK_LINE.taxCode : (offered[0] ?? BLANK_LINE.taxCode)
+}
+
 /** A free line as it was typed; a new line copies the coding of the line above. */
 export function freeLine(entry: Entry, above: EditableLine | undefined, facts: DraftFacts): EditableLine {
   return {
@@ -65,6 +71,7 @@ export function freeLine(entry: Entry, above: EditableLine | undefined, facts: D
     quantity: entry.quantity ?? '1',
     unitPrice: entry.price,
     currency: facts.baseCurrency,
+    taxCode: usualTax(facts),
     splitMethod: above?.splitMethod ?? 'percent',
     codings: codingFor(null, above, facts),
   }

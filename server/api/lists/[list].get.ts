@@ -2,4 +2,4 @@ import { listRoutes } from '#shared/contract/lists'
 import { route } from '../../http/route'
 import { readList } from '../../lists/read-list'
 
-export default route(listRoutes.readList, ({ ctx, params }) => readList(ctx, params.list))
+export default route(listRoutes.readList, ({ ctx, params, query }) => readList(ctx, params.list, query.words))

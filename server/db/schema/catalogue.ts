@@ -1,5 +1,6 @@
 import {
   type AnyPgColumn,
+  boolean,
   check,
   date,
   index,
@@ -21,6 +22,8 @@ export const category = pgTable('category', {
   parentId: uuid('parent_id').references((): AnyPgColumn => category.id),
   /** The account that is proposed for what is bought in it. */
   accountCode: text('account_code').references(() => account.code),
+  /** It is offered no more; what names it keeps it. */
+  retired: boolean().notNull().default(false),
 })
 
 export const item = pgTable(
@@ -48,12 +51,20 @@ export const item = pgTable(
     hasAgreement: integer('has_agreement').notNull().default(0),
     warning: text(),
     warningMode: text('warning_mode').notNull().default('informs'),
+    /** Another supplier's item that is the same thing to whoever needs it. */
+    sameAsId: uuid('same_as_id').references((): AnyPgColumn => item.id),
+    /** What is offered instead once it is retired. */
+    successorId: uuid('successor_id').references((): AnyPgColumn => item.id),
+    /** It is found no more; what names it keeps it. */
+    retired: boolean().notNull().default(false),
     /** Name, part numbers and supplier in one lower-case text, for the search. */
     searchText: text('search_text').notNull(),
   },
   (t) => [
     unique('item_supplier_part').on(t.supplierId, t.supplierPart),
     check('item_warning_mode', sql`${t.warningMode} in ('informs', 'must be read', 'stops')`),
+    index('item_same_as').on(t.sameAsId),
+    index('item_category').on(t.categoryId),
     index('item_search').using('gin', sql`${t.searchText} gin_trgm_ops`),
   ],
 )

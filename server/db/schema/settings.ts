@@ -1,4 +1,4 @@
-import { check, date, integer, numeric, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
+import { boolean, check, date, integer, numeric, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
 import type { ListName } from '#core/lists/list'
 import type { NewSupplierPolicy } from '#core/requisition/form'
@@ -22,6 +22,8 @@ export const organisation = pgTable(
      * The version of what is asked for with requisitions: kinds, own fields, rules and new suppliers, kept as a whole.
      */
     formVersion: integer('form_version').notNull().default(1),
+    /** The version of who we are and how orders may exceed what was approved. */
+    version: integer().notNull().default(1),
     isDemo: integer('is_demo').notNull().default(0),
   },
   (t) => [
@@ -30,13 +32,20 @@ export const organisation = pgTable(
   ],
 )
 
-export const holiday = pgTable('holiday', { day: date().primaryKey(), name: text().notNull() })
+export const holiday = pgTable('holiday', {
+  day: date().primaryKey(),
+  name: text().notNull(),
+  /** False where it is worked after all. */
+  isOff: boolean('is_off').notNull().default(true),
+})
 
 export const taxCode = pgTable('tax_code', {
   code: text().primaryKey(),
   name: text().notNull(),
   category: text().notNull(),
   rate: numeric({ precision: 6, scale: 3 }).notNull(),
+  /** It is offered no more; what names it keeps it. */
+  retired: boolean().notNull().default(false),
 })
 
 export const exchangeRate = pgTable(

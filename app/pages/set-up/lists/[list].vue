@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { keyOf, LIST_NAMES, type ListName, type Values } from '#core/lists/list'
 import type { GivenRows } from '#shared/contract/lists'
-import { capital, formatCount, inWords } from '#shared/words/format'
+import { an, capital, formatCount, inWords } from '#shared/words/format'
 import { LIST_WORDS } from '#shared/words/lists'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
@@ -32,47 +32,51 @@ const { data: start, error } = await useAsyncData(`list-${name}`, async () => {
   return { view, changes }
 })
 if (error.value || !start.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
-const { list, view, changes, busy, trouble, read, keep, undo: takeBack, say, known } = useList(name, start.value)
+const listed = useList(name, start.value)
+const {
+  list,
+  view,
+  words: typed,
+  found,
+  isLong,
+  changes,
+  busy,
+  trouble,
+  read,
+  keep,
+  undo: takeBack,
+  say,
+  known,
+} = listed
 useLive((happened) => {
   if (happened.some((c) => c.kind === 'settings' || c.kind === 'again') && !busy.value) void read()
 })
 
 const columns = shownColumns(name)
-const typed = ref('')
 const withRetired = ref(false)
-const retired = computed(() => view.value.entries.filter((e) => e.retired).length)
-const shown = computed(() => {
-  const looked = typed.value
-    .toLowerCase()
-    .split(/\s+/)
-    .filter((w) => w !== '')
-  return view.value.entries.filter((e) => {
-    if (e.retired && !withRetired.value) return false
-    const text = list.columns
-      .map((c) => `${e.values[c.key] ?? ''} ${say(c.key, e.values)}`)
-      .join(' ')
-      .toLowerCase()
-    return looked.every((w) => text.includes(w))
-  })
-})
+const shown = computed(() => found.value.filter((e) => !e.retired || withRetired.value))
 const MOST = 500
+const hasXml = name === 'rates' || name === 'items'
+const ACCEPTS = `.csv,.tsv,.txt,.xlsx${hasXml ? ',.xml' : ''}`
 const sentence = computed(() => {
-  const n = view.value.entries.length - retired.value
+  const n = view.value.count - view.value.retired
   if (n === 0) return `No ${words.one} is kept yet.`
   const many = n < 13 ? capital(inWords(n)) : wording.decimal(String(n))
-  const counted = retired.value < 13 ? inWords(retired.value) : String(retired.value)
-  return `${many} ${n === 1 ? words.one : words.many}${retired.value > 0 ? `; ${counted} ${words.out}` : ''}.`
+  const { retired } = view.value
+  const counted = retired < 13 ? inWords(retired) : wording.decimal(String(retired))
+  return `${many} ${n === 1 ? words.one : words.many}${retired > 0 ? `; ${counted} ${words.out}` : ''}.`
 })
 const currency = useSessionStore().me?.organisation.baseCurrency ?? ''
 const kindOf = (key: string) => list.columns.find((c) => c.key === key)?.kind
-const isNumber = (key: string) => kindOf(key)?.is === 'number' && key !== 'year'
+const isNumber = (key: string) => (kindOf(key)?.is === 'number' && key !== 'year') || kindOf(key)?.is === 'steps'
 const isMoney = (key: string) => {
   const kind = kindOf(key)
   return kind?.is === 'number' && kind.isMoney === true
 }
 function cell(key: string, values: Values): string {
   const text = values[key] ?? ''
-  if (text === '' || !isNumber(key)) return say(key, values)
+  if (kindOf(key)?.is === 'day') return text === '' ? '' : wording.day(text)
+  if (text === '' || !isNumber(key) || kindOf(key)?.is === 'steps') return say(key, values)
   return isMoney(key) ? wording.kept(text, currency) : wording.decimal(text)
 }
 const taken = computed(() => new Set(view.value.entries.map((e) => keyOf(list, e.values))))
@@ -92,8 +96,15 @@ function offerUndo(sentence: string, seq: number | null): void {
 }
 async function keepEntry(cells: string[]): Promise<void> {
   const isNew = open.value?.entry === null
-  const called = cells[list.columns.findIndex((c) => c.key === 'name')] ?? ''
-  const kept = await keep({ columns: list.columns.map((c) => c.key), cells: [cells], source: '', gone: 'keep' })
+  const at = list.columns.findIndex((c) => c.key === 'name')
+  const called = cells[at < 0 ? 0 : at] ?? ''
+  const kept = await keep({
+    columns: list.columns.map((c) => c.key),
+    cells: [cells],
+    source: '',
+    gone: 'keep',
+    onlyNew: isNew,
+  })
   if (kept === null) return
   open.value = null
   waiting.value = kept.held
@@ -148,7 +159,7 @@ function sayChange(c: (typeof changes.value)[number]): string {
 usePlaceKeys(
   [
     { keys: 'Enter', does: `open the ${words.one}` },
-    { keys: 'Ctrl Enter', does: `add a ${words.one}` },
+    { keys: 'Ctrl Enter', does: `add ${an(words.one)}` },
   ],
   (event) => {
     if (isMainKey(event) && open.value === null && offered.value === null) {
@@ -170,7 +181,7 @@ usePlaceKeys(
       <div class="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-2">
         <h1 class="sentence">{{ sentence }}</h1>
         <span class="flex items-baseline gap-4">
-          <label v-if="retired > 0" class="small inline-flex min-h-6 items-center gap-1.5"
+          <label v-if="view.retired > 0" class="small inline-flex min-h-6 items-center gap-1.5"
             ><input v-model="withRetired" type="checkbox" class="size-4 accent-[var(--green)]" /> with those
             {{ words.out }}</label
           >
@@ -189,7 +200,7 @@ usePlaceKeys(
         Limits, and one’s own roles, of {{ formatCount(waiting, words.one, words.many) }} wait for a second person:
         <NuxtLink class="quiet-link font-semibold" to="/set-up">see what waits</NuxtLink>.
       </p>
-      <p v-if="view.entries.length === 0" class="mt-3 max-w-[60ch] text-ink2">
+      <p v-if="view.count === 0" class="mt-3 max-w-[60ch] text-ink2">
         {{ words.says }} Add the first one, or bring a file: CSV or XLSX, the first row naming the columns.
       </p>
       <p v-else-if="shown.length === 0" class="mt-3 text-ink2">No {{ words.one }} has these words.</p>
@@ -212,7 +223,11 @@ usePlaceKeys(
               <td
                 v-for="(c, i) in columns"
                 :key="c.key"
-                :class="[i === 0 ? '' : 'text-ink2', isNumber(c.key) ? 'num' : '']"
+                :class="[
+                  i === 0 ? '' : 'text-ink2',
+                  isNumber(c.key) ? 'num' : '',
+                  list.key.includes(c.key) && c.key !== 'name' ? 'whitespace-nowrap' : '',
+                ]"
               >
                 <button
                   v-if="i === 0"
@@ -228,8 +243,10 @@ usePlaceKeys(
             </tr>
           </tbody>
         </table>
-        <p v-if="shown.length > MOST" class="small mt-2">
-          and {{ wording.decimal(String(shown.length - MOST)) }} more: type words of the one you look for
+        <p v-if="shown.length > MOST || isLong" class="small mt-2">
+          <template v-if="shown.length > MOST"
+            >and {{ wording.decimal(String(shown.length - MOST)) }} more: type words of the one you look for</template
+          ><template v-else>type words to see others of the {{ wording.decimal(String(view.count)) }}</template>
         </p>
       </div>
       <EntryForm
@@ -237,6 +254,7 @@ usePlaceKeys(
         :list="list"
         :entry="open.entry"
         :called="view.called"
+        :long="view.long"
         :known="known"
         :taken="taken"
         :busy="busy"
@@ -266,11 +284,18 @@ usePlaceKeys(
             type="file"
             class="sr-only"
             tabindex="-1"
-            accept=".csv,.tsv,.txt,.xlsx"
+            :accept="ACCEPTS"
             :aria-label="`A file of ${words.many}`"
             @change="chosen"
           />
           of rows, or drop it here: it is shown before anything is kept.
+          <template v-if="name === 'rates'"
+            >Reference rates come also as XML, in the form in which the European Central Bank publishes them.</template
+          >
+          <template v-else-if="name === 'items'"
+            >A supplier’s price list comes also as a Catalogue of UBL 2.1; what it does not say stays as it
+            is.</template
+          >
         </p>
         <p class="mt-1.5">
           Take the list along as
@@ -295,7 +320,7 @@ usePlaceKeys(
         </template>
       </template>
       <template #action>
-        <MainAction keys="Ctrl ⏎" @press="edit(null)">Add a {{ words.one }}</MainAction>
+        <MainAction keys="Ctrl ⏎" @press="edit(null)">Add {{ an(words.one) }}</MainAction>
       </template>
     </SheetPage>
   </div>

@@ -1,0 +1,16 @@
+/** What is wrong with a row, so that it cannot be taken. */
+export type ListReason =
+  | { readonly code: 'missing'; readonly column: string }
+  | { readonly code: 'too-long'; readonly column: string; readonly most: number }
+  | {
+      readonly code: 'no-number' | 'no-day' | 'no-mail' | 'no-currency' | 'no-unit' | 'no-steps' | 'check-digit'
+      readonly column: string
+      readonly text: string
+    }
+  | { readonly code: 'beyond'; readonly column: string; readonly least: string; readonly most: string }
+  | { readonly code: 'decimals'; readonly column: string; readonly decimals: number }
+  | { readonly code: 'no-choice'; readonly column: string; readonly text: string; readonly among: readonly string[] }
+  | { readonly code: 'unknown' | 'circle'; readonly column: string; readonly text: string }
+  | { readonly code: 'twice'; readonly row: number }
+  /** A tax category and a rate that exclude each other. */
+  | { readonly code: 'taxed-at-nothing' | 'untaxed-at-a-rate' }

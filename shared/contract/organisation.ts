@@ -1,0 +1,74 @@
+import { z } from 'zod'
+import { defineRoute } from './route'
+import { decimal, text } from './values'
+
+const said = (max: number) =>
+  text(max)
+    .refine((t) => t.trim() !== '', 'is empty')
+    .transform((t) => t.replace(/\s+/g, ' ').trim())
+const period = z.object({ period: z.number(), from: z.string(), until: z.string(), closed: z.boolean() })
+const kept = z.object({
+  name: said(120),
+  address: said(300),
+  mailFrom: z.email('is no e-mail address').max(254),
+  /** How far an order may exceed what was approved: within both, before it is routed again. */
+  tolerancePercent: decimal,
+  toleranceAmount: decimal,
+})
+const view = kept.extend({
+  version: z.number(),
+  timeZone: z.string(),
+  baseCurrency: z.string(),
+  fiscalStartMonth: z.number(),
+  years: z.array(z.object({ year: z.number(), periods: z.array(period) })),
+  /** Numbers given so far: by series and fiscal year the last one, and what the next will be. */
+  series: z.array(z.object({ series: z.string(), year: z.number(), next: z.string() })),
+})
+export type OrganisationView = z.infer<typeof view>
+const year = z.coerce.number().int().min(1990).max(2200)
+
+export const organisationRoutes = {
+  readOrganisation: defineRoute({
+    name: 'readOrganisation',
+    method: 'GET',
+    path: '/api/organisation',
+    summary: 'Who we are, how we count, which periods are open, and which numbers come next',
+    access: 'keep lists',
+    reply: view,
+  }),
+  keepOrganisation: defineRoute({
+    name: 'keepOrganisation',
+    method: 'PUT',
+    path: '/api/organisation',
+    summary: 'Changes name, address, the address of letters and the tolerance of orders',
+    access: 'keep settings',
+    body: kept,
+    reply: z.object({ version: z.number() }),
+    ifMatch: true,
+  }),
+  setPeriod: defineRoute({
+    name: 'setPeriod',
+    method: 'PUT',
+    path: '/api/fiscal-years/{year}/periods/{period}',
+    summary: 'Closes a period for new documents and bills, or opens it again',
+    access: 'keep budgets',
+    params: z.object({ year, period: z.coerce.number().int().min(1).max(12) }),
+    body: z.object({ closed: z.boolean() }),
+  }),
+  addFiscalYear: defineRoute({
+    name: 'addFiscalYear',
+    method: 'PUT',
+    path: '/api/fiscal-years/{year}',
+    summary: 'Adds the periods of the fiscal year after the last one; one that is there already stays as it is',
+    access: 'keep budgets',
+    params: z.object({ year }),
+  }),
+  sendTestLetter: defineRoute({
+    name: 'sendTestLetter',
+    method: 'POST',
+    path: '/api/test-letters',
+    summary: 'Sends a letter to oneself at once, and says what the mail server answered where it refuses',
+    access: 'keep settings',
+    reply: z.object({ to: z.string() }),
+  }),
+}
