@@ -1,4 +1,5 @@
 import { dec } from '#core/base/decimal'
+import { DRAWINGS } from '#core/catalogue/drawing'
 import type { ColumnKind, ListColumn, ListDefinition, ListName, Values } from './list'
 import type { ListReason } from './reason'
 
@@ -116,6 +117,14 @@ export const LISTS: Readonly<Record<ListName, ListDefinition>> = {
         '',
         'account code, gl, g/l',
         'What is proposed to pay for it.',
+      ),
+      column(
+        'drawing',
+        'Drawing',
+        { is: 'choice', among: DRAWINGS },
+        'box',
+        'picture, symbol',
+        'What stands beside its items that have no picture.',
       ),
       retiredColumn,
     ],

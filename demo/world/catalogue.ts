@@ -1,6 +1,8 @@
 import { addDays, type Day } from '#core/base/day'
+import type { Drawing } from '#core/catalogue/drawing'
 import { idOf } from '../ids'
 import { MORE_ITEMS } from './more-items'
+import { MORE_SUPPLIERS, RETIRED_ITEMS, SAME_AS, SUCCEEDED, THEIR_ITEMS } from './more-suppliers'
 
 /**
  * name, number, town, e-mail local part (null: none known), currency, terms in days, lead days, freight, free from,
@@ -91,7 +93,7 @@ const SUPPLIERS: SupplierRow[] = [
 /** Suppliers and items whose warning has to be read before a request is sent. */
 const MUST_BE_READ = new Set(['Østervig Net and Rope', 'FL-FO-5'])
 
-export const SUPPLIER_ROWS = SUPPLIERS.map(
+export const SUPPLIER_ROWS = [...SUPPLIERS, ...MORE_SUPPLIERS].map(
   ([name, number, town, mail, currency, terms, lead, freight, freeFrom, standing, warning]) => ({
     id: idOf('supplier', name),
     name,
@@ -131,28 +133,42 @@ export const ACCOUNTS = [
   ['670', 'Instruments'],
 ].map(([code, name]) => ({ code: code ?? '', name: name ?? '' }))
 
-const CATEGORIES: [name: string, account: string][] = [
-  ['Water treatment', '610'],
-  ['Pump parts', '610'],
-  ['Sea salt', '612'],
-  ['Ozone parts', '614'],
-  ['Waste removal', '616'],
-  ['Reagents', '620'],
-  ['Frozen feed', '622'],
-  ['Veterinary', '624'],
-  ['Tools', '630'],
-  ['Acrylic and building', '632'],
-  ['Signs', '634'],
-  ['Rope and deck', '640'],
-  ['Diving', '642'],
-  ['Office', '660'],
-  ['Instruments', '670'],
+const CATEGORIES: [name: string, account: string, drawing: Drawing][] = [
+  ['Water treatment', '610', 'drop'],
+  ['Pump parts', '610', 'ring'],
+  ['Sea salt', '612', 'bag'],
+  ['Ozone parts', '614', 'flask'],
+  ['Waste removal', '616', 'truck'],
+  ['Reagents', '620', 'flask'],
+  ['Frozen feed', '622', 'fish'],
+  ['Veterinary', '624', 'medicine'],
+  ['Tools', '630', 'tool'],
+  ['Acrylic and building', '632', 'box'],
+  ['Signs', '634', 'sign'],
+  ['Rope and deck', '640', 'rope'],
+  ['Diving', '642', 'gauge'],
+  ['Office', '660', 'paper'],
+  ['Instruments', '670', 'gauge'],
 ]
-export const CATEGORY_ROWS = CATEGORIES.map(([name, accountCode]) => ({
-  id: idOf('category', name),
-  name,
-  accountCode,
-}))
+/** The branches of the tree, and what is part of them. */
+const BRANCHES: Record<string, { drawing: Drawing; of: string[] }> = {
+  'Water and pumps': { drawing: 'drop', of: ['Water treatment', 'Pump parts', 'Sea salt', 'Ozone parts'] },
+  Animals: { drawing: 'fish', of: ['Frozen feed', 'Veterinary', 'Reagents'] },
+  'Boat and diving': { drawing: 'rope', of: ['Rope and deck', 'Diving'] },
+  'House and visitors': { drawing: 'people', of: ['Acrylic and building', 'Signs', 'Office', 'Waste removal'] },
+}
+const branchOf = (name: string) => Object.keys(BRANCHES).find((b) => BRANCHES[b]?.of.includes(name))
+export const CATEGORY_ROWS = [
+  ...Object.entries(BRANCHES).map(([name, { drawing }]) => ({
+    ...{ id: idOf('category', name), name, drawing },
+    ...{ accountCode: null, parentId: null },
+  })),
+  ...CATEGORIES.map(([name, accountCode, drawing]) => {
+    const branch = branchOf(name)
+    const parentId = branch === undefined ? null : idOf('category', branch)
+    return { id: idOf('category', name), name, accountCode, drawing, parentId }
+  }),
+]
 
 /** name | category | part | unit | price | breaks "from:price" | tax | agreement */
 const ITEMS: Record<string, string[]> = {
@@ -276,12 +292,14 @@ const ITEM_WARNINGS: Record<string, string> = {
 /** An item that cannot be asked for any more. */
 const STOPPED: Record<string, string> = { 'BS-DR200': 'No longer made; take a drum from the store.' }
 
-const BOTH = [...new Set([...Object.keys(ITEMS), ...Object.keys(MORE_ITEMS)])].map((name): [string, string[]] => [
+const SOURCES = [ITEMS, MORE_ITEMS, THEIR_ITEMS, RETIRED_ITEMS]
+const ALL = [...new Set(SOURCES.flatMap((s) => Object.keys(s)))].map((name): [string, string[]] => [
   name,
-  [...(ITEMS[name] ?? []), ...(MORE_ITEMS[name] ?? [])],
+  SOURCES.flatMap((s) => s[name] ?? []),
 ])
+const idOfPart = (part: string | undefined) => (part === undefined ? null : idOf('item', part))
 
-export const ITEM_ROWS = BOTH.flatMap(([supplierName, lines]) => {
+export const ITEM_ROWS = ALL.flatMap(([supplierName, lines]) => {
   const s = SUPPLIER_ROWS.find((x) => x.name === supplierName)
   if (s === undefined) throw new Error(`no supplier ${supplierName}`)
   return lines.map((line) => {
@@ -303,6 +321,9 @@ export const ITEM_ROWS = BOTH.flatMap(([supplierName, lines]) => {
       taxCode: tax,
       leadDays: s.leadDays,
       hasAgreement: agreement === 'a' ? 1 : 0,
+      sameAsId: idOfPart(SAME_AS[part]),
+      successorId: idOfPart(SUCCEEDED[part]),
+      retired: part in SUCCEEDED,
       warning: STOPPED[part] ?? ITEM_WARNINGS[part] ?? null,
       warningMode: part in STOPPED ? 'stops' : MUST_BE_READ.has(part) ? 'must be read' : 'informs',
       prices: [
@@ -324,12 +345,37 @@ export const ITEM_ROWS = BOTH.flatMap(([supplierName, lines]) => {
   })
 })
 
+/** What some items cost before: the price, and until how many days ago. */
+const BEFORE: Record<string, [price: string, until: number][]> = {
+  'CP-QS-25': [
+    ['29.80', -330],
+    ['30.60', -150],
+  ],
+  'CP-UV-80A': [['139.00', -200]],
+  'CP-UV-120A': [['176.00', -200]],
+  'SQ-AC-1': [['54.50', -260]],
+  'NW-AC-25': [['79.00', -120]],
+}
+
 /** The price steps of an item, with the days on which they hold about `today`. */
 export function stepsOf(item: (typeof ITEM_ROWS)[number], today: Day) {
-  return item.prices.map(({ from, unitPrice, since, until }) => ({
-    from,
-    unitPrice,
-    validFrom: since === null ? null : addDays(today, since),
-    validUntil: until === null ? null : addDays(today, until),
-  }))
+  const before = BEFORE[item.supplierPart] ?? []
+  const last = before.at(-1)?.[1]
+  return [
+    ...before.map(([unitPrice, until], i) => {
+      const after = before[i - 1]?.[1]
+      return {
+        from: '1',
+        unitPrice,
+        validFrom: after === undefined ? null : addDays(today, after + 1),
+        validUntil: addDays(today, until),
+      }
+    }),
+    ...item.prices.map(({ from, unitPrice, since, until }) => ({
+      from,
+      unitPrice,
+      validFrom: since !== null ? addDays(today, since) : last === undefined ? null : addDays(today, last + 1),
+      validUntil: until === null ? null : addDays(today, until),
+    })),
+  ]
 }

@@ -1,6 +1,6 @@
 import pg from 'pg'
 import { PLANNING } from '../../server/db/client'
-import { searchItems } from '../../server/find/item-reads'
+import { searchItems } from '../../server/browse/search-reads'
 import type { Cluster } from '../setup/cluster'
 import { withClient } from './bulk-load'
 import { recording } from './capture'

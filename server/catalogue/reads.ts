@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
+import type { Drawing } from '#core/catalogue/drawing'
 import type { PriceStep } from '#core/catalogue/price'
 import type { ItemFacts, SupplierFacts } from '#core/supplier/warning'
 import { SUPPLIER_FACTS } from '../supplier/reads'
@@ -21,6 +22,7 @@ export interface ItemRow {
   description: string
   categoryId: string
   category: string
+  drawing: Drawing
   accountCode: string | null
   supplierId: string
   supplier: string
@@ -53,6 +55,7 @@ export const ITEM = {
   description: i.description,
   categoryId: i.categoryId,
   category: c.name,
+  drawing: c.drawing,
   accountCode: c.accountCode,
   supplierId: i.supplierId,
   supplier: s.name,

@@ -1,7 +1,7 @@
 import { waysOf } from '#shared/words/ways'
 import { dayOf } from '#core/base/day'
 import type { Hit } from '#shared/contract/find'
-import { searchItems } from './item-reads'
+import { searchItems } from '../browse/search-reads'
 import type { Context } from '../context'
 import { searchPeople } from '../people/person-reads'
 import { requireOrganisation } from '../settings/reads'
@@ -56,7 +56,7 @@ export async function findAnything(ctx: Context, words: string): Promise<{ hits:
       id: i.id,
       name: i.name,
       more: `${i.supplier} · ${i.supplierPart}`,
-      link: `/raise?add=${encodeURIComponent(i.supplierPart)}`,
+      link: `/catalogue/${i.id}`,
     })
   }
   for (const s of await searchSuppliers(tx, plain, OF_EACH)) {

@@ -1,4 +1,5 @@
 import { eq, sql } from 'drizzle-orm'
+import type { Drawing } from '#core/catalogue/drawing'
 import type { Values } from '#core/lists/list'
 import { named, read } from '../db/read'
 import { category } from '../db/schema/catalogue'
@@ -10,6 +11,7 @@ const up = named(category, 'up')
 const columnsOf = (v: Values) => ({
   name: v.name ?? '',
   accountCode: orNull(v.account),
+  drawing: (v.drawing ?? 'box') as Drawing,
   retired: v.retired === 'yes',
 })
 const parentOf = (v: Values, ids: EntryIds) => ids('categories', v.parent ?? '')
@@ -19,12 +21,25 @@ export const categories: ListKeeper = {
   async read(tx) {
     const rows = await read(
       tx,
-      { id: c.id, name: c.name, parent: sql<string | null>`${up.name}`, account: c.accountCode, retired: c.retired },
+      {
+        id: c.id,
+        name: c.name,
+        parent: sql<string | null>`${up.name}`,
+        account: c.accountCode,
+        drawing: c.drawing,
+        retired: c.retired,
+      },
       sql`from ${c} left join ${up} on ${up.id} = ${c.parentId} order by ${c.name}`,
     )
     return rows.map(({ id, ...r }) => ({
       id,
-      values: { name: r.name, parent: textOf(r.parent), account: textOf(r.account), retired: yesNo(r.retired) },
+      values: {
+        name: r.name,
+        parent: textOf(r.parent),
+        account: textOf(r.account),
+        drawing: r.drawing,
+        retired: yesNo(r.retired),
+      },
     }))
   },
   async insert(tx, entries, ids) {

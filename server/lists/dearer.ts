@@ -51,7 +51,7 @@ export async function findDearer(
       currency,
       dec(sums.get(currency) ?? '0')
         .plus(dec(effect))
-        .toFixed(),
+        .toFixed(minorUnits(currency)),
     )
   }
   return { byRow, sums: [...sums].sort().map(([currency, amount]) => ({ currency, amount })) }

@@ -1,6 +1,7 @@
 import { z } from 'zod'
+import { DRAWINGS } from '#core/catalogue/drawing'
 import { defineRoute } from './route'
-import { id, text } from './values'
+import { day, decimal, id, ids, text } from './values'
 
 const priceStep = z.object({
   from: z.string(),
@@ -34,6 +35,7 @@ export const item = z.object({
   description: z.string(),
   categoryId: z.string(),
   category: z.string(),
+  drawing: z.enum(DRAWINGS),
   accountCode: z.string().nullable(),
   supplierId: z.string(),
   supplier: z.string(),
@@ -65,7 +67,100 @@ export const supplier = z.object({
 })
 export type SupplierFound = z.infer<typeof supplier>
 
+/** What was last ordered of an item, and at which price. */
+const paid = z.object({
+  day: z.string(),
+  quantity: z.string(),
+  unit: z.string(),
+  unitPrice: z.string(),
+  priceBase: z.string(),
+  currency: z.string(),
+})
+const catalogueItem = item.extend({ paid: paid.nullable() })
+export type CatalogueItem = z.infer<typeof catalogueItem>
+const filter = z.object({
+  words: text(200).default(''),
+  departmentId: id.optional(),
+  /** A category with all that is part of it. */
+  category: id.optional(),
+  supplier: id.optional(),
+  agreement: z.enum(['yes', 'no']).optional(),
+  /** By when it has to be here. */
+  by: day.optional(),
+  /** Between which prices one of it costs, in the base currency. */
+  from: decimal.optional(),
+  to: decimal.optional(),
+  /** Asked for before: by oneself, or by the department. */
+  bought: z.enum(['me', 'department']).optional(),
+})
+export type CatalogueFilter = z.output<typeof filter>
+const named = z.object({ id: z.string(), name: z.string() })
+const itemPage = z.object({
+  item: catalogueItem,
+  /** Every price there was, is and is known to come. */
+  steps: z.array(priceStep),
+  successor: named.extend({ number: z.string() }).nullable(),
+  /** The same thing of other suppliers. */
+  others: z.array(catalogueItem),
+  /** By how many lines departments asked for it, the most first. */
+  askedBy: z.array(z.object({ department: z.string(), lines: z.number() })),
+  /** What often stands on one request with it. */
+  together: z.array(named.extend({ number: z.string(), times: z.number() })),
+  paid: z.array(paid),
+})
+export type ItemPage = z.infer<typeof itemPage>
+
 export const catalogueRoutes = {
+  browseCatalogue: defineRoute({
+    name: 'browseCatalogue',
+    method: 'GET',
+    path: '/api/catalogue',
+    summary: 'Items that can be bought, by words and filters; without words by name, page by page.',
+    access: 'see catalogue',
+    query: filter.extend({ after: text(300).optional(), limit: z.coerce.number().int().min(1).max(60).default(30) }),
+    reply: z.object({
+      items: z.array(catalogueItem),
+      /** How many there are, counted to 1,000; with words only those that were found. */
+      count: z.number(),
+      next: z.string().nullable(),
+    }),
+  }),
+  readCatalogueChoices: defineRoute({
+    name: 'readCatalogueChoices',
+    method: 'GET',
+    path: '/api/catalogue/choices',
+    summary: 'The categories and suppliers that items can be looked for by.',
+    access: 'see catalogue',
+    reply: z.object({
+      categories: z.array(named.extend({ parentId: z.string().nullable(), items: z.number() })),
+      suppliers: z.array(named.extend({ items: z.number() })),
+    }),
+  }),
+  readItem: defineRoute({
+    name: 'readItem',
+    method: 'GET',
+    path: '/api/items/{id}',
+    summary: 'An item with its prices, who has it besides, who asks for it, and what stands with it.',
+    access: 'see catalogue',
+    params: ids,
+    query: z.object({ departmentId: id.optional() }),
+    reply: itemPage,
+  }),
+  setItemPrices: defineRoute({
+    name: 'setItemPrices',
+    method: 'PUT',
+    path: '/api/items/{id}/prices',
+    summary: 'What an item costs from a day on; what was to hold from then on holds no more.',
+    access: 'keep catalogue',
+    params: ids,
+    body: z.object({
+      from: day,
+      steps: z
+        .array(z.object({ from: decimal, unitPrice: decimal }))
+        .min(1, 'has no price')
+        .max(20),
+    }),
+  }),
   searchItems: defineRoute({
     name: 'searchItems',
     method: 'GET',

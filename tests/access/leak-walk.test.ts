@@ -81,6 +81,12 @@ beforeAll(async () => {
     searchPeople: finds.map((w) => query('/api/people', { words: w })),
     listAbsences: ['/api/absences'],
     listViews: ['mine', 'desk', 'orders'].map((place) => query('/api/views', { place })),
+    browseCatalogue: [
+      query('/api/catalogue', { words: SECRETS.line, departmentId }),
+      query('/api/catalogue', { bought: 'me' }),
+    ],
+    readCatalogueChoices: ['/api/catalogue/choices'],
+    readItem: [`/api/items/${idOf('item', 'CP-QS-25')}`],
     searchItems: [query('/api/items', { words: SECRETS.line, departmentId })],
     searchSuppliers: finds.map((w) => query('/api/suppliers', { words: w })),
     findAlikeSuppliers: finds.map((name) => query('/api/suppliers/alike', { name })),

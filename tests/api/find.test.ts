@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { Hit } from '#shared/contract/find'
-import { freeLine, raise, soundDraft, startRekko, type Client, type Rekko } from '../setup/rekko'
+import { freeLine, raise, soundDraft, startRekko, type Client, type Rekko, idOf } from '../setup/rekko'
 
 let rekko: Rekko
 let owen: Client
@@ -65,7 +65,7 @@ describe('a requisition is found', () => {
 
 test('the catalogue, suppliers and people are found too; what is only told leads nowhere', async () => {
   const quartz = await find('quartz slev')
-  expect(quartz.find((h) => h.kind === 'item')).toMatchObject({ link: '/raise?add=CP-QS-25' })
+  expect(quartz.find((h) => h.kind === 'item')).toMatchObject({ link: `/catalogue/${idOf('item', 'CP-QS-25')}` })
   expect((await find('corrigan')).find((h) => h.kind === 'supplier')).toMatchObject({
     name: 'Corrigan Pumps',
     link: expect.stringMatching(/^\/suppliers\//) as string,

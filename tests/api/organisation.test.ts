@@ -64,7 +64,7 @@ describe('periods', () => {
   const events = async () =>
     (await rekko.sql("select seq from event where type in ('period closed', 'period opened')")).length
 
-  test('closed again and opened again leave one event each; a request in a closed one is refused, then taken', async () => {
+  test('closed and opened twice leave one event each; a request in a closed one is refused, then taken', async () => {
     const owen = await rekko.as('Owen Marsh')
     const now = fiscalPeriod(TODAY, 4)
     const before = await events()
@@ -82,7 +82,7 @@ describe('periods', () => {
     expect(await events()).toBe(before + 2)
     expect((await send(1)).status).toBe(200)
   })
-  test('the year after the last one is added once; one that leaves a gap is refused; only finance does it', async () => {
+  test('the year after the last is added once; one that leaves a gap is refused; only finance does it', async () => {
     const last = Math.max(...(await see()).years.map((y) => y.year))
     expect((await admin.call('PUT', `/api/fiscal-years/${last + 1}`)).status).toBe(403)
     expect((await finance.call('PUT', `/api/fiscal-years/${last + 2}`)).status).toBe(409)

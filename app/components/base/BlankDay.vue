@@ -16,6 +16,8 @@ const props = defineProps<{
   id?: string
   boxed?: boolean
   compact?: boolean
+  /** Empty it is not missing: the placeholder says what then holds. */
+  optional?: boolean
   /** Days before it cannot be chosen; today, unless something may lie in the past. */
   earliest?: string
 }>()
@@ -75,7 +77,7 @@ function leave(event: FocusEvent): void {
       aria-haspopup="dialog"
       :aria-expanded="open"
       :class="boxed ? 'field cursor-pointer' : compact ? 'cell inline-block w-auto! cursor-pointer' : 'blank'"
-      :data-empty="modelValue === null"
+      :data-empty="modelValue === null && optional !== true"
       :aria-label="`${label}: ${modelValue === null ? placeholder : wording.ways.day(modelValue, today)}`"
       @click="open ? close() : show()"
       @keydown="onKey"

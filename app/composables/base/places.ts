@@ -20,6 +20,7 @@ export const STATIONS: readonly {
       { name: 'Raise', path: '/raise', right: 'raise' },
       { name: 'Mine', path: '/mine', right: 'see own' },
       { name: 'Regulars', path: '/regulars', right: 'raise' },
+      { name: 'Catalogue', path: '/catalogue', right: 'see catalogue' },
     ],
   },
   {

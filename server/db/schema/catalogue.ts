@@ -12,6 +12,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
+import type { Drawing } from '#core/catalogue/drawing'
 import { supplier } from './supplier'
 import { taxCode } from './settings'
 import { account } from './budget'
@@ -22,6 +23,8 @@ export const category = pgTable('category', {
   parentId: uuid('parent_id').references((): AnyPgColumn => category.id),
   /** The account that is proposed for what is bought in it. */
   accountCode: text('account_code').references(() => account.code),
+  /** What stands beside its items that have no picture. */
+  drawing: text().$type<Drawing>().notNull().default('box'),
   /** It is offered no more; what names it keeps it. */
   retired: boolean().notNull().default(false),
 })
@@ -65,6 +68,11 @@ export const item = pgTable(
     check('item_warning_mode', sql`${t.warningMode} in ('informs', 'must be read', 'stops')`),
     index('item_same_as').on(t.sameAsId),
     index('item_category').on(t.categoryId),
+    index('item_supplier').on(t.supplierId),
+    // Browsing goes by name.
+    index('item_name')
+      .on(t.name, t.id)
+      .where(sql`not ${t.retired}`),
     index('item_search').using('gin', sql`${t.searchText} gin_trgm_ops`),
   ],
 )

@@ -22,7 +22,8 @@ definePageMeta({ key: (route) => route.path })
 const api = useApi()
 const undo = useUndo()
 const wording = useWording()
-const name = useRoute().params.list as ListName
+const route = useRoute()
+const name = route.params.list as ListName
 if (!LIST_NAMES.includes(name)) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
 const words = LIST_WORDS[name]
 useHead({ title: `${words.title} · Rekko` })
@@ -88,6 +89,15 @@ function edit(entry: Values | null): void {
   trouble.value = ''
   open.value = { entry }
 }
+/** An address may open an entry by its key. */
+onMounted(async () => {
+  const key = typeof route.query.open === 'string' ? route.query.open : ''
+  if (key === '') return
+  typed.value = key
+  if (isLong.value) await read()
+  const entry = view.value.entries.find((e) => e.values[list.key[0] ?? ''] === key)
+  if (entry !== undefined) edit(entry.values)
+})
 function offerUndo(sentence: string, seq: number | null): void {
   if (seq !== null)
     undo.show(sentence, 'Take that back', 10, async () => {

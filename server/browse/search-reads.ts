@@ -23,10 +23,12 @@ export async function searchItems(
   typed: string,
   departmentId: string | null,
   limit: number,
+  filter: SQL = sql`true`,
 ): Promise<ItemRow[]> {
   const words = wordsOf(typed)
   const text = words.join(' ')
-  const all = words.length === 0 ? sql`true` : sql.join(words.map(holds), sql` and `)
+  const within = (where: SQL) => sql`(${where}) and ${filter}`
+  const all = within(words.length === 0 ? sql`true` : sql.join(words.map(holds), sql` and `))
   const exact = sql`(lower(${i.number}) = ${text} or lower(${i.supplierPart}) = ${text})::int`
   const sure = await readHits(
     tx,
@@ -46,7 +48,7 @@ export async function searchItems(
     (w, n) => sql`(${sql.join([w, ...(close[n] ?? []).map((c) => c.word)].map(holds), sql` or `)})`,
   )
   const more = async (where: SQL) => {
-    const found = await readHits(tx, where, likeness, text, departmentId, limit)
+    const found = await readHits(tx, within(where), likeness, text, departmentId, limit)
     const known = new Set(sure.map((x) => x.id))
     return [...sure, ...found.filter((x) => !known.has(x.id))].slice(0, limit)
   }

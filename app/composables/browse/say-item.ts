@@ -1,0 +1,41 @@
+import type { Day } from '#core/base/day'
+import { dec } from '#core/base/decimal'
+import { priceFor, type PriceStep } from '#core/catalogue/price'
+import type { StepHint } from '#core/catalogue/step-hint'
+import { unitName } from '#core/base/unit'
+import type { CatalogueItem } from '#shared/contract/catalogue'
+import type { Ways } from '#shared/words/ways'
+
+type Priced = Pick<CatalogueItem, 'prices' | 'unit' | 'priceBase' | 'currency'>
+
+/** "each", or "for 100 each" where a price is for more than one. */
+export const sayPer = (i: Pick<Priced, 'unit' | 'priceBase'>, ways: Ways): string =>
+  dec(i.priceBase).eq(dec('1')) ? unitName(i.unit) : `for ${ways.quantity(i.priceBase, i.unit)}`
+
+/** The steps that hold on a day, quantities rising. */
+export const stepsToday = (steps: readonly PriceStep[], day: Day): PriceStep[] =>
+  [...steps]
+    .filter((s) => (s.validFrom === null || s.validFrom <= day) && (s.validUntil === null || day <= s.validUntil))
+    .sort((a, b) => dec(a.from).comparedTo(dec(b.from)))
+
+/** What one costs, and below it what more cost: "31.50 each", "27.90 from 10". */
+export function sayPrices(i: Priced, day: Day, ways: Ways, base: string): string[] {
+  const first = priceFor(i.prices, '1', day)
+  if (first === null) return ['no price']
+  const currency = i.currency === base ? '' : `${i.currency} `
+  const more = stepsToday(i.prices, day).filter((s) => dec(s.from).gt(dec('1')))
+  return [
+    `${currency}${ways.price(first.unitPrice, i.currency)} ${sayPer(i, ways)}`,
+    ...more.map((s) => `${ways.price(s.unitPrice, i.currency)} from ${ways.decimal(dec(s.from).toFixed())}`),
+  ]
+}
+
+/** What a few more would make of a quantity, where it is at least half way to the next step; else "". */
+export function sayHint({ net, next }: StepHint, quantity: string, ways: Ways): string {
+  if (next === null || dec(next.more).gt(dec(quantity))) return ''
+  const price = ways.price(next.price, net.currency)
+  return (
+    `${ways.decimal(next.more)} more, and each costs ${price}: ${ways.decimal(next.at)} cost ` +
+    `${ways.amount(next.net)} instead of ${ways.amount(net)} for ${ways.decimal(quantity)}.`
+  )
+}
