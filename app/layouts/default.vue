@@ -12,6 +12,7 @@ const SignInAgain = defineAsyncComponent(() => import('~/components/session/Sign
 
 const session = useSessionStore()
 const keys = useKeysStore()
+useHead({ htmlAttrs: { 'data-theme': () => session.me?.theme } })
 const finding = ref(false)
 function slash(event: KeyboardEvent): void {
   if (event.key !== '/' || event.ctrlKey || event.metaKey || !slashFinds(event) || event.defaultPrevented) return

@@ -4,6 +4,9 @@ import { PASSWORD_LENGTH, passwordShape } from '#core/people/password'
 import { formatCount } from '#shared/words/format'
 import { sayPasswordReason } from '#shared/words/password'
 import MainAction from '~/components/base/MainAction.vue'
+import AccessTokens from '~/components/session/AccessTokens.vue'
+import ProfileSentence from '~/components/session/ProfileSentence.vue'
+import SecondFactor from '~/components/session/SecondFactor.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
@@ -23,6 +26,7 @@ const currentBox = useTemplateRef<HTMLInputElement>('currentBox')
 const nextBox = useTemplateRef<HTMLInputElement>('nextBox')
 
 const { data, refresh, error } = await useAsyncData('sessions', () => api.get('/api/sessions'))
+const { data: profile } = await useAsyncData('profile', () => api.get('/api/profile'))
 const sessions = computed(() => data.value?.sessions ?? [])
 const elsewhere = computed(() => sessions.value.filter((s) => !s.isThis))
 const sentence = computed(() =>
@@ -97,9 +101,12 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'change the password' }], (e) => {
   <div>
     <PageNote>your account</PageNote>
     <SheetPage>
-      <h1 class="sentence">{{ sentence }}</h1>
+      <h1 class="sr-only">Account</h1>
+      <ProfileSentence v-if="profile" :profile="profile" />
+      <h2 class="head mt-8">Where you are signed in</h2>
+      <p class="text-ink2">{{ sentence }}</p>
       <p v-if="error" class="notice-red mt-3">{{ sayError(error) }}</p>
-      <table class="table mt-5">
+      <table class="table mt-2">
         <caption class="sr-only">
           Where you are signed in
         </caption>
@@ -177,6 +184,8 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'change the password' }], (e) => {
         >
         <button type="submit" class="sr-only" tabindex="-1">Change the password</button>
       </form>
+      <SecondFactor class="mt-9" />
+      <AccessTokens class="mt-9" />
       <template #margin>
         <h2 class="head mb-1.5">A good password</h2>
         <p class="text-ink2">

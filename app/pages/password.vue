@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import CodeField from '~/components/session/CodeField.vue'
 import PasswordField from '~/components/session/PasswordField.vue'
-import { sayError, useApi } from '~/composables/base/use-api'
+import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
 import { useSessionStore } from '~/stores/session'
 
 definePageMeta({ layout: false })
@@ -11,6 +12,8 @@ const route = useRoute()
 const key = typeof route.query.key === 'string' ? route.query.key : ''
 const email = ref('')
 const next = ref('')
+const code = ref('')
+const needsCode = ref(false)
 const busy = ref(false)
 const trouble = ref('')
 const told = ref('')
@@ -22,14 +25,15 @@ async function act(work: () => Promise<void>): Promise<void> {
   try {
     await work()
   } catch (e) {
-    trouble.value = sayError(e)
+    if (e instanceof ApiProblem && e.kind.endsWith('needs-code')) needsCode.value = true
+    else trouble.value = sayError(e)
   } finally {
     busy.value = false
   }
 }
 const choose = () =>
   act(async () => {
-    session.me = await api.put('/api/password-keys', { body: { key, next: next.value } })
+    session.me = await api.put('/api/password-keys', { body: { key, next: next.value, code: code.value } })
     await navigateTo(session.me.landing, { replace: true })
   })
 const mail = () =>
@@ -45,6 +49,7 @@ const mail = () =>
       <h1 class="sentence">Choose a password; then you are in.</h1>
       <form class="mt-5 space-y-4" @submit.prevent="choose">
         <PasswordField id="next" v-model="next" label="Password" />
+        <CodeField v-if="needsCode" id="code" v-model="code" />
         <p v-if="trouble" class="notice-red" role="alert">{{ trouble }}</p>
         <button type="submit" class="main-action" :aria-busy="busy">Choose it and sign in</button>
         <p class="small"><a class="quiet-link" href="/password">Have another address mailed</a></p>

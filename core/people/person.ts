@@ -56,3 +56,15 @@ export function whoActs(personId: string, facts: PeopleFacts): Person | null {
   }
   return null
 }
+
+/** How the pages look: light, dark, or as the machine is set. */
+export const THEMES = ['system', 'light', 'dark'] as const
+export type Theme = (typeof THEMES)[number]
+
+/** How mails of one sort come: each when it happens, all of a day in one letter, or not at all. */
+export const MAIL_WAYS = ['at once', 'daily', 'never'] as const
+export type MailWay = (typeof MAIL_WAYS)[number]
+
+/** Of whom a second factor is asked: of nobody, of administrators and finance, or of everybody. */
+export const SECOND_FACTOR_FOR = ['nobody', 'office', 'everybody'] as const
+export type SecondFactorFor = (typeof SECOND_FACTOR_FOR)[number]

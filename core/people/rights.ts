@@ -7,9 +7,20 @@ export type Role = 'buyer' | 'receiver' | 'finance' | 'auditor' | 'administrator
 
 /** A role held for the organisation (null) or for one department. */
 export interface RoleGrant {
-  readonly role: Role
+  /** `bound` gives nothing: it says what is left of everything else that is held. */
+  readonly role: Role | 'bound'
   readonly departmentId: string | null
+  /** Of a bound grant: the rights that are left, whatever gives them; all others are refused. */
+  readonly only?: readonly Right[]
 }
+
+/** What is held, bound to some rights: a token never does more than its owner, nor more than it was given. */
+export const boundTo = (grants: readonly RoleGrant[], only: readonly Right[]): RoleGrant[] => [
+  ...grants,
+  { role: 'bound', departmentId: null, only },
+]
+const isLeft = (grants: readonly RoleGrant[], right: Right) =>
+  grants.every((g) => g.only === undefined || g.only.includes(right))
 
 /** `everyone` is whoever signs in: the requester, the manager and the budget holder come from there. */
 export const RIGHTS = {
@@ -40,14 +51,23 @@ export const RIGHTS = {
 } as const satisfies Record<string, readonly (Role | 'everyone')[]>
 export type Right = keyof typeof RIGHTS
 
+/** What no token is ever given: one's own account, and being the second person. */
+const NEVER_BY_TOKEN: readonly Right[] = ['keep own account', 'confirm changes']
+/** What somebody may give a token. */
+export const TOKEN_RIGHTS = (Object.keys(RIGHTS) as Right[]).filter((r) => !NEVER_BY_TOKEN.includes(r))
+/** What is left of somebody's rights until they have the second factor that is asked of them. */
+export const WITHOUT_FACTOR: readonly Right[] = ['keep own account', 'see own']
+
 /** True when a role gives the right, anywhere: for the organisation or for a department. */
 export function may(grants: readonly RoleGrant[], right: Right): boolean {
+  if (!isLeft(grants, right)) return false
   const roles: readonly string[] = RIGHTS[right]
   return roles.includes('everyone') || grants.some((g) => roles.includes(g.role))
 }
 
 /** The departments a right is held for: 'all', or the list of them. */
 export function departmentsOf(grants: readonly RoleGrant[], right: Right): 'all' | readonly string[] {
+  if (!isLeft(grants, right)) return []
   const roles: readonly string[] = RIGHTS[right]
   if (roles.includes('everyone')) return 'all'
   const held = grants.filter((g) => roles.includes(g.role))

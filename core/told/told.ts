@@ -92,6 +92,10 @@ export type Told =
     }
   /** One's own password, from an address. */
   | { readonly code: 'password-changed'; readonly from: string }
+  /** One's own second factor, begun or ended, from an address. */
+  | { readonly code: 'second-factor-changed'; readonly begun: boolean; readonly from: string }
+  /** What happened since the last letter, for whoever has mails come together. */
+  | { readonly code: 'daily-letter'; readonly told: readonly Told[]; readonly more: number }
   /** Changes of limits, of these people, that wait for a second person. */
   | { readonly code: 'limits-wait'; readonly by: string; readonly of: readonly string[] }
   | { readonly code: 'invited' | 'password-forgotten'; readonly organisation: string }

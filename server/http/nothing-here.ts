@@ -1,4 +1,4 @@
-import { setHeader, type H3Event } from 'h3'
+import { sendRedirect, setHeader, type H3Event } from 'h3'
 import { ALL_ROUTES } from '#shared/contract/all-routes'
 import { Problem } from './problem'
 import { replyProblem } from './reply-problem'
@@ -9,8 +9,9 @@ const ROUTES = ALL_ROUTES.map(({ path, method }) => ({
   method: method as string,
 }))
 
-/** An address below /api that is none. */
-export function nothingHere(event: H3Event): string {
+/** An address below /api that is none; /api itself leads to the page that a person reads. */
+export function nothingHere(event: H3Event): string | Promise<void> {
+  if (event.method === 'GET' && /^\/api\/?(\?|$)/.test(event.path)) return sendRedirect(event, '/guide', 302)
   const detail = 'There is nothing at this address; /api/openapi.json lists what there is.'
   return replyProblem(event, new Problem(404, 'not-found', detail))
 }

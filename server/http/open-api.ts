@@ -25,7 +25,10 @@ export function describeApi(): Record<string, unknown> {
     },
     paths,
     components: {
-      securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: cookieName() } },
+      securitySchemes: {
+        session: { type: 'apiKey', in: 'cookie', name: cookieName() },
+        token: { type: 'http', scheme: 'bearer' },
+      },
       schemas: {
         Problem: {
           type: 'object',
@@ -80,7 +83,10 @@ function describeRoute(spec: RouteSpec): Record<string, unknown> {
   return {
     operationId: spec.name,
     summary: spec.summary,
-    ...(spec.access === 'public' ? {} : { security: [{ session: [] }] }),
+    tags: [spec.path.split('/')[2] ?? ''],
+    // The right of the table that it takes; what is seen or changed with it is decided besides.
+    'x-right': spec.access,
+    ...(spec.access === 'public' ? {} : { security: [{ session: [] }, { token: [] }] }),
     parameters: [
       ...parametersOf(spec.params, 'path'),
       ...parametersOf(spec.query, 'query'),

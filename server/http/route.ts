@@ -16,8 +16,9 @@ import type { Tx } from '../db/client'
 import { inTransaction } from '../db/transaction'
 import { LARGEST_UPLOAD } from '../files/check-upload'
 import { environment } from '../environment'
-import { findSignedIn } from '../people/actor-reads'
+import { findByToken, findSignedIn } from '../people/actor-reads'
 import { setSessionSeen } from '../people/session-store'
+import { setTokenUsed } from '../people/token-store'
 import type { Actor } from '../people/actor'
 import type { Context } from '../context'
 import { clock } from '../clock'
@@ -66,12 +67,17 @@ export function route<S extends RouteSpec>(
 ): EventHandler {
   return defineEventHandler(async (event) => {
     try {
-      if (spec.method !== 'GET') refuseForeign(event)
+      // No page can send another's token, as it sends their cookies.
+      if (spec.method !== 'GET' && tokenOf(event) === null) refuseForeign(event)
       const now = clock()
       const { db } = database()
       const actor = spec.access === 'public' ? NOBODY : await requireActor(event, db, now)
       if (spec.access !== 'public' && !may(actor.grants, spec.access))
-        throw forbidden(`You have no right to ${spec.access}. Ask an administrator if you need it.`)
+        throw forbidden(
+          actor.lacksFactor === true
+            ? 'Set up a second factor first, under Account: your organisation asks for one.'
+            : `You have no right to ${spec.access}. Ask an administrator if you need it.`,
+        )
       const params: z.output<S['params']> = parsePart<S['params']>(spec.params, getRouterParams(event), 'address')
       const query: z.output<S['query']> = parsePart<S['query']>(spec.query, getQuery(event), 'query')
       const takesBody = (spec.method === 'POST' || spec.method === 'PUT') && spec.bytes !== 'upload'
@@ -122,6 +128,20 @@ function finish(event: H3Event, spec: RouteSpec, reply: unknown): unknown {
   return cutReply(spec.reply, reply)
 }
 
+/** The token of a request (RFC 6750); a request that brings one has no part in its sender's cookies. */
+function tokenOf(event: H3Event): string | null {
+  return /^Bearer +(\S+)$/i.exec(getRequestHeader(event, 'authorization') ?? '')?.[1] ?? null
+}
+
+async function requireTokenActor(token: string, tx: Tx, now: Date): Promise<Actor> {
+  const found = await findByToken(tx, token, now)
+  if (found === null)
+    throw new Problem(401, 'no-token', 'This token opens nothing: it ended, it expired, or it never was one.')
+  if (found.usedAt === null || now.getTime() - found.usedAt.getTime() > SEEN_AGAIN_MS)
+    await setTokenUsed(tx, found.tokenId, now)
+  return found.actor
+}
+
 /** A change must come from our own pages, or from no page at all. */
 function refuseForeign(event: H3Event): void {
   const site = getRequestHeader(event, 'sec-fetch-site')
@@ -141,6 +161,8 @@ function hostOf(origin: string): string | null {
 
 /** Whoever is signed in; 401 where nobody is. */
 async function requireActor(event: H3Event, tx: Tx, now: Date): Promise<Actor> {
+  const token = tokenOf(event)
+  if (token !== null) return requireTokenActor(token, tx, now)
   const id = await sessionIdOf(event)
   const found = id === null ? null : await findSignedIn(tx, id, now, environment())
   if (id === null || found === null) throw new Problem(401, 'not-signed-in', 'Sign in first; what you typed is kept.')

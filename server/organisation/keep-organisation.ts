@@ -24,6 +24,7 @@ export async function keepOrganisation(ctx: Context, seen: number, said: Said): 
     mailFrom: said.mailFrom,
     orderTolerancePercent: said.tolerancePercent,
     orderToleranceAmount: said.toleranceAmount,
+    secondFactorFor: said.secondFactorFor,
   }
   await writeOrganisation(tx, version + 1, after)
   const was = Object.fromEntries(Object.keys(after).map((k) => [k, before[k as keyof typeof after]]))

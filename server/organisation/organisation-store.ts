@@ -21,7 +21,7 @@ export async function writeOrganisation(
   version: number,
   said: Pick<
     typeof organisation.$inferInsert,
-    'name' | 'address' | 'mailFrom' | 'orderTolerancePercent' | 'orderToleranceAmount'
+    'name' | 'address' | 'mailFrom' | 'orderTolerancePercent' | 'orderToleranceAmount' | 'secondFactorFor'
   >,
 ): Promise<void> {
   await tx

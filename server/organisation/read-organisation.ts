@@ -16,6 +16,7 @@ export async function readOrganisation({ tx, now }: Context): Promise<Organisati
     mailFrom: o.mailFrom,
     tolerancePercent: o.orderTolerancePercent,
     toleranceAmount: o.orderToleranceAmount,
+    secondFactorFor: o.secondFactorFor,
     timeZone: o.timeZone,
     baseCurrency: o.baseCurrency,
     fiscalStartMonth: o.fiscalStartMonth,

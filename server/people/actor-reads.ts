@@ -1,11 +1,13 @@
 import { sql } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import type { Tx } from '../db/client'
+import { boundTo, WITHOUT_FACTOR, type Right } from '#core/people/rights'
 import type { Actor } from './actor'
+import { hashOfToken } from './token-store'
 import { isLive, type SessionLife } from './session-reads'
 import { organisation } from '../db/schema/settings'
 import { named, read, readOne } from '../db/read'
-import { person, roleGrant, session } from '../db/schema/people'
+import { accessToken, person, roleGrant, secondFactor, session } from '../db/schema/people'
 
 const o = named(organisation, 'o')
 const p = named(person, 'p')
@@ -22,13 +24,34 @@ const ACTOR = {
   ), '[]')`,
 }
 
+/** Whether a second factor is asked of a person `p`, by what they are. */
+const ASKED = sql<boolean>`(${o.secondFactorFor} = 'everybody' or ${o.secondFactorFor} = 'office' and exists (
+  select from ${g} where ${g.personId} = ${p.id} and ${g.role} in ('administrator', 'finance')))`
+/** Whether it is asked and they have none yet: until they do, little is left of their rights. */
+const LACKING = sql<boolean>`${ASKED} and not exists (select from ${secondFactor}
+  where ${secondFactor.personId} = ${p.id} and ${secondFactor.confirmedAt} is not null)`
+const asLeft = (actor: Actor, lacksFactor: boolean): Actor =>
+  lacksFactor ? { ...actor, grants: boundTo(actor.grants, WITHOUT_FACTOR), lacksFactor } : actor
+
+/** Whether a second factor is asked of somebody. */
+export async function isFactorAsked(tx: Tx, personId: string): Promise<boolean> {
+  return (await readOne(tx, { asked: ASKED }, sql`from ${p}, ${o} where ${p.id} = ${personId}`))?.asked === true
+}
+
 /** The organisation's own clock decides whether a person is still here. */
 const isHere = (now: Date) => sql`(${p.leftOn} is null
   or ${p.leftOn} >= (${now.toISOString()}::timestamptz at time zone ${o.timeZone})::date)`
 
 /** Whoever acts at a moment. */
 export async function findActor(tx: Tx, personId: string, now: Date): Promise<Actor | null> {
-  return readOne(tx, ACTOR, sql`from ${p}, ${o} where ${p.id} = ${personId} and ${isHere(now)}`)
+  const found = await readOne(
+    tx,
+    { ...ACTOR, lacks: LACKING },
+    sql`from ${p}, ${o} where ${p.id} = ${personId} and ${isHere(now)}`,
+  )
+  if (found === null) return null
+  const { lacks, ...actor } = found
+  return asLeft(actor, lacks)
 }
 
 /** Whoever acts in a live session, and when it was seen last. */
@@ -40,13 +63,33 @@ export async function findSignedIn(
 ): Promise<{ actor: Actor; seenAt: Date } | null> {
   const found = await readOne(
     tx,
-    { ...ACTOR, seenAt: s.seenAt },
+    { ...ACTOR, lacks: LACKING, seenAt: s.seenAt },
     sql`from ${o}, ${s} join ${p} on ${p.id} = ${s.personId}
     where ${s.id} = ${sessionId} and ${isLive(now, life)} and ${isHere(now)}`,
   )
   if (found === null) return null
-  const { seenAt, ...actor } = found
-  return { actor, seenAt }
+  const { seenAt, lacks, ...actor } = found
+  return { actor: asLeft(actor, lacks), seenAt }
+}
+
+/** Whoever a token acts for, bound to what it was given; null where it opens nothing (any more). */
+export async function findByToken(
+  tx: Tx,
+  token: string,
+  now: Date,
+): Promise<{ actor: Actor; tokenId: string; usedAt: Date | null } | null> {
+  const t = named(accessToken, 't')
+  const found = await readOne(
+    tx,
+    { ...ACTOR, lacks: LACKING, tokenId: t.id, rights: sql<Right[]>`${t.rights}`, usedAt: t.usedAt },
+    sql`from ${o}, ${t} join ${p} on ${p.id} = ${t.personId}
+    where ${t.hash} = ${hashOfToken(token)} and ${t.endedAt} is null and ${t.expiresAt} > ${now.toISOString()}
+      and ${isHere(now)}`,
+  )
+  if (found === null) return null
+  const { lacks, tokenId, rights, usedAt, ...actor } = found
+  const left = asLeft(actor, lacks)
+  return { actor: { ...left, grants: boundTo(left.grants, rights) }, tokenId, usedAt }
 }
 
 /** Whoever acts in sessions that are live, by the session's id; the others are left out. */
@@ -58,11 +101,11 @@ export async function listLiveActors(
 ): Promise<Map<string, Actor>> {
   const found = await read(
     tx,
-    { sessionId: s.id, ...ACTOR },
+    { sessionId: s.id, ...ACTOR, lacks: LACKING },
     sql`from ${o}, ${s} join ${p} on ${p.id} = ${s.personId}
     where ${s.id} = any(${sql.param([...sessionIds])}::text[]) and ${isLive(now, life)} and ${isHere(now)}`,
   )
-  return new Map(found.map(({ sessionId, ...actor }) => [sessionId, actor]))
+  return new Map(found.map(({ sessionId, lacks, ...actor }) => [sessionId, asLeft(actor, lacks)]))
 }
 
 export async function findForSignIn(

@@ -6,6 +6,8 @@ export interface Actor {
   readonly name: string
   readonly locale: string
   readonly grants: readonly RoleGrant[]
+  /** A second factor is asked of them that they do not have yet. */
+  readonly lacksFactor?: boolean
 }
 
 /** Rekko itself, where it acts without being asked by anybody. */

@@ -4,6 +4,7 @@ import type { DecimalText } from '#core/base/decimal'
 import { moneyOf, type Money } from '#core/base/money'
 import type { Absence, Person } from '#core/people/person'
 import type { Role } from '#core/people/rights'
+import type { MailWay } from '#core/people/person'
 import type { Tx } from '../db/client'
 import { sendAlong } from '../db/transaction'
 import { named, read, readOne, sure } from '../db/read'
@@ -207,14 +208,14 @@ export async function hasReports(tx: Tx, personId: string): Promise<boolean> {
   return (await readOne(tx, { id: p.id }, sql`from ${p} where ${p.managerId} = ${personId} limit 1`)) !== null
 }
 
-/** Where people are written to, by their ids. */
+/** Where people are written to, and which mails they want, by their ids. */
 export async function findAddresses(
   tx: Tx,
   personIds: readonly string[],
-): Promise<Map<string, { name: string; email: string }>> {
+): Promise<Map<string, { name: string; email: string; waiting: MailWay; news: MailWay }>> {
   const found = await read(
     tx,
-    { id: p.id, name: p.name, email: p.email },
+    { id: p.id, name: p.name, email: p.email, waiting: p.mailsWaiting, news: p.mailsNews },
     sql`from ${p} where ${p.id} = any(${sql.param([...personIds])}::uuid[])`,
   )
   return new Map(found.map((f) => [f.id, f]))

@@ -1,3 +1,4 @@
+import { mailWay } from '#core/told/mail-sort'
 import type { Told } from '#core/told/told'
 import type { Context } from '../context'
 import { postMails } from '../mail/post-mail'
@@ -61,7 +62,7 @@ export async function tellPeople({ tx, now, actor }: Context, tales: readonly Ta
   await postMails(
     tx,
     reached
-      .filter((t) => t.mailed !== false)
+      .filter((t) => t.mailed !== false && mailWay(t.told, t.to) === 'at once')
       .map(({ personId, to, told, path, about, decisionId, waitSeconds }) => ({
         personId,
         toName: to.name,

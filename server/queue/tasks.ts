@@ -10,6 +10,8 @@ export const TASKS = [
   'repeat-templates',
   'repeat-template',
   'send-repeated',
+  'daily-letters',
+  'daily-letter',
   'purge',
   'drop-files',
   'task-ended',
@@ -28,6 +30,8 @@ export interface TaskData {
   'repeat-templates': Record<string, never>
   'repeat-template': { readonly templateId: string }
   'send-repeated': { readonly requisitionId: string }
+  'daily-letters': Record<string, never>
+  'daily-letter': { readonly personId: string }
   purge: Record<string, never>
   /** Files that lost what carried them. */
   'drop-files': { readonly hashes: readonly string[] }

@@ -12,6 +12,7 @@ import { listWaitingSendings } from '../order/sending-reads'
 import { REKKO } from '../people/actor'
 import { repeatAll, repeatTemplate, sendRepeated } from '../regulars/repeat-templates'
 import { mailApproved } from '../requisition/mail-approved'
+import { beginLetters, writeLetter } from '../upkeep/daily-letters'
 import { purge } from '../upkeep/purge'
 import { deleteUnreferenced } from '../upkeep/store'
 import { tellEnded } from '../upkeep/tell-ended'
@@ -50,6 +51,8 @@ function runsOf(db: Db, clock: () => Date): Runs {
     'repeat-templates': () => repeatAll(db, clock()),
     'repeat-template': ({ templateId }) => inTransaction(db, (tx) => repeatTemplate(tx, templateId, clock())),
     'send-repeated': ({ requisitionId }) => sendRepeated(db, requisitionId, clock()),
+    'daily-letters': () => beginLetters(db, clock()),
+    'daily-letter': ({ personId }) => inTransaction(db, (tx) => writeLetter(tx, personId, clock())),
     purge: () => inTransaction(db, (tx) => purge(tx, clock())),
     'drop-files': ({ hashes }) => inTransaction(db, (tx) => deleteUnreferenced(tx, hashes)),
     'task-ended': () => Promise.resolve(),
@@ -86,6 +89,7 @@ export async function startQueue(
   await boss.schedule('sweep', '* * * * *')
   await boss.schedule('route-all-again', '1 * * * *')
   await boss.schedule('repeat-templates', '11 * * * *')
+  await boss.schedule('daily-letters', '5 * * * *')
   await boss.schedule('purge', '23 3 * * *')
   // What a server that died left behind is looked for once at the start; where that fails, it is within a minute.
   await runs.sweep({}).catch(onError)

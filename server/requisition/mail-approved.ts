@@ -36,6 +36,8 @@ export async function mailApproved(db: Db, asked: Asked, now: Date): Promise<voi
     const due = await findDue(tx, asked, now)
     if (due === null) return
     const { kept, owner, to, decision } = due
+    // Whoever has it come with others, or not at all, has it told beneath their name.
+    if (to.news !== 'at once') return
     const route = await findRoute(tx, kept.id)
     const { baseCurrency } = await requireOrganisation(tx)
     await postMails(tx, [

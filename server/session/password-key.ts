@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import type { H3Event } from 'h3'
 import { dayOf } from '#core/base/day'
 import type { Me } from '#shared/contract/session'
@@ -14,9 +15,11 @@ import { findReachable, listUninvited, type Reachable } from '../people/person-r
 import { endOtherSessions } from '../people/session-store'
 import { requireSoundPassword } from '../people/sound-password'
 import { setPasswordHash } from '../people/store'
+import { endTokens } from '../people/token-store'
 import { tellPerson } from '../people/tell-person'
 import { requireOrganisation } from '../settings/reads'
 import { countTry } from './count-tries'
+import { requireFactor } from './second-factor'
 import { beginSession } from './sign-in'
 
 const HOUR_MS = 3_600_000
@@ -66,26 +69,34 @@ export async function mailForgotten(ctx: Context, email: string): Promise<void> 
   if (found !== null) await mailKey(ctx, found, 'password-forgotten', FORGOTTEN_MS)
 }
 
+/** Counts a try of a code beside a key: a key that was mailed opens no door to guessing. */
+export async function countKeyCode(ctx: Context, event: H3Event, key: string, code: string): Promise<void> {
+  if (code !== '') await countTry(ctx, event, `code beside ${createHash('sha256').update(key).digest('hex')}`)
+}
+
 /** Chooses a password by a key that was mailed; all sessions end, and a new one begins here. */
 export async function choosePassword(
   ctx: Context,
   event: H3Event,
-  { key, next }: { readonly key: string; readonly next: string },
+  { key, next, code }: { readonly key: string; readonly next: string; readonly code: string },
 ): Promise<Me> {
   const personId = (await takeOneTimeKey(ctx.tx, 'password', key, ctx.now))?.personId ?? null
   const own = personId === null ? null : await lockOwnAccount(ctx.tx, personId)
   if (personId === null || own === null)
     throw new Problem(404, 'not-found', 'This address opens nothing any more; have another one mailed to you.')
   await requireSoundPassword(next, null, [own.name, own.email, own.organisation], 'next')
+  // Whoever reads somebody's mail has one factor of two.
+  await requireFactor(ctx.tx, personId, code, ctx.now)
   await setPasswordHash(ctx.tx, personId, await hashPassword(next))
   const from = addressOf(event.node.req, environment().trustedProxies)
   const ended = await endOtherSessions(ctx.tx, personId, '', ctx.now)
+  const tokens = await endTokens(ctx.tx, personId, ctx.now)
   const about = { kind: 'session', id: personId }
   await appendEvent(ctx, {
     type: 'password chosen',
     subjectKind: about.kind,
     subjectId: personId,
-    after: { from, ended },
+    after: { from, ended, tokens },
   })
   if (own.passwordHash !== null)
     await tellPerson(ctx, personId, about, { code: 'password-changed', from }, { path: '/account', ownDoing: true })

@@ -17,10 +17,13 @@ import { endSession, insertSession } from '../people/session-store'
 import { setPasswordHash } from '../people/store'
 import { countTry, forgetTries } from './count-tries'
 import { readMe } from './read-me'
+import { requireFactor } from './second-factor'
 
 interface Entered {
   readonly email: string
   readonly password: string
+  /** The code of a second factor; empty where none was asked for yet. */
+  readonly code: string
 }
 const emailOf = (input: Entered) => input.email.trim().toLowerCase()
 
@@ -39,6 +42,7 @@ export async function signIn(ctx: Context, event: H3Event, input: Entered): Prom
   if (found === null || !fits) throw new Problem(401, 'wrong-password', 'E-mail and password do not fit together.')
   if (found.passwordHash !== null && isOutdated(found.passwordHash))
     await setPasswordHash(ctx.tx, found.id, await hashPassword(input.password))
+  await requireFactor(ctx.tx, found.id, input.code, ctx.now)
   await forgetTries(ctx, event, keyOf(event, input))
   return beginSession(ctx, event, found.id)
 }
@@ -48,6 +52,8 @@ export async function signIn(ctx: Context, event: H3Event, input: Entered): Prom
  * to wait leaves a line in the log: the events are kept for ever and are nobody's to fill.
  */
 export async function noteRefusal(ctx: Context, event: H3Event, input: Entered, problem: Problem): Promise<void> {
+  // The password fits and the code is asked for: nothing was refused, and no try is held against anybody.
+  if (problem.type === 'needs-code') return forgetTries(ctx, event, keyOf(event, input))
   const found = await findForSignIn(ctx.tx, emailOf(input))
   const from = addressOf(event.node.req, environment().trustedProxies)
   log.warn({ signIn: problem.type, from, person: found?.id ?? null })

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { type Day, dayOf } from '#core/base/day'
 import { dec, type DecimalText } from '#core/base/decimal'
+import type { SecondFactorFor } from '#core/people/person'
 import type { NewSupplierPolicy } from '#core/requisition/form'
 import type { Tx } from '../db/client'
 import { notSetUp } from '../http/problem'
@@ -21,6 +22,7 @@ export interface Organisation {
   readonly orderTolerancePercent: DecimalText
   readonly orderToleranceAmount: DecimalText
   readonly mailFrom: string
+  readonly secondFactorFor: SecondFactorFor
   readonly isDemo: boolean
   /** Whether somebody who raises may name a supplier that is not there yet. */
   readonly newSuppliers: NewSupplierPolicy
@@ -37,6 +39,7 @@ const ORGANISATION = {
   orderTolerancePercent: o.orderTolerancePercent,
   orderToleranceAmount: o.orderToleranceAmount,
   mailFrom: o.mailFrom,
+  secondFactorFor: o.secondFactorFor,
   isDemo: sql<boolean>`${o.isDemo} = 1`,
   newSuppliers: o.newSuppliers,
   formVersion: o.formVersion,

@@ -1,5 +1,6 @@
 import type { z } from 'zod'
 import type { RouteSpec } from './route'
+import { accountRoutes } from './account'
 import { budgetRoutes } from './budget'
 import { decideRoutes } from './decide'
 import { mineRoutes } from './mine'
@@ -20,6 +21,7 @@ import { supplierRoutes } from './supplier'
 
 const ROUTES = {
   ...sessionRoutes,
+  ...accountRoutes,
   ...peopleRoutes,
   ...catalogueRoutes,
   ...supplierRoutes,

@@ -1,6 +1,7 @@
 import { z } from 'zod'
+import { SECOND_FACTOR_FOR } from '#core/people/person'
 import { defineRoute } from './route'
-import { decimal, text } from './values'
+import { decimal, ids, text } from './values'
 
 const said = (max: number) =>
   text(max)
@@ -14,6 +15,8 @@ const kept = z.object({
   /** How far an order may exceed what was approved: within both, before it is routed again. */
   tolerancePercent: decimal,
   toleranceAmount: decimal,
+  /** Of whom a second factor is asked when they sign in. */
+  secondFactorFor: z.enum(SECOND_FACTOR_FOR),
 })
 const view = kept.extend({
   version: z.number(),
@@ -62,6 +65,14 @@ export const organisationRoutes = {
     summary: 'Adds the periods of the fiscal year after the last one; one that is there already stays as it is',
     access: 'keep budgets',
     params: z.object({ year }),
+  }),
+  dropFactorOf: defineRoute({
+    name: 'dropFactorOf',
+    method: 'DELETE',
+    path: '/api/people/{id}/second-factor',
+    summary: 'Takes the second factor of somebody else away who lost theirs; they are told by mail.',
+    access: 'keep settings',
+    params: ids,
   }),
   sendTestLetter: defineRoute({
     name: 'sendTestLetter',

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { THEMES } from '#core/people/person'
 import { livePush, waiting } from './live'
 import { defineRoute } from './route'
 import { ids, text } from './values'
@@ -17,6 +18,9 @@ export const me = z.object({
   id: z.string(),
   name: z.string(),
   locale: z.string(),
+  theme: z.enum(THEMES),
+  /** A second factor is asked of them first. */
+  lacksFactor: z.boolean(),
   rights: z.array(z.string()),
   organisation: z.object({
     name: z.string(),
@@ -64,7 +68,7 @@ export const sessionRoutes = {
     path: '/api/session',
     summary: 'Sign in with e-mail and password.',
     access: 'public',
-    body: z.object({ email: text(200), password: text(500) }),
+    body: z.object({ email: text(200), password: text(500), code: text(20).default('') }),
     reply: me,
   }),
   signInDemo: defineRoute({
@@ -114,7 +118,7 @@ export const sessionRoutes = {
     path: '/api/password-keys',
     summary: 'Chooses a password by a key that was mailed, once; signs in.',
     access: 'public',
-    body: z.object({ key: text(100), next: text(500) }),
+    body: z.object({ key: text(100), next: text(500), code: text(20).default('') }),
     reply: me,
   }),
   changePassword: defineRoute({

@@ -173,6 +173,23 @@ export function sayTold(t: Told, ways: Ways): Said {
           `Your password was changed from ${t.from}, and you were signed out everywhere else. ` +
           `If it was not you, tell an administrator at once.`,
       }
+    case 'second-factor-changed':
+      return {
+        subject: t.begun ? 'Signing in asks for a code from now on' : 'Signing in asks for no code any more',
+        sentence:
+          `Your second factor was ${t.begun ? 'set up' : 'taken away'}${t.from === '' ? '' : `, from ${t.from}`}. ` +
+          'If that was not you, tell an administrator at once.',
+      }
+    case 'daily-letter': {
+      const all = t.told.length + t.more
+      return {
+        subject: `Since your last letter: ${formatCount(all, 'thing', 'things')}`,
+        sentence: [
+          ...t.told.map((one) => `- ${sayTold(one, ways).sentence}`),
+          ...(t.more > 0 ? [`and ${t.more} more, beneath your name in Rekko`] : []),
+        ].join('\n'),
+      }
+    }
     case 'limits-wait': {
       const many = t.of.length > 3 ? `${t.of.length} people` : listWords(t.of)
       return {

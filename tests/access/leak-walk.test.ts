@@ -73,6 +73,9 @@ beforeAll(async () => {
   addresses = {
     readSession: ['/api/session'],
     readOrganisation: ['/api/organisation'],
+    readProfile: ['/api/profile'],
+    listTokens: ['/api/tokens'],
+    readSecondFactor: ['/api/second-factor'],
     listSessions: ['/api/sessions'],
     listDemoPeople: ['/api/demo-people'],
     readHealth: ['/api/health'],

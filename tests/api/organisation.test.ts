@@ -21,6 +21,7 @@ const SAID = {
   mailFrom: 'orders@hallamere.example',
   tolerancePercent: '2.5',
   toleranceAmount: '40',
+  secondFactorFor: 'nobody',
 }
 
 describe('who we are', () => {

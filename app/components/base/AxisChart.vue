@@ -38,8 +38,15 @@ const DECALS = {
 
 function draw(): void {
   if (box.value === null) return
-  const token = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
+  // A token is two colours until something is drawn with it.
+  const probe = document.createElement('i')
+  box.value.append(probe)
+  const token = (name: string) => {
+    probe.style.color = `var(${name})`
+    return getComputedStyle(probe).color
+  }
   const [ink, ink3, rule, sheet, green] = ['--ink', '--ink3', '--rule', '--margin', '--green'].map(token)
+  probe.remove()
   chart ??= init(box.value, null, { renderer: 'svg' })
   chart.setOption(
     {

@@ -3,10 +3,14 @@ import { minorUnits } from '#core/base/currency'
 import { fiscalPeriod } from '#core/base/day'
 import { dec } from '#core/base/decimal'
 import { readTypedNumber } from '#core/base/typed-number'
+import type { SecondFactorFor } from '#core/people/person'
+import type { PersonFound } from '#shared/contract/people'
 import type { OrganisationView } from '#shared/contract/organisation'
 import { formatCount } from '#shared/words/format'
+import BlankChoice from '~/components/base/BlankChoice.vue'
 import BlankText from '~/components/base/BlankText.vue'
 import MainAction from '~/components/base/MainAction.vue'
+import PersonPicker from '~/components/base/PersonPicker.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
@@ -23,12 +27,13 @@ const { data, error, refresh } = await useAsyncData('organisation', () => api.ge
 if (error.value || !data.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
 const may = (right: 'keep settings' | 'keep budgets') => session.me?.rights.includes(right) === true
 
-const FIELDS = ['name', 'address', 'mailFrom', 'tolerancePercent', 'toleranceAmount'] as const
-type Said = Record<(typeof FIELDS)[number], string>
+const FIELDS = ['name', 'address', 'mailFrom', 'tolerancePercent', 'toleranceAmount', 'secondFactorFor'] as const
+type Said = Record<(typeof FIELDS)[number], string> & { secondFactorFor: SecondFactorFor }
 const typedOf = (o: OrganisationView): Said => ({
   name: o.name,
   address: o.address,
   mailFrom: o.mailFrom,
+  secondFactorFor: o.secondFactorFor,
   tolerancePercent: wording.typed(o.tolerancePercent),
   toleranceAmount: wording.typed(dec(o.toleranceAmount).toFixed(minorUnits(o.baseCurrency))),
 })
@@ -94,6 +99,7 @@ function keep(): void {
       mailFrom: said.mailFrom.trim(),
       tolerancePercent: number(said.tolerancePercent) ?? '0',
       toleranceAmount: number(said.toleranceAmount) ?? '0',
+      secondFactorFor: said.secondFactorFor,
     }
     await api.put('/api/organisation', { body, version: organisation.value.version })
     await refresh()
@@ -115,6 +121,13 @@ const setPeriod = (year: number, p: Period) =>
     })
     return `${wording.ways.month(p.from)} is ${p.closed ? 'open' : 'closed'}.`
   })
+const lost = shallowRef<PersonFound | null>(null)
+const dropFactor = (person: PersonFound) =>
+  act(async () => {
+    await api.remove('/api/people/{id}/second-factor', { params: { id: person.id } })
+    lost.value = null
+    return `${person.name} signs in without a code until they set one up again.`
+  })
 const nextYear = computed(() => Math.max(...organisation.value.years.map((y) => y.year)) + 1)
 const addYear = () =>
   act(async () => {
@@ -130,6 +143,11 @@ const sayOpen = (periods: readonly Period[]) => {
   const open = periods.filter((p) => !p.closed).length
   return open === periods.length ? 'open' : open === 0 ? 'closed' : formatCount(open, 'period open', 'periods open')
 }
+const FACTORS: { id: SecondFactorFor; name: string }[] = [
+  { id: 'nobody', name: 'nobody' },
+  { id: 'office', name: 'administrators and finance' },
+  { id: 'everybody', name: 'everybody' },
+]
 const SERIES: Readonly<Record<string, string>> = { R: 'Requisitions', P: 'Purchase orders', SUP: 'Suppliers' }
 const action = computed(() => {
   if (lacks.value.length > 0) return formatCount(lacks.value.length, 'blank to put right', 'blanks to put right')
@@ -184,7 +202,15 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'keep what stands here' }], (event) =>
           label="Tolerance as an amount"
           placeholder="0"
           :most="20"
-        />, before it is decided again.
+        />, before it is decided again. Signing in asks
+        <BlankChoice
+          id="organisation-secondFactorFor"
+          v-model="said.secondFactorFor"
+          :choices="FACTORS"
+          label="Of whom a second factor is asked"
+          placeholder="nobody"
+        />
+        for a second factor.
       </div>
       <p v-else class="sentence">We are {{ organisation.name }}, at {{ organisation.address }}.</p>
       <p class="mt-2 text-ink2">
@@ -281,6 +307,12 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'keep what stands here' }], (event) =>
             </button>
             now; what the mail server answers stands here.
           </p>
+          <h2 class="head mb-1 mt-5">Has somebody lost their second factor?</h2>
+          <p class="text-ink2">Make sure it is them; a mail tells them that it was taken away.</p>
+          <PersonPicker v-model="lost" class="mt-1.5" boxed label="Who lost it" placeholder="Who lost it" />
+          <button v-if="lost" type="button" class="action mt-2" @click="dropFactor(lost)">
+            Take the second factor of {{ lost.name }} away
+          </button>
         </template>
       </template>
       <template #action>

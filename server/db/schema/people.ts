@@ -4,6 +4,7 @@ import {
   check,
   date,
   index,
+  integer,
   jsonb,
   numeric,
   pgTable,
@@ -15,6 +16,8 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
+import type { MailWay, Theme } from '#core/people/person'
+import type { Right } from '#core/people/rights'
 import type { Told } from '#core/told/told'
 
 export const shipTo = pgTable(
@@ -71,6 +74,12 @@ export const person = pgTable(
     orderingLimit: numeric('ordering_limit', { precision: 20, scale: 4 }),
     leftOn: date('left_on'),
     locale: text().notNull().default('en-GB'),
+    theme: text().$type<Theme>().notNull().default('system'),
+    /** How mails come: of what waits for them, and of what became of theirs. */
+    mailsWaiting: text('mails_waiting').$type<MailWay>().notNull().default('at once'),
+    mailsNews: text('mails_news').$type<MailWay>().notNull().default('at once'),
+    /** When the last daily letter was made. */
+    letterAt: timestamp('letter_at', { withTimezone: true }),
     /** What a visitor of the demo can try as this person; null outside the demo. */
     demoNote: text('demo_note'),
     demoRank: numeric('demo_rank', { precision: 4, scale: 0 }),
@@ -78,6 +87,11 @@ export const person = pgTable(
   (t) => [
     uniqueIndex('person_email').on(sql`lower(${t.email})`),
     index('person_manager').on(t.managerId),
+    check('person_theme', sql`${t.theme} in ('system', 'light', 'dark')`),
+    check(
+      'person_mails',
+      sql`${t.mailsWaiting} in ('at once', 'daily', 'never') and ${t.mailsNews} in ('at once', 'daily', 'never')`,
+    ),
     check(
       'person_limits',
       sql`coalesce(${t.ownLimit}, 0) >= 0 and coalesce(${t.decidingLimit}, 0) >= 0 and coalesce(${t.orderingLimit},
@@ -169,6 +183,48 @@ export const oneTimeKey = pgTable(
     index('one_time_key_person').on(t.personId),
     check('one_time_key_whose', sql`(${t.purpose} = 'password') = (${t.personId} is not null)`),
   ],
+)
+
+/** A token by which a script acts for somebody: only its hash is kept. */
+export const accessToken = pgTable(
+  'access_token',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    hash: text().notNull().unique(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    name: text().notNull(),
+    rights: text().array().$type<Right[]>().notNull(),
+    createdAt: timestamp('created_at', { withTimezone: true }).notNull(),
+    expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
+    usedAt: timestamp('used_at', { withTimezone: true }),
+    endedAt: timestamp('ended_at', { withTimezone: true }),
+  },
+  (t) => [index('access_token_person').on(t.personId)],
+)
+
+/** A second factor by time-based codes (RFC 6238): its secret is sealed, and each code counts once. */
+export const secondFactor = pgTable('second_factor', {
+  personId: uuid('person_id')
+    .primaryKey()
+    .references(() => person.id),
+  sealed: text().notNull(),
+  confirmedAt: timestamp('confirmed_at', { withTimezone: true }),
+  /** The step of the last code that was taken. */
+  lastStep: integer('last_step').notNull().default(0),
+})
+
+/** Codes that open once where the second factor is lost; only their hashes are kept. */
+export const recoveryCode = pgTable(
+  'recovery_code',
+  {
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    hash: text().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.personId, t.hash] })],
 )
 
 export const signInAttempt = pgTable('sign_in_attempt', {

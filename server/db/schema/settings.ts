@@ -1,6 +1,7 @@
 import { boolean, check, date, integer, numeric, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
 import type { ListName } from '#core/lists/list'
+import type { SecondFactorFor } from '#core/people/person'
 import type { NewSupplierPolicy } from '#core/requisition/form'
 
 /** One row: who we are and how we count. */
@@ -22,12 +23,15 @@ export const organisation = pgTable(
      * The version of what is asked for with requisitions: kinds, own fields, rules and new suppliers, kept as a whole.
      */
     formVersion: integer('form_version').notNull().default(1),
+    /** Of whom a second factor is asked when they sign in. */
+    secondFactorFor: text('second_factor_for').$type<SecondFactorFor>().notNull().default('nobody'),
     /** The version of who we are and how orders may exceed what was approved. */
     version: integer().notNull().default(1),
     isDemo: integer('is_demo').notNull().default(0),
   },
   (t) => [
     check('organisation_one', sql`${t.id} = 1`),
+    check('organisation_second_factor', sql`${t.secondFactorFor} in ('nobody', 'office', 'everybody')`),
     check('organisation_new_suppliers', sql`${t.newSuppliers} in ('nobody', 'propose', 'create')`),
   ],
 )

@@ -1,0 +1,55 @@
+import type { MailWay } from '#core/people/person'
+import type { Told } from './told'
+
+/** What a mail is of: what waits for its reader, what became of theirs, or what nobody can leave out. */
+export type MailSort = 'waiting' | 'news' | 'always'
+
+const SORTS: Readonly<Record<Told['code'], MailSort>> = {
+  'to-decide': 'waiting',
+  'to-decide-next': 'waiting',
+  'to-decide-anew': 'waiting',
+  held: 'waiting',
+  asked: 'waiting',
+  reminded: 'waiting',
+  wished: 'waiting',
+  'supplier-proposed': 'waiting',
+  'limits-wait': 'waiting',
+  'handed-over-to-you': 'waiting',
+  'owned-handed-over': 'waiting',
+  'handed-over-more': 'waiting',
+  'tray-passed': 'waiting',
+  'repeated-held': 'waiting',
+  'raised-for-you': 'news',
+  decided: 'news',
+  approved: 'news',
+  answered: 'news',
+  withdrawn: 'news',
+  'handed-over': 'news',
+  ordered: 'news',
+  repeated: 'news',
+  'repeated-sent': 'news',
+  'supplier-decided': 'news',
+  plain: 'news',
+  'order-sent': 'always',
+  'password-changed': 'always',
+  'second-factor-changed': 'always',
+  invited: 'always',
+  'password-forgotten': 'always',
+  'task-ended': 'always',
+  'daily-letter': 'always',
+}
+
+/** What sort of mail says something. */
+export const mailSort = (told: Told): MailSort => SORTS[told.code]
+
+/** Which mails somebody wants: of what waits for them, and of what became of theirs. */
+export interface MailWays {
+  readonly waiting: MailWay
+  readonly news: MailWay
+}
+
+/** How somebody is mailed what they are told. */
+export function mailWay(told: Told, ways: MailWays): MailWay {
+  const sort = mailSort(told)
+  return sort === 'always' ? 'at once' : ways[sort]
+}
