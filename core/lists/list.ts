@@ -14,13 +14,14 @@ export const LIST_NAMES = [
   'suppliers',
   'items',
   'budget-lines',
+  'jobs',
 ] as const
 export type ListName = (typeof LIST_NAMES)[number]
 
 /** How a cell is read, and what may stand in it. */
 export type ColumnKind =
   | { readonly is: 'text'; readonly most: number }
-  | { readonly is: 'e-mail' | 'currency' | 'day' | 'unit' }
+  | { readonly is: 'e-mail' | 'currency' | 'day' | 'unit' | 'tax number' }
   /** Prices by quantity: “4.20; 10: 3.90”. */
   | { readonly is: 'steps' }
   /** `least` to `most`, both inside, with at most so many decimals. */

@@ -87,6 +87,7 @@ describe('a row', () => {
     ['people', 'Email|Name|Department|Last day', 'i@x.example|Ida|610|31.2.2027', { code: 'no-day' }],
     ['departments', 'Code|Name|Reclaimable', '1|A|12.345', { code: 'decimals', decimals: 2 }],
     ['suppliers', 'Number|Name|Currency', '1|A|Euro', { code: 'no-currency', text: 'Euro' }],
+    ['suppliers', 'Number|Name|Currency|VAT', '1|A|EUR|DE136695975', { code: 'check-digit', text: 'DE136695975' }],
     ['taxes', 'Code|Name|Rate|Kind of tax', 'S|Standard|19|plain', { code: 'no-choice', text: 'plain' }],
     ['rates', 'Day|Currency|Rate', '2026-11-27|GBP|0', { code: 'beyond' }],
     ['items', 'Part|Prices', 'P-1|4.20; 10: cheap', { code: 'no-steps', text: '4.20; 10: cheap' }],

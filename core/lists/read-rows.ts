@@ -5,6 +5,7 @@ import { readTypedDay } from '#core/base/typed-day'
 import { readTypedNumber } from '#core/base/typed-number'
 import { readUnit } from '#core/base/unit'
 import { readSteps } from '#core/catalogue/typed-steps'
+import { checkTaxNumber } from '#core/supplier/tax-number'
 import type { ListReason } from './reason'
 import { isKeyless, keyOf, type ListColumn, type ListDefinition, type ListName, type Values } from './list'
 
@@ -102,6 +103,8 @@ const cellOf = (text: string) =>
     .replace(/\s+/g, ' ')
     .trim()
 
+const MOST_TAX_NUMBER = 40
+
 /** A cell in its one plain form, or what is wrong with it. */
 function readCell(c: ListColumn, text: string, ways: ListWays, known: KnownEntries): string | ListReason {
   const { kind, key: column } = c
@@ -117,6 +120,9 @@ function readCell(c: ListColumn, text: string, ways: ListWays, known: KnownEntri
     }
     case 'currency':
       return isCurrency(text.toUpperCase()) ? text.toUpperCase() : { code: 'no-currency', column, text }
+    case 'tax number':
+      if (text.length > MOST_TAX_NUMBER) return { code: 'too-long', column, most: MOST_TAX_NUMBER }
+      return checkTaxNumber(text) === 'wrong' ? { code: 'check-digit', column, text } : text
     case 'unit':
       return readUnit(text) ?? { code: 'no-unit', column, text }
     case 'steps':

@@ -23,7 +23,7 @@ const SHOTS: Shot[] = [
   { name: 'sign-in', who: null, path: '/sign-in' },
   { name: 'raise', who: 'Owen Marsh', path: '/raise', act: writeLamps },
   { name: 'raise-phone', who: 'Owen Marsh', path: '/mine?view=drafts', phone: true, act: openFirst(/^Go on/) },
-  { name: 'raise-table', who: 'Owen Marsh', path: '/raise', act: pasteRange },
+  { name: 'catalogue', who: 'Owen Marsh', path: '/catalogue', act: findSleeves },
   { name: 'regulars', who: 'Owen Marsh', path: '/regulars' },
   { name: 'find', who: 'Leonie Farrow', path: '/desk', act: findSalt },
   { name: 'mine', who: 'Owen Marsh', path: '/mine' },
@@ -62,25 +62,13 @@ async function writeLamps(page: Page): Promise<void> {
   await page.waitForTimeout(1200)
 }
 
-/** A range of a spreadsheet as a browser hands it over. */
-async function pasteRange(page: Page): Promise<void> {
-  const text = [
-    'Part no\tWhat\tQty\tUnit\tPrice',
-    'CP-QS-25\tQuartz sleeve\t6\tpcs\t',
-    'ST-HC-60\tHose clip\t40\teach\t',
-    '\tRope for the winch, hand laid\t2\troll\t€ 42.00',
-    '\tAntifouling paint\tmany\teach\t88',
-    '\tHire of a hoist\t1.5\tdays\t110',
-  ].join('\n')
-  await page.evaluate((t) => {
-    const data = new DataTransfer()
-    data.setData('text/plain', t)
-    document.activeElement?.dispatchEvent(
-      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
-    )
-  }, text)
-  await page.getByLabel('Column 1 holds').waitFor()
-  await page.waitForTimeout(500)
+async function findSleeves(page: Page): Promise<void> {
+  await page.getByRole('searchbox', { name: 'Find in the catalogue' }).fill('quartz sl')
+  await page.getByRole('link', { name: 'Quartz sleeve, 32 mm, closed end' }).waitFor()
+  await page.waitForTimeout(600)
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.type('6')
+  await page.waitForTimeout(400)
 }
 
 async function findSalt(page: Page): Promise<void> {

@@ -5,6 +5,7 @@ import { categories } from './category-store'
 import { departments } from './department-store'
 import { holidays } from './holiday-store'
 import { items } from './item-store'
+import { jobs } from './job-store'
 import type { ListKeeper } from './keeper'
 import { people } from './person-store'
 import { places } from './place-store'
@@ -25,4 +26,5 @@ export const KEEPERS: Readonly<Record<ListName, ListKeeper>> = {
   suppliers,
   items,
   'budget-lines': budgetLines,
+  jobs,
 }

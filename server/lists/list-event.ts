@@ -13,6 +13,7 @@ export const LIST_SUBJECTS: Readonly<Record<ListName, string>> = {
   holidays: '00000000-0000-4000-8000-000000000019',
   rates: '00000000-0000-4000-8000-000000000020',
   items: '00000000-0000-4000-8000-000000000021',
+  jobs: '00000000-0000-4000-8000-000000000022',
 }
 
 /** An entry before and after; null before it was there, or after it was taken away. */

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { checkTaxNumber } from '#core/supplier/tax-number'
 import { dayOf, fiscalPeriod } from '#core/base/day'
 import { isCurrency } from '#core/base/currency'
 import { appendEvent } from '../audit/store'
@@ -32,6 +33,10 @@ export async function proposeSupplier(ctx: Context, p: Proposal): Promise<Suppli
     throw forbidden(`New suppliers are entered by finance only; ask ${finance[0]?.name ?? 'an administrator'}.`)
   if (!isCurrency(p.currency))
     throw invalid('This currency does not exist.', [{ field: 'currency', message: 'not a currency' }])
+  if (checkTaxNumber(p.taxNumber) === 'wrong')
+    throw invalid('This tax number has a wrong check digit: one of its characters is mistyped.', [
+      { field: 'taxNumber', message: 'has a wrong check digit' },
+    ])
   const same = (await findAlike(ctx, p)).find((a) => a.why.includes('same tax number'))
   if (same !== undefined)
     throw refused(

@@ -133,6 +133,16 @@ export const LIST_WORDS: Readonly<
     retire: 'retire them: they pay for nothing more',
     retires: (many) => `retire ${many}`,
   },
+  jobs: {
+    title: 'Jobs',
+    one: 'job',
+    many: 'jobs',
+    once: 'a number',
+    says: 'Pieces of your own work that things are bought for: named on requests and lines, and told apart in Mine.',
+    out: 'closed',
+    retire: 'close them: named on nothing new',
+    retires: (many) => `close ${many}`,
+  },
 }
 
 /** What is wrong with a row, without which row it is. */

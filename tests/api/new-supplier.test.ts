@@ -47,6 +47,12 @@ async function issue(requisitionLine: string): Promise<{ status: number; detail:
   return { status: r.status, detail: r.body.detail }
 }
 
+test('a tax number with a wrong check digit is refused, one of no known scheme is taken as it is', async () => {
+  const wrong = await propose({ name: 'Checkdigit Works', taxNumber: 'DE136695975' })
+  expect([wrong.status, wrong.body.fields[0]?.field]).toEqual([422, 'taxNumber'])
+  expect(wrong.body.detail).toContain('check digit')
+})
+
 test('an address that no mail server takes is refused when it is written', async () => {
   for (const email of ['order"<x>,y@z.example', 'a b@c.example', 'nobody', 'x@y', '@z.example', 'a@b..example']) {
     const r = await propose({ email })

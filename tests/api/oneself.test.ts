@@ -64,7 +64,7 @@ describe('tokens', () => {
     const foreign = await owen.call('POST', '/api/notices/read', { headers: { 'sec-fetch-site': 'cross-site' } })
     expect(foreign.status).toBe(403)
   })
-  test('cannot be given what their owner has not, nor make tokens, change passwords or be the second person', async () => {
+  test('cannot be given what their owner has not, nor make tokens or see to the account', async () => {
     const owen = await rekko.as('Owen Marsh')
     expect((await make(owen, ['order'])).status).toBe(409)
     expect((await make(owen, [])).status).toBe(422)
@@ -133,7 +133,7 @@ const enter = (code?: string) =>
   })
 
 describe('a second factor', () => {
-  test('holds once a code was written; then signing in asks for one, each counts once, recovery codes too', async () => {
+  test('holds once a code was written; then signing in asks for one, and each counts once', async () => {
     const tomas = await rekko.as('Tomas Brandt')
     const { body: begun } = await tomas.call<{ secret: string }>('POST', '/api/second-factor')
     // Begun and not confirmed it asks for nothing.
@@ -187,7 +187,7 @@ describe('a second factor', () => {
     expect((await harriet.call('DELETE', `/api/people/${tomas}/second-factor`)).status).toBe(404)
     expect((await enter()).status).toBe(200)
   })
-  test('asked of administrators and finance it leaves them nothing else until they have one, tokens neither', async () => {
+  test('asked of the office it leaves them nothing else until they have one, by token neither', async () => {
     const harriet = await rekko.as('Harriet Voss')
     const greta = await rekko.as('Greta Molin')
     const token = script((await make(greta, ['see budgets'])).body.token)

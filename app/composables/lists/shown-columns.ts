@@ -13,6 +13,7 @@ const SHOWN: Readonly<Record<ListName, readonly string[]>> = {
   holidays: ['name', 'day', 'isOff'],
   rates: ['day', 'currency', 'rate'],
   items: ['name', 'number', 'category', 'supplier', 'prices', 'unit', 'leadDays'],
+  jobs: ['name', 'number', 'department', 'project'],
   'budget-lines': ['name', 'department', 'account', 'year', 'amount', 'holder', 'control'],
 }
 
