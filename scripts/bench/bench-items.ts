@@ -1,5 +1,10 @@
 import pg from 'pg'
-import { PLANNING } from '../../server/db/client'
+import { addDays } from '#core/base/day'
+import { personId } from '../../demo/world/people'
+import { browseCatalogue } from '../../server/browse/browse-catalogue'
+import { openDatabase, PLANNING, type Db } from '../../server/db/client'
+import type { Actor } from '../../server/people/actor'
+import { findActor } from '../../server/people/actor-reads'
 import { searchItems } from '../../server/browse/search-reads'
 import type { Cluster } from '../setup/cluster'
 import { withClient } from './bulk-load'
@@ -94,12 +99,55 @@ const typed = (i: number) =>
 const at = (times: readonly number[], share: number) =>
   [...times].sort((a, b) => a - b)[Math.floor(times.length * share)] ?? 0
 
-/** The search over HTTP and its statements alone, in turns, the same words for both. */
+/** One way in which items are looked for: what the use case does, and the address that does the same over HTTP. */
+interface Search {
+  readonly name: string
+  readonly ask: (db: Db, words: string) => Promise<unknown>
+  readonly path: (words: string) => string
+}
+
+/** The searches over HTTP and their statements alone, in turns, the same words for both. */
 export async function benchItems(
   cluster: Cluster,
   url: string,
   cookie: string,
   departmentId: string,
+  count: number,
+): Promise<[what: string, figure: string, aim: string][]> {
+  const now = new Date()
+  const by = addDays(now.toISOString().slice(0, 10), 21)
+  const actor = await requireBuyer(cluster)
+  const narrowed = { departmentId, agreement: 'no', by, from: '5', to: '400' } as const
+  const searches: Search[] = [
+    {
+      name: 'item search',
+      ask: (db, words) => searchItems(db, words, departmentId, 6),
+      path: (words) => `/api/items?${new URLSearchParams({ words, departmentId, limit: '6' }).toString()}`,
+    },
+    {
+      name: 'the Catalogue, words and four filters',
+      ask: (db, words) => browseCatalogue({ tx: db, now, actor }, { ...narrowed, words, limit: 30 }),
+      path: (words) => `/api/catalogue?${new URLSearchParams({ ...narrowed, words, limit: '30' }).toString()}`,
+    },
+  ]
+  const lines: [string, string, string][] = []
+  for (const search of searches) lines.push(...(await benchSearch(cluster, url, cookie, search, count)))
+  return lines
+}
+
+async function requireBuyer(cluster: Cluster): Promise<Actor> {
+  const { db, pool } = openDatabase(cluster.url('rekko_app', 'rekko'), 1)
+  const actor = await findActor(db, personId('Owen Marsh'), new Date())
+  await pool.end()
+  if (actor === null) throw new Error('nobody asks')
+  return actor
+}
+
+async function benchSearch(
+  cluster: Cluster,
+  url: string,
+  cookie: string,
+  search: Search,
   count: number,
 ): Promise<[what: string, figure: string, aim: string][]> {
   const { db: seen, pool, statements } = recording(cluster.url('rekko_app', 'rekko'))
@@ -109,7 +157,7 @@ export async function benchItems(
   for (let i = 0; i < 320; i += 1) {
     const words = typed(i)
     statements.length = 0
-    await searchItems(seen, words, departmentId, 6)
+    await search.ask(seen, words)
     const asked = [...statements]
     if (asked.length === 0) throw new Error('the search made no statement')
     const timed = async (work: () => Promise<unknown>) => {
@@ -118,9 +166,7 @@ export async function benchItems(
       return performance.now() - from
     }
     const overHttp = () =>
-      fetch(`${url}/api/items?${new URLSearchParams({ words, departmentId, limit: '6' }).toString()}`, {
-        headers: { cookie },
-      }).then(async (r) => {
+      fetch(url + search.path(words), { headers: { cookie } }).then(async (r) => {
         if (r.status !== 200) throw new Error(String(r.status))
         await r.arrayBuffer()
       })
@@ -143,7 +189,7 @@ export async function benchItems(
   await bare.end()
   await pool.end()
   const line = (name: string, share: number): [string, string, string] => [
-    `item search over ${count.toLocaleString('en')} items, ${name}: API ${at(api, share).toFixed(1)} ms, its ` +
+    `${search.name} over ${count.toLocaleString('en')} items, ${name}: API ${at(api, share).toFixed(1)} ms, its ` +
       `bare queries ${at(sql, share).toFixed(1)} ms`,
     `${(at(api, share) / at(sql, share)).toFixed(2)} times`,
     'at most 2 times',

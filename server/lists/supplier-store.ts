@@ -1,7 +1,10 @@
 import { eq, inArray, sql } from 'drizzle-orm'
 import type { PaymentTerms } from '#core/base/day'
 import type { Values } from '#core/lists/list'
-import { read } from '../db/read'
+import { searchTextOf } from '#core/catalogue/search-text'
+import type { Tx } from '../db/client'
+import { named, read } from '../db/read'
+import { item } from '../db/schema/catalogue'
 import { supplier } from '../db/schema/supplier'
 import { inParts, orNull, textOf, type ListKeeper, together } from './keeper'
 
@@ -58,8 +61,40 @@ export const suppliers: ListKeeper = {
     inParts(entries, (some) => tx.insert(supplier).values(some.map((e) => ({ id: e.id, ...columnsOf(e.values) })))),
   async update(tx, entries) {
     await together(entries.map((e) => tx.update(supplier).set(columnsOf(e.values)).where(eq(supplier.id, e.id))))
+    await nameAnew(
+      tx,
+      entries.map((e) => e.id),
+    )
   },
   async remove(tx, id) {
     await tx.delete(supplier).where(eq(supplier.id, id))
   },
+}
+
+/** Items are found by their supplier's name: those of suppliers that are called otherwise now are written anew. */
+async function nameAnew(tx: Tx, supplierIds: readonly string[]): Promise<void> {
+  const i = named(item, 'i')
+  const s = named(supplier, 's')
+  const stale = await read(
+    tx,
+    {
+      id: i.id,
+      name: i.name,
+      number: i.number,
+      supplierPart: i.supplierPart,
+      description: i.description,
+      supplier: s.name,
+    },
+    sql`from ${i} join ${s} on ${s.id} = ${i.supplierId}
+      where ${s.id} = any(${sql.param([...supplierIds])}::uuid[])
+        and position(lower(${s.name}) in ${i.searchText}) = 0`,
+  )
+  await together(
+    stale.map(({ id, ...it }) =>
+      tx
+        .update(item)
+        .set({ searchText: searchTextOf(it) })
+        .where(eq(item.id, id)),
+    ),
+  )
 }

@@ -129,7 +129,10 @@ export async function requireTerms(tx: Tx, now: Date, rateDay: Day | null = null
     closedPeriods,
     perBase: [
       [organisation.baseCurrency, '1'],
-      ...rates.filter((r) => dec(r.perBase).isPositive()).map((r) => [r.currency, r.perBase] as const),
+      // One of the base is one of the base, whatever a list of rates says of it.
+      ...rates
+        .filter((r) => dec(r.perBase).isPositive() && r.currency !== organisation.baseCurrency)
+        .map((r) => [r.currency, r.perBase] as const),
     ],
   }
 }

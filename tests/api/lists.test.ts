@@ -393,7 +393,30 @@ describe('items from a price list', () => {
   })
 })
 
+test('items are found by what their supplier is called now', async () => {
+  const found = async (words: string) =>
+    (
+      await rekko.sql(
+        "select 1 from item i join supplier s on s.id = i.supplier_id and s.number = 'S-1032' where search_text like $1",
+        [`%${words}%`],
+      )
+    ).length
+  const all = await found('lowmarsh')
+  expect(all).toBeGreaterThan(0)
+  const kept = await keep('suppliers', file('suppliers', 'Number|Name', 'S-1032|Whitlow Ice'))
+  expect([await found('whitlow'), await found('lowmarsh')]).toEqual([all, 0])
+  await undo('suppliers', kept.body)
+  expect([await found('whitlow'), await found('lowmarsh')]).toEqual([0, all])
+})
+
 describe('rates and taxes', () => {
+  test('one of our own currency stays one, whatever a rate says', async () => {
+    const kept = await keep('rates', file('rates', 'Day|Currency|Rate', '2026-01-05|EUR|2'))
+    const owen = await rekko.as('Owen Marsh')
+    const { body } = await owen.call<{ perBase: [string, string][] }>('GET', '/api/draft-facts')
+    expect(body.perBase.filter(([c]) => c === 'EUR')).toEqual([['EUR', '1']])
+    await undo('rates', kept.body)
+  })
   test('reference rates as XML are read as rows, kept by day, and count from then on', async () => {
     const xml = `<Envelope><Cube><Cube time="2026-01-02"><Cube currency="ISK" rate="142.25"/></Cube></Cube></Envelope>`
     const sheet = await finance.call<{ rows: string[][] }>('POST', '/api/line-files', { raw: Buffer.from(xml) })

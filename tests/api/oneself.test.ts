@@ -109,7 +109,10 @@ describe('tokens', () => {
     expect((await owen.call('DELETE', `/api/tokens/${one.id}`)).status).toBe(404)
     expect((await script(one.token).call('GET', '/api/session')).status).toBe(401)
     const two = (await make(owen, ['see own'])).body
-    await rekko.sql('update access_token set expires_at = $2 where id = $1', [two.id, moment()])
+    await rekko.sql('update access_token set expires_at = $2 where id = $1', [
+      two.id,
+      new Date(moment().getTime() - 3_600_000),
+    ])
     expect((await script(two.token).call('GET', '/api/session')).status).toBe(401)
     const three = (await make(priya, ['see own'])).body
     await rekko.sql('update person set left_on = current_date - 60 where id = $1', [personId('Priya Lindqvist')])

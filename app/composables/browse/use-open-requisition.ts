@@ -1,4 +1,5 @@
 import type { DecimalText } from '#core/base/decimal'
+import { proposeTitle } from '#core/requisition/title'
 import { readFacts } from '#shared/contract/draft-facts'
 import type { ItemFound } from '#shared/contract/catalogue'
 import { capital, formatCount } from '#shared/words/format'
@@ -34,8 +35,10 @@ export function useOpenRequisition() {
     }
   }
   async function show(id: string): Promise<void> {
-    const { draft } = await api.get('/api/requisitions/{id}', { params: { id } })
-    open.value = { id, title: draft.title, lines: draft.lines.length }
+    const { draft, suppliers } = await api.get('/api/requisitions/{id}', { params: { id } })
+    const called = draft.lines.length === 0 ? '' : proposeTitle(draft, (supplierId) => suppliers[supplierId])
+    const title = draft.title || called
+    open.value = { id, title, lines: draft.lines.length }
   }
 
   /** Writes the draft that is open anew by `change`, once more where somebody wrote it meanwhile. */
