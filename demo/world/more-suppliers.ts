@@ -19,7 +19,7 @@ export const MORE_SUPPLIERS: [
   ['Birkholm Pumpworks', 'S-1022', 'Birkholm', 'ordre', 'DKK', 30, 12, '220.00', '5000'],
   ['Cantle Workwear', 'S-1023', 'Cantle', 'orders', 'EUR', 30, 4, '7.50', '120'],
   ['Drumlin Timber', 'S-1024', 'Drumlin', 'yard', 'EUR', 14, 3, '28.00', '400'],
-  ['Eskerline Cables', 'S-1025', 'Esker', 'orders', 'EUR', 30, 4, '9.50', '200'],
+  ['Estling Cables', 'S-1025', 'Estling', 'orders', 'EUR', 30, 4, '9.50', '200'],
   ['Fallowgate Garden', 'S-1026', 'Fallowgate', 'office', 'EUR', 14, 6, null, null],
   ['Gannet Freight Cold', 'S-1027', 'Gannet Head', 'desk', 'EUR', 14, 2, '55.00', null],
   ['Hollin Hygiene', 'S-1028', 'Hollin', 'orders', 'EUR', 30, 3, '6.90', '90'],
@@ -76,7 +76,7 @@ export const THEIR_ITEMS: Record<string, string[]> = {
     'Marine plywood, 18 mm, 2.5 x 1.2 m|Acrylic and building|DT-MP-18|H87|96.00|5:89.00|S|',
     'Decking screws, stainless, 250|Tools|DT-DS-250|BX|22.40|4:20.10|S|',
   ],
-  'Eskerline Cables': [
+  'Estling Cables': [
     'Cable, three cores, 2.5 mm², 100 m|Instruments|EC-3C-25|RO|118.00|3:109.00|S|',
     'Cable gland, M20, IP68, 10|Instruments|EC-G20|BX|16.50|5:14.90|S|',
     'Junction box, sea-water proof|Instruments|EC-JB|H87|33.80|6:30.90|S|',

@@ -397,7 +397,8 @@ test('items are found by what their supplier is called now', async () => {
   const found = async (words: string) =>
     (
       await rekko.sql(
-        "select 1 from item i join supplier s on s.id = i.supplier_id and s.number = 'S-1032' where search_text like $1",
+        `select 1 from item i join supplier s on s.id = i.supplier_id
+         where s.number = 'S-1032' and search_text like $1`,
         [`%${words}%`],
       )
     ).length
