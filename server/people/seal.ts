@@ -16,9 +16,9 @@ export function seal(purpose: string, secret: string): string {
 /** Opens what was sealed; null where it was sealed under another secret of the server. */
 export function unseal(purpose: string, text: string): string | null {
   const bytes = Buffer.from(text, 'base64url')
-  const decipher = createDecipheriv('aes-256-gcm', keyFor(purpose), bytes.subarray(0, NONCE))
-  decipher.setAuthTag(bytes.subarray(NONCE, NONCE + TAG))
   try {
+    const decipher = createDecipheriv('aes-256-gcm', keyFor(purpose), bytes.subarray(0, NONCE))
+    decipher.setAuthTag(bytes.subarray(NONCE, NONCE + TAG))
     return Buffer.concat([decipher.update(bytes.subarray(NONCE + TAG)), decipher.final()]).toString('utf8')
   } catch {
     return null

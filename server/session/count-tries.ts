@@ -34,5 +34,16 @@ export async function forgetTries({ tx }: Context, event: H3Event, person: strin
   await uncountSignIn(tx, byAddress(event))
 }
 
+/** Counts a failure under a key by itself, where no try was counted before: it is done in a transaction that stays. */
+export async function countFailure({ tx, now }: Context, key: string): Promise<void> {
+  await countSignIn(tx, key, now, FREE_BY_PERSON)
+}
+
+/** A try that was none: it is held against nobody, and what failed before stays. */
+export async function uncountTry({ tx }: Context, event: H3Event, person: string): Promise<void> {
+  await uncountSignIn(tx, person)
+  await uncountSignIn(tx, byAddress(event))
+}
+
 const sayWait = (seconds: number) =>
   seconds < 60 ? formatCount(seconds, 'second', 'seconds') : formatCount(Math.ceil(seconds / 60), 'minute', 'minutes')

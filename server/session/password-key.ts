@@ -86,7 +86,7 @@ export async function choosePassword(
     throw new Problem(404, 'not-found', 'This address opens nothing any more; have another one mailed to you.')
   await requireSoundPassword(next, null, [own.name, own.email, own.organisation], 'next')
   // Whoever reads somebody's mail has one factor of two.
-  await requireFactor(ctx.tx, personId, code, ctx.now)
+  await requireFactor(ctx, event, personId, code)
   await setPasswordHash(ctx.tx, personId, await hashPassword(next))
   const from = addressOf(event.node.req, environment().trustedProxies)
   const ended = await endOtherSessions(ctx.tx, personId, '', ctx.now)

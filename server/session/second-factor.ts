@@ -5,7 +5,8 @@ import type { Context } from '../context'
 import { environment } from '../environment'
 import { addressOf } from '../http/address-of'
 import { invalid, Problem, refused } from '../http/problem'
-import { lockOwnAccount } from '../people/actor-reads'
+import type { Tx } from '../db/client'
+import { isFactorAsked, lockOwnAccount } from '../people/actor-reads'
 import {
   beginFactor,
   confirmFactor,
@@ -17,10 +18,8 @@ import {
 } from '../people/factor-store'
 import { seal, unseal } from '../people/seal'
 import { tellPerson } from '../people/tell-person'
-import { isFactorAsked } from '../people/actor-reads'
 import { countTry, forgetTries } from './count-tries'
 import { addressOfSecret, newSecret, stepOfCode } from './time-code'
-import type { Tx } from '../db/client'
 
 const PURPOSE = 'second factor'
 const CODES = 10
@@ -52,8 +51,9 @@ export async function beginSecondFactor({ tx, actor }: Context): Promise<{ secre
   return { secret, address: addressOfSecret(secret, own?.email ?? '', own?.organisation ?? 'Rekko') }
 }
 
-/** Under what codes are counted that somebody who is signed in writes. */
-const keyOf = ({ actor }: Context) => `code of ${actor.id}`
+/** Under what somebody's codes are counted, wherever they are written. */
+export const codeKeyOf = (personId: string) => `code of ${personId}`
+const keyOf = ({ actor }: Context) => codeKeyOf(actor.id)
 export const countCode = (ctx: Context, event: H3Event): Promise<void> => countTry(ctx, event, keyOf(ctx))
 
 /** Confirms it by a code; answers with recovery codes that are told this once. */
@@ -117,13 +117,18 @@ async function takesTimeCode(tx: Tx, personId: string, code: string, now: Date):
 const opens = async (tx: Tx, personId: string, code: string, now: Date): Promise<boolean> =>
   (await takesTimeCode(tx, personId, code, now)) || takeCode(tx, personId, hashOf(personId, code))
 
-/** Asks for a code of whoever has a second factor; a wrong one is a wrong try. */
-export async function requireFactor(tx: Tx, personId: string, code: string, now: Date): Promise<void> {
-  const found = await findFactor(tx, personId)
+/**
+ * Asks for a code of whoever has a second factor; their failures before make them wait. This try is counted by whoever
+ * notes that it was refused: what is counted here goes with the refusal.
+ */
+export async function requireFactor(ctx: Context, event: H3Event, personId: string, code: string): Promise<void> {
+  const found = await findFactor(ctx.tx, personId)
   if (found?.isConfirmed !== true) return
   if (code.trim() === '') throw new Problem(401, 'needs-code', 'Now the code of your second factor.')
-  if (!(await opens(tx, personId, code, now)))
+  await countTry(ctx, event, codeKeyOf(personId))
+  if (!(await opens(ctx.tx, personId, code, ctx.now)))
     throw new Problem(401, 'wrong-code', 'This code does not fit, or was used already; wait for the next one.')
+  await forgetTries(ctx, event, codeKeyOf(personId))
 }
 
 async function noteChange(ctx: Context, event: H3Event, begun: boolean): Promise<void> {

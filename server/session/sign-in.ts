@@ -15,9 +15,9 @@ import { findActor, findForSignIn } from '../people/actor-reads'
 import { listDemoPeople } from '../people/person-reads'
 import { endSession, insertSession } from '../people/session-store'
 import { setPasswordHash } from '../people/store'
-import { countTry, forgetTries } from './count-tries'
+import { countFailure, countTry, forgetTries, uncountTry } from './count-tries'
 import { readMe } from './read-me'
-import { requireFactor } from './second-factor'
+import { codeKeyOf, requireFactor } from './second-factor'
 
 interface Entered {
   readonly email: string
@@ -42,7 +42,7 @@ export async function signIn(ctx: Context, event: H3Event, input: Entered): Prom
   if (found === null || !fits) throw new Problem(401, 'wrong-password', 'E-mail and password do not fit together.')
   if (found.passwordHash !== null && isOutdated(found.passwordHash))
     await setPasswordHash(ctx.tx, found.id, await hashPassword(input.password))
-  await requireFactor(ctx.tx, found.id, input.code, ctx.now)
+  await requireFactor(ctx, event, found.id, input.code)
   await forgetTries(ctx, event, keyOf(event, input))
   return beginSession(ctx, event, found.id)
 }
@@ -52,10 +52,12 @@ export async function signIn(ctx: Context, event: H3Event, input: Entered): Prom
  * to wait leaves a line in the log: the events are kept for ever and are nobody's to fill.
  */
 export async function noteRefusal(ctx: Context, event: H3Event, input: Entered, problem: Problem): Promise<void> {
-  // The password fits and the code is asked for: nothing was refused, and no try is held against anybody.
-  if (problem.type === 'needs-code') return forgetTries(ctx, event, keyOf(event, input))
+  // The password fits and the code is asked for: this was no failure, and those before it stay.
+  if (problem.type === 'needs-code') return uncountTry(ctx, event, keyOf(event, input))
   const found = await findForSignIn(ctx.tx, emailOf(input))
   const from = addressOf(event.node.req, environment().trustedProxies)
+  // Whoever writes codes knows the password: they are counted by the person, from wherever they come.
+  if (found !== null && problem.type === 'wrong-code') await countFailure(ctx, codeKeyOf(found.id))
   log.warn({ signIn: problem.type, from, person: found?.id ?? null })
   if (found !== null && problem.type !== 'too-many-tries')
     await appendEvent(ctx, {

@@ -165,6 +165,20 @@ describe('a second factor', () => {
     )
     await rekko.sql('delete from sign_in_attempt')
   })
+  test('codes are counted by the person: neither asking for one nor another address forgets', async () => {
+    const answers: number[] = []
+    for (let i = 0; i < 14; i += 1) {
+      // Even where the tries to sign in are forgotten, as from an address that was not seen before.
+      await rekko.sql("delete from sign_in_attempt where key not like 'code of%'")
+      answers.push((await enter('123456')).status)
+      await enter()
+    }
+    expect(answers.slice(0, 10)).toEqual(Array.from({ length: 10 }, () => 401))
+    expect(answers.slice(10)).toContain(429)
+    // Asking for a code is no failure, and is answered all the same.
+    expect((await enter()).body.type).toBe('urn:rekko:needs-code')
+    await rekko.sql('delete from sign_in_attempt')
+  })
   test('a password chosen by mail asks for it too: a mailbox is one factor of two', async () => {
     await rekko.nobody.call('POST', '/api/password-keys', { body: { email: 'tomas.brandt@hallamere.example' } })
     let key = ''
