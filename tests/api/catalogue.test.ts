@@ -172,6 +172,12 @@ describe('prices from a day on', () => {
     const reply = await set(leonie, 'CP-GS-25', from, ...(steps as unknown as [string, string][]))
     expect([reply.status, reply.body.detail]).toEqual([status, expect.stringContaining(sentence)])
   })
+  test('tell whoever has the list of items open, who would write the old ones back', async () => {
+    const version = async () => (await leonie.call<{ version: number }>('GET', '/api/lists/items')).body.version
+    const before = await version()
+    await set(leonie, 'CP-GS-25', TODAY, ['1', '4'])
+    expect(await version()).toBe(before + 1)
+  })
   test('are set by those who keep the catalogue', async () => {
     expect((await set(owen, 'CP-GS-25', TODAY, ['1', '5'])).status).toBe(403)
     expect((await set(await rekko.as('Greta Molin'), 'CP-GS-25', TODAY, ['1', '5'])).status).toBe(403)
