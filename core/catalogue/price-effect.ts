@@ -1,6 +1,10 @@
-import { dec, type Decimal, type DecimalText } from '#core/base/decimal'
-import { minorUnits } from '#core/base/currency'
+import type { DecimalText } from '#core/base/decimal'
+import type { Day } from '#core/base/day'
+import { lineNet } from '#core/base/line-net'
+import { add, moneyOf, subtract } from '#core/base/money'
+import { priceFor } from './price'
 
+/** A price from a quantity on, on a day that both lists of prices are of. */
 interface Step {
   readonly from: DecimalText
   readonly unitPrice: DecimalText
@@ -23,21 +27,19 @@ export function priceEffect(
   per: DecimalText,
   currency: string,
 ): DecimalText | null {
-  if (before.length === 0 || after.length === 0) return null
-  const sum = bought.reduce<Decimal>((total, { quantity }) => {
-    const worth = (steps: readonly Step[]) =>
-      dec(quantity)
-        .times(dec(stepAt(steps, quantity)))
-        .dividedBy(dec(per))
-        .toPlaces(minorUnits(currency))
-    return total.plus(worth(after)).minus(worth(before))
-  }, dec('0'))
-  return sum.toFixed(minorUnits(currency))
+  const worth = (steps: readonly Step[], quantity: DecimalText) => {
+    const open = steps.map((s) => ({ ...s, validFrom: null, validUntil: null }))
+    const unitPrice = priceFor(open, quantity, ANY_DAY)?.unitPrice
+    return unitPrice === undefined ? null : lineNet({ quantity, unitPrice, priceBase: per, currency })
+  }
+  let sum = moneyOf('0', currency)
+  for (const { quantity } of bought) {
+    const [was, is] = [worth(before, quantity), worth(after, quantity)]
+    if (was === null || is === null) return null
+    sum = add(sum, subtract(is, was))
+  }
+  return before.length === 0 || after.length === 0 ? null : sum.amount
 }
 
-/** The price of the step that a quantity reaches; below the smallest, that one's. */
-function stepAt(steps: readonly Step[], quantity: DecimalText): DecimalText {
-  const rising = [...steps].sort((a, b) => (dec(a.from).lt(dec(b.from)) ? -1 : 1))
-  const reached = rising.filter((s) => dec(s.from).lte(dec(quantity))).at(-1)
-  return (reached ?? rising[0])?.unitPrice ?? '0'
-}
+/** Prices that hold on one day hold on any that is asked for here. */
+const ANY_DAY: Day = '2000-01-01'

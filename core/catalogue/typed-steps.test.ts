@@ -13,9 +13,12 @@ describe('prices by quantity, as people write them', () => {
   ] as const)('%s with %s is %s', (text, mark, plain) => {
     expect(readSteps(text, mark)).toBe(plain)
   })
-  test.each(['', ';', 'dear', '4.20; 10:', '10: 3; 10: 4', '-1', '5: -2', '1: 2: 3x'])('%s is none', (text) => {
-    expect(readSteps(text, '.')).toBeNull()
-  })
+  test.each(['', ';', 'dear', '4.20; 10:', '10: 3; 10: 4', '-1', '5: -2', '1: 2: 3x', '0.0000001', '1.0000001: 5'])(
+    '%s is none',
+    (text) => {
+      expect(readSteps(text, '.')).toBeNull()
+    },
+  )
   test('more than twenty are none', () => {
     const steps = Array.from({ length: 21 }, (_, i) => `${i + 1}: 5`).join('; ')
     expect(readSteps(steps, '.')).toBeNull()

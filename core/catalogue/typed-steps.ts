@@ -1,8 +1,9 @@
 import { dec } from '#core/base/decimal'
 import { readTypedNumber } from '#core/base/typed-number'
 
-/** Steps that an item may have. */
+/** Steps that an item may have, and decimals that a price keeps. */
 const MOST = 20
+const DECIMALS = 6
 
 /**
  * Reads prices by quantity as people write them: “4.20; 10: 3.90; 50: 3.50” is 4.20 each, 3.90 from ten on and 3.50
@@ -19,13 +20,19 @@ export function readSteps(text: string, mark: '.' | ','): string | null {
   for (const part of parts) {
     const [first = '', second, more] = part.split(/[:=@]/).map((t) => t.replace(/^(from|ab|dès)\s+/i, '').trim())
     if (more !== undefined) return null
-    const from = second === undefined ? '1' : readTypedNumber(first, mark)
-    const price = readTypedNumber((second ?? first).replace(/^[A-Z]{3}\s/, ''), mark)
-    if (from === null || price === null || dec(from).lt(dec('0')) || dec(price).lt(dec('0'))) return null
+    const from = second === undefined ? '1' : readNumber(first, mark)
+    const price = readNumber((second ?? first).replace(/^[A-Z]{3}\s/, ''), mark)
+    if (from === null || price === null) return null
     if (steps.has(from)) return null
     steps.set(from, price)
   }
   return writeSteps([...steps].map(([from, unitPrice]) => ({ from, unitPrice })))
+}
+
+/** A number of nothing or more that is kept as it was written; null where it would have to be rounded. */
+function readNumber(text: string, mark: '.' | ','): string | null {
+  const number = readTypedNumber(text, mark, DECIMALS + 1)
+  return number === null || dec(number).isNegative() || dec(number).places() > DECIMALS ? null : number
 }
 
 /** Steps in their one plain form, quantities rising; "" where there is none. */

@@ -302,7 +302,7 @@ export const LISTS: Readonly<Record<ListName, ListDefinition>> = {
         perPrice,
         '',
         'pack size, pack, order multiple',
-        'Ordered in whole packs of so many units.',
+        'How many units a pack of the supplier holds; the Catalogue shows it.',
       ),
       column(
         'agreed',

@@ -2,25 +2,8 @@ import { addDays, type Day } from '#core/base/day'
 import type { Drawing } from '#core/catalogue/drawing'
 import { idOf } from '../ids'
 import { MORE_ITEMS } from './more-items'
-import { MORE_SUPPLIERS, RETIRED_ITEMS, SAME_AS, SUCCEEDED, THEIR_ITEMS } from './more-suppliers'
+import { MORE_SUPPLIERS, RETIRED_ITEMS, SAME_AS, SUCCEEDED, THEIR_ITEMS, type SupplierRow } from './more-suppliers'
 
-/**
- * name, number, town, e-mail local part (null: none known), currency, terms in days, lead days, freight, free from,
- * standing, warning
- */
-type SupplierRow = [
-  name: string,
-  number: string,
-  town: string,
-  mail: string | null,
-  currency: string,
-  terms: number,
-  lead: number,
-  freight: string | null,
-  freeFrom: string | null,
-  standing?: string,
-  warning?: string,
-]
 const SUPPLIERS: SupplierRow[] = [
   ['Corrigan Pumps', 'S-1001', 'Eastmoor', 'orders', 'EUR', 30, 6, '24.00', '250'],
   ['Brackwater Salts', 'S-1002', 'Brackwater', 'orders', 'EUR', 30, 9, '85.00', '1500'],

@@ -1,8 +1,8 @@
 /**
- * Suppliers that are bought from now and then, in the notation of the catalogue: name, number, town, e-mail local part,
- * currency, terms in days, days to deliver, freight, free from, standing, warning.
+ * A supplier in a row: e-mail local part (null: none known), terms in days, lead days, freight and what it is free
+ * from.
  */
-export const MORE_SUPPLIERS: [
+export type SupplierRow = [
   name: string,
   number: string,
   town: string,
@@ -14,7 +14,10 @@ export const MORE_SUPPLIERS: [
   freeFrom: string | null,
   standing?: string,
   warning?: string,
-][] = [
+]
+
+/** Suppliers that are bought from now and then. */
+export const MORE_SUPPLIERS: SupplierRow[] = [
   ['Alderquay Glass', 'S-1021', 'Alderquay', 'orders', 'EUR', 30, 14, '45.00', '900'],
   ['Birkholm Pumpworks', 'S-1022', 'Birkholm', 'ordre', 'DKK', 30, 12, '220.00', '5000'],
   ['Cantle Workwear', 'S-1023', 'Cantle', 'orders', 'EUR', 30, 4, '7.50', '120'],
