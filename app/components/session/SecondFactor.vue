@@ -33,13 +33,14 @@ async function act(work: () => Promise<void>): Promise<void> {
   try {
     await work()
     code.value = ''
-    await refresh()
-    await session.load()
   } catch (e) {
     trouble.value = sayError(e)
+    return
   } finally {
     busy.value = false
   }
+  // What comes next may be pressed while the page reads anew.
+  await Promise.all([refresh(), session.load()]).catch((e: unknown) => (trouble.value = sayError(e)))
 }
 async function focusCode(): Promise<void> {
   await nextTick()
