@@ -249,10 +249,10 @@ export const LISTS: Readonly<Record<ListName, ListDefinition>> = {
       column(
         'standing',
         'Standing',
-        { is: 'choice', among: ['active', 'on hold'] },
+        { is: 'choice', among: ['active', 'on hold', 'blocked'] },
         'active',
         'status, state',
-        'One on hold may not be asked for and not be ordered from.',
+        'One on hold, or blocked, may not be asked for and not be ordered from; its page says why.',
       ),
     ],
     retire: { column: 'standing', as: { text: 'on hold' } },

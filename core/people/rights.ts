@@ -38,6 +38,7 @@ export const RIGHTS = {
   'see orders': ['buyer', 'finance', 'auditor'],
   order: ['buyer'],
   'change owners': ['buyer'],
+  'keep suppliers': ['buyer', 'finance'],
   'approve suppliers': ['finance'],
   'see all budgets': ['finance', 'auditor'],
   'set absences of others': ['administrator'],

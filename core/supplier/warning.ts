@@ -5,7 +5,7 @@ export type WarningMode = 'informs' | 'must be read' | 'stops'
 export interface SupplierFacts {
   readonly id: string
   readonly name: string
-  /** A proposed one may be asked for, but not ordered from; one on hold may not be asked for. */
+  /** A proposed one may be asked for, but not ordered from; one on hold, which a blocked one is too, may not. */
   readonly standing: 'active' | 'on hold' | 'proposed'
   readonly leadDays: number
   readonly warning: string | null

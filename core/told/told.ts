@@ -98,6 +98,15 @@ export type Told =
   | { readonly code: 'daily-letter'; readonly told: readonly Told[]; readonly more: number }
   /** Changes of limits, of these people, that wait for a second person. */
   | { readonly code: 'limits-wait'; readonly by: string; readonly of: readonly string[] }
+  /** A supplier's bank details are to change: for finance, and for the supplier with the last signs of the account. */
+  | { readonly code: 'bank-change-waits'; readonly by: string; readonly supplier: string }
+  | {
+      readonly code: 'bank-change-asked'
+      readonly organisation: string
+      readonly supplier: string
+      readonly ends: string
+    }
+  | { readonly code: 'paper-ends'; readonly supplier: string; readonly paper: string; readonly day: Day }
   | { readonly code: 'invited' | 'password-forgotten'; readonly organisation: string }
   | { readonly code: 'task-ended'; readonly task: string; readonly error: string }
   /** A sentence from before what is told was kept as facts. */

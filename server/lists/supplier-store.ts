@@ -50,7 +50,7 @@ export const suppliers: ListKeeper = {
         warning: s.warning,
         standing: s.standing,
       },
-      sql`from ${s} where ${inArray(s.standing, ['active', 'on hold'])} order by ${s.name}, ${s.number}`,
+      sql`from ${s} where ${inArray(s.standing, ['active', 'on hold', 'blocked'])} order by ${s.name}, ${s.number}`,
     )
     return rows.map(({ id, ...r }) => ({
       id,
@@ -60,7 +60,14 @@ export const suppliers: ListKeeper = {
   insert: (tx, entries) =>
     inParts(entries, (some) => tx.insert(supplier).values(some.map((e) => ({ id: e.id, ...columnsOf(e.values) })))),
   async update(tx, entries) {
-    await together(entries.map((e) => tx.update(supplier).set(columnsOf(e.values)).where(eq(supplier.id, e.id))))
+    await together(
+      entries.map((e) =>
+        tx
+          .update(supplier)
+          .set(turned(columnsOf(e.values)))
+          .where(eq(supplier.id, e.id)),
+      ),
+    )
     await nameAnew(
       tx,
       entries.map((e) => e.id),
@@ -69,6 +76,29 @@ export const suppliers: ListKeeper = {
   async remove(tx, id) {
     await tx.delete(supplier).where(eq(supplier.id, id))
   },
+}
+
+/**
+ * What a row says, with what follows from it: where orders went before, since when it stands so, and that a warning
+ * with days gave way to one without.
+ */
+function turned(c: ReturnType<typeof columnsOf>) {
+  const { email, emailBefore, emailChangedAt, standing, standingReason, standingSince, standingUntil } = supplier
+  const isMailSame = sql`${email} is not distinct from ${c.email}`
+  const isStandingSame = sql`${standing} = ${c.standing}`
+  const isWarningSame = sql`${supplier.warning} is not distinct from ${c.warning}`
+  return {
+    ...c,
+    version: sql`${supplier.version} + 1`,
+    emailBefore: sql`case when ${isMailSame} then ${emailBefore} else ${email} end`,
+    emailChangedAt: sql`case when ${isMailSame} then ${emailChangedAt} else now() end`,
+    standingReason: sql`case when ${isStandingSame} then ${standingReason} else '' end`,
+    standingSince: sql`case when ${isStandingSame} then ${standingSince} else now() end`,
+    standingUntil: sql`case when ${isStandingSame} then ${standingUntil} end`,
+    datedWarning: sql`case when ${isWarningSame} then ${supplier.datedWarning} end`,
+    warningFrom: sql`case when ${isWarningSame} then ${supplier.warningFrom} end`,
+    warningUntil: sql`case when ${isWarningSame} then ${supplier.warningUntil} end`,
+  }
 }
 
 /** Items are found by their supplier's name: those of suppliers that are called otherwise now are written anew. */

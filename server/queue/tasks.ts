@@ -12,6 +12,7 @@ export const TASKS = [
   'send-repeated',
   'daily-letters',
   'daily-letter',
+  'keep-suppliers',
   'purge',
   'drop-files',
   'task-ended',
@@ -32,6 +33,7 @@ export interface TaskData {
   'send-repeated': { readonly requisitionId: string }
   'daily-letters': Record<string, never>
   'daily-letter': { readonly personId: string }
+  'keep-suppliers': Record<string, never>
   purge: Record<string, never>
   /** Files that lost what carried them. */
   'drop-files': { readonly hashes: readonly string[] }

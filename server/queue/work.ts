@@ -13,6 +13,7 @@ import { REKKO } from '../people/actor'
 import { repeatAll, repeatTemplate, sendRepeated } from '../regulars/repeat-templates'
 import { mailApproved } from '../requisition/mail-approved'
 import { beginLetters, writeLetter } from '../upkeep/daily-letters'
+import { keepSuppliers } from '../upkeep/keep-suppliers'
 import { purge } from '../upkeep/purge'
 import { deleteUnreferenced } from '../upkeep/store'
 import { tellEnded } from '../upkeep/tell-ended'
@@ -53,6 +54,7 @@ function runsOf(db: Db, clock: () => Date): Runs {
     'send-repeated': ({ requisitionId }) => sendRepeated(db, requisitionId, clock()),
     'daily-letters': () => beginLetters(db, clock()),
     'daily-letter': ({ personId }) => inTransaction(db, (tx) => writeLetter(tx, personId, clock())),
+    'keep-suppliers': () => inTransaction(db, (tx) => keepSuppliers({ tx, now: clock(), actor: REKKO })),
     purge: () => inTransaction(db, (tx) => purge(tx, clock())),
     'drop-files': ({ hashes }) => inTransaction(db, (tx) => deleteUnreferenced(tx, hashes)),
     'task-ended': () => Promise.resolve(),
@@ -90,6 +92,7 @@ export async function startQueue(
   await boss.schedule('route-all-again', '1 * * * *')
   await boss.schedule('repeat-templates', '11 * * * *')
   await boss.schedule('daily-letters', '5 * * * *')
+  await boss.schedule('keep-suppliers', '7 * * * *')
   await boss.schedule('purge', '23 3 * * *')
   // What a server that died left behind is looked for once at the start; where that fails, it is within a minute.
   await runs.sweep({}).catch(onError)

@@ -5,6 +5,7 @@ import { notFound } from '../http/problem'
 import { findAlike } from '../supplier/find-alike'
 import { findProposal } from '../supplier/reads'
 import { seesProposal } from '../supplier/sees-proposal'
+import { viewRecord } from '../supplier/view-record'
 import { countWaitingRequests } from './page-reads'
 
 /** A supplier; what was said of it as a proposal is for its proposer and whoever approves suppliers. */
@@ -12,7 +13,9 @@ export async function readSupplier(ctx: Context, id: string): Promise<SupplierVi
   const p = await findProposal(ctx.tx, id)
   if (p === null) throw notFound('This supplier')
   const seen = seesProposal(ctx, p)
+  const record = await viewRecord(ctx, id, p)
   return {
+    ...record,
     id,
     number: p.number,
     name: p.name,
@@ -23,7 +26,7 @@ export async function readSupplier(ctx: Context, id: string): Promise<SupplierVi
     currency: p.currency,
     standing: p.standing,
     warning: p.warning,
-    taxNumber: seen ? p.taxNumber : null,
+    taxNumber: seen || (record.mayKeep && p.standing !== 'proposed') ? p.taxNumber : null,
     proposedBy: p.proposedBy,
     proposedAt: p.proposedAt,
     note: seen ? p.note : '',

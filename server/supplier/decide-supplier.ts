@@ -3,7 +3,7 @@ import type { Context } from '../context'
 import { forbidden, invalid, notFound, refused } from '../http/problem'
 import { tellPerson } from '../people/tell-person'
 import { findProposal } from './reads'
-import { setStanding } from './store'
+import { raiseSupplierList, writeStanding } from './record-store'
 
 /** Approves or refuses a proposed supplier; nobody their own. Who proposed it hears of it. */
 export async function decideSupplier(ctx: Context, id: string, accept: boolean, reason: string): Promise<void> {
@@ -14,7 +14,9 @@ export async function decideSupplier(ctx: Context, id: string, accept: boolean, 
     throw forbidden('Nobody approves a supplier that they proposed themselves; ask a colleague in finance.')
   if (!accept && reason.trim() === '')
     throw invalid('Say why it is refused: whoever proposed it reads it.', [{ field: 'reason', message: 'is empty' }])
-  await setStanding(ctx.tx, id, accept ? 'active' : 'refused', accept ? null : reason.trim())
+  const why = { reason: accept ? '' : reason.trim(), since: ctx.now, until: null }
+  await writeStanding(ctx.tx, id, accept ? 'active' : 'refused', why)
+  if (accept) await raiseSupplierList(ctx.tx)
   await appendEvent(ctx, {
     type: accept ? 'approved' : 'refused',
     subjectKind: 'supplier',

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import type { PaymentTerms } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
+import type { Standing } from '#core/supplier/record'
 import type { SupplierFacts } from '#core/supplier/warning'
 import type { Tx } from '../db/client'
 import { holdsAll, isAlike, isNumbered, likePattern } from '../db/pattern'
@@ -27,10 +28,15 @@ export interface SupplierRow {
   freightFreeFrom: DecimalText | null
   facts: SupplierFacts
 }
-/** What a verdict has to know of a supplier `s`. A refused one is as good as on hold. */
+/** What people are warned of: why it is on hold, else its warning of today. */
+const WARNED = sql<string | null>`case when ${s.standing} in ('on hold', 'blocked') and ${s.standingReason} <> ''
+  then ${s.standingReason} else ${s.warning} end`
+/** What a verdict has to know of a supplier `s`. One that is blocked, refused or merged is as good as on hold. */
 export const SUPPLIER_FACTS = sql<SupplierFacts>`json_build_object('id', ${s.id}, 'name', ${s.name}, 'standing',
-  case when ${s.standing} = 'refused' then 'on hold' else ${s.standing} end,
-  'leadDays', ${s.leadDays}, 'warning', ${s.warning}, 'warningMode', ${s.warningMode})`
+  case when ${s.standing} in ('active', 'proposed') then ${s.standing} else 'on hold' end,
+  'leadDays', ${s.leadDays}, 'warning', ${WARNED}, 'warningMode', ${s.warningMode})`
+/** Neither refused nor merged into another. */
+export const IS_THERE = sql`${s.standing} not in ('refused', 'merged')`
 const SUPPLIER = {
   id: s.id,
   number: s.number,
@@ -38,7 +44,7 @@ const SUPPLIER = {
   town: s.town,
   currency: s.currency,
   standing: s.standing,
-  warning: s.warning,
+  warning: WARNED,
   leadDays: s.leadDays,
   termsKind: s.termsKind,
   termsDays: s.termsDays,
@@ -62,7 +68,7 @@ export function listCalled(
     { ...SUPPLIER, typed: sql<string>`asked.typed`, isWhole: sql<boolean>`${isWhole}` },
     sql`from unnest(${sql.param([...texts])}::text[]) as asked(typed)
       join ${s} on ${isWhole} or starts_with(lower(${s.name}), lower(asked.typed))
-    where ${s.standing} <> 'refused' and asked.typed <> ''`,
+    where ${IS_THERE} and asked.typed <> ''`,
   )
 }
 
@@ -74,7 +80,7 @@ export function searchSuppliers(tx: Tx, words: string, limit: number): Promise<S
     { ...SUPPLIER },
     sql`from ${s} where (${holdsAll(sql`concat_ws(' ', ${s.name}, ${s.town})`, wanted)}
       or ${isNumbered(s.number, wanted)} or ${isAlike(words, s.name)})
-      and ${s.standing} <> 'refused'
+      and ${IS_THERE}
     order by ${s.standing} <> 'active', ${holdsAll(s.name, wanted)} desc, ${s.name} limit ${limit}`,
   )
 }
@@ -109,7 +115,7 @@ export function listCandidates(
       email: s.email,
     },
     sql`from ${s}
-    where ${s.standing} <> 'refused' and ((${tax} <> '' and upper(regexp_replace(coalesce(${s.taxNumber}, ''),
+    where ${IS_THERE} and ((${tax} <> '' and upper(regexp_replace(coalesce(${s.taxNumber}, ''),
       '[^A-Za-z0-9]', '', 'g')) = ${tax})
       or (${domain} <> '' and lower(${s.email}) like ${`%@${domain.replace(/[\\%_]/g, '\\$&')}`}) or (${name} <> ''
         and (similarity(lower(${s.name}), ${name}) > 0.25 or word_similarity(${name}, lower(${s.name})) > 0.5)))
@@ -127,7 +133,7 @@ export interface ProposalRow {
   telephone: string
   taxNumber: string | null
   currency: string
-  standing: string
+  standing: Standing
   warning: string | null
   proposedById: string | null
   proposedBy: string | null
@@ -149,7 +155,7 @@ export function findProposal(tx: Tx, id: string, lock = false): Promise<Proposal
       telephone: s.telephone,
       taxNumber: s.taxNumber,
       currency: s.currency,
-      standing: s.standing,
+      standing: sql<Standing>`${s.standing}`,
       warning: s.warning,
       proposedById: s.proposedById,
       proposedBy: p.name,

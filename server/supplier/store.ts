@@ -27,12 +27,3 @@ export async function insertSupplier(
 export async function setTaxForm(tx: Tx, id: string, hash: string): Promise<void> {
   await tx.update(supplier).set({ taxFormHash: hash }).where(eq(supplier.id, id))
 }
-
-export async function setStanding(
-  tx: Tx,
-  id: string,
-  standing: 'active' | 'refused',
-  warning: string | null,
-): Promise<void> {
-  await tx.update(supplier).set({ standing, warning }).where(eq(supplier.id, id))
-}

@@ -7,12 +7,13 @@ import { named } from '../db/read'
 import { attachment } from '../db/schema/document'
 import { file } from '../db/schema/file'
 import { orderRevision } from '../db/schema/order'
-import { supplier } from '../db/schema/supplier'
+import { supplier, supplierDocument } from '../db/schema/supplier'
 import { outgoingMail } from '../db/schema/mail'
 
 const a = named(attachment, 'a')
 const v = named(orderRevision, 'v')
 const s = named(supplier, 's')
+const sd = named(supplierDocument, 'sd')
 const m = named(outgoingMail, 'm')
 
 /** Sessions that ended, or were seen last, before a moment. */
@@ -31,6 +32,7 @@ export async function deleteSignInTries(tx: Tx, before: Date): Promise<void> {
 const UNREFERENCED = sql`not exists (select 1 from ${a} where ${a.fileHash} = ${file.hash})
   and not exists (select 1 from ${v} where ${v.pdfHash} = ${file.hash})
   and not exists (select 1 from ${s} where ${s.taxFormHash} = ${file.hash})
+  and not exists (select 1 from ${sd} where ${sd.fileHash} = ${file.hash})
   and not exists (select 1 from ${m}, jsonb_array_elements(${m.attachments}) f where f ->> 'hash' = ${file.hash})`
 
 /** Those of some files that no attachment, order, supplier or mail refers to. */

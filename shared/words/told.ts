@@ -197,6 +197,25 @@ export function sayTold(t: Told, ways: Ways): Said {
         sentence: `${t.by} asks to change limits or roles of ${many}. They hold once you, or another, confirm them.`,
       }
     }
+    case 'bank-change-waits':
+      return {
+        subject: `Bank details wait for you: ${t.supplier}`,
+        sentence:
+          `${t.by} asks to change the bank details of ${t.supplier}. Nothing is paid there until you, or another of ` +
+          'finance, confirm them; ask the supplier by a telephone number that you know.',
+      }
+    case 'bank-change-asked':
+      return {
+        subject: `${t.organisation}: your bank details`,
+        sentence:
+          `We were asked to pay ${t.supplier} to another account from now on; its number ends in ${t.ends}. ` +
+          'If it was not you who asked for that, tell us at once by telephone; nothing is changed yet.',
+      }
+    case 'paper-ends':
+      return {
+        subject: `${t.paper} of ${t.supplier} ends`,
+        sentence: `${t.paper} of ${t.supplier} ends on ${ways.date(t.day, '')}. Ask them for the next one.`,
+      }
     case 'invited':
       return {
         subject: `Welcome to Rekko at ${t.organisation}`,

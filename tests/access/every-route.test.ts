@@ -146,10 +146,14 @@ test('the table of rights says who may do what', () => {
     'see budgets',
   ]
   const held: Record<string, string[]> = {
-    buyer: ['see approved lines', 'see orders', 'order', 'change owners', 'keep lists', 'keep catalogue'],
+    buyer: [
+      ...['see approved lines', 'see orders', 'order', 'change owners', 'keep lists', 'keep catalogue'],
+      'keep suppliers',
+    ],
     receiver: [],
     finance: [
       ...['see all documents', 'see orders', 'approve suppliers', 'see all budgets', 'keep budgets', 'keep lists'],
+      'keep suppliers',
       'confirm changes',
     ],
     auditor: ['see all documents', 'see orders', 'see all budgets'],

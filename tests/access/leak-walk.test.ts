@@ -94,6 +94,10 @@ beforeAll(async () => {
     searchSuppliers: finds.map((w) => query('/api/suppliers', { words: w })),
     findAlikeSuppliers: finds.map((name) => query('/api/suppliers/alike', { name })),
     readTaxForm: [`/api/suppliers/${kept.supplierId}/tax-form`],
+    readSupplierPaper: [`/api/suppliers/${kept.supplierId}/papers/${randomUUID()}`],
+    readBought: [`/api/suppliers/${kept.supplierId}/bought`],
+    listDoubles: ['/api/suppliers/doubles'],
+    reviewMerging: [query(`/api/suppliers/${kept.supplierId}/merging`, { into: kept.supplierId })],
     readSupplier: [`/api/suppliers/${kept.supplierId}`],
     readChoices: ['/api/raise-choices'],
     readDraftFacts: [

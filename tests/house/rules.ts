@@ -31,6 +31,7 @@ export const RANKS: Record<string, number> = {
     lists: 7,
     organisation: 7,
     trail: 8,
+    dealings: 8,
     browse: 8,
     find: 9,
     session: 9,
