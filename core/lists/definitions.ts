@@ -400,4 +400,32 @@ export const LISTS: Readonly<Record<ListName, ListDefinition>> = {
     ],
     retire: { column: 'open', as: { text: 'no' } },
   },
+  parts: {
+    name: 'parts',
+    right: 'keep settings',
+    key: ['job', 'part'],
+    columns: [
+      column('job', 'Job', { is: 'entry', of: 'jobs' }, null, 'job number, work order, project number'),
+      column('part', 'Part', text(40), null, 'part, position, pos, line, no'),
+      column(
+        'item',
+        'Item',
+        { is: 'entry', of: 'items' },
+        '',
+        'item number, article, sku, code',
+        'An item of the catalogue; without one the words say what it is.',
+      ),
+      column('name', 'What', text(200), null, 'description, name, text, what is needed'),
+      column('quantity', 'Quantity', { is: 'number', least: '0.000001', most: '999999999', decimals: 6 }, '1', 'qty'),
+      column('unit', 'Unit', { is: 'unit' }, 'H87', 'unit of measure, uom, measure'),
+      column(
+        'estimate',
+        'Estimate for one',
+        { is: 'number', least: '0', most: '999999999999', decimals: 6, isMoney: true },
+        '',
+        'estimate, estimated price, price, unit price',
+      ),
+    ],
+    retire: null,
+  },
 }

@@ -15,6 +15,7 @@ export const LIST_NAMES = [
   'items',
   'budget-lines',
   'jobs',
+  'parts',
 ] as const
 export type ListName = (typeof LIST_NAMES)[number]
 

@@ -49,6 +49,7 @@ export const MORE_SUPPLIERS: SupplierRow[] = [
   ['Ravensea Optics', 'S-1037', 'Ravensea', 'orders', 'GBP', 30, 15, '19.00', null],
   ['Sallow Furniture', 'S-1038', 'Sallow', 'orders', 'EUR', 30, 20, '60.00', '1200'],
   ['Thornwick Fasteners', 'S-1039', 'Thornwick', 'orders', 'EUR', 30, 2, '5.50', '75'],
+  ['Thornwick Fastening Co', 'S-1044', 'Thornwick', 'orders', 'EUR', 14, 3, null, null],
   ['Umberley Toys', 'S-1040', 'Umberley', 'shop', 'EUR', 14, 4, '5.00', '60'],
   ['Vellacott Gases', 'S-1041', 'Vellacott', 'orders', 'EUR', 30, 3, '18.00', null],
   ['Westering Software', 'S-1042', 'Westering', null, 'EUR', 30, 1, null, null],

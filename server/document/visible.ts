@@ -25,6 +25,17 @@ export async function maySee(ctx: Context, kind: SeenRows, id: string): Promise<
   )
 }
 
+/** Which of some documents a person sees. */
+export async function seenAmong(ctx: Context, kind: SeenRows, ids: readonly string[]): Promise<Set<string>> {
+  if (ids.length === 0) return new Set()
+  const found = await read(
+    ctx.tx,
+    { id: kind.row.id },
+    sql`from ${kind.row} where ${kind.row.id} = any(${sql.param([...ids])}::uuid[]) and ${visible(kind, ctx)}`,
+  )
+  return new Set(found.map((f) => f.id))
+}
+
 /** Which of some people see a document, in one statement. */
 export async function listWhoSee(
   { tx, now }: Omit<Context, 'actor'>,

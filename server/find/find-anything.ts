@@ -44,7 +44,7 @@ export async function findAnything(ctx: Context, words: string): Promise<{ hits:
       id: j.id,
       name: j.name,
       more: [j.number, ...(j.department === null ? [] : [j.department]), ...(j.isOpen ? [] : ['closed'])].join(' · '),
-      link: `/mine?job=${j.id}`,
+      link: `/jobs/${j.id}`,
     })
   }
   // Wildcards are for numbers; the catalogue's search takes words.

@@ -7,6 +7,7 @@ import { holidays } from './holiday-store'
 import { items } from './item-store'
 import { jobs } from './job-store'
 import type { ListKeeper } from './keeper'
+import { parts } from './part-store'
 import { people } from './person-store'
 import { places } from './place-store'
 import { rates } from './rate-store'
@@ -27,4 +28,5 @@ export const KEEPERS: Readonly<Record<ListName, ListKeeper>> = {
   items,
   'budget-lines': budgetLines,
   jobs,
+  parts,
 }

@@ -14,6 +14,7 @@ export const LIST_SUBJECTS: Readonly<Record<ListName, string>> = {
   rates: '00000000-0000-4000-8000-000000000020',
   items: '00000000-0000-4000-8000-000000000021',
   jobs: '00000000-0000-4000-8000-000000000022',
+  parts: '00000000-0000-4000-8000-000000000023',
 }
 
 /** An entry before and after; null before it was there, or after it was taken away. */

@@ -17,6 +17,7 @@ import { regularsRoutes } from './regulars'
 import { requestFormRoutes } from './request-form'
 import { requisitionRoutes } from './requisition'
 import { sessionRoutes } from './session'
+import { jobRoutes } from './job'
 import { supplierRoutes } from './supplier'
 
 const ROUTES = {
@@ -25,6 +26,7 @@ const ROUTES = {
   ...peopleRoutes,
   ...catalogueRoutes,
   ...supplierRoutes,
+  ...jobRoutes,
   ...requisitionRoutes,
   ...mineRoutes,
   ...decideRoutes,

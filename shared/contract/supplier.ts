@@ -98,6 +98,50 @@ const paired = z.object({
   email: z.string().nullable(),
 })
 const called = z.object({ id: z.string(), number: z.string(), name: z.string() })
+const bought = z.object({
+  years: z.array(z.object({ year: z.number(), currency: z.string(), orders: z.number(), net: decimal })),
+  most: z.array(
+    z.object({
+      itemId: z.string().nullable(),
+      name: z.string(),
+      unit: z.string(),
+      quantity: decimal,
+      times: z.number(),
+      lastPrice: decimal,
+      priceBase: decimal,
+      currency: z.string(),
+      lastDay: z.string(),
+    }),
+  ),
+  orders: z.array(
+    z.object({
+      id: z.string(),
+      number: z.string().nullable(),
+      day: z.string(),
+      net: decimal.nullable(),
+      currency: z.string(),
+    }),
+  ),
+})
+export type Bought = z.infer<typeof bought>
+const merging = z.object({
+  from: called,
+  into: called,
+  moves: z.object({
+    items: z.number(),
+    lines: z.number(),
+    regulars: z.number(),
+    orders: z.number(),
+    contacts: z.number(),
+    papers: z.number(),
+  }),
+  twice: z.array(
+    z.object({ id: z.string(), name: z.string(), supplierPart: z.string(), keptId: z.string(), keptName: z.string() }),
+  ),
+  hinders: z.array(z.string()),
+  seen: z.string(),
+})
+export type MergingView = z.infer<typeof merging>
 const supplierView = record.extend({
   id: z.string(),
   number: z.string(),
@@ -266,31 +310,7 @@ export const supplierRoutes = {
     summary: 'What was ordered of a supplier: by year, what most, and the last orders.',
     access: 'see orders',
     params: ids,
-    reply: z.object({
-      years: z.array(z.object({ year: z.number(), currency: z.string(), orders: z.number(), net: decimal })),
-      most: z.array(
-        z.object({
-          itemId: z.string().nullable(),
-          name: z.string(),
-          unit: z.string(),
-          quantity: decimal,
-          times: z.number(),
-          lastPrice: decimal,
-          priceBase: decimal,
-          currency: z.string(),
-          lastDay: z.string(),
-        }),
-      ),
-      orders: z.array(
-        z.object({
-          id: z.string(),
-          number: z.string().nullable(),
-          day: z.string(),
-          net: decimal.nullable(),
-          currency: z.string(),
-        }),
-      ),
-    }),
+    reply: bought,
   }),
   listDoubles: defineRoute({
     name: 'listDoubles',
@@ -308,29 +328,7 @@ export const supplierRoutes = {
     access: 'approve suppliers',
     params: ids,
     query: z.object({ into: id }),
-    reply: z.object({
-      from: called,
-      into: called,
-      moves: z.object({
-        items: z.number(),
-        lines: z.number(),
-        regulars: z.number(),
-        orders: z.number(),
-        contacts: z.number(),
-        papers: z.number(),
-      }),
-      twice: z.array(
-        z.object({
-          id: z.string(),
-          name: z.string(),
-          supplierPart: z.string(),
-          keptId: z.string(),
-          keptName: z.string(),
-        }),
-      ),
-      hinders: z.array(z.string()),
-      seen: z.string(),
-    }),
+    reply: merging,
   }),
   mergeSupplier: defineRoute({
     name: 'mergeSupplier',

@@ -143,6 +143,16 @@ export const LIST_WORDS: Readonly<
     retire: 'close them: named on nothing new',
     retires: (many) => `close ${many}`,
   },
+  parts: {
+    title: 'Parts of jobs',
+    one: 'part',
+    many: 'parts',
+    once: 'a job and a part number',
+    says: 'What each job needs: an item or a few words, how many, and what one should cost. Its page raises them.',
+    out: 'taken off',
+    retire: 'leave them',
+    retires: (many) => `leave ${many}`,
+  },
 }
 
 /** What is wrong with a row, without which row it is. */

@@ -35,6 +35,7 @@ const SECRETS = {
   regulars: 'wickermoss',
   template: 'larkenfold',
   view: 'thistlecrow',
+  part: 'quarrelstone',
 } as const
 /** Where both requests go, so that they share an order. */
 const PLACE = idOf('ship-to', 'Goods Yard')
@@ -63,6 +64,9 @@ beforeAll(async () => {
   const line = await rekko.sql<{ id: string }>('select id from requisition_line where requisition_id = $1', [id])
   await askAndDecide(id)
   const order = await orderWithPriya(leonie, String(line[0]?.id))
+  const part = { id: randomUUID(), itemId: null, quantity: '1', unit: 'H87', estimate: null, description: SECRETS.part }
+  const plan = { startsOn: null, endsOn: null, shipToId: null, budgetLineId: null, people: [], parts: [part] }
+  await owen.call('PUT', `/api/jobs/${idOf('job', 'J-101')}`, { version: 0, body: plan })
   const kept = await keepForOneself()
   const signedOut = await rekko.as('Owen Marsh')
   await signedOut.call('DELETE', '/api/session')
@@ -99,6 +103,8 @@ beforeAll(async () => {
     listDoubles: ['/api/suppliers/doubles'],
     reviewMerging: [query(`/api/suppliers/${kept.supplierId}/merging`, { into: kept.supplierId })],
     readSupplier: [`/api/suppliers/${kept.supplierId}`],
+    listJobs: ['/api/jobs', ...finds.map((w) => query('/api/jobs', { words: w }))],
+    readJob: [`/api/jobs/${idOf('job', 'J-101')}`],
     readChoices: ['/api/raise-choices'],
     readDraftFacts: [
       query('/api/draft-facts', { departmentId }),

@@ -14,6 +14,10 @@ beforeAll(async () => {
   rekko = await startRekko()
   admin = await rekko.as('Harriet Voss')
   finance = await rekko.as('Greta Molin')
+  // The bare organisation has everything but these.
+  const rows = ['J-101|1|I-CP-UV-80A|UV lamp|2|84.5', 'J-101|2||Base plate|1.5|', 'J-103|A-7||Blue panel|3|210']
+  const kept = await keep('parts', file('parts', 'Job|Part|Item|What|Quantity|Estimate for one', ...rows))
+  expect(kept.body).toMatchObject({ changes: 3 })
 })
 afterAll(async () => {
   await rekko.stop()

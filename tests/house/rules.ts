@@ -32,6 +32,7 @@ export const RANKS: Record<string, number> = {
     organisation: 7,
     trail: 8,
     dealings: 8,
+    job: 7,
     browse: 8,
     find: 9,
     session: 9,

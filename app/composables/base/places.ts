@@ -21,6 +21,7 @@ export const STATIONS: readonly {
       { name: 'Mine', path: '/mine', right: 'see own' },
       { name: 'Regulars', path: '/regulars', right: 'raise' },
       { name: 'Catalogue', path: '/catalogue', right: 'see catalogue' },
+      { name: 'Jobs', path: '/jobs', right: 'see catalogue' },
     ],
   },
   {

@@ -14,6 +14,7 @@ const SHOWN: Readonly<Record<ListName, readonly string[]>> = {
   rates: ['day', 'currency', 'rate'],
   items: ['name', 'number', 'category', 'supplier', 'prices', 'unit', 'leadDays'],
   jobs: ['name', 'number', 'department', 'project'],
+  parts: ['name', 'job', 'part', 'quantity', 'unit', 'estimate'],
   'budget-lines': ['name', 'department', 'account', 'year', 'amount', 'holder', 'control'],
 }
 

@@ -1,15 +1,24 @@
 <script setup lang="ts">
-import { formatCount } from '#shared/words/format'
-import { sayAlike } from '#shared/words/supplier'
+import type { Standing } from '#core/supplier/record'
+import { capital, formatCount } from '#shared/words/format'
+import { sayAlike, sayArrives, sayReach, STANDING_WORDS } from '#shared/words/supplier'
 import KeyOf from '~/components/base/KeyOf.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
+import BankDetails from '~/components/supplier/BankDetails.vue'
+import BoughtOf from '~/components/supplier/BoughtOf.vue'
+import PapersList from '~/components/supplier/PapersList.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
+import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
 
+const RecordForm = defineAsyncComponent(() => import('~/components/supplier/RecordForm.vue'))
+const StandingForm = defineAsyncComponent(() => import('~/components/supplier/StandingForm.vue'))
+
+definePageMeta({ key: (route) => route.path })
 const api = useApi()
 const route = useRoute()
 const wording = useWording()
@@ -27,12 +36,40 @@ const busy = ref(false)
 const trouble = ref('')
 /** One writes why it is refused: the key of the main action refuses then. */
 const refusing = ref(false)
-const STANDING: Record<string, string> = {
-  active: 'can be ordered from',
-  'on hold': 'is on hold and cannot be asked for',
-  proposed: 'is proposed; finance has to approve it before anything is ordered',
-  refused: 'was refused',
+const seesOrders = session.me?.rights.includes('see orders') === true
+const { data: bought } = await useAsyncData(`bought-${id}`, () =>
+  seesOrders ? api.get('/api/suppliers/{id}/bought', { params: { id } }) : Promise.resolve(null),
+)
+useLive((changes) => {
+  if (changes.some((c) => c.id === id || c.kind === 'again') && !busy.value) void refresh()
+})
+const keepsList = session.me?.rights.includes('approve suppliers') === true
+const writing = ref(false)
+const turning = ref<Standing | null>(null)
+const told = ref('')
+const TURNS: Partial<Record<Standing, string>> = {
+  'on hold': 'Put it on hold',
+  blocked: 'Block it',
+  active: 'Let it be ordered from',
 }
+async function kept(sentence: string): Promise<void> {
+  writing.value = false
+  turning.value = null
+  told.value = sentence
+  await refresh()
+}
+const terms = computed(() => {
+  const s = supplier.value
+  if (!s) return ''
+  const days = formatCount(s.termsDays, 'day', 'days')
+  return s.termsKind === 'net' ? `${days} net` : `${days} from the end of the month`
+})
+const freight = computed(() => {
+  const s = supplier.value
+  if (!s || s.freight === null) return ''
+  const free = s.freightFreeFrom === null ? '' : `, nothing from ${wording.kept(s.freightFreeFrom, s.currency)}`
+  return `${s.currency} ${wording.kept(s.freight, s.currency)}${free}`
+})
 async function decide(accept: boolean): Promise<void> {
   if (busy.value) return
   busy.value = true
@@ -51,7 +88,7 @@ async function decide(accept: boolean): Promise<void> {
   void session.load()
 }
 usePlaceKeys([{ keys: 'Ctrl Enter', does: 'approve a proposed supplier; in the box: refuse it' }], (event) => {
-  if (isMainKey(event) && supplier.value?.mayDecide) {
+  if (isMainKey(event) && supplier.value?.mayDecide && !writing.value && turning.value === null) {
     event.preventDefault()
     void decide(!refusing.value)
   }
@@ -64,8 +101,22 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'approve a proposed supplier; in the b
     <SheetPage>
       <h1 class="sentence">
         <b>{{ supplier.name }}</b><template v-if="supplier.town"> in {{ supplier.town }}</template>
-        {{ STANDING[supplier.standing] ?? supplier.standing }}.
+        {{ STANDING_WORDS[supplier.standing]
+        }}<template v-if="supplier.standingUntil"> until {{ wording.day(supplier.standingUntil) }}</template
+        >.
       </h1>
+      <p v-if="supplier.mergedInto" class="notice-amber mt-3">
+        It is
+        <NuxtLink class="quiet-link font-semibold" :to="`/suppliers/${supplier.mergedInto.id}`">{{
+          supplier.mergedInto.name
+        }}</NuxtLink>: what named it names that one now.
+      </p>
+      <p v-if="supplier.standingReason" class="notice-amber mt-3">
+        {{ supplier.standingReason }}
+        <span v-if="supplier.standingSince" class="small block text-amber-ink!"
+          >since {{ wording.since(supplier.standingSince) }}</span
+        >
+      </p>
       <p v-if="supplier.warning" class="notice-amber mt-3">{{ supplier.warning }}</p>
       <dl
         :class="[
@@ -79,8 +130,32 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'approve a proposed supplier; in the b
         <dd>{{ supplier.email ?? 'not known' }}</dd>
         <dt>Telephone</dt>
         <dd>{{ supplier.telephone || 'not known' }}</dd>
-        <dt>Currency</dt>
-        <dd>{{ supplier.currency }}</dd>
+        <template v-for="c in supplier.contacts" :key="`${c.name} ${c.about} ${c.email}`"
+          ><dt>{{ c.about === 'anything' ? 'Contact' : `For ${c.about}` }}</dt>
+          <dd>
+            {{ [c.name, c.email, c.telephone].filter((t) => t !== '').join(' · ')
+            }}<span v-if="c.address" class="small block">{{ c.address }}</span>
+          </dd></template
+        >
+        <dt>Terms</dt>
+        <dd>
+          {{ terms }}, in {{ supplier.currency }}; here in
+          {{ formatCount(supplier.leadDays, 'business day', 'business days') }}
+        </dd>
+        <template v-if="freight"
+          ><dt>Freight</dt>
+          <dd>{{ freight }}</dd></template
+        >
+        <template v-if="supplier.categories.length > 0"
+          ><dt>In the catalogue</dt>
+          <dd>
+            {{ supplier.categories.map((c) => `${c.name} ${c.items}`).join(', ') }}
+          </dd></template
+        >
+        <template v-if="supplier.datedWarning && !supplier.warning && supplier.warningFrom"
+          ><dt>A warning to come</dt>
+          <dd>{{ supplier.datedWarning }}, from {{ wording.day(supplier.warningFrom) }}</dd></template
+        >
         <template v-if="supplier.taxNumber"
           ><dt>Tax number</dt>
           <dd>{{ supplier.taxNumber }}</dd></template
@@ -111,13 +186,59 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'approve a proposed supplier; in the b
           {{ a.town }}: {{ sayAlike(a.why) }}
         </p>
       </section>
+      <template v-if="supplier.mayKeep">
+        <p class="mt-3 flex flex-wrap gap-x-5">
+          <button type="button" class="quiet-link min-h-6" @click="writing = true">Contacts and warning</button>
+          <NuxtLink
+            v-if="keepsList"
+            class="quiet-link inline-flex min-h-6 items-center"
+            :to="`/set-up/lists/suppliers?open=${supplier.number}`"
+            >Name, address, terms</NuxtLink
+          >
+          <button
+            v-for="t in supplier.nextStandings"
+            :key="t"
+            type="button"
+            class="quiet-link min-h-6"
+            @click="turning = t"
+          >
+            {{ TURNS[t] }}
+          </button>
+        </p>
+        <p v-if="told" class="mt-2" role="status">{{ told }}</p>
+        <BankDetails :supplier="supplier" @changed="refresh()" />
+        <PapersList :supplier="supplier" @changed="refresh()" />
+      </template>
+      <BoughtOf v-if="bought && supplier.standing !== 'proposed'" :bought="bought" />
+      <RecordForm v-if="writing" :supplier="supplier" @kept="kept('It is kept.')" @close="writing = false" />
+      <StandingForm
+        v-if="turning"
+        :supplier="supplier"
+        :to="turning"
+        @kept="kept('It stands so from now on.')"
+        @close="turning = null"
+      />
       <template #margin>
+        <template v-if="supplier.reach.length > 0">
+          <h2 class="head mb-1">Is an order going to arrive?</h2>
+          <p>{{ sayArrives(supplier.reach) }}</p>
+          <ul class="mb-5 mt-1.5">
+            <li
+              v-for="r in supplier.reach"
+              :key="r.part"
+              class="border-t border-rule py-1.5"
+              :class="r.is === 'missing' ? 'text-red' : r.is === 'look' ? 'text-amber-ink' : 'text-ink2'"
+            >
+              {{ r.is === 'there' ? '✓' : r.is === 'look' ? '?' : '✗' }} {{ sayReach(r) }}
+            </li>
+          </ul>
+        </template>
         <h2 class="head mb-1">What waits for it</h2>
         <p>
           {{
             supplier.waitingRequests === 0
               ? 'No request that is on its way names it.'
-              : `${formatCount(supplier.waitingRequests, 'request', 'requests')} on the way ` +
+              : `${capital(formatCount(supplier.waitingRequests, 'request', 'requests'))} on the way ` +
                 `${supplier.waitingRequests === 1 ? 'names' : 'name'} it.`
           }}
         </p>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import type { Standing } from '#core/supplier/record'
 import { capital, inWords } from '#shared/words/format'
+import { STANDING_SHORT } from '#shared/words/supplier'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
@@ -19,10 +21,9 @@ const { data, error, refresh } = await useAsyncData(
   { watch: [words] },
 )
 useLive((changes) => {
-  if (changes.some((c) => c.kind === 'again')) void refresh()
+  if (changes.some((c) => c.kind === 'settings' || c.kind === 'again')) void refresh()
 })
 
-const STANDING: Record<string, string> = { active: '', 'on hold': 'on hold', proposed: 'waits for finance' }
 const decides = computed(() => session.me?.rights.includes('approve suppliers') === true)
 const shown = computed(() => {
   const found = data.value?.suppliers ?? []
@@ -81,11 +82,14 @@ usePlaceKeys([{ keys: 'Enter', does: 'open the supplier' }], () => undefined)
             <td class="text-ink2">{{ s.town }}</td>
             <td class="text-ink2">{{ s.currency }}</td>
             <td :class="s.standing === 'proposed' && decides ? 'text-amber-ink' : 'text-ink2'">
-              {{ [STANDING[s.standing] ?? s.standing, s.warning ?? ''].filter((t) => t !== '').join(' · ') }}
+              {{ [STANDING_SHORT[s.standing as Standing], s.warning ?? ''].filter((t) => t !== '').join(' · ') }}
             </td>
           </tr>
         </tbody>
       </table>
+      <p v-if="decides && shown.length > 1" class="mt-4">
+        <NuxtLink class="quiet-link" to="/suppliers/doubles">Look for suppliers that are there twice</NuxtLink>
+      </p>
     </SheetPage>
   </div>
 </template>
