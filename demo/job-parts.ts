@@ -33,7 +33,7 @@ const PLANS: readonly Planned[] = [
     from: 12,
     until: 40,
     department: 'Water Systems',
-    account: '616',
+    account: '610',
     needs: [
       { part: 'CP-BRG-P4', quantity: 4 },
       { part: 'CP-CPL-38', quantity: 6 },
@@ -52,7 +52,7 @@ const PLANS: readonly Planned[] = [
     from: 60,
     until: 150,
     department: 'Exhibits Workshop',
-    account: '616',
+    account: '632',
     needs: [
       { text: 'Acrylic cylinder, 1.2 m, 25 mm', quantity: 1, estimate: '4200' },
       { text: 'Round flow insert, made to measure', quantity: 1, estimate: '860' },

@@ -4,6 +4,7 @@ import type { JobPlan } from '#shared/contract/job'
 import { appendEvent } from '../audit/store'
 import { findItems } from '../catalogue/reads'
 import type { Context } from '../context'
+import { sqlState } from '../db/client'
 import { forbidden, invalid, refused, stale } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { findPlan, listJobPeople, listParts, listPartLines, type JobRow, type PartRow, type PlanRow } from './job-reads'
@@ -44,15 +45,17 @@ export async function keepJob(ctx: Context, id: string, version: number, given: 
   if ((await findItems(tx, itemIds)).length < itemIds.length) throw invalid('An item is not in the catalogue.')
   const before = await listParts(tx, id)
   await refuseAsked(ctx, id, given)
-  await setPlan(tx, id, {
-    version: plan.version + 1,
-    startsOn: given.startsOn,
-    endsOn: given.endsOn,
-    shipToId: given.shipToId,
-    budgetLineId: given.budgetLineId,
-  })
   const people = await listJobPeople(tx, id)
-  await writePeople(tx, id, given.people)
+  await asSentence(async () => {
+    await setPlan(tx, id, {
+      version: plan.version + 1,
+      startsOn: given.startsOn,
+      endsOn: given.endsOn,
+      shipToId: given.shipToId,
+      budgetLineId: given.budgetLineId,
+    })
+    await writePeople(tx, id, given.people)
+  })
   await writeParts(tx, id, numbered(given.parts, before))
   await appendEvent(ctx, {
     type: 'job kept',
@@ -63,6 +66,15 @@ export async function keepJob(ctx: Context, id: string, version: number, given: 
   })
   await notifyChange(tx, { kind: 'settings', id })
   return { version: plan.version + 1 }
+}
+
+async function asSentence(work: () => Promise<void>): Promise<void> {
+  try {
+    await work()
+  } catch (error) {
+    if (sqlState(error) === '23503') throw invalid('It names a person, a place or a budget line that does not exist.')
+    throw error
+  }
 }
 
 /** A part keeps its number; a new one gets the first that is free behind those that are there. */

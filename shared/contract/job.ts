@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { UNITS } from '#core/base/unit'
 import { REQUISITION_STATES } from '#core/requisition/moves'
 import { defineRoute } from './route'
 import { day, decimal, id, ids, money, text } from './values'
@@ -21,7 +22,7 @@ const part = z.object({
   itemId: id.nullable(),
   description: text(200).refine((t) => t.trim() !== '', 'is missing'),
   quantity: positive,
-  unit: z.string().max(3),
+  unit: z.string().refine((u) => u in UNITS, 'is not a unit'),
   /** What one is expected to cost, in the base currency. */
   estimate: decimal.refine((t) => Number(t) >= 0, 'is negative').nullable(),
 })

@@ -139,4 +139,8 @@ test('a job is changed by its people, its department and administrators; others 
   expect((await keep(harriet, id, 3, plan([wire, part('x', '1', { itemId: randomUUID() })]))).status).toBe(422)
   expect((await keep(harriet, id, 3, plan([wire], { startsOn: '2198-02-01', endsOn: '2198-01-01' }))).status).toBe(422)
   expect((await keep(harriet, id, 3, plan([part('x', '0')]))).status).toBe(422)
+  expect((await keep(harriet, id, 3, plan([part('x', '1', { unit: 'QQQ' })]))).status).toBe(422)
+  for (const nobody of [{ people: [randomUUID()] }, { shipToId: randomUUID() }, { budgetLineId: randomUUID() }])
+    expect((await keep(harriet, id, 3, plan([wire], nobody))).status).toBe(422)
+  expect((await view(priya, id)).parts).toHaveLength(1)
 })

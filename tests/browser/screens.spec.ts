@@ -18,6 +18,7 @@ const SCREENS: [who: string, path: string][] = [
   ['Tomas Brandt', '/budgets'],
   ['Greta Molin', '/budgets'],
   ['Greta Molin', '/suppliers'],
+  ['Owen Marsh', '/jobs'],
 ]
 
 for (const scheme of ['light', 'dark'] as const) {
@@ -96,6 +97,17 @@ for (const scheme of ['light', 'dark'] as const) {
         suppliers: { id: string }[]
       }
       await leonie.goto(`/suppliers/${suppliers[0]?.id ?? ''}`)
+      await alive(leonie)
+      await check(leonie)
+      // A job with parts of which one is on a draft, and a supplier with papers and an account.
+      const { jobs } = (await (await leonie.request.get('/api/jobs?words=J-101')).json()) as { jobs: { id: string }[] }
+      await leonie.goto(`/jobs/${jobs[0]?.id ?? ''}`)
+      await alive(leonie)
+      await check(leonie)
+      const corrigan = (await (await leonie.request.get('/api/suppliers?words=Corrigan')).json()) as {
+        suppliers: { id: string }[]
+      }
+      await leonie.goto(`/suppliers/${corrigan.suppliers[0]?.id ?? ''}`)
       await alive(leonie)
       await check(leonie)
       await leonie.context().close()

@@ -247,26 +247,26 @@ const payers = computed(() => {
           </button>
         </template>
       </div>
-      <label class="sr-only" for="part-add">Add a part</label>
-      <input
-        id="part-add"
-        v-model="typed"
-        class="field mt-2"
-        autocomplete="off"
-        placeholder="Add a part: “6 lamps”, a part number, or rows of a spreadsheet"
-        @input="look"
-        @paste="paste"
-        @keydown.enter.exact.prevent="add(null)"
-      />
-      <ul v-if="found.length > 0" class="border-x border-b border-rule" aria-label="From the catalogue">
-        <li v-for="f in found" :key="f.id">
-          <button type="button" class="option w-full text-left" @click="add(f)">
-            {{ f.name }}<span class="small block">{{ f.supplier }} · {{ f.supplierPart }}</span>
-          </button>
-        </li>
-      </ul>
-      <p class="small mt-1">Enter takes the words as they are; Tab goes to what the catalogue has.</p>
     </div>
+    <label class="sr-only" for="part-add">Add a part</label>
+    <input
+      id="part-add"
+      v-model="typed"
+      class="field mt-2"
+      autocomplete="off"
+      placeholder="Add a part: “6 lamps”, a part number, or rows of a spreadsheet"
+      @input="look"
+      @paste="paste"
+      @keydown.enter.exact.prevent="add(null)"
+    />
+    <ul v-if="found.length > 0" class="border-x border-b border-rule" aria-label="From the catalogue">
+      <li v-for="f in found" :key="f.id">
+        <button type="button" class="option w-full text-left" @click="add(f)">
+          {{ f.name }}<span class="small block">{{ f.supplier }} · {{ f.supplierPart }}</span>
+        </button>
+      </li>
+    </ul>
+    <p class="small mt-1">Enter takes the words as they are; Tab goes to what the catalogue has.</p>
     <p v-if="trouble" class="notice-red mt-3" role="alert">{{ trouble }}</p>
     <div class="mt-4 flex flex-wrap gap-2.5">
       <div class="min-w-[280px] flex-1">

@@ -43,7 +43,8 @@ const sentence = computed(() => {
   const left = open.value.length
   const many = formatCount(n, 'part', 'parts')
   if (left === 0) return `has ${many}, all of them asked for.`
-  return `has ${many}; ${left === n ? 'nothing' : inWords(left)} of them is ${left === n ? '' : 'not '}asked for yet.`
+  if (left === n) return `has ${many}, none of them asked for yet.`
+  return `has ${many}; ${inWords(left)} of them ${left === 1 ? 'is' : 'are'} not asked for yet.`
 })
 const said = computed(() => {
   const { startsOn, endsOn, shipTo, budgetLine, people } = job.value
@@ -149,7 +150,8 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'raise what is open' }], (event) => {
                 <span class="small block"
                   >{{ [p.itemNumber ?? '', p.supplier ?? ''].filter((t) => t !== '').join(' · ')
                   }}<span v-if="p.retired" class="text-amber-ink"> · no longer in the catalogue</span
-                  ><template v-for="r in p.requisitions" :key="r.id">
+                  ><template v-for="(r, i) in p.requisitions" :key="r.id"
+                    >{{ i > 0 || p.itemNumber ? ' · ' : '' }}
                     <NuxtLink class="quiet-link" :to="r.state === 'draft' ? `/raise/${r.id}` : `/trail/${r.id}`">{{
                       r.number ?? STATES[r.state] ?? r.state
                     }}</NuxtLink>{{ ' ' }}</template
