@@ -24,6 +24,7 @@ import { createDatabase, freePort, startCluster, type Cluster } from '../setup/c
 import { ROOT, step } from '../setup/install.mjs'
 import { startPostOffice, startServer, waitFor, type Running } from '../setup/processes'
 import { benchGrowth } from './bench-growth'
+import { benchImport } from './bench-import'
 import { benchItems, bulkItems } from './bench-items'
 import { benchOrders } from './bench-orders'
 import { benchSending } from './bench-sending'
@@ -230,6 +231,10 @@ async function main(): Promise<void> {
       items: async () => {
         await bulkItems(cluster.url('postgres', 'rekko'), BULK)
         results.push(...(await benchItems(cluster, url, cookie, smallDraft(9).departmentId ?? '', BULK)))
+      },
+      import: async () => {
+        const buyer = await signIn(url, 'leonie.farrow@hallamere.example')
+        results.push(...(await benchImport(cluster, url, buyer, BULK)))
       },
       raise: () => benchFirstLoad(url),
       growth: async () => {

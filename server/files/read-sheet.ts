@@ -6,7 +6,7 @@ import { isXml, readXmlTable } from './read-xml-table'
 import type { ReadFor, Sheet } from './sheet'
 
 /** What is wrong with a CSV, by the reader's own code. */
-const BROKEN: Record<string, string | undefined> = {
+export const BROKEN: Record<string, string | undefined> = {
   CSV_QUOTE_NOT_CLOSED: 'a quotation mark is never closed',
   CSV_MAX_RECORD_SIZE: 'a row does not end',
 }
@@ -38,13 +38,18 @@ export async function readSheet(bytes: Buffer, reader: ReadFor = PLAIN): Promise
   })
   const end = rows.findLastIndex((r) => r.length > 0)
   if (end < 0) throw invalid('There is no row in this file.')
-  if (end >= MOST_ROWS) throw invalid(`This file has more than ${MOST_ROWS.toLocaleString('en')} rows; divide it.`)
+  if (end >= MOST_ROWS)
+    throw new Problem(
+      422,
+      'too-many-rows',
+      `This file has more than ${MOST_ROWS.toLocaleString('en')} rows; divide it.`,
+    )
   if (rows.some((r) => r.length > MOST_COLUMNS))
     throw invalid(`This file has more than ${MOST_COLUMNS} columns; take out what is not needed.`)
   return { rows: rows.slice(0, end + 1), notes: sheet.notes }
 }
 
-function decode(bytes: Buffer): { text: string; notes: string[] } {
+export function decodeText(bytes: Buffer): { text: string; notes: string[] } {
   const [a, b] = [bytes[0], bytes[1]]
   if (a === 0xff && b === 0xfe) return { text: new TextDecoder('utf-16le').decode(bytes), notes: [] }
   if (a === 0xfe && b === 0xff) return { text: new TextDecoder('utf-16be').decode(bytes), notes: [] }
@@ -59,7 +64,7 @@ function decode(bytes: Buffer): { text: string; notes: string[] } {
 }
 
 /** The sign that divides the first lines into the most columns, outside quotation marks. */
-function delimiterOf(text: string): string {
+export function delimiterOf(text: string): string {
   const sample = text
     .slice(0, 20_000)
     .replace(/"(?:[^"]|"")*"/g, '')
@@ -75,7 +80,7 @@ function delimiterOf(text: string): string {
 }
 
 function readCsv(bytes: Buffer): Sheet {
-  const { text, notes } = decode(bytes)
+  const { text, notes } = decodeText(bytes)
   // A text has none of these; a program, a picture or a PDF has.
   if (/[\u0000-\u0008\u000e-\u001f]/.test(text.slice(0, 100_000)))
     throw new Problem(415, 'wrong-type', 'By its content this is neither a CSV nor an XLSX file.')

@@ -1,10 +1,12 @@
 import { makePdf } from './pdf'
+import { readRows } from './read-rows'
 import { readSheet } from './read-sheet'
 import { writeXlsx } from './write-sheet'
 
 /** What the workshop does: all that reads a stranger's file, or is long at work on one of ours. */
 export const JOBS = {
   'read-sheet': readSheet,
+  'read-rows': readRows,
   'write-xlsx': writeXlsx,
   'make-pdf': makePdf,
 } as const

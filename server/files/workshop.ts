@@ -13,6 +13,7 @@ const LIMITS: Record<Job, { readonly seconds: number; readonly megabytes: number
       'Reading this file takes more time or memory than Rekko gives one. Paste the range into the lines, or save its ' +
       'cells alone as CSV.',
   },
+  'read-rows': { seconds: 20, megabytes: 400, sentence: 'Reading this file takes too much time or memory; divide it.' },
   'write-xlsx': {
     seconds: 60,
     megabytes: 400,

@@ -32,7 +32,7 @@ export function listChanges(tx: Tx, name: ListName, most: number) {
       by: sql<string>`coalesce(${p.name}, 'Rekko')`,
       source: sql<string>`${e.after} ->> 'source'`,
       undoes: sql<number | null>`(${e.after} ->> 'undoes')::int`,
-      count: sql<number>`jsonb_array_length(${e.after} -> 'changes')`,
+      count: sql<number>`coalesce((${e.after} ->> 'count')::int, jsonb_array_length(${e.after} -> 'changes'))`,
       first: sql<Record<string, string> | null>`coalesce(nullif(${e.after} -> 'changes' -> 0 -> 'after', 'null'),
         ${e.after} -> 'changes' -> 0 -> 'before')`,
     },

@@ -1,4 +1,4 @@
-import { and, eq, gte, inArray, isNull, lte, or, sql } from 'drizzle-orm'
+import { and, eq, gte, inArray, isNull, lte, or, sql, type SQL } from 'drizzle-orm'
 import { addDays, type Day } from '#core/base/day'
 import { searchTextOf } from '#core/catalogue/search-text'
 import { stepsOf, writeSteps } from '#core/catalogue/typed-steps'
@@ -23,47 +23,14 @@ const holdsOn = (today: Day) =>
 
 /** Items of the catalogue with the prices that hold today; what they cost before and will cost stays as it is. */
 export const items: ListKeeper = {
-  async read(tx, today) {
-    const rows = await read(
+  read: (tx, today) => readItems(tx, today, sql``),
+  find: (tx, { keys, others }, today) =>
+    readItems(
       tx,
-      {
-        id: i.id,
-        number: i.number,
-        name: i.name,
-        description: i.description,
-        category: c.name,
-        supplier: s.number,
-        supplierPart: i.supplierPart,
-        unit: i.unit,
-        steps: sql<{ from: string; unitPrice: string }[] | null>`(select json_agg(json_build_object(
-          'from', trim_scale(${p.fromQuantity})::text, 'unitPrice', trim_scale(${p.unitPrice})::text))
-          from ${p} where ${p.itemId} = ${i.id} and ${holdsOn(today)})`,
-        per: i.priceBase,
-        currency: i.currency,
-        tax: i.taxCode,
-        leadDays: i.leadDays,
-        pack: i.packSize,
-        agreed: i.hasAgreement,
-        warning: i.warning,
-        warns: i.warningMode,
-        sameAs: sql<string | null>`${same.number}`,
-        successor: sql<string | null>`${next.number}`,
-        retired: i.retired,
-      },
-      sql`from ${i} join ${c} on ${c.id} = ${i.categoryId} join ${s} on ${s.id} = ${i.supplierId}
-        left join ${same} on ${same.id} = ${i.sameAsId} left join ${next} on ${next.id} = ${i.successorId}
-        order by ${i.name}, ${i.number}`,
-    )
-    return rows.map(({ id, steps, agreed, retired, ...r }) => ({
-      id,
-      values: {
-        ...Object.fromEntries(Object.entries(r).map(([key, value]) => [key, textOf(value)])),
-        prices: writeSteps(steps ?? []),
-        agreed: yesNo(agreed === 1),
-        retired: yesNo(retired),
-      },
-    }))
-  },
+      today,
+      sql`where lower(${i.number}) = any(${sql.param([...keys])}::text[])
+        or lower(${s.number} || ' / ' || ${i.supplierPart}) = any(${sql.param([...others])}::text[])`,
+    ),
   async insert(tx, entries, ids, today) {
     const suppliers = await readSupplierNames(tx)
     await inParts(entries, (some) =>
@@ -89,6 +56,48 @@ export const items: ListKeeper = {
     await tx.delete(itemPrice).where(eq(itemPrice.itemId, id))
     await tx.delete(item).where(eq(item.id, id))
   },
+}
+
+async function readItems(tx: Tx, today: Day, which: SQL): Promise<KeptEntry[]> {
+  const rows = await read(
+    tx,
+    {
+      id: i.id,
+      number: i.number,
+      name: i.name,
+      description: i.description,
+      category: c.name,
+      supplier: s.number,
+      supplierPart: i.supplierPart,
+      unit: i.unit,
+      steps: sql<{ from: string; unitPrice: string }[] | null>`(select json_agg(json_build_object(
+        'from', trim_scale(${p.fromQuantity})::text, 'unitPrice', trim_scale(${p.unitPrice})::text))
+        from ${p} where ${p.itemId} = ${i.id} and ${holdsOn(today)})`,
+      per: i.priceBase,
+      currency: i.currency,
+      tax: i.taxCode,
+      leadDays: i.leadDays,
+      pack: i.packSize,
+      agreed: i.hasAgreement,
+      warning: i.warning,
+      warns: i.warningMode,
+      sameAs: sql<string | null>`${same.number}`,
+      successor: sql<string | null>`${next.number}`,
+      retired: i.retired,
+    },
+    sql`from ${i} join ${c} on ${c.id} = ${i.categoryId} join ${s} on ${s.id} = ${i.supplierId}
+      left join ${same} on ${same.id} = ${i.sameAsId} left join ${next} on ${next.id} = ${i.successorId}
+      ${which} order by ${i.name}, ${i.number}`,
+  )
+  return rows.map(({ id, steps, agreed, retired, ...r }) => ({
+    id,
+    values: {
+      ...Object.fromEntries(Object.entries(r).map(([key, value]) => [key, textOf(value)])),
+      prices: writeSteps(steps ?? []),
+      agreed: yesNo(agreed === 1),
+      retired: yesNo(retired),
+    },
+  }))
 }
 
 const columnsOf = (v: Values, ids: EntryIds, suppliers: ReadonlyMap<string, string>) => {

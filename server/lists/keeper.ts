@@ -15,6 +15,12 @@ export type EntryIds = (list: ListName, text: string) => string | null
 export interface ListKeeper {
   /** Every entry as it stands today, retired ones too, in the order of the page. */
   readonly read: (tx: Tx, today: Day) => Promise<KeptEntry[]>
+  /** The entries that some rows mean, of a list that may be long; others are read whole. */
+  readonly find?: (
+    tx: Tx,
+    meant: { readonly keys: readonly string[]; readonly others: readonly string[] },
+    today: Day,
+  ) => Promise<KeptEntry[]>
   /** Writes new entries, under ids that are given. */
   readonly insert: (tx: Tx, entries: readonly KeptEntry[], ids: EntryIds, today: Day) => Promise<void>
   /** Writes entries that are there over; what has prices keeps the old ones up to yesterday. */

@@ -33,4 +33,7 @@ export interface ListChanged {
   /** Who asked for what another confirmed. */
   readonly askedBy?: string
   readonly changes: readonly ListChange[]
+  /** A long file, whose rows hold each entry before and after, and how many of them there are. */
+  readonly file?: string
+  readonly count?: number
 }

@@ -13,6 +13,7 @@ import type { ListChange } from './list-event'
 import { lockList } from './list-store'
 import { removeUnused } from './remove-store'
 import { requireList } from './read-list'
+import { beginTakingBack } from './take-laid'
 
 /**
  * Takes a change of a list back, whole, by its event: what it changed is as before, what it added is taken away, or
@@ -30,6 +31,10 @@ export async function undoChange(
   const change = await findListChange(ctx.tx, name, seq)
   if (change === null) throw notFound('This change')
   if (await wasTakenBack(ctx.tx, name, seq)) throw refused(['This change was taken back already.'])
+  if (change.file !== undefined) {
+    await beginTakingBack(ctx, name, seq)
+    return { version, seq: null, changes: change.count ?? 0, held: 0 }
+  }
   const today = dayOf(ctx.now, (await requireOrganisation(ctx.tx)).timeZone)
   const kept = new Map((await KEEPERS[name].read(ctx.tx, today)).map((e) => [e.id, e.values]))
   const since = change.changes.filter((c) => {

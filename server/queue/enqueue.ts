@@ -2,11 +2,12 @@ import { sql } from 'drizzle-orm'
 import PgBoss from 'pg-boss'
 import type { Tx } from '../db/client'
 import { sendAlong } from '../db/transaction'
-import { ENDED, WORKERS, type Task, type TaskData } from './tasks'
+import { ENDED, LONG, WORKERS, type Task, type TaskData } from './tasks'
 
 /** A worker that died is noticed after so long, and its tasks are tried again; whoever waits for others gets longer. */
 const EXPIRES_SECONDS = 40
 const EXPIRES_OUTSIDE_SECONDS = 120
+const EXPIRES_LONG_SECONDS = 900
 /** Pauses that double from five seconds on: sixteen of them last about four days, and then it ends. */
 const PATIENCE = { retryLimit: 16, retryDelay: 5, retryBackoff: true }
 
@@ -65,11 +66,14 @@ async function put(tx: Tx, tasks: readonly Put[]): Promise<void> {
   await taker.insert(
     tasks.map((t) => ({
       ...t,
-      expireInSeconds: WORKERS[t.name] === undefined ? EXPIRES_SECONDS : EXPIRES_OUTSIDE_SECONDS,
+      expireInSeconds: expiryOf(t.name),
     })),
     { db: { executeSql: (text, values) => execute(tx, text, values) } },
   )
 }
+
+const expiryOf = (task: Task): number =>
+  LONG.includes(task) ? EXPIRES_LONG_SECONDS : WORKERS[task] === undefined ? EXPIRES_SECONDS : EXPIRES_OUTSIDE_SECONDS
 
 /** Sends the queue's own statement along with the transaction's: its text is cut at $1..$n. */
 async function execute(tx: Tx, text: string, values: unknown[]): Promise<{ rows: unknown[] }> {

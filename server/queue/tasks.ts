@@ -13,6 +13,10 @@ export const TASKS = [
   'daily-letters',
   'daily-letter',
   'keep-suppliers',
+  'lay-file',
+  'look-at-file',
+  'take-file',
+  'take-file-back',
   'purge',
   'drop-files',
   'task-ended',
@@ -34,6 +38,10 @@ export interface TaskData {
   'daily-letters': Record<string, never>
   'daily-letter': { readonly personId: string }
   'keep-suppliers': Record<string, never>
+  'lay-file': { readonly fileId: string }
+  'look-at-file': { readonly fileId: string }
+  'take-file': { readonly fileId: string }
+  'take-file-back': { readonly fileId: string; readonly byId: string }
   purge: Record<string, never>
   /** Files that lost what carried them. */
   'drop-files': { readonly hashes: readonly string[] }
@@ -42,6 +50,9 @@ export interface TaskData {
 
 /** Tasks that wait for others outside have several workers, so that a slow one holds up the few behind it alone. */
 export const WORKERS: Partial<Record<Task, number>> = { 'send-mail': 3, 'send-order': 2 }
+
+/** Tasks of one long transaction: whoever died over one is noticed later. */
+export const LONG: readonly Task[] = ['take-file', 'take-file-back']
 
 /** Where a task goes that was tried for days: an administrator is told of it there. */
 export const ENDED: Task = 'task-ended'

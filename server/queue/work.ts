@@ -4,6 +4,10 @@ import { listOpenRoutes } from '../approval/reads'
 import type { Db } from '../db/client'
 import { inTransaction } from '../db/transaction'
 import { DECIDABLES } from '../kinds'
+import { listLaidAtWork } from '../lists/laid-store'
+import { layRows } from '../lists/lay-file'
+import { lookAtRows } from '../lists/look-at-laid'
+import { takeFile, takeFileBack } from '../lists/take-laid'
 import { listOverdueMail } from '../mail/reads'
 import { sendMail } from '../mail/send-mail'
 import { fileOrder } from '../order/file-order'
@@ -36,6 +40,12 @@ function runsOf(db: Db, clock: () => Date): Runs {
         await enqueueAgain(db, 'send-mail', { mailId }, mailId)
       for (const sendingId of await listWaitingSendings(db, MOST_SWEPT))
         await enqueueAgain(db, 'send-order', { sendingId }, sendingId)
+      for (const { id: fileId, state, byId } of await listLaidAtWork(db)) {
+        if (state === 'reading') await enqueueAgain(db, 'lay-file', { fileId }, fileId)
+        else if (state === 'being looked at') await enqueueAgain(db, 'look-at-file', { fileId }, fileId)
+        else if (state === 'being taken') await enqueueAgain(db, 'take-file', { fileId }, fileId)
+        else await enqueueAgain(db, 'take-file-back', { fileId, byId }, fileId)
+      }
     },
     'route-all-again': async () => {
       for (const { documentKind: kind, documentId: id } of await listOpenRoutes(db))
@@ -55,6 +65,10 @@ function runsOf(db: Db, clock: () => Date): Runs {
     'daily-letters': () => beginLetters(db, clock()),
     'daily-letter': ({ personId }) => inTransaction(db, (tx) => writeLetter(tx, personId, clock())),
     'keep-suppliers': () => inTransaction(db, (tx) => keepSuppliers({ tx, now: clock(), actor: REKKO })),
+    'lay-file': ({ fileId }) => layRows(db, fileId),
+    'look-at-file': ({ fileId }) => lookAtRows(db, fileId, clock()),
+    'take-file': ({ fileId }) => takeFile(db, fileId, clock()),
+    'take-file-back': ({ fileId, byId }) => takeFileBack(db, fileId, byId, clock()),
     purge: () => inTransaction(db, (tx) => purge(tx, clock())),
     'drop-files': ({ hashes }) => inTransaction(db, (tx) => deleteUnreferenced(tx, hashes)),
     'task-ended': () => Promise.resolve(),

@@ -36,7 +36,7 @@ export const SUPPLIER_FACTS = sql<SupplierFacts>`json_build_object('id', ${s.id}
   case when ${s.standing} in ('active', 'proposed') then ${s.standing} else 'on hold' end,
   'leadDays', ${s.leadDays}, 'warning', ${WARNED}, 'warningMode', ${s.warningMode})`
 /** Neither refused nor merged into another. */
-export const IS_THERE = sql`${s.standing} not in ('refused', 'merged')`
+const IS_THERE = sql`${s.standing} not in ('refused', 'merged')`
 const SUPPLIER = {
   id: s.id,
   number: s.number,

@@ -6,6 +6,7 @@ import type { Tx } from '../db/client'
 import { named } from '../db/read'
 import { attachment } from '../db/schema/document'
 import { file } from '../db/schema/file'
+import { laidFile } from '../db/schema/lists'
 import { orderRevision } from '../db/schema/order'
 import { supplier, supplierDocument } from '../db/schema/supplier'
 import { outgoingMail } from '../db/schema/mail'
@@ -13,12 +14,18 @@ import { outgoingMail } from '../db/schema/mail'
 const a = named(attachment, 'a')
 const v = named(orderRevision, 'v')
 const s = named(supplier, 's')
+const lf = named(laidFile, 'lf')
 const sd = named(supplierDocument, 'sd')
 const m = named(outgoingMail, 'm')
 
 /** Sessions that ended, or were seen last, before a moment. */
 export async function deleteSessions(tx: Tx, before: Date): Promise<void> {
   await tx.delete(session).where(or(lt(session.endedAt, before), lt(session.seenAt, before)))
+}
+
+/** Files for lists that somebody laid aside before a moment, and neither took nor left. */
+export async function deleteLaid(tx: Tx, before: Date): Promise<void> {
+  await tx.delete(laidFile).where(and(lt(laidFile.at, before), isNull(laidFile.seq)))
 }
 
 export async function deleteIdempotency(tx: Tx, before: Date): Promise<void> {
@@ -32,6 +39,7 @@ export async function deleteSignInTries(tx: Tx, before: Date): Promise<void> {
 const UNREFERENCED = sql`not exists (select 1 from ${a} where ${a.fileHash} = ${file.hash})
   and not exists (select 1 from ${v} where ${v.pdfHash} = ${file.hash})
   and not exists (select 1 from ${s} where ${s.taxFormHash} = ${file.hash})
+  and not exists (select 1 from ${lf} where ${lf.fileHash} = ${file.hash})
   and not exists (select 1 from ${sd} where ${sd.fileHash} = ${file.hash})
   and not exists (select 1 from ${m}, jsonb_array_elements(${m.attachments}) f where f ->> 'hash' = ${file.hash})`
 

@@ -1,8 +1,9 @@
 import { z } from 'zod'
+import { LAID_STATES } from '#core/lists/laid'
 import { LIST_NAMES } from '#core/lists/list'
 import type { ListReason } from '#core/lists/reason'
 import { defineRoute } from './route'
-import { ids, text } from './values'
+import { id, ids, text } from './values'
 
 const name = z.enum(LIST_NAMES)
 const params = z.object({ list: name })
@@ -115,6 +116,25 @@ const steps = z.object({
   ),
 })
 
+const laid = z.object({
+  id: z.string(),
+  name: z.string(),
+  state: z.enum(LAID_STATES),
+  head: z.array(z.string()),
+  /** A few of its rows, to see what the columns hold. */
+  sample: z.array(z.array(z.string())),
+  columns: z.array(z.string().nullable()),
+  rows: z.number(),
+  looked: z.number(),
+  counts: z.object({ adds: z.number(), changes: z.number(), nothing: z.number(), refused: z.number() }),
+  /** The first rows that cannot be taken. */
+  reasons: z.array(z.object({ at: z.number(), reasons: z.array(z.custom<ListReason>()) })),
+  notes: z.array(z.string()),
+  trouble: z.string(),
+  seq: z.number().nullable(),
+})
+export type LaidView = z.infer<typeof laid>
+
 export const listRoutes = {
   confirmHeldChange: defineRoute({
     name: 'confirmHeldChange',
@@ -192,6 +212,62 @@ export const listRoutes = {
     params: params.extend({ seq: z.coerce.number().int().positive().max(2_000_000_000) }),
     reply: changed,
     ifMatch: true,
+  }),
+  layFile: defineRoute({
+    name: 'layFile',
+    method: 'POST',
+    path: '/api/lists/{list}/files',
+    summary: 'Lay a long CSV aside for a list; a task reads it. The body is the file.',
+    access: 'keep lists',
+    params,
+    query: z.object({ name: text(300) }),
+    bytes: 'upload',
+    reply: z.object({ id: z.string() }),
+  }),
+  readLaidFile: defineRoute({
+    name: 'readLaidFile',
+    method: 'GET',
+    path: '/api/lists/{list}/files/{id}',
+    summary: 'How far a file is that one laid aside: what was read, and what it would do',
+    access: 'keep lists',
+    params: params.extend({ id }),
+    reply: laid,
+  }),
+  readOpenFile: defineRoute({
+    name: 'readOpenFile',
+    method: 'GET',
+    path: '/api/lists/{list}/files',
+    summary: 'The file that one laid aside for a list and neither took nor left',
+    access: 'keep lists',
+    params,
+    reply: z.object({ file: laid.nullable() }),
+  }),
+  lookAtFile: defineRoute({
+    name: 'lookAtFile',
+    method: 'POST',
+    path: '/api/lists/{list}/files/{id}/looks',
+    summary: 'Work out what a file would do, by what its columns hold; a task does it',
+    access: 'keep lists',
+    params: params.extend({ id }),
+    body: z.object({ columns: z.array(text(40).nullable()).max(60) }),
+    idempotent: true,
+  }),
+  takeFile: defineRoute({
+    name: 'takeFile',
+    method: 'POST',
+    path: '/api/lists/{list}/files/{id}/takings',
+    summary: 'Take a file as it was looked at, all or nothing; a task does it in one transaction',
+    access: 'keep lists',
+    params: params.extend({ id }),
+    idempotent: true,
+  }),
+  leaveFile: defineRoute({
+    name: 'leaveFile',
+    method: 'DELETE',
+    path: '/api/lists/{list}/files/{id}',
+    summary: 'Leave a file that was laid aside; nothing of it is kept',
+    access: 'keep lists',
+    params: params.extend({ id }),
   }),
   exportList: defineRoute({
     name: 'exportList',

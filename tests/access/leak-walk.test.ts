@@ -103,6 +103,8 @@ beforeAll(async () => {
     listDoubles: ['/api/suppliers/doubles'],
     reviewMerging: [query(`/api/suppliers/${kept.supplierId}/merging`, { into: kept.supplierId })],
     readSupplier: [`/api/suppliers/${kept.supplierId}`],
+    readOpenFile: LIST_NAMES.map((list) => `/api/lists/${list}/files`),
+    readLaidFile: [`/api/lists/items/files/${randomUUID()}`],
     listJobs: ['/api/jobs', ...finds.map((w) => query('/api/jobs', { words: w }))],
     readJob: [`/api/jobs/${idOf('job', 'J-101')}`],
     readChoices: ['/api/raise-choices'],

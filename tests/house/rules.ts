@@ -246,6 +246,9 @@ const BEGINS: readonly string[] = [
   'server/order/send-order.ts',
   'server/requisition/mail-approved.ts',
   'server/regulars/repeat-templates.ts',
+  'server/lists/lay-file.ts',
+  'server/lists/look-at-laid.ts',
+  'server/lists/take-laid.ts',
 ]
 
 /**

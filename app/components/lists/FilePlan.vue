@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { dec } from '#core/base/decimal'
 import type { ListDefinition, Values } from '#core/lists/list'
-import { lackingColumns, recogniseColumns } from '#core/lists/read-rows'
+import { recogniseColumns } from '#core/lists/read-rows'
 import type { GivenRows, PlanView } from '#shared/contract/lists'
 import { capital, formatCount, inWords, listWords } from '#shared/words/format'
 import { LIST_WORDS, sayListReason } from '#shared/words/lists'
+import ColumnChoice from '~/components/lists/ColumnChoice.vue'
 import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
@@ -46,10 +47,6 @@ watch(
   },
   { immediate: true },
 )
-function hold(at: number, key: string): void {
-  columns.value = columns.value.map((c, i) => (i === at ? (key === '' ? null : key) : c === key ? null : c))
-}
-const lacking = computed(() => lackingColumns(props.list, columns.value))
 const count = (n: number) => formatCount(n, words.one, words.many)
 const changes = computed(() => {
   const c = plan.value?.counts
@@ -99,30 +96,12 @@ const keyOf = (v: Values) =>
     .filter((t) => t !== '')
     .join(' · ')
 const columnName = (key: string) => props.list.columns.find((c) => c.key === key)?.name ?? key
-const sample = (i: number) => cells.map((r) => r[i] ?? '').find((c) => c.trim() !== '') ?? ''
 </script>
 
 <template>
   <DialogSheet :title="`${source}: is this what it means?`" :width="920" @close="emit('close')" @main="take">
     <p v-for="n in notes" :key="n" class="notice-amber mt-2">{{ n }}</p>
-    <fieldset class="mt-4 flex flex-wrap items-end gap-x-3 gap-y-2">
-      <legend class="head mb-1.5">What the columns hold</legend>
-      <label v-for="(c, i) in columns" :key="i" class="min-w-0">
-        <span class="small block max-w-[150px] truncate" :title="sample(i)">{{ head[i] || sample(i) || 'empty' }}</span>
-        <select
-          class="field w-auto! max-w-[170px]! min-h-[34px]! py-1!"
-          :aria-label="`Column ${i + 1} holds`"
-          :value="c ?? ''"
-          @change="hold(i, ($event.target as HTMLSelectElement).value)"
-        >
-          <option value="">nothing of this list</option>
-          <option v-for="k in list.columns" :key="k.key" :value="k.key">{{ k.name }}</option>
-        </select>
-      </label>
-    </fieldset>
-    <p v-if="lacking.length > 0" class="small mt-2 text-amber-ink!">
-      No column holds {{ listWords(lacking.map((c) => `“${c.name}”`)) }}; new {{ words.many }} need that.
-    </p>
+    <ColumnChoice v-model="columns" :list="list" :head="head" :cells="cells" />
     <p class="sentence-small mt-4" role="status">{{ sentence }}</p>
     <p v-if="dearer !== ''" class="mt-1">{{ dearer }}</p>
     <p v-if="wrong" class="notice-red mt-2" role="alert">{{ wrong }}</p>

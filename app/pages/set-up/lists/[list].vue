@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { keyOf, LIST_NAMES, type ListName, type Values } from '#core/lists/list'
-import type { GivenRows } from '#shared/contract/lists'
+import type { GivenRows, LaidView } from '#shared/contract/lists'
 import { an, capital, formatCount, inWords } from '#shared/words/format'
 import { LIST_WORDS } from '#shared/words/lists'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
-import { sayError, useApi } from '~/composables/base/use-api'
+import { uploadFile } from '~/composables/base/upload-file'
+import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
@@ -17,6 +18,7 @@ import { useSessionStore } from '~/stores/session'
 
 const EntryForm = defineAsyncComponent(() => import('~/components/lists/EntryForm.vue'))
 const FilePlan = defineAsyncComponent(() => import('~/components/lists/FilePlan.vue'))
+const LongFile = defineAsyncComponent(() => import('~/components/lists/LongFile.vue'))
 
 definePageMeta({ key: (route) => route.path })
 const api = useApi()
@@ -142,10 +144,43 @@ async function bring(file: File | undefined): Promise<void> {
       trouble.value = `${file.name}: its first row names the columns; below it there is nothing.`
     else offered.value = { ...sheet, source: file.name }
   } catch (e) {
-    trouble.value = `${file.name}: ${sayError(e)}`
+    // What is too long for one answer is laid aside, and read some rows at a time.
+    const isLong = e instanceof ApiProblem && (e.kind === 'too-many-rows' || e.status === 413)
+    if (isLong && !/\.(xlsx|xml)$/i.test(file.name)) await layAside(file)
+    else trouble.value = `${file.name}: ${sayError(e)}`
   } finally {
     reading.value = false
   }
+}
+const laid = shallowRef<LaidView | null>(null)
+const isLaidOpen = ref(false)
+async function layAside(file: File): Promise<void> {
+  const at = { params: { list: name } }
+  try {
+    const made = await uploadFile(
+      '/api/lists/{list}/files',
+      { ...at, query: { name: file.name } },
+      file,
+      () => undefined,
+    )
+    laid.value = await api.get('/api/lists/{list}/files/{id}', { params: { list: name, id: made.id } })
+    isLaidOpen.value = true
+  } catch (e) {
+    trouble.value = `${file.name}: ${sayError(e)}`
+    await findLaid()
+  }
+}
+/** What was laid aside before, and is still. */
+async function findLaid(): Promise<void> {
+  const open = await api.get('/api/lists/{list}/files', { params: { list: name } }).catch(() => null)
+  laid.value = open?.file ?? null
+}
+onMounted(findLaid)
+async function laidTaken(file: LaidView): Promise<void> {
+  isLaidOpen.value = false
+  laid.value = null
+  await read()
+  offerUndo(`${file.name} is taken whole.`, file.seq)
 }
 function chosen(event: Event): void {
   const box = event.target as HTMLInputElement
@@ -172,7 +207,7 @@ usePlaceKeys(
     { keys: 'Ctrl Enter', does: `add ${an(words.one)}` },
   ],
   (event) => {
-    if (isMainKey(event) && open.value === null && offered.value === null) {
+    if (isMainKey(event) && open.value === null && offered.value === null && !isLaidOpen.value) {
       event.preventDefault()
       edit(null)
     }
@@ -206,6 +241,10 @@ usePlaceKeys(
       </div>
       <p v-if="dragging" class="notice-green mt-3">Let go: the file is read and shown before anything is kept.</p>
       <p v-if="trouble && !open && !offered" class="notice-red mt-3" role="alert">{{ trouble }}</p>
+      <p v-if="laid && !isLaidOpen" class="notice-amber mt-3" role="status">
+        {{ laid.name }} is laid aside and not taken yet:
+        <button type="button" class="quiet-link font-semibold" @click="isLaidOpen = true">go on with it</button>.
+      </p>
       <p v-if="waiting > 0" class="notice-amber mt-3" role="status">
         Limits, and one’s own roles, of {{ formatCount(waiting, words.one, words.many) }} wait for a second person:
         <NuxtLink class="quiet-link font-semibold" to="/set-up">see what waits</NuxtLink>.
@@ -283,6 +322,15 @@ usePlaceKeys(
         :say="say"
         @take="take"
         @close="offered = null"
+      />
+      <LongFile
+        v-if="laid && isLaidOpen"
+        :key="laid.id"
+        :list="list"
+        :file="laid"
+        @taken="laidTaken"
+        @left="((isLaidOpen = false), (laid = null))"
+        @close="((isLaidOpen = false), findLaid())"
       />
       <template #margin>
         <p class="text-ink2">{{ words.says }}</p>

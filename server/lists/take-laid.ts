@@ -1,0 +1,198 @@
+import { dayOf } from '#core/base/day'
+import { LISTS } from '#core/lists/definitions'
+import { keyOf, type ListDefinition, type ListName } from '#core/lists/list'
+import { retired } from '#core/lists/plan'
+import { LIST_WORDS } from '#shared/words/lists'
+import type { Context } from '../context'
+import { sqlState, type Db } from '../db/client'
+import { inTransaction } from '../db/transaction'
+import { refused, Problem } from '../http/problem'
+import { findActor } from '../people/actor-reads'
+import { enqueue } from '../queue/enqueue'
+import { requireOrganisation } from '../settings/reads'
+import { findEntries } from './find-entries'
+import type { EntryIds, KeptEntry } from './keeper'
+import { KEEPERS } from './keepers'
+import { closeChange } from './keep-list'
+import { idsOf, namedBy, type Neighbours } from './known-entries'
+import { deleteLaidRows, findLaidBySeq, findLaidFile, listChanging, setLaidFile, type ChangingRow } from './laid-store'
+import { requireLaid } from './lay-file'
+import { lockList } from './list-store'
+import { lookAnew } from './look-at-laid'
+import { removeUnused } from './remove-store'
+
+const AT_ONCE = 1000
+const TWICE = '23505'
+
+/** Takes a file that was looked at, as it was seen: a task does it, in one transaction. */
+export async function beginTaking(ctx: Context, list: ListName, id: string): Promise<void> {
+  const file = await requireLaid(ctx, list, id, 'wait')
+  if (file.state !== 'looked at')
+    throw refused([`${file.name} is ${file.state}; it is taken once it was looked at.`], {}, 'wrong-state')
+  if (file.refused > 0) throw refused(['Some rows cannot be taken; put them right in the file first.'])
+  if (file.adds + file.changes === 0) throw refused(['This file changes nothing.'])
+  await setLaidFile(ctx.tx, id, { state: 'being taken' })
+  await enqueue(ctx.tx, 'take-file', { fileId: id })
+}
+
+/**
+ * Takes every row that changes something, all or none, with one event that names the file. Where the list changed since
+ * it was looked at, it is looked at again instead.
+ */
+export async function takeFile(db: Db, fileId: string, now: Date): Promise<void> {
+  await orSay(db, fileId, 'looked at', () =>
+    inTransaction(db, async (tx) => {
+      const file = await findLaidFile(tx, fileId, 'skip')
+      const actor = file === null ? null : await findActor(tx, file.byId, now)
+      if (file?.state !== 'being taken' || actor === null) return
+      const ctx: Context = { tx, now, actor }
+      const version = await lockList(tx, file.list)
+      if (version !== file.version) {
+        await lookAnew(tx, file, file.columns ?? [])
+        await setLaidFile(tx, fileId, { trouble: 'The list was changed meanwhile; the file is looked at again.' })
+        return
+      }
+      const list = LISTS[file.list]
+      await writeSome(ctx, list, fileId, 'after')
+      const count = file.adds + file.changes
+      const change = { source: file.name, undoes: null, changes: [], file: fileId, count }
+      const seq = await closeChange(ctx, list, version, change)
+      await setLaidFile(tx, fileId, { state: 'taken', seq, fileHash: null })
+      if (file.fileHash !== null) await enqueue(tx, 'drop-files', { hashes: [file.fileHash] })
+    }),
+  )
+}
+
+/** A refusal becomes a sentence of the file, which stands as it did; anything else is tried again. */
+async function orSay(db: Db, fileId: string, state: 'looked at' | 'taken', work: () => Promise<void>): Promise<void> {
+  try {
+    await work()
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+    await inTransaction(db, (tx) => setLaidFile(tx, fileId, { state, trouble: error.message }))
+  }
+}
+
+/** Writes what the rows of a file say after it, or what was before it. */
+async function writeSome(ctx: Context, list: ListDefinition, fileId: string, side: 'before' | 'after'): Promise<void> {
+  const { tx, now } = ctx
+  const today = dayOf(now, (await requireOrganisation(tx)).timeZone)
+  const others = new Map<ListName, readonly KeptEntry[]>()
+  for (const name of namedBy(list)) if (name !== list.name) others.set(name, await KEEPERS[name].read(tx, today))
+  const keeper = KEEPERS[list.name]
+  try {
+    for (let at = 0; ;) {
+      const some = await listChanging(tx, fileId, at, AT_ONCE)
+      const last = some.at(-1)
+      if (last === undefined) break
+      at = last.at
+      const entriesOf = (rows: readonly ChangingRow[]): KeptEntry[] =>
+        rows.flatMap((r) => {
+          const values = side === 'after' ? r.after : r.before
+          return values === null ? [] : [{ id: r.entryId, values }]
+        })
+      const ids = await idsFor(ctx, list, others, entriesOf(some), today)
+      const added = side === 'after' ? entriesOf(some.filter((r) => r.before === null)) : []
+      const changed = entriesOf(some.filter((r) => r.before !== null))
+      if (added.length > 0) await keeper.insert(tx, added, ids, today)
+      if (changed.length > 0) await keeper.update(tx, changed, ids, today)
+    }
+  } catch (error) {
+    if (sqlState(error) === TWICE)
+      throw refused([
+        `Two ${LIST_WORDS[list.name].many} would share what only one may have: ${LIST_WORDS[list.name].once}.`,
+      ])
+    throw error
+  }
+}
+
+/** The ids of what entries name: of other lists whole, of their own list those that are named. */
+async function idsFor(
+  { tx }: Context,
+  list: ListDefinition,
+  others: Neighbours,
+  entries: readonly KeptEntry[],
+  today: string,
+): Promise<EntryIds> {
+  const own = list.columns.filter((c) => c.kind.is === 'entry' && c.kind.of === list.name)
+  const labels = entries.flatMap((e) => own.flatMap((c) => (e.values[c.key] ?? '').toLowerCase() || []))
+  const named = await findEntries(tx, list, { keys: labels, others: [] }, today)
+  return idsOf(new Map([...others, [list.name, named]]), list.name, entries)
+}
+
+/** Takes a long file back by its event: a task does it, in one transaction; what it says stands on the file. */
+export async function beginTakingBack(ctx: Context, list: ListName, seq: number): Promise<boolean> {
+  const file = await findLaidBySeq(ctx.tx, list, seq)
+  if (file === null) return false
+  if (file.state !== 'taken') throw refused(['This change is being taken back, or was.'])
+  await setLaidFile(ctx.tx, file.id, { state: 'being taken back', trouble: '' })
+  await enqueue(ctx.tx, 'take-file-back', { fileId: file.id, byId: ctx.actor.id })
+  return true
+}
+
+export async function takeFileBack(db: Db, fileId: string, byId: string, now: Date): Promise<void> {
+  await orSay(db, fileId, 'taken', () =>
+    inTransaction(db, async (tx) => {
+      const file = await findLaidFile(tx, fileId, 'skip')
+      const actor = await findActor(tx, byId, now)
+      if (file?.state !== 'being taken back' || actor === null) return
+      const ctx: Context = { tx, now, actor }
+      const version = await lockList(tx, file.list)
+      const list = LISTS[file.list]
+      const today = dayOf(now, (await requireOrganisation(tx)).timeZone)
+      await refuseChanged(ctx, list, fileId, today)
+      await writeSome(ctx, list, fileId, 'before')
+      await removeAdded(ctx, list, fileId, today)
+      const change = { source: file.name, undoes: file.seq, changes: [], count: file.adds + file.changes }
+      await closeChange(ctx, list, version, change)
+      await setLaidFile(tx, fileId, { state: 'left' })
+      await deleteLaidRows(tx, fileId)
+    }),
+  )
+}
+
+async function refuseChanged(ctx: Context, list: ListDefinition, fileId: string, today: string): Promise<void> {
+  let since = 0
+  await eachSome(ctx, fileId, async (some) => {
+    const keys = some.map((r) => keyOf(list, r.after))
+    const now = new Map((await findEntries(ctx.tx, list, { keys, others: [] }, today)).map((e) => [e.id, e.values]))
+    since += some.filter((r) => {
+      const is = now.get(r.entryId)
+      return is === undefined || list.columns.some((c) => is[c.key] !== r.after[c.key])
+    }).length
+  })
+  if (since > 0)
+    throw refused([
+      `${since === 1 ? 'One entry was' : `${since} entries were`} changed since; change ` +
+        `${since === 1 ? 'it' : 'them'} by hand instead.`,
+    ])
+}
+
+/** What was added goes, the last first; what something names meanwhile is retired. */
+async function removeAdded(ctx: Context, list: ListDefinition, fileId: string, today: string): Promise<void> {
+  const keeper = KEEPERS[list.name]
+  await eachSome(ctx, fileId, async (some) => {
+    const added = some.filter((r) => r.before === null)
+    const stay = await removeUnused(
+      ctx.tx,
+      keeper,
+      added.map((r) => r.entryId),
+    )
+    const left = added.filter((r) => stay.has(r.entryId))
+    if (left.length === 0) return
+    const entries = left.map((r): KeptEntry => ({ id: r.entryId, values: retired(list, r.after, today) }))
+    const others = new Map<ListName, readonly KeptEntry[]>()
+    for (const name of namedBy(list)) if (name !== list.name) others.set(name, await KEEPERS[name].read(ctx.tx, today))
+    await keeper.update(ctx.tx, entries, await idsFor(ctx, list, others, entries, today), today)
+  })
+}
+
+async function eachSome(ctx: Context, fileId: string, work: (some: ChangingRow[]) => Promise<void>): Promise<void> {
+  for (let at = 0; ;) {
+    const some = await listChanging(ctx.tx, fileId, at, AT_ONCE)
+    const last = some.at(-1)
+    if (last === undefined) return
+    at = last.at
+    await work(some)
+  }
+}
