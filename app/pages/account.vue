@@ -193,6 +193,8 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'change the password' }], (e) => {
           have, what repeats itself, and your name or the organisation’s are not taken.
         </p>
         <p class="mt-3 text-ink2">It need not be changed while you alone know it.</p>
+        <h2 class="head mb-1.5 mt-6">What is kept of you?</h2>
+        <p class="text-ink2"><a class="quiet-link" href="/api/profile/data" download>Take it along as a file.</a></p>
         <h2 class="head mb-1.5 mt-6">Something unknown in the list?</h2>
         <p class="text-ink2">Sign it out, change the password, and tell an administrator.</p>
       </template>

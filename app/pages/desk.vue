@@ -20,6 +20,7 @@ import { useSessionStore } from '~/stores/session'
 useHead({ title: 'Desk · Rekko' })
 const api = useApi()
 const session = useSessionStore()
+const MissingForOrders = defineAsyncComponent(() => import('~/components/set-up/MissingForOrders.vue'))
 const wording = useWording()
 const undo = useUndo()
 const { data, refresh, error } = await useAsyncData('desk', () => api.get('/api/desk'))
@@ -292,6 +293,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
         {{ issued.number }} is issued to {{ issued.supplier }} and on its way.
         <NuxtLink class="quiet-link font-semibold" :to="`/orders/${issued.id}`">See the order</NuxtLink>
       </p>
+      <MissingForOrders v-if="lines.length === 0 && !error" />
       <p v-if="lines.length === 0 && !error" class="mt-3 max-w-[60ch] text-ink2">
         Lines stand here as soon as they are approved, those of one supplier together. Lay them on a tray, also from
         several requests, and issue the order with one press.

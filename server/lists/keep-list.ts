@@ -17,6 +17,7 @@ import { idsOf, readNeighbours } from './known-entries'
 import { divideChanges, layAside } from './hold-changes'
 import { LIST_SUBJECTS, type ListChange, type ListChanged } from './list-event'
 import { lockList, setVersion } from './list-store'
+import { staysAdministrator } from './person-store'
 import { planGiven } from './plan-file'
 import { requireList } from './read-list'
 
@@ -109,6 +110,8 @@ export async function writeChanges(
       ])
     throw error
   }
+  if (list.name === 'people' && !(await staysAdministrator(ctx.tx)))
+    throw refused(['Nobody would be an administrator for good; make somebody else one first.'])
 }
 
 /** Raises the version, appends the event, and tells whoever looks; open routes follow people and departments. */

@@ -1,7 +1,7 @@
 import { and, eq, inArray, isNull, sql } from 'drizzle-orm'
 import type { Values } from '#core/lists/list'
 import type { Tx } from '../db/client'
-import { named, read } from '../db/read'
+import { named, read, readOne } from '../db/read'
 import { department, departmentMember, person, roleGrant } from '../db/schema/people'
 import {
   inParts,
@@ -117,4 +117,12 @@ async function writeOpenAndRoles(tx: Tx, entries: readonly KeptEntry[], ids: Ent
   await inParts(open, (some) => tx.insert(departmentMember).values(some))
   const roles = entries.flatMap((e) => parted(e.values.roles).map((role) => ({ personId: e.id, role })))
   await inParts(roles, (some) => tx.insert(roleGrant).values(some))
+}
+
+/** Whether somebody is an administrator of the organisation whose last day is not known. */
+export async function staysAdministrator(tx: Tx): Promise<boolean> {
+  const g = named(roleGrant, 'g')
+  const one = sql`from ${g} join ${p} on ${p.id} = ${g.personId}
+    where ${g.role} = 'administrator' and ${g.departmentId} is null and ${p.leftOn} is null limit 1`
+  return (await readOne(tx, { id: p.id }, one)) !== null
 }

@@ -18,6 +18,7 @@ import { requestFormRoutes } from './request-form'
 import { requisitionRoutes } from './requisition'
 import { sessionRoutes } from './session'
 import { jobRoutes } from './job'
+import { personalRoutes } from './personal'
 import { supplierRoutes } from './supplier'
 
 const ROUTES = {
@@ -27,6 +28,7 @@ const ROUTES = {
   ...catalogueRoutes,
   ...supplierRoutes,
   ...jobRoutes,
+  ...personalRoutes,
   ...requisitionRoutes,
   ...mineRoutes,
   ...decideRoutes,

@@ -36,6 +36,7 @@ export const RANKS: Record<string, number> = {
     browse: 8,
     find: 9,
     session: 9,
+    personal: 9,
     upkeep: 9,
     told: 9,
     'first-start': 10,

@@ -5,6 +5,7 @@ export const SET_UP_PLACES: readonly Place[] = [
   { name: 'What is missing', path: '/set-up', right: 'keep lists' },
   { name: 'Organisation', path: '/set-up/organisation', right: 'keep lists' },
   { name: 'People', path: '/set-up/lists/people', right: 'keep settings' },
+  { name: 'One person', path: '/set-up/person', right: 'keep settings' },
   { name: 'Departments', path: '/set-up/lists/departments', right: 'keep settings' },
   { name: 'Places', path: '/set-up/lists/places', right: 'keep settings' },
   { name: 'Accounts', path: '/set-up/lists/accounts', right: 'keep budgets' },

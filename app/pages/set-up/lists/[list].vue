@@ -84,6 +84,8 @@ function cell(key: string, values: Values): string {
 }
 const taken = computed(() => new Set(view.value.entries.map((e) => keyOf(list, e.values))))
 
+/** Whoever was just given a last day. */
+const leaver = shallowRef<{ readonly id: string; readonly name: string } | null>(null)
 /** What waits for a second person of what was just kept. */
 const waiting = ref(0)
 const open = shallowRef<{ readonly entry: Values | null } | null>(null)
@@ -118,6 +120,10 @@ async function keepEntry(cells: string[]): Promise<void> {
     onlyNew: isNew,
   })
   if (kept === null) return
+  const leaving = open.value?.entry ?? null
+  const last = cells[list.columns.findIndex((c) => c.key === list.retire?.column)] ?? ''
+  const entry = view.value.entries.find((e) => keyOf(list, e.values) === keyOf(list, leaving ?? {}))
+  leaver.value = name === 'people' && last !== '' && entry !== undefined ? { id: entry.id, name: called } : null
   open.value = null
   waiting.value = kept.held
   offerUndo(`${called} is ${isNew ? 'added' : 'changed'}.`, kept.seq)
@@ -244,6 +250,12 @@ usePlaceKeys(
       <p v-if="laid && !isLaidOpen" class="notice-amber mt-3" role="status">
         {{ laid.name }} is laid aside and not taken yet:
         <button type="button" class="quiet-link font-semibold" @click="isLaidOpen = true">go on with it</button>.
+      </p>
+      <p v-if="leaver" class="notice-amber mt-3" role="status">
+        Before {{ leaver.name }} leaves:
+        <NuxtLink class="quiet-link font-semibold" :to="`/set-up/person?id=${leaver.id}`"
+          >see what they own and hold up</NuxtLink
+        >.
       </p>
       <p v-if="waiting > 0" class="notice-amber mt-3" role="status">
         Limits, and one’s own roles, of {{ formatCount(waiting, words.one, words.many) }} wait for a second person:

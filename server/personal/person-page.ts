@@ -1,0 +1,86 @@
+import { dayOf } from '#core/base/day'
+import type { PersonPage } from '#shared/contract/personal'
+import { appendEvent } from '../audit/store'
+import type { Context } from '../context'
+import { invalid, notFound, refused } from '../http/problem'
+import { listOwnedOrders } from '../order/owned-reads'
+import { endOtherSessions } from '../people/session-store'
+import { endTokens } from '../people/token-store'
+import { listOwned } from '../requisition/reads'
+import { requireOrganisation } from '../settings/reads'
+import { findPersonal, listHeldUp, listKept, type PersonRow } from './personal-reads'
+import { erase } from './personal-store'
+
+async function requirePerson({ tx }: Context, id: string): Promise<PersonRow> {
+  const found = await findPersonal(tx, id)
+  if (found === null) throw notFound('This person')
+  return found
+}
+
+/** An address that no mail reaches (RFC 2606); whoever has it was erased. */
+const ERASED = /^erased-.*@erased\.invalid$/
+
+/** Who somebody is, what they own that is not over, and what stands still without them; drafts and trays counted. */
+export async function readPersonPage(ctx: Context, id: string): Promise<PersonPage> {
+  const found = await requirePerson(ctx, id)
+  const today = dayOf(ctx.now, (await requireOrganisation(ctx.tx)).timeZone)
+  const requests = await listOwned(ctx.tx, id, 'all')
+  const orders = await listOwnedOrders(ctx.tx, id, 'all')
+  const numbered = (all: readonly { number: string | null }[]) => all.filter((d) => d.number !== null).length
+  return {
+    ...found,
+    isErased: ERASED.test(found.email),
+    requests: numbered(requests),
+    drafts: requests.length - numbered(requests),
+    orders: numbered(orders),
+    trays: orders.length - numbered(orders),
+    ...(await listHeldUp(ctx.tx, id, today)),
+  }
+}
+
+/** Signs somebody out everywhere and ends their tokens. */
+export async function signOut(ctx: Context, id: string): Promise<{ sessions: number; tokens: number }> {
+  if (id === ctx.actor.id) throw refused(['One’s own sessions are ended under Account.'])
+  await requirePerson(ctx, id)
+  const sessions = await endOtherSessions(ctx.tx, id, '', ctx.now)
+  const tokens = await endTokens(ctx.tx, id, ctx.now)
+  const after = { sessions, tokens }
+  await appendEvent(ctx, { type: 'signed out by another', subjectKind: 'session', subjectId: id, after })
+  return after
+}
+
+/** All that is kept of somebody, as JSON; that it was taken along is an event. */
+export async function takePersonalData(
+  ctx: Context,
+  id: string,
+): Promise<{ bytes: Buffer; name: string; mime: string }> {
+  const found = await requirePerson(ctx, id)
+  const kept = { person: found, ...(await listKept(ctx.tx, id)) }
+  return {
+    bytes: Buffer.from(JSON.stringify(kept, null, 2)),
+    name: `what is kept of ${found.name}.json`,
+    mime: 'application/json',
+  }
+}
+
+/**
+ * Takes away who somebody was who has left and owns nothing that is not over. Documents, decisions and events stay, by
+ * a name that tells nobody; it cannot be taken back.
+ */
+export async function erasePerson(ctx: Context, id: string, typedName: string): Promise<void> {
+  const page = await readPersonPage(ctx, id)
+  const today = dayOf(ctx.now, (await requireOrganisation(ctx.tx)).timeZone)
+  if (page.isErased) throw refused(['This person was erased already.'])
+  if (page.leftOn === null || page.leftOn >= today)
+    throw refused([`${page.name} is still here; the last day stands in the list of people.`])
+  const left = page.requests + page.drafts + page.orders + page.trays
+  if (left > 0 || page.budgetLines.length > 0 || page.reports.length > 0)
+    throw refused([`${page.name} still owns or holds something; hand it over first, under Away and in the lists.`])
+  if (typedName.trim() !== page.name)
+    throw invalid('Type the name as it is, so that nobody is erased by mistake.', [
+      { field: 'name', message: 'is another' },
+    ])
+  const mark = id.slice(0, 8)
+  await erase(ctx.tx, id, { name: `Former colleague ${mark}`, email: `erased-${mark}@erased.invalid` })
+  await appendEvent(ctx, { type: 'erased', subjectKind: 'person', subjectId: id })
+}
