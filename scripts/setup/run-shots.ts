@@ -20,7 +20,6 @@ const openFirst = (name: RegExp) => async (page: Page) => {
   await page.waitForTimeout(900)
 }
 const SHOTS: Shot[] = [
-  { name: 'sign-in', who: null, path: '/sign-in' },
   { name: 'raise', who: 'Owen Marsh', path: '/raise', act: writeLamps },
   { name: 'raise-phone', who: 'Owen Marsh', path: '/mine?view=drafts', phone: true, act: openFirst(/^Go on/) },
   { name: 'catalogue', who: 'Owen Marsh', path: '/catalogue', act: findSleeves },
@@ -38,7 +37,8 @@ const SHOTS: Shot[] = [
   { name: 'order', who: 'Leonie Farrow', path: '/orders', act: openFirst(/^P-/) },
   { name: 'trail', who: 'Owen Marsh', path: '/mine?words=kelp', act: openFirst(/Sea salt for the kelp tank/) },
   { name: 'budgets', who: 'Tomas Brandt', path: '/budgets' },
-  { name: 'suppliers', who: 'Greta Molin', path: '/suppliers' },
+  { name: 'supplier', who: 'Greta Molin', path: '/suppliers?words=Corrigan', act: openFirst(/^Corrigan Pumps/) },
+  { name: 'job', who: 'Owen Marsh', path: '/jobs', act: openFirst(/^Pump-room overhaul/) },
 ]
 
 async function writeLamps(page: Page): Promise<void> {
