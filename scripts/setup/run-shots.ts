@@ -8,7 +8,7 @@ import { ROOT, step } from './install.mjs'
 /** One current picture of each main view, made from the demo's data. */
 interface Shot {
   name: string
-  who: string | null
+  who: string
   path: string
   dark?: boolean
   phone?: boolean
@@ -111,14 +111,12 @@ try {
       viewport: shot.phone ? { width: 390, height: 844 } : { width: 1280, height: 800 },
       colorScheme: shot.dark ? 'dark' : 'light',
     })
-    if (shot.who !== null) {
-      const { people } = (await (await context.request.get('/api/demo-people')).json()) as {
-        people: { id: string; name: string }[]
-      }
-      await context.request.post('/api/session/demo', {
-        data: { personId: people.find((p) => p.name === shot.who)?.id },
-      })
+    const { people } = (await (await context.request.get('/api/demo-people')).json()) as {
+      people: { id: string; name: string }[]
     }
+    await context.request.post('/api/session/demo', {
+      data: { personId: people.find((p) => p.name === shot.who)?.id },
+    })
     const page = await context.newPage()
     await page.goto(shot.path)
     await page.waitForLoadState('load')

@@ -55,7 +55,9 @@ const heldUp = computed(() => {
   const p = page.value
   if (p === null) return []
   return [
-    ...(p.waiting > 0 ? [`${capital(formatCount(p.waiting, 'request waits', 'requests wait'))} for their decision`] : []),
+    ...(p.waiting > 0
+      ? [`${capital(formatCount(p.waiting, 'request waits', 'requests wait'))} for their decision`]
+      : []),
     ...(p.reports.length > 0 ? [`They are the manager of ${listWords(p.reports)}`] : []),
     ...(p.budgetLines.length > 0 ? [`They hold ${listWords(p.budgetLines)}`] : []),
     ...(p.jobs.length > 0 ? [`They are at work on ${listWords(p.jobs)}`] : []),
