@@ -10,6 +10,7 @@ import { makeRoute } from '#core/approval/route'
 import { computeDraft } from '#core/requisition/compute'
 import { readFacts } from '#shared/contract/draft-facts'
 import { draftOf } from '../../demo/draft-of'
+import { idOf } from '../../demo/ids'
 import { DEMO_PASSWORD, loadBareHallamere } from '../../demo/load-demo'
 import { personId } from '../../demo/world/people'
 import { PLANNING, openDatabase, type Db } from '../../server/db/client'
@@ -142,6 +143,9 @@ const PLACES: readonly (readonly [name: string, path: string, aim: string])[] = 
   ['the Catalogue', '/catalogue', '–'],
   ['a list of Set-up', '/set-up/lists/items', '–'],
   ['Organisation', '/set-up/organisation', '–'],
+  ['One person', '/set-up/person', '–'],
+  ['a job', `/jobs/${idOf('job', 'J-101')}`, '–'],
+  ['a supplier', `/suppliers/${idOf('supplier', 'Corrigan Pumps')}`, '–'],
   ['Account', '/account', '–'],
   ['the API', '/guide', '–'],
 ]

@@ -4,7 +4,7 @@ import type { Tx } from '../db/client'
 import type { KeptEntry } from './keeper'
 import { KEEPERS } from './keepers'
 
-/** What some rows mean: entries by their key, or by the other columns that tell them apart; in lower case. */
+/** What some rows mean: entries by their key or name, or by the other columns that tell them apart; in lower case. */
 export interface Meant {
   readonly keys: readonly string[]
   readonly others: readonly string[]
@@ -22,6 +22,9 @@ export async function findEntries(
   if (keeper.find !== undefined) return keeper.find(tx, meant, today)
   const [keys, others] = [new Set(meant.keys), new Set(meant.others)]
   return (await keeper.read(tx, today)).filter(
-    (e) => keys.has(keyOf(list, e.values)) || others.has(otherKeyOf(list, e.values) ?? ''),
+    (e) =>
+      keys.has(keyOf(list, e.values)) ||
+      keys.has((e.values.name ?? '').toLowerCase()) ||
+      others.has(otherKeyOf(list, e.values) ?? ''),
   )
 }

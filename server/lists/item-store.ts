@@ -5,7 +5,7 @@ import { stepsOf, writeSteps } from '#core/catalogue/typed-steps'
 import type { Values } from '#core/lists/list'
 import type { WarningMode } from '#core/supplier/warning'
 import type { Tx } from '../db/client'
-import { named, read } from '../db/read'
+import { named, read, readOne } from '../db/read'
 import { category, item, itemPrice } from '../db/schema/catalogue'
 import { supplier } from '../db/schema/supplier'
 import { inParts, orNull, textOf, together, yesNo, type EntryIds, type KeptEntry, type ListKeeper } from './keeper'
@@ -29,7 +29,26 @@ export const items: ListKeeper = {
       tx,
       today,
       sql`where lower(${i.number}) = any(${sql.param([...keys])}::text[])
+        or lower(${i.name}) = any(${sql.param([...keys])}::text[])
         or lower(${s.number} || ' / ' || ${i.supplierPart}) = any(${sql.param([...others])}::text[])`,
+    ),
+  async count(tx) {
+    const found = await readOne(
+      tx,
+      {
+        count: sql<number>`count(*)::int`,
+        retired: sql<number>`(count(*) filter (where ${i.retired}))::int`,
+      },
+      sql`from ${i}`,
+    )
+    return found ?? { count: 0, retired: 0 }
+  },
+  look: (tx, words, most, today) =>
+    readItems(
+      tx,
+      today,
+      sql`where ${words.length === 0 ? sql`true` : sql.join(words.map(holdsWord), sql` and `)}`,
+      sql`limit ${most}`,
     ),
   async insert(tx, entries, ids, today) {
     const suppliers = await readSupplierNames(tx)
@@ -58,7 +77,13 @@ export const items: ListKeeper = {
   },
 }
 
-async function readItems(tx: Tx, today: Day, which: SQL): Promise<KeptEntry[]> {
+/** That a word stands in what an item is found by, or in the name of its category. */
+const holdsWord = (word: string) => {
+  const pattern = `%${word.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`
+  return sql`(${i.searchText} like ${pattern} or lower(${c.name}) like ${pattern})`
+}
+
+async function readItems(tx: Tx, today: Day, which: SQL, most = sql``): Promise<KeptEntry[]> {
   const rows = await read(
     tx,
     {
@@ -87,7 +112,7 @@ async function readItems(tx: Tx, today: Day, which: SQL): Promise<KeptEntry[]> {
     },
     sql`from ${i} join ${c} on ${c.id} = ${i.categoryId} join ${s} on ${s.id} = ${i.supplierId}
       left join ${same} on ${same.id} = ${i.sameAsId} left join ${next} on ${next.id} = ${i.successorId}
-      ${which} order by ${i.name}, ${i.number}`,
+      ${which} order by ${i.name}, ${i.number} ${most}`,
   )
   return rows.map(({ id, steps, agreed, retired, ...r }) => ({
     id,

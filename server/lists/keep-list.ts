@@ -13,7 +13,8 @@ import { notifyChange } from '../live/notify'
 import { enqueue } from '../queue/enqueue'
 import type { KeptEntry } from './keeper'
 import { KEEPERS } from './keepers'
-import { idsOf, readNeighbours } from './known-entries'
+import { findEntries } from './find-entries'
+import { idsOf, labelsIn, readNeighbours } from './known-entries'
 import { divideChanges, layAside } from './hold-changes'
 import { LIST_SUBJECTS, type ListChange, type ListChanged } from './list-event'
 import { lockList, setVersion } from './list-store'
@@ -44,7 +45,7 @@ export async function keepRows(
 ): Promise<{ version: number; seq: number | null; changes: number; held: number }> {
   const list = requireList(ctx, name)
   if ((await lockList(ctx.tx, name)) !== version) throw stale(`the list of ${LIST_WORDS[name].many}`)
-  const { plan, entries, today } = await planGiven(ctx, list, given)
+  const { plan, entries, today } = await planGiven(ctx, list, given, given.gone === 'retire')
   if (!isSound(plan)) {
     const wrong = plan.rows.filter((r) => r.does === 'refused')
     throw refused(wrong.slice(0, 20).flatMap((r) => r.reasons.map((x) => `Row ${r.at}: ${sayListReason(list, x)}`)))
@@ -98,7 +99,14 @@ export async function writeChanges(
   const entryOf = (c: ListChange): KeptEntry[] => (c.after === null ? [] : [{ id: c.id, values: c.after }])
   const added = changes.filter((c) => c.before === null).flatMap(entryOf)
   const changed = changes.filter((c) => c.before !== null).flatMap(entryOf)
-  const neighbours = await readNeighbours(ctx.tx, list, await keeper.read(ctx.tx, today), today)
+  const labels = (of: ListName) =>
+    labelsIn(
+      list,
+      [...added, ...changed].map((e) => e.values),
+      of,
+    )
+  const own = await findEntries(ctx.tx, list, { keys: labels(list.name), others: [] }, today)
+  const neighbours = await readNeighbours(ctx.tx, list, own, today, labels)
   const ids = idsOf(neighbours, list.name, added)
   try {
     if (added.length > 0) await keeper.insert(ctx.tx, added, ids, today)

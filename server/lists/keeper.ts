@@ -21,6 +21,10 @@ export interface ListKeeper {
     meant: { readonly keys: readonly string[]; readonly others: readonly string[] },
     today: Day,
   ) => Promise<KeptEntry[]>
+  /** How many entries a list that may be long has, retired ones too, and how many of them are. */
+  readonly count?: (tx: Tx) => Promise<{ count: number; retired: number }>
+  /** The first entries of such a list in which every word stands, in the order of the page. */
+  readonly look?: (tx: Tx, words: readonly string[], most: number, today: Day) => Promise<KeptEntry[]>
   /** Writes new entries, under ids that are given. */
   readonly insert: (tx: Tx, entries: readonly KeptEntry[], ids: EntryIds, today: Day) => Promise<void>
   /** Writes entries that are there over; what has prices keeps the old ones up to yesterday. */

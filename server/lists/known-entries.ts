@@ -1,8 +1,9 @@
 import type { Day } from '#core/base/day'
 import { LISTS } from '#core/lists/definitions'
-import { LIST_NAMES, type ListDefinition, type ListName } from '#core/lists/list'
+import { LIST_NAMES, type ListDefinition, type ListName, type Values } from '#core/lists/list'
 import type { KnownEntries } from '#core/lists/read-rows'
 import type { Tx } from '../db/client'
+import { findEntries } from './find-entries'
 import type { EntryIds, KeptEntry } from './keeper'
 import { KEEPERS } from './keepers'
 
@@ -15,15 +16,43 @@ export function namedBy(list: ListDefinition): ListName[] {
 /** Entries of other lists that this one names, as they stand. */
 export type Neighbours = ReadonlyMap<ListName, readonly KeptEntry[]>
 
+/**
+ * They are read whole, but lists that may be long: of those the ones that are named. `own` stands for the list itself.
+ */
 export async function readNeighbours(
   tx: Tx,
   list: ListDefinition,
   own: readonly KeptEntry[],
   today: Day,
+  named: (of: ListName) => readonly string[],
 ): Promise<Neighbours> {
   const found = new Map<ListName, readonly KeptEntry[]>()
-  for (const name of namedBy(list)) found.set(name, name === list.name ? own : await KEEPERS[name].read(tx, today))
+  for (const name of namedBy(list)) {
+    const keeper = KEEPERS[name]
+    if (name === list.name) found.set(name, own)
+    else if (keeper.find === undefined) found.set(name, await keeper.read(tx, today))
+    else found.set(name, await findEntries(tx, LISTS[name], { keys: named(name), others: [] }, today))
+  }
   return found
+}
+
+/** The plain texts by which some entries name those of a list, in lower case. */
+export function labelsIn(list: ListDefinition, entries: readonly Values[], of: ListName): string[] {
+  const columns = list.columns.filter((c) => c.kind.is === 'entry' && c.kind.of === of)
+  const texts = columns.flatMap((c) => entries.flatMap((v) => (v[c.key] ?? '').toLowerCase().split(', ')))
+  return [...new Set(texts)].filter((t) => t !== '')
+}
+
+/** The texts by which rows of cells name entries of a list, in lower case. */
+export function textsIn(
+  list: ListDefinition,
+  columns: readonly (string | null)[],
+  cells: readonly (readonly string[])[],
+  of: ListName,
+): string[] {
+  const at = list.columns.flatMap((c) => (c.kind.is === 'entry' && c.kind.of === of ? [columns.indexOf(c.key)] : []))
+  const texts = at.filter((i) => i >= 0).flatMap((i) => cells.map((row) => (row[i] ?? '').trim().toLowerCase()))
+  return [...new Set(texts)].filter((t) => t !== '')
 }
 
 /** The plain text by which an entry is named elsewhere. */

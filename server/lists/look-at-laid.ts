@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { dayOf } from '#core/base/day'
 import { LISTS } from '#core/lists/definitions'
-import { isKeyless, keyOf, otherKeyOf, type ListDefinition, type ListName, type Values } from '#core/lists/list'
+import { keyOf, type ListDefinition, type ListName, type Values } from '#core/lists/list'
 import { planRows } from '#core/lists/plan'
 import { readRows } from '#core/lists/read-rows'
 import type { ListReason } from '#core/lists/reason'
@@ -16,7 +16,8 @@ import { requireOrganisation } from '../settings/reads'
 import { findEntries } from './find-entries'
 import type { KeptEntry } from './keeper'
 import { KEEPERS } from './keepers'
-import { knownOf, namedBy, type Neighbours } from './known-entries'
+import { knownOf, namedBy, textsIn, type Neighbours } from './known-entries'
+import { meantBy } from './plan-file'
 import {
   findEarlierKeys,
   findLaidFile,
@@ -132,23 +133,9 @@ async function planSome(
   const columns = file.columns ?? []
   const cells = laid.map((l) => l.cells)
   const atOf = (row: number) => laid[row - 2]?.at ?? row
-  const own = list.columns.filter((c) => c.kind.is === 'entry' && c.kind.of === list.name).map((c) => c.key)
-  const labels = own.flatMap((key) => {
-    const i = columns.indexOf(key)
-    return i < 0 ? [] : cells.map((row) => (row[i] ?? '').trim().toLowerCase())
-  })
-  const named = await findEntries(tx, list, { keys: labels.filter((t) => t !== ''), others: [] }, ways.today)
+  const named = await findEntries(tx, list, { keys: textsIn(list, columns, cells, list.name), others: [] }, ways.today)
   const rows = readRows(list, columns, cells, ways, knownOf(new Map([...others, [list.name, named]])))
-  const values = rows.map((r) => r.values)
-  const current = await findEntries(
-    tx,
-    list,
-    {
-      keys: values.map((v) => keyOf(list, v)),
-      others: values.flatMap((v) => (isKeyless(list, v) ? (otherKeyOf(list, v) ?? []) : [])),
-    },
-    ways.today,
-  )
+  const current = await findEntries(tx, list, meantBy(list, rows), ways.today)
   const plan = planRows(
     list,
     rows,

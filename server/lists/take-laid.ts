@@ -14,7 +14,7 @@ import { findEntries } from './find-entries'
 import type { EntryIds, KeptEntry } from './keeper'
 import { KEEPERS } from './keepers'
 import { closeChange } from './keep-list'
-import { idsOf, namedBy, type Neighbours } from './known-entries'
+import { idsOf, labelsIn, namedBy, type Neighbours } from './known-entries'
 import { deleteLaidRows, findLaidBySeq, findLaidFile, listChanging, setLaidFile, type ChangingRow } from './laid-store'
 import { requireLaid } from './lay-file'
 import { lockList } from './list-store'
@@ -114,8 +114,11 @@ async function idsFor(
   entries: readonly KeptEntry[],
   today: string,
 ): Promise<EntryIds> {
-  const own = list.columns.filter((c) => c.kind.is === 'entry' && c.kind.of === list.name)
-  const labels = entries.flatMap((e) => own.flatMap((c) => (e.values[c.key] ?? '').toLowerCase() || []))
+  const labels = labelsIn(
+    list,
+    entries.map((e) => e.values),
+    list.name,
+  )
   const named = await findEntries(tx, list, { keys: labels, others: [] }, today)
   return idsOf(new Map([...others, [list.name, named]]), list.name, entries)
 }
