@@ -1,4 +1,4 @@
-import { dayOf } from '#core/base/day'
+import { dayOf, fiscalPeriod } from '#core/base/day'
 import type { PersonPage } from '#shared/contract/personal'
 import { appendEvent } from '../audit/store'
 import type { Context } from '../context'
@@ -23,7 +23,9 @@ const ERASED = /^erased-.*@erased\.invalid$/
 /** Who somebody is, what they own that is not over, and what stands still without them; drafts and trays counted. */
 export async function readPersonPage(ctx: Context, id: string): Promise<PersonPage> {
   const found = await requirePerson(ctx, id)
-  const today = dayOf(ctx.now, (await requireOrganisation(ctx.tx)).timeZone)
+  const { timeZone, fiscalStartMonth } = await requireOrganisation(ctx.tx)
+  const today = dayOf(ctx.now, timeZone)
+  const { year } = fiscalPeriod(today, fiscalStartMonth)
   const requests = await listOwned(ctx.tx, id, 'all')
   const orders = await listOwnedOrders(ctx.tx, id, 'all')
   const numbered = (all: readonly { number: string | null }[]) => all.filter((d) => d.number !== null).length
@@ -34,7 +36,7 @@ export async function readPersonPage(ctx: Context, id: string): Promise<PersonPa
     drafts: requests.length - numbered(requests),
     orders: numbered(orders),
     trays: orders.length - numbered(orders),
-    ...(await listHeldUp(ctx.tx, id, today)),
+    ...(await listHeldUp(ctx.tx, id, today, year)),
   }
 }
 

@@ -58,11 +58,15 @@ export function findPersonal(tx: Tx, id: string): Promise<PersonRow | null> {
   )
 }
 
-/** What stands still without somebody: who reports to them, which budget lines they hold, what waits for them, jobs. */
+/**
+ * What stands still without somebody: who reports to them, which budget lines of this fiscal year and those to come
+ * they hold, what waits for them, jobs.
+ */
 export async function listHeldUp(
   tx: Tx,
   id: string,
   today: Day,
+  year: number,
 ): Promise<{ reports: string[]; budgetLines: string[]; waiting: number; jobs: string[] }> {
   const names = async (rest: ReturnType<typeof sql>, name: ReturnType<typeof sql<string>>) =>
     (await read(tx, { name }, rest)).map((r) => r.name)
@@ -77,8 +81,9 @@ export async function listHeldUp(
       sql<string>`${p.name}`,
     ),
     budgetLines: await names(
-      sql`from ${b} where ${b.holderId} = ${id} and not ${b.retired} order by 1`,
-      sql<string>`${b.name} || ' ' || ${b.fiscalYear}`,
+      sql`from ${b} where ${b.holderId} = ${id} and not ${b.retired} and ${b.fiscalYear} >= ${year}
+        group by 1 order by 1`,
+      sql<string>`${b.name}`,
     ),
     waiting: waiting?.n ?? 0,
     jobs: await names(
