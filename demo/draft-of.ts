@@ -1,4 +1,4 @@
-import { priceFor } from '#core/catalogue/price'
+import { itemLine } from '#core/catalogue/item-line'
 import { addBusinessDays, fiscalPeriod, type Day } from '#core/base/day'
 import { BLANK_DRAFT, BLANK_LINE, type Draft, type DraftLine } from '#core/requisition/draft'
 import { idOf } from './ids'
@@ -41,27 +41,11 @@ function lineOf(line: NeedLine, department: string, day: Day, id: string): Draft
   const account =
     line.account ?? payingAccount(department, CATEGORY_ROWS.find((c) => c.id === item.categoryId)?.accountCode ?? '')
   if (account === null) throw new Error(`${department} has no budget for ${line.part}`)
-  const price =
-    priceFor(
-      item.prices.map((s) => ({ ...s, validFrom: null, validUntil: null })),
-      String(line.quantity),
-      day,
-    )?.unitPrice ?? null
+  const prices = item.prices.map((s) => ({ ...s, validFrom: null, validUntil: null }))
   return {
     ...BLANK_LINE,
+    ...itemLine({ ...item, prices }, String(line.quantity), day),
     id,
-    itemId: item.id,
-    categoryId: item.categoryId,
-    description: item.name,
-    quantity: String(line.quantity),
-    unit: item.unit,
-    unitPrice: price,
-    listPrice: price,
-    priceBase: item.priceBase,
-    currency: item.currency,
-    taxCode: item.taxCode,
-    supplierId: item.supplierId,
-    supplierPart: item.supplierPart,
     codings: [{ budgetLineId: budgetLineId(department, account, year), value: null }],
   }
 }

@@ -4,15 +4,6 @@ import type { DecimalText } from '#core/base/decimal'
 import type { Tx } from '../db/client'
 import { readOne } from '../db/read'
 import { item, itemPrice } from '../db/schema/catalogue'
-import { keptList } from '../db/schema/settings'
-
-/** Raises the version of the list of items, whose row is locked first: whoever has the list open is told. */
-export async function raiseItemList(tx: Tx): Promise<void> {
-  await tx
-    .insert(keptList)
-    .values({ name: 'items', version: 2 })
-    .onConflictDoUpdate({ target: keptList.name, set: { version: sql`${keptList.version} + 1` } })
-}
 
 /** Locks an item, so that its prices change one after the other; false where there is none. */
 export async function lockItem(tx: Tx, id: string): Promise<boolean> {

@@ -5,7 +5,8 @@ import type { Context } from '../context'
 import { invalid, notFound } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { requireOrganisation } from '../settings/reads'
-import { lockItem, raiseItemList, writePricesFrom } from './price-store'
+import { raiseList } from '../settings/store'
+import { lockItem, writePricesFrom } from './price-store'
 import { listPriceSteps } from './reads'
 
 /** Sets what an item costs from a day on; what held before holds up to the day before. */
@@ -23,7 +24,7 @@ export async function setPrices(
     throw invalid('A price and its quantity are nothing or more.', [{ field: 'steps', message: 'are negative' }])
   if (new Set(steps.map((s) => dec(s.from).toFixed())).size < steps.length)
     throw invalid('Two prices begin at one quantity.', [{ field: 'steps', message: 'begin at one quantity' }])
-  await raiseItemList(tx)
+  await raiseList(tx, 'items')
   if (!(await lockItem(tx, id))) throw notFound('This item')
   const before = (await listPriceSteps(tx, [id])).get(id) ?? []
   await writePricesFrom(tx, id, from, addDays(from, -1), steps)

@@ -1,12 +1,11 @@
 import { createHash } from 'node:crypto'
 import { appendEvent } from '../audit/store'
-import { raiseItemList } from '../catalogue/price-store'
 import type { Context } from '../context'
 import { notFound, refused } from '../http/problem'
 import { notifyChange } from '../live/notify'
+import { raiseList } from '../settings/store'
 import { countNaming, listItemsTwice, lockSuppliers, moveNaming, setMerged, type ItemTwice } from './merge-store'
 import { findRecord, findBankChange, type RecordRow } from '../supplier/record-reads'
-import { raiseSupplierList } from '../supplier/record-store'
 
 /**
  * What merging one supplier into another would do, and a mark by which it is told that neither of them, nor which items
@@ -71,8 +70,8 @@ async function hindrancesOf(
  * favour of the one that stays, and `from` stays findable as what it became. Orders that were sent keep what was sent.
  */
 export async function mergeSuppliers(ctx: Context, from: string, into: string, seen: string): Promise<void> {
-  await raiseSupplierList(ctx.tx)
-  await raiseItemList(ctx.tx)
+  await raiseList(ctx.tx, 'suppliers')
+  await raiseList(ctx.tx, 'items')
   await lockSuppliers(ctx.tx, [from, into])
   const merging = await reviewMerging(ctx, from, into)
   if (merging.hinders.length > 0) throw refused(merging.hinders)

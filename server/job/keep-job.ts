@@ -4,7 +4,7 @@ import type { JobPlan } from '#shared/contract/job'
 import { appendEvent } from '../audit/store'
 import { findItems } from '../catalogue/reads'
 import type { Context } from '../context'
-import { sqlState } from '../db/client'
+import { asSentence } from '../http/as-sentence'
 import { forbidden, invalid, refused, stale } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { findPlan, listJobPeople, listParts, listPartLines, type JobRow, type PartRow, type PlanRow } from './job-reads'
@@ -55,7 +55,7 @@ export async function keepJob(ctx: Context, id: string, version: number, given: 
       budgetLineId: given.budgetLineId,
     })
     await writePeople(tx, id, given.people)
-  })
+  }, OF_JOBS)
   await writeParts(tx, id, numbered(given.parts, before))
   await appendEvent(ctx, {
     type: 'job kept',
@@ -68,14 +68,7 @@ export async function keepJob(ctx: Context, id: string, version: number, given: 
   return { version: plan.version + 1 }
 }
 
-async function asSentence(work: () => Promise<void>): Promise<void> {
-  try {
-    await work()
-  } catch (error) {
-    if (sqlState(error) === '23503') throw invalid('It names a person, a place or a budget line that does not exist.')
-    throw error
-  }
-}
+const OF_JOBS = { namesNothing: 'It names a person, a place or a budget line that does not exist.' }
 
 /** A part keeps its number; a new one gets the first that is free behind those that are there. */
 function numbered(parts: JobPlan['parts'], before: readonly PartRow[]): PartRow[] {

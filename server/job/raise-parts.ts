@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { dayOf, fiscalPeriod, type Day } from '#core/base/day'
 import { dec } from '#core/base/decimal'
-import { priceFor } from '#core/catalogue/price'
+import { itemLine } from '#core/catalogue/item-line'
 import { partProgress } from '#core/job/part'
 import { BLANK_DRAFT, BLANK_LINE, MOST_LINES, type DraftLine } from '#core/requisition/draft'
 import { appendEvent } from '../audit/store'
@@ -111,21 +111,5 @@ function lineOf(part: PartRow, item: ItemRow | undefined, today: Day): DraftLine
       unit: part.unit,
       unitPrice: part.estimate,
     }
-  const price = priceFor(item.prices, part.quantity, today)?.unitPrice ?? null
-  return {
-    ...BLANK_LINE,
-    id,
-    itemId: item.id,
-    categoryId: item.categoryId,
-    description: item.name,
-    quantity: part.quantity,
-    unit: item.unit,
-    unitPrice: price,
-    listPrice: price,
-    priceBase: item.priceBase,
-    currency: item.currency,
-    taxCode: item.taxCode,
-    supplierId: item.supplierId,
-    supplierPart: item.supplierPart,
-  }
+  return { ...BLANK_LINE, ...itemLine(item, part.quantity, today), id }
 }

@@ -1,20 +1,18 @@
-import { dayOf } from '#core/base/day'
+import { dayOf, type Day } from '#core/base/day'
 import { LISTS } from '#core/lists/definitions'
 import { keyOf, type ListDefinition, type ListName } from '#core/lists/list'
 import { retired } from '#core/lists/plan'
-import { LIST_WORDS } from '#shared/words/lists'
+import { sayChangedSince } from '#shared/words/lists'
 import type { Context } from '../context'
-import { sqlState, type Db } from '../db/client'
+import type { Db } from '../db/client'
 import { inTransaction } from '../db/transaction'
 import { refused, Problem } from '../http/problem'
 import { findActor } from '../people/actor-reads'
 import { enqueue } from '../queue/enqueue'
 import { requireOrganisation } from '../settings/reads'
 import { findEntries } from './find-entries'
-import type { EntryIds, KeptEntry } from './keeper'
 import { KEEPERS } from './keepers'
-import { closeChange } from './keep-list'
-import { idsOf, labelsIn, namedBy, type Neighbours } from './known-entries'
+import { closeChange, writeChanges } from './keep-list'
 import { deleteLaidRows, findLaidBySeq, findLaidFile, listChanging, setLaidFile, type ChangingRow } from './laid-store'
 import { requireLaid } from './lay-file'
 import { lockList } from './list-store'
@@ -22,7 +20,6 @@ import { lookAnew } from './look-at-laid'
 import { removeUnused } from './remove-store'
 
 const AT_ONCE = 1000
-const TWICE = '23505'
 
 /** Takes a file that was looked at, as it was seen: a task does it, in one transaction. */
 export async function beginTaking(ctx: Context, list: ListName, id: string): Promise<void> {
@@ -53,7 +50,8 @@ export async function takeFile(db: Db, fileId: string, now: Date): Promise<void>
         return
       }
       const list = LISTS[file.list]
-      await writeSome(ctx, list, fileId, 'after')
+      const today = dayOf(now, (await requireOrganisation(tx)).timeZone)
+      await writeSome(ctx, list, fileId, 'after', today)
       const count = file.adds + file.changes
       const change = { source: file.name, undoes: null, changes: [], file: fileId, count }
       const seq = await closeChange(ctx, list, version, change)
@@ -73,64 +71,23 @@ async function orSay(db: Db, fileId: string, state: 'looked at' | 'taken', work:
   }
 }
 
-/** Writes what the rows of a file say after it, or what was before it. */
-async function writeSome(ctx: Context, list: ListDefinition, fileId: string, side: 'before' | 'after'): Promise<void> {
-  const { tx, now } = ctx
-  const today = dayOf(now, (await requireOrganisation(tx)).timeZone)
-  const others = new Map<ListName, readonly KeptEntry[]>()
-  for (const name of namedBy(list)) if (name !== list.name) others.set(name, await KEEPERS[name].read(tx, today))
-  const keeper = KEEPERS[list.name]
-  try {
-    for (let at = 0; ;) {
-      const some = await listChanging(tx, fileId, at, AT_ONCE)
-      const last = some.at(-1)
-      if (last === undefined) break
-      at = last.at
-      const entriesOf = (rows: readonly ChangingRow[]): KeptEntry[] =>
-        rows.flatMap((r) => {
-          const values = side === 'after' ? r.after : r.before
-          return values === null ? [] : [{ id: r.entryId, values }]
-        })
-      const ids = await idsFor(ctx, list, others, entriesOf(some), today)
-      const added = side === 'after' ? entriesOf(some.filter((r) => r.before === null)) : []
-      const changed = entriesOf(some.filter((r) => r.before !== null))
-      if (added.length > 0) await keeper.insert(tx, added, ids, today)
-      if (changed.length > 0) await keeper.update(tx, changed, ids, today)
-    }
-  } catch (error) {
-    if (sqlState(error) === TWICE)
-      throw refused([
-        `Two ${LIST_WORDS[list.name].many} would share what only one may have: ${LIST_WORDS[list.name].once}.`,
-      ])
-    throw error
-  }
-}
-
-/** The ids of what entries name: of other lists whole, of their own list those that are named. */
-async function idsFor(
-  { tx }: Context,
-  list: ListDefinition,
-  others: Neighbours,
-  entries: readonly KeptEntry[],
-  today: string,
-): Promise<EntryIds> {
-  const labels = labelsIn(
-    list,
-    entries.map((e) => e.values),
-    list.name,
+/** Writes what the rows of a file say after it, or what was before it, as every change of a list is written. */
+const writeSome = (ctx: Context, list: ListDefinition, fileId: string, side: 'before' | 'after', today: Day) =>
+  eachSome(ctx, fileId, (some) =>
+    writeChanges(
+      ctx,
+      list,
+      some.map((r) => ({ id: r.entryId, before: side === 'after' ? r.before : r.after, after: r[side] })),
+      today,
+    ),
   )
-  const named = await findEntries(tx, list, { keys: labels, others: [] }, today)
-  return idsOf(new Map([...others, [list.name, named]]), list.name, entries)
-}
 
 /** Takes a long file back by its event: a task does it, in one transaction; what it says stands on the file. */
-export async function beginTakingBack(ctx: Context, list: ListName, seq: number): Promise<boolean> {
+export async function beginTakingBack(ctx: Context, list: ListName, seq: number): Promise<void> {
   const file = await findLaidBySeq(ctx.tx, list, seq)
-  if (file === null) return false
-  if (file.state !== 'taken') throw refused(['This change is being taken back, or was.'])
+  if (file?.state !== 'taken') throw refused(['This change is being taken back, or was.'])
   await setLaidFile(ctx.tx, file.id, { state: 'being taken back', trouble: '' })
   await enqueue(ctx.tx, 'take-file-back', { fileId: file.id, byId: ctx.actor.id })
-  return true
 }
 
 export async function takeFileBack(db: Db, fileId: string, byId: string, now: Date): Promise<void> {
@@ -144,7 +101,7 @@ export async function takeFileBack(db: Db, fileId: string, byId: string, now: Da
       const list = LISTS[file.list]
       const today = dayOf(now, (await requireOrganisation(tx)).timeZone)
       await refuseChanged(ctx, list, fileId, today)
-      await writeSome(ctx, list, fileId, 'before')
+      await writeSome(ctx, list, fileId, 'before', today)
       await removeAdded(ctx, list, fileId, today)
       const change = { source: file.name, undoes: file.seq, changes: [], count: file.adds + file.changes }
       await closeChange(ctx, list, version, change)
@@ -154,7 +111,7 @@ export async function takeFileBack(db: Db, fileId: string, byId: string, now: Da
   )
 }
 
-async function refuseChanged(ctx: Context, list: ListDefinition, fileId: string, today: string): Promise<void> {
+async function refuseChanged(ctx: Context, list: ListDefinition, fileId: string, today: Day): Promise<void> {
   let since = 0
   await eachSome(ctx, fileId, async (some) => {
     const keys = some.map((r) => keyOf(list, r.after))
@@ -164,15 +121,11 @@ async function refuseChanged(ctx: Context, list: ListDefinition, fileId: string,
       return is === undefined || list.columns.some((c) => is[c.key] !== r.after[c.key])
     }).length
   })
-  if (since > 0)
-    throw refused([
-      `${since === 1 ? 'One entry was' : `${since} entries were`} changed since; change ` +
-        `${since === 1 ? 'it' : 'them'} by hand instead.`,
-    ])
+  if (since > 0) throw refused([sayChangedSince(since)])
 }
 
 /** What was added goes, the last first; what something names meanwhile is retired. */
-async function removeAdded(ctx: Context, list: ListDefinition, fileId: string, today: string): Promise<void> {
+async function removeAdded(ctx: Context, list: ListDefinition, fileId: string, today: Day): Promise<void> {
   const keeper = KEEPERS[list.name]
   await eachSome(ctx, fileId, async (some) => {
     const added = some.filter((r) => r.before === null)
@@ -183,10 +136,8 @@ async function removeAdded(ctx: Context, list: ListDefinition, fileId: string, t
     )
     const left = added.filter((r) => stay.has(r.entryId))
     if (left.length === 0) return
-    const entries = left.map((r): KeptEntry => ({ id: r.entryId, values: retired(list, r.after, today) }))
-    const others = new Map<ListName, readonly KeptEntry[]>()
-    for (const name of namedBy(list)) if (name !== list.name) others.set(name, await KEEPERS[name].read(ctx.tx, today))
-    await keeper.update(ctx.tx, entries, await idsFor(ctx, list, others, entries, today), today)
+    const away = left.map((r) => ({ id: r.entryId, before: r.after, after: retired(list, r.after, today) }))
+    await writeChanges(ctx, list, away, today)
   })
 }
 

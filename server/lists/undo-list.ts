@@ -1,7 +1,7 @@
 import type { ListName } from '#core/lists/list'
 import { retired } from '#core/lists/plan'
 import { dayOf } from '#core/base/day'
-import { LIST_WORDS } from '#shared/words/lists'
+import { LIST_WORDS, sayChangedSince } from '#shared/words/lists'
 import type { Context } from '../context'
 import { notFound, refused, stale } from '../http/problem'
 import { requireOrganisation } from '../settings/reads'
@@ -41,11 +41,7 @@ export async function undoChange(
     const is = kept.get(c.id)
     return is === undefined || list.columns.some((k) => is[k.key] !== c.after?.[k.key])
   })
-  if (since.length > 0)
-    throw refused([
-      `${since.length === 1 ? 'One entry was' : `${since.length} entries were`} changed since; change ` +
-        `${since.length === 1 ? 'it' : 'them'} by hand instead.`,
-    ])
+  if (since.length > 0) throw refused([sayChangedSince(since.length)])
   // What two agreed on is taken back by two.
   const { now: back, held } = await divideChanges(
     ctx,

@@ -3,8 +3,8 @@ import { dayOf } from '#core/base/day'
 import type { Draft } from '#core/requisition/draft'
 import { actsAsOwner } from '#core/requisition/moves'
 import type { Context } from '../context'
-import { sqlState } from '../db/client'
 import { setOwner } from '../document/store'
+import { asSentence } from '../http/as-sentence'
 import { forbidden, invalid, stale } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { listRaisedFor } from '../people/person-reads'
@@ -27,8 +27,9 @@ export async function createDraft(
   }
   await checkLines(ctx, id, draft)
   if (ownerId !== null) await requireRaisedFor(ctx, ownerId)
-  await asSentence(() =>
-    insertRequisition(ctx.tx, id, { ownerId: ownerId ?? ctx.actor.id, raisedById: ctx.actor.id }, draft, ctx.now),
+  await asSentence(
+    () => insertRequisition(ctx.tx, id, { ownerId: ownerId ?? ctx.actor.id, raisedById: ctx.actor.id }, draft, ctx.now),
+    OF_DRAFTS,
   )
   return { id, version: 1 }
 }
@@ -56,7 +57,7 @@ export async function saveDraft(
     await requireRaisedFor(ctx, ownerId)
     await setOwner(ctx.tx, id, ownerId, ctx.now)
   }
-  await asSentence(() => updateDraft(ctx.tx, id, kept.draft, draft, ctx.now))
+  await asSentence(() => updateDraft(ctx.tx, id, kept.draft, draft, ctx.now), OF_DRAFTS)
   await notifyChange(ctx.tx, { kind: 'requisition', id })
   return { id, version: kept.version + (changesOwner ? 2 : 1) }
 }
@@ -83,15 +84,7 @@ async function checkLines(ctx: Context, id: string, draft: Draft): Promise<void>
 }
 
 /** A draft that names something unknown is refused with a sentence, whatever it names. */
-async function asSentence(work: () => Promise<void>): Promise<void> {
-  try {
-    await work()
-  } catch (error) {
-    if (sqlState(error) === '23503')
-      throw invalid(
-        'The draft names a kind, department, place, job, item, supplier or budget line that does not exist.',
-      )
-    if (sqlState(error) === '22003') throw invalid('A number in the draft is too large to be kept.')
-    throw error
-  }
+const OF_DRAFTS = {
+  namesNothing: 'The draft names a kind, department, place, job, item, supplier or budget line that does not exist.',
+  tooLarge: 'A number in the draft is too large to be kept.',
 }

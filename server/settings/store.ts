@@ -1,7 +1,8 @@
 import { eq, sql } from 'drizzle-orm'
 import type { NewSupplierPolicy } from '#core/requisition/form'
 import type { Tx } from '../db/client'
-import { numberSeries, organisation } from '../db/schema/settings'
+import type { ListName } from '#core/lists/list'
+import { keptList, numberSeries, organisation } from '../db/schema/settings'
 
 /**
  * Takes the next number of a series and fiscal year, without gaps: the row stays locked until the
@@ -30,4 +31,12 @@ export async function raiseFormVersion(tx: Tx, newSuppliers: NewSupplierPolicy):
     .update(organisation)
     .set({ formVersion: sql`${organisation.formVersion} + 1`, newSuppliers })
     .where(eq(organisation.id, 1))
+}
+
+/** Raises the version of a list that was changed from elsewhere, its row locked: whoever has it open is told. */
+export async function raiseList(tx: Tx, name: ListName): Promise<void> {
+  await tx
+    .insert(keptList)
+    .values({ name, version: 2 })
+    .onConflictDoUpdate({ target: keptList.name, set: { version: sql`${keptList.version} + 1` } })
 }

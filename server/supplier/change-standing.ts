@@ -5,7 +5,8 @@ import type { Context } from '../context'
 import { invalid, refused } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { requireOrganisation } from '../settings/reads'
-import { raiseSupplierList, writeStanding } from './record-store'
+import { raiseList } from '../settings/store'
+import { writeStanding } from './record-store'
 import { requireRecord } from './require-record'
 
 /** Puts a supplier on hold, blocks it, or lets it be ordered from again: with a reason, and a hold with an end. */
@@ -26,7 +27,7 @@ export async function changeStanding(
   if (given.until !== null && (given.to !== 'on hold' || given.until < today))
     throw invalid('Only a hold has a last day, today or later.', [{ field: 'until', message: 'is not possible' }])
   await writeStanding(tx, id, given.to, { reason, since: now, until: given.until })
-  await raiseSupplierList(tx)
+  await raiseList(tx, 'suppliers')
   await appendEvent(ctx, {
     type: 'standing changed',
     subjectKind: 'supplier',

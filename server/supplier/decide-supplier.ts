@@ -2,8 +2,9 @@ import { appendEvent } from '../audit/store'
 import type { Context } from '../context'
 import { forbidden, invalid, notFound, refused } from '../http/problem'
 import { tellPerson } from '../people/tell-person'
+import { raiseList } from '../settings/store'
 import { findProposal } from './reads'
-import { raiseSupplierList, writeStanding } from './record-store'
+import { writeStanding } from './record-store'
 
 /** Approves or refuses a proposed supplier; nobody their own. Who proposed it hears of it. */
 export async function decideSupplier(ctx: Context, id: string, accept: boolean, reason: string): Promise<void> {
@@ -16,7 +17,7 @@ export async function decideSupplier(ctx: Context, id: string, accept: boolean, 
     throw invalid('Say why it is refused: whoever proposed it reads it.', [{ field: 'reason', message: 'is empty' }])
   const why = { reason: accept ? '' : reason.trim(), since: ctx.now, until: null }
   await writeStanding(ctx.tx, id, accept ? 'active' : 'refused', why)
-  if (accept) await raiseSupplierList(ctx.tx)
+  if (accept) await raiseList(ctx.tx, 'suppliers')
   await appendEvent(ctx, {
     type: accept ? 'approved' : 'refused',
     subjectKind: 'supplier',

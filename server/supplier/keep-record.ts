@@ -5,8 +5,9 @@ import type { Context } from '../context'
 import { invalid } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { requireOrganisation } from '../settings/reads'
+import { raiseList } from '../settings/store'
 import { listContacts, type ContactRow } from './record-reads'
-import { raiseSupplierList, setWarning, writeContacts, type WrittenWarning } from './record-store'
+import { setWarning, writeContacts, type WrittenWarning } from './record-store'
 import { requireRecord } from './require-record'
 
 /** Keeps who is spoken to at a supplier, and of what people are warned on which days. */
@@ -26,7 +27,7 @@ export async function keepRecord(
   const after = { contacts: given.contacts, warning: written(warning, today) }
   await writeContacts(tx, id, given.contacts)
   await setWarning(tx, id, after.warning)
-  if (after.warning.warning !== record.warning) await raiseSupplierList(tx)
+  if (after.warning.warning !== record.warning) await raiseList(tx, 'suppliers')
   await appendEvent(ctx, { type: 'record kept', subjectKind: 'supplier', subjectId: id, before, after })
   await notifyChange(tx, { kind: 'settings', id })
   return { version: version + 1 }

@@ -1,6 +1,5 @@
 import { sql } from 'drizzle-orm'
-import type { PaymentTerms } from '#core/base/day'
-import type { Day } from '#core/base/day'
+import type { Day, PaymentTerms } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
 import type { BankDetails } from '#core/supplier/bank'
 import type { ContactUse, Standing } from '#core/supplier/record'

@@ -4,19 +4,10 @@ import type { BankDetails } from '#core/supplier/bank'
 import type { Standing } from '#core/supplier/record'
 import type { WarningMode } from '#core/supplier/warning'
 import type { Tx } from '../db/client'
-import { keptList } from '../db/schema/settings'
 import { bankChange, supplier, supplierContact, supplierDocument } from '../db/schema/supplier'
 import type { ContactRow } from './record-reads'
 
 const raised = { version: sql`${supplier.version} + 1` }
-
-/** Raises the version of the list of suppliers: whoever has it open is told. */
-export async function raiseSupplierList(tx: Tx): Promise<void> {
-  await tx
-    .insert(keptList)
-    .values({ name: 'suppliers', version: 2 })
-    .onConflictDoUpdate({ target: keptList.name, set: { version: sql`${keptList.version} + 1` } })
-}
 
 export async function writeContacts(tx: Tx, id: string, contacts: readonly ContactRow[]): Promise<void> {
   await tx.delete(supplierContact).where(eq(supplierContact.supplierId, id))

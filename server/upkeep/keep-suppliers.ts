@@ -6,9 +6,10 @@ import { notifyChange } from '../live/notify'
 import { listHolders } from '../people/person-reads'
 import { tellPeople } from '../people/tell-person'
 import { isSetUp, requireOrganisation } from '../settings/reads'
+import { raiseList } from '../settings/store'
 import { written } from '../supplier/keep-record'
 import { findRecord, listEndingPapers, listTurning } from '../supplier/record-reads'
-import { raiseSupplierList, setReminded, setWarning, writeStanding } from '../supplier/record-store'
+import { setReminded, setWarning, writeStanding } from '../supplier/record-store'
 
 /** What the calendar does to suppliers: holds end, dated warnings begin and end, and papers that end are told of. */
 export async function keepSuppliers(ctx: Context): Promise<void> {
@@ -17,7 +18,7 @@ export async function keepSuppliers(ctx: Context): Promise<void> {
   const today = dayOf(now, (await requireOrganisation(tx)).timeZone)
   const turning = await listTurning(tx, today)
   for (const { id } of turning) await turn(ctx, id, today)
-  if (turning.length > 0) await raiseSupplierList(tx)
+  if (turning.length > 0) await raiseList(tx, 'suppliers')
   await remind(ctx, today)
 }
 

@@ -228,3 +228,9 @@ export function saySetUpStep({ code, count, done }: Pick<SetUpStep, 'code' | 'co
         : `${counted('person has', 'people have')} no password yet and cannot sign in.`
   }
 }
+
+/** Why a change cannot be taken back: somebody changed some of its entries since. */
+export function sayChangedSince(count: number): string {
+  const [were, them] = count === 1 ? ['One entry was', 'it'] : [`${count} entries were`, 'them']
+  return `${were} changed since; change ${them} by hand instead.`
+}

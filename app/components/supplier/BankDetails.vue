@@ -141,7 +141,7 @@ function onKey(event: KeyboardEvent): void {
         {{ wrong.map(sayBankTrouble).join(' ') }}
       </p>
       <p class="col-span-full flex gap-2.5">
-        <button type="submit" class="action" :aria-busy="busy">Ask for it</button>
+        <button type="submit" class="action" :aria-busy="busy">Ask finance to pay there</button>
         <button type="button" class="action" @click="writing = false">Leave it</button>
       </p>
     </form>

@@ -1,3 +1,4 @@
+import { itemLine } from '#core/catalogue/item-line'
 import { priceFor, type PriceStep } from '#core/catalogue/price'
 import type { DraftFacts } from '#core/requisition/draft-facts'
 import { BLANK_LINE } from '#core/requisition/draft'
@@ -31,24 +32,12 @@ export function lineForItem(
   const fromAbove =
     item.accountCode === null ||
     !codings.some((c) => facts.budgetLines.get(c.budgetLineId)?.account === item.accountCode)
-  const price = priceFor(item.prices, quantity, today)?.unitPrice ?? null
   return {
     ...BLANK_LINE,
+    ...itemLine(item, quantity, today),
     id: crypto.randomUUID(),
     own: {},
     jobId: above?.jobId ?? null,
-    itemId: item.id,
-    categoryId: item.categoryId,
-    description: item.name,
-    quantity,
-    unit: item.unit,
-    unitPrice: price,
-    listPrice: price,
-    priceBase: item.priceBase,
-    currency: item.currency,
-    taxCode: item.taxCode,
-    supplierId: item.supplierId,
-    supplierPart: item.supplierPart,
     splitMethod: fromAbove && above !== undefined ? above.splitMethod : 'percent',
     codings,
   }
