@@ -31,6 +31,7 @@ const SORTS: Readonly<Record<Told['code'], MailSort>> = {
   'repeated-sent': 'news',
   'supplier-decided': 'news',
   'paper-ends': 'news',
+  'file-stays': 'news',
   plain: 'news',
   'order-sent': 'always',
   'bank-change-asked': 'always',

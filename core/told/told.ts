@@ -106,6 +106,8 @@ export type Told =
       readonly supplier: string
       readonly ends: string
     }
+  /** A long file that was to be taken back and stays, with the sentence that says why. */
+  | { readonly code: 'file-stays'; readonly file: string; readonly why: string }
   | { readonly code: 'paper-ends'; readonly supplier: string; readonly paper: string; readonly day: Day }
   | { readonly code: 'invited' | 'password-forgotten'; readonly organisation: string }
   | { readonly code: 'task-ended'; readonly task: string; readonly error: string }

@@ -4,16 +4,27 @@ import { keyOf, type ListDefinition, type ListName } from '#core/lists/list'
 import { retired } from '#core/lists/plan'
 import { sayChangedSince } from '#shared/words/lists'
 import type { Context } from '../context'
-import type { Db } from '../db/client'
+import type { Db, Tx } from '../db/client'
 import { inTransaction } from '../db/transaction'
 import { refused, Problem } from '../http/problem'
+import { REKKO } from '../people/actor'
 import { findActor } from '../people/actor-reads'
+import { tellPerson } from '../people/tell-person'
 import { enqueue } from '../queue/enqueue'
 import { requireOrganisation } from '../settings/reads'
 import { findEntries } from './find-entries'
 import { KEEPERS } from './keepers'
 import { closeChange, writeChanges } from './keep-list'
-import { deleteLaidRows, findLaidBySeq, findLaidFile, listChanging, setLaidFile, type ChangingRow } from './laid-store'
+import { LIST_SUBJECTS } from './list-event'
+import {
+  deleteLaidRows,
+  findLaidBySeq,
+  findLaidFile,
+  listChanging,
+  setLaidFile,
+  type ChangingRow,
+  type LaidFile,
+} from './laid-store'
 import { requireLaid } from './lay-file'
 import { lockList } from './list-store'
 import { lookAnew } from './look-at-laid'
@@ -62,12 +73,22 @@ export async function takeFile(db: Db, fileId: string, now: Date): Promise<void>
 }
 
 /** A refusal becomes a sentence of the file, which stands as it did; anything else is tried again. */
-async function orSay(db: Db, fileId: string, state: 'looked at' | 'taken', work: () => Promise<void>): Promise<void> {
+async function orSay(
+  db: Db,
+  fileId: string,
+  state: 'looked at' | 'taken',
+  work: () => Promise<void>,
+  tell?: (tx: Tx, file: LaidFile, why: string) => Promise<void>,
+): Promise<void> {
   try {
     await work()
   } catch (error) {
     if (!(error instanceof Problem)) throw error
-    await inTransaction(db, (tx) => setLaidFile(tx, fileId, { state, trouble: error.message }))
+    await inTransaction(db, async (tx) => {
+      await setLaidFile(tx, fileId, { state, trouble: error.message })
+      const file = await findLaidFile(tx, fileId)
+      if (file !== null) await tell?.(tx, file, error.message)
+    })
   }
 }
 
@@ -91,23 +112,36 @@ export async function beginTakingBack(ctx: Context, list: ListName, seq: number)
 }
 
 export async function takeFileBack(db: Db, fileId: string, byId: string, now: Date): Promise<void> {
-  await orSay(db, fileId, 'taken', () =>
-    inTransaction(db, async (tx) => {
-      const file = await findLaidFile(tx, fileId, 'skip')
-      const actor = await findActor(tx, byId, now)
-      if (file?.state !== 'being taken back' || actor === null) return
-      const ctx: Context = { tx, now, actor }
-      const version = await lockList(tx, file.list)
-      const list = LISTS[file.list]
-      const today = dayOf(now, (await requireOrganisation(tx)).timeZone)
-      await refuseChanged(ctx, list, fileId, today)
-      await writeSome(ctx, list, fileId, 'before', today)
-      await removeAdded(ctx, list, fileId, today)
-      const change = { source: file.name, undoes: file.seq, changes: [], count: file.adds + file.changes }
-      await closeChange(ctx, list, version, change)
-      await setLaidFile(tx, fileId, { state: 'left' })
-      await deleteLaidRows(tx, fileId)
-    }),
+  await orSay(
+    db,
+    fileId,
+    'taken',
+    () =>
+      inTransaction(db, async (tx) => {
+        const file = await findLaidFile(tx, fileId, 'skip')
+        const actor = await findActor(tx, byId, now)
+        if (file?.state !== 'being taken back' || actor === null) return
+        const ctx: Context = { tx, now, actor }
+        const version = await lockList(tx, file.list)
+        const list = LISTS[file.list]
+        const today = dayOf(now, (await requireOrganisation(tx)).timeZone)
+        await refuseChanged(ctx, list, fileId, today)
+        await writeSome(ctx, list, fileId, 'before', today)
+        await removeAdded(ctx, list, fileId, today)
+        const change = { source: file.name, undoes: file.seq, changes: [], count: file.adds + file.changes }
+        await closeChange(ctx, list, version, change)
+        await setLaidFile(tx, fileId, { state: 'left' })
+        await deleteLaidRows(tx, fileId)
+      }),
+    // Nobody waits for it at a page: whoever asked hears of it.
+    (tx, file, why) =>
+      tellPerson(
+        { tx, now, actor: REKKO },
+        byId,
+        { kind: 'settings', id: LIST_SUBJECTS[file.list] },
+        { code: 'file-stays', file: file.name, why },
+        { path: `/set-up/lists/${file.list}` },
+      ),
   )
 }
 

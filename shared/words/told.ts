@@ -211,6 +211,11 @@ export function sayTold(t: Told, ways: Ways): Said {
           `We were asked to pay ${t.supplier} to another account from now on; its number ends in ${t.ends}. ` +
           'If it was not you who asked for that, tell us at once by telephone; nothing is changed yet.',
       }
+    case 'file-stays':
+      return {
+        subject: `${t.file} was not taken back`,
+        sentence: `What ${t.file} brought stays as it is: ${t.why}`,
+      }
     case 'paper-ends':
       return {
         subject: `${t.paper} of ${t.supplier} ends`,

@@ -94,6 +94,8 @@ test('a long file is read, looked at, taken whole, brought again unchanged, chan
   expect((await undo(taken.seq, version)).status).toBe(200)
   const refused = await at(first.id, 'taken')
   expect(refused.trouble).toContain('6 entries were changed since')
+  const { body: told } = await leonie.call<{ notices: unknown[] }>('GET', '/api/notices')
+  expect(JSON.stringify(told)).toContain('6 entries were changed since')
   const last = await see(dearer.id)
   expect((await undo(last.seq, version)).status).toBe(200)
   await at(dearer.id, 'left')

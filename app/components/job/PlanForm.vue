@@ -11,12 +11,13 @@ import BlankDay from '~/components/base/BlankDay.vue'
 import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import PersonPicker from '~/components/base/PersonPicker.vue'
-import { sayError, useApi } from '~/composables/base/use-api'
+import { useAct } from '~/composables/base/use-act'
+import { useApi } from '~/composables/base/use-api'
 import { useWording } from '~/composables/base/use-wording'
 
 /** What is planned for a job: its parts, who is at work on it, when, where, and which budget line pays. */
 const props = defineProps<{ job: JobView }>()
-const emit = defineEmits<{ kept: [version: number]; close: [] }>()
+const emit = defineEmits<{ kept: []; close: [] }>()
 const api = useApi()
 const wording = useWording()
 const { job } = props
@@ -38,8 +39,7 @@ const parts = ref(
   })),
 )
 type Part = (typeof parts.value)[number]
-const busy = ref(false)
-const trouble = ref('')
+const { busy, trouble, act } = useAct()
 const nobody = shallowRef<PersonFound | null>(null)
 watch(nobody, (p) => {
   if (p === null) return
@@ -113,32 +113,21 @@ const action = computed(() =>
 async function keep(): Promise<void> {
   const [first] = wrong.value
   if (first !== undefined) document.getElementById(`part-${first.id}`)?.focus()
-  if (first !== undefined || busy.value) return
-  busy.value = true
-  trouble.value = ''
-  try {
-    const { version } = await api.put('/api/jobs/{id}', {
-      params: { id: job.id },
-      version: job.version,
-      body: {
-        startsOn: plan.startsOn,
-        endsOn: plan.endsOn,
-        shipToId: plan.shipToId === '' ? null : plan.shipToId,
-        budgetLineId: plan.budgetLineId === '' ? null : plan.budgetLineId,
-        people: people.value.map((p) => p.id),
-        parts: parts.value.map((p) => ({
-          ...p,
-          quantity: number(p.quantity) ?? '1',
-          estimate: p.estimate.trim() === '' ? null : number(p.estimate),
-        })),
-      },
-    })
-    emit('kept', version)
-  } catch (e) {
-    trouble.value = sayError(e)
-  } finally {
-    busy.value = false
+  if (first !== undefined) return
+  const body = {
+    startsOn: plan.startsOn,
+    endsOn: plan.endsOn,
+    shipToId: plan.shipToId === '' ? null : plan.shipToId,
+    budgetLineId: plan.budgetLineId === '' ? null : plan.budgetLineId,
+    people: people.value.map((p) => p.id),
+    parts: parts.value.map((p) => ({
+      ...p,
+      quantity: number(p.quantity) ?? '1',
+      estimate: p.estimate.trim() === '' ? null : number(p.estimate),
+    })),
   }
+  const at = { params: { id: job.id }, version: job.version }
+  if (await act(() => api.put('/api/jobs/{id}', { ...at, body }))) emit('kept')
 }
 /** A line that pays now, or the one that is kept although it is offered no more. */
 const payers = computed(() => {

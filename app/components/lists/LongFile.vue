@@ -7,6 +7,7 @@ import { LIST_WORDS, sayListReason } from '#shared/words/lists'
 import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import ColumnChoice from '~/components/lists/ColumnChoice.vue'
+import { useAct } from '~/composables/base/use-act'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { useWording } from '~/composables/base/use-wording'
 
@@ -19,8 +20,7 @@ const words = LIST_WORDS[props.list.name]
 const at = { params: { list: props.list.name, id: props.file.id } }
 const file = shallowRef(props.file)
 const columns = ref([...props.file.columns])
-const busy = ref(false)
-const trouble = ref('')
+const { busy, trouble, act } = useAct()
 let timer: ReturnType<typeof setTimeout> | undefined
 
 /** Reads on as long as a task is at work on it. */
@@ -40,21 +40,12 @@ onMounted(read)
 onUnmounted(() => {
   clearTimeout(timer)
 })
-async function act(work: () => Promise<unknown>): Promise<boolean> {
-  if (busy.value) return false
-  busy.value = true
-  trouble.value = ''
-  try {
-    await work()
-    return true
-  } catch (e) {
-    trouble.value = sayError(e)
-    return false
-  } finally {
-    busy.value = false
-    clearTimeout(timer)
-    await read()
-  }
+/** Does something, and reads at once what became of the file. */
+async function change(work: () => Promise<unknown>): Promise<boolean> {
+  const done = await act(work)
+  clearTimeout(timer)
+  await read()
+  return done
 }
 const isSame = computed(() => columns.value.every((c, i) => c === file.value.columns[i]))
 const changing = computed(() => file.value.counts.adds + file.value.counts.changes)
@@ -102,14 +93,14 @@ const action = computed(() => {
 function go(): void {
   if (!isReady.value) return
   const key = crypto.randomUUID()
-  void act(() =>
+  void change(() =>
     isAsking.value
       ? api.post('/api/lists/{list}/files/{id}/looks', { ...at, body: { columns: columns.value }, key })
       : api.post('/api/lists/{list}/files/{id}/takings', { ...at, key }),
   )
 }
 async function leave(): Promise<void> {
-  if (await act(() => api.remove('/api/lists/{list}/files/{id}', at))) emit('left')
+  if (await change(() => api.remove('/api/lists/{list}/files/{id}', at))) emit('left')
 }
 </script>
 

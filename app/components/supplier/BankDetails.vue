@@ -3,7 +3,8 @@ import { checkBank, sayBankNumber, type BankDetails } from '#core/supplier/bank'
 import type { SupplierView } from '#shared/contract/supplier'
 import { listWords } from '#shared/words/format'
 import { sayBankTrouble } from '#shared/words/supplier'
-import { sayError, useApi } from '~/composables/base/use-api'
+import { useAct } from '~/composables/base/use-act'
+import { useApi } from '~/composables/base/use-api'
 import { isMainKey } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
 
@@ -15,8 +16,7 @@ const wording = useWording()
 const writing = ref(false)
 const details = reactive<{ holder: string; number: string; bank: string }>({ holder: '', number: '', bank: '' })
 const touched = ref(false)
-const busy = ref(false)
-const trouble = ref('')
+const { busy, trouble, act } = useAct()
 const told = ref('')
 const wrong = computed(() => checkBank(details))
 const at = { params: { id: props.supplier.id } }
@@ -30,24 +30,18 @@ async function begin(): Promise<void> {
   await nextTick()
   document.getElementById('bank-number')?.focus()
 }
-async function act(work: () => Promise<string>): Promise<void> {
-  if (busy.value) return
-  busy.value = true
-  trouble.value = ''
+/** Does something and tells what came of it. */
+async function change(work: () => Promise<string>): Promise<void> {
   told.value = ''
-  try {
+  const done = await act(async () => {
     told.value = await work()
-    emit('changed')
-  } catch (e) {
-    trouble.value = sayError(e)
-  } finally {
-    busy.value = false
-  }
+  })
+  if (done) emit('changed')
 }
 function ask(): void {
   touched.value = true
   if (wrong.value.length > 0) return
-  void act(async () => {
+  void change(async () => {
     const { toldTo } = await api.put('/api/suppliers/{id}/bank', { ...at, body: { ...details } })
     writing.value = false
     return toldTo.length === 0
@@ -56,12 +50,12 @@ function ask(): void {
   })
 }
 const confirm = (number: string) =>
-  act(async () => {
+  change(async () => {
     await api.post('/api/suppliers/{id}/bank/confirmations', { ...at, body: { number }, key: crypto.randomUUID() })
     return 'It is paid there from now on.'
   })
 const end = () =>
-  act(async () => {
+  change(async () => {
     await api.remove('/api/suppliers/{id}/bank', at)
     return 'The change is ended; it is paid as before.'
   })

@@ -4,7 +4,8 @@ import { REMIND_DAYS } from '#core/supplier/record'
 import type { SupplierView } from '#shared/contract/supplier'
 import BlankDay from '~/components/base/BlankDay.vue'
 import { uploadFile } from '~/composables/base/upload-file'
-import { sayError, useApi } from '~/composables/base/use-api'
+import { useAct } from '~/composables/base/use-act'
+import { useApi } from '~/composables/base/use-api'
 import { useWording } from '~/composables/base/use-wording'
 
 /** Papers about a supplier: insurances and certificates, until they end. */
@@ -13,40 +14,29 @@ const emit = defineEmits<{ changed: [] }>()
 const api = useApi()
 const wording = useWording()
 const validUntil = ref<string | null>(null)
-const busy = ref(false)
-const trouble = ref('')
+const { busy, trouble, act } = useAct()
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
 const soon = computed(() => addDays(wording.today.value, REMIND_DAYS))
 type Paper = SupplierView['papers'][number]
 const ended = (p: Paper) => p.validUntil !== null && p.validUntil < wording.today.value
 const ends = (p: Paper) => p.validUntil !== null && p.validUntil <= soon.value
 
-async function act(work: () => Promise<unknown>): Promise<void> {
-  if (busy.value) return
-  busy.value = true
-  trouble.value = ''
-  try {
-    await work()
-    emit('changed')
-  } catch (e) {
-    trouble.value = sayError(e)
-  } finally {
-    busy.value = false
-  }
+async function change(work: () => Promise<unknown>): Promise<void> {
+  if (await act(work)) emit('changed')
 }
 function chosen(event: Event): void {
   const box = event.target as HTMLInputElement
   const file = box.files?.[0]
   box.value = ''
   if (file === undefined) return
-  void act(async () => {
+  void change(async () => {
     const query = { name: file.name, ...(validUntil.value === null ? {} : { validUntil: validUntil.value }) }
     await uploadFile('/api/suppliers/{id}/papers', { params: { id: props.supplier.id }, query }, file, () => undefined)
     validUntil.value = null
   })
 }
 const remove = (p: Paper) =>
-  act(() => api.remove('/api/suppliers/{id}/papers/{paperId}', { params: { id: props.supplier.id, paperId: p.id } }))
+  change(() => api.remove('/api/suppliers/{id}/papers/{paperId}', { params: { id: props.supplier.id, paperId: p.id } }))
 </script>
 
 <template>

@@ -5,7 +5,8 @@ import { inWords } from '#shared/words/format'
 import BlankDay from '~/components/base/BlankDay.vue'
 import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
-import { sayError, useApi } from '~/composables/base/use-api'
+import { useAct } from '~/composables/base/use-act'
+import { useApi } from '~/composables/base/use-api'
 import { useWording } from '~/composables/base/use-wording'
 
 /** Who is spoken to at a supplier, and of what people are warned on which days. */
@@ -22,8 +23,7 @@ const warning = reactive({
   until: before.warningUntil,
 })
 const hasDays = ref(warning.from !== null || warning.until !== null)
-const busy = ref(false)
-const trouble = ref('')
+const { busy, trouble, act } = useAct()
 const MODES = { informs: 'is shown', 'must be read': 'must be read before sending', stops: 'stops every request' }
 const nameless = computed(() => contacts.value.filter((c) => c.name.trim() === '').length)
 const action = computed(() =>
@@ -38,24 +38,13 @@ async function add(): Promise<void> {
 async function keep(): Promise<void> {
   const empty = contacts.value.findIndex((c) => c.name.trim() === '')
   if (empty >= 0) document.getElementById(`contact-${empty}`)?.focus()
-  if (empty >= 0 || busy.value) return
-  busy.value = true
-  trouble.value = ''
-  try {
-    await api.put('/api/suppliers/{id}/record', {
-      params: { id: before.id },
-      version: before.version,
-      body: {
-        contacts: contacts.value,
-        warning: hasDays.value ? warning : { ...warning, from: null, until: null },
-      },
-    })
-    emit('kept')
-  } catch (e) {
-    trouble.value = sayError(e)
-  } finally {
-    busy.value = false
+  if (empty >= 0) return
+  const body = {
+    contacts: contacts.value,
+    warning: hasDays.value ? warning : { ...warning, from: null, until: null },
   }
+  const at = { params: { id: before.id }, version: before.version }
+  if (await act(() => api.put('/api/suppliers/{id}/record', { ...at, body }))) emit('kept')
 }
 </script>
 

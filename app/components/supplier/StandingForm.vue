@@ -4,7 +4,8 @@ import type { SupplierView } from '#shared/contract/supplier'
 import BlankDay from '~/components/base/BlankDay.vue'
 import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
-import { sayError, useApi } from '~/composables/base/use-api'
+import { useAct } from '~/composables/base/use-act'
+import { useApi } from '~/composables/base/use-api'
 import { useWording } from '~/composables/base/use-wording'
 
 /** How a supplier stands from now on, and why. */
@@ -14,8 +15,7 @@ const api = useApi()
 const wording = useWording()
 const reason = ref('')
 const until = ref<string | null>(null)
-const busy = ref(false)
-const trouble = ref('')
+const { busy, trouble, act } = useAct()
 const TITLE: Partial<Record<Standing, string>> = {
   'on hold': `${props.supplier.name} is put on hold`,
   blocked: `${props.supplier.name} is blocked`,
@@ -30,21 +30,10 @@ const action = computed(() => {
 })
 async function keep(): Promise<void> {
   if (isMissing.value) document.getElementById('standing-reason')?.focus()
-  if (isMissing.value || busy.value) return
-  busy.value = true
-  trouble.value = ''
-  try {
-    await api.put('/api/suppliers/{id}/standing', {
-      params: { id: props.supplier.id },
-      version: props.supplier.version,
-      body: { to: props.to, reason: reason.value, until: until.value },
-    })
-    emit('kept')
-  } catch (e) {
-    trouble.value = sayError(e)
-  } finally {
-    busy.value = false
-  }
+  if (isMissing.value) return
+  const at = { params: { id: props.supplier.id }, version: props.supplier.version }
+  const body = { to: props.to, reason: reason.value, until: until.value }
+  if (await act(() => api.put('/api/suppliers/{id}/standing', { ...at, body }))) emit('kept')
 }
 </script>
 

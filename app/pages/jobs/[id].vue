@@ -5,7 +5,8 @@ import { formatCount, inWords, listWords } from '#shared/words/format'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
-import { sayError, useApi } from '~/composables/base/use-api'
+import { useAct } from '~/composables/base/use-act'
+import { useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
 import { useLive } from '~/composables/live/use-live'
@@ -24,8 +25,7 @@ const job = computed(() => {
 })
 useHead({ title: () => `${job.value.name} · Rekko` })
 const writing = ref(false)
-const busy = ref(false)
-const trouble = ref('')
+const { busy, trouble, act } = useAct()
 const told = ref('')
 useLive((changes) => {
   const concerns = changes.some((c) => c.id === id || c.kind === 'requisition' || c.kind === 'again')
@@ -69,9 +69,7 @@ const action = computed(() => {
 })
 async function raise(): Promise<void> {
   if (!canRaise.value || busy.value) return
-  busy.value = true
-  trouble.value = ''
-  try {
+  const done = await act(async () => {
     const made = await api.post('/api/jobs/{id}/raise', {
       params: { id },
       version: job.value.version,
@@ -79,12 +77,9 @@ async function raise(): Promise<void> {
       key: crypto.randomUUID(),
     })
     await navigateTo(`/raise/${made.id}`)
-  } catch (e) {
-    trouble.value = sayError(e)
-    await refresh()
-  } finally {
-    busy.value = false
-  }
+  })
+  // Somebody may have raised some of it meanwhile.
+  if (!done) await refresh()
 }
 async function kept(): Promise<void> {
   writing.value = false

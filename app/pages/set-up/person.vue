@@ -6,6 +6,7 @@ import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import PersonPicker from '~/components/base/PersonPicker.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
+import { useAct } from '~/composables/base/use-act'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
@@ -17,10 +18,9 @@ const wording = useWording()
 const route = useRoute()
 const who = shallowRef<PersonFound | null>(null)
 const page = shallowRef<PersonPage | null>(null)
-const trouble = ref('')
 const told = ref('')
 const typed = ref('')
-const busy = ref(false)
+const { busy, trouble, act } = useAct()
 
 async function look(id: string): Promise<void> {
   trouble.value = ''
@@ -76,24 +76,19 @@ const holdsNothing = computed(
 )
 const mayErase = computed(() => page.value !== null && !page.value.isErased && hasLeft.value && holdsNothing.value)
 const isTyped = computed(() => typed.value.trim() === page.value?.name)
-async function act(work: (p: PersonPage) => Promise<string>): Promise<void> {
+/** Does something to whoever is looked at, and tells what came of it beside how they stand now. */
+async function change(work: (p: PersonPage) => Promise<string>): Promise<void> {
   const p = page.value
-  if (p === null || busy.value) return
-  busy.value = true
-  trouble.value = ''
+  if (p === null) return
   told.value = ''
-  try {
+  await act(async () => {
     const said = await work(p)
     await look(p.id)
     told.value = said
-  } catch (e) {
-    trouble.value = sayError(e)
-  } finally {
-    busy.value = false
-  }
+  })
 }
 const signOut = () =>
-  act(async (p) => {
+  change(async (p) => {
     const { sessions, tokens } = await api.remove('/api/people/{id}/sessions', { params: { id: p.id } })
     const ended = [formatCount(sessions, 'session is', 'sessions are'), formatCount(tokens, 'token is', 'tokens are')]
     return `${capital(listWords(ended))} ended.`
@@ -103,7 +98,7 @@ function erase(): void {
     document.getElementById('erase-name')?.focus()
     return
   }
-  void act(async (p) => {
+  void change(async (p) => {
     await api.post('/api/people/{id}/erasure', {
       params: { id: p.id },
       body: { name: typed.value },

@@ -6,7 +6,8 @@ import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
-import { sayError, useApi } from '~/composables/base/use-api'
+import { useAct } from '~/composables/base/use-act'
+import { useApi } from '~/composables/base/use-api'
 import { usePlaceKeys } from '~/composables/base/use-keys'
 
 useHead({ title: 'Twice there · Rekko' })
@@ -21,19 +22,15 @@ const sentence = computed(() => {
   return `${many} ${n === 1 ? 'pair' : 'pairs'} of suppliers may be one.`
 })
 const review = shallowRef<MergingView | null>(null)
-const busy = ref(false)
-const trouble = ref('')
+const { busy, trouble, act } = useAct()
 const told = ref('')
 type Side = (typeof pairs.value)[number]['one']
 
 async function look(from: Side, into: Side): Promise<void> {
-  trouble.value = ''
   told.value = ''
-  try {
+  await act(async () => {
     review.value = await api.get('/api/suppliers/{id}/merging', { params: { id: from.id }, query: { into: into.id } })
-  } catch (e) {
-    trouble.value = sayError(e)
-  }
+  })
 }
 const moves = computed(() => {
   const m = review.value?.moves
@@ -51,10 +48,8 @@ const moves = computed(() => {
 const isHindered = computed(() => (review.value?.hinders.length ?? 0) > 0)
 async function merge(): Promise<void> {
   const r = review.value
-  if (r === null || busy.value || isHindered.value) return
-  busy.value = true
-  trouble.value = ''
-  try {
+  if (r === null || isHindered.value) return
+  await act(async () => {
     await api.post('/api/suppliers/{id}/merging', {
       params: { id: r.from.id },
       body: { into: r.into.id, seen: r.seen },
@@ -63,11 +58,7 @@ async function merge(): Promise<void> {
     told.value = `${r.from.name} is ${r.into.name} from now on.`
     review.value = null
     await refresh()
-  } catch (e) {
-    trouble.value = sayError(e)
-  } finally {
-    busy.value = false
-  }
+  })
 }
 usePlaceKeys([{ keys: 'Enter', does: 'look at what merging would move' }], () => undefined)
 </script>
