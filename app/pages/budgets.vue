@@ -268,8 +268,11 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
             class="grid grid-cols-[minmax(0,1fr)_auto] gap-x-3 border-b border-rule py-1.5"
           >
             <p class="min-w-0 truncate">
+              <span v-if="e.documentKind === 'opening'">{{
+                e.visible ? (e.number ?? e.title) : 'something from before'
+              }}</span>
               <NuxtLink
-                v-if="e.visible"
+                v-else-if="e.visible"
                 class="quiet-link"
                 :to="e.documentKind === 'order' ? `/orders/${e.documentId}` : `/trail/${e.documentId}`"
                 >{{ e.number ?? e.title }}</NuxtLink><template v-else>a {{ e.documentKind }}</template>

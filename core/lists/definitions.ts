@@ -1,5 +1,8 @@
 import { dec } from '#core/base/decimal'
 import { DRAWINGS } from '#core/catalogue/drawing'
+import { LOCALES } from '#core/people/locale'
+import { LIMIT_NAMES } from '#core/people/person'
+import { ROLES_BY_PART } from '#core/people/rights'
 import type { ColumnKind, ListColumn, ListDefinition, ListName, Values } from './list'
 import type { ListReason } from './reason'
 
@@ -54,6 +57,9 @@ function checkTax(v: Values): ListReason[] {
   if (isTaxed === isNothing) return [{ code: isTaxed ? 'taxed-at-nothing' : 'untaxed-at-a-rate' }]
   return []
 }
+
+const checkDays = (v: Values): ListReason[] =>
+  (v.until ?? '') !== '' && (v.from ?? '') > (v.until ?? '') ? [{ code: 'ends-before-it-begins' }] : []
 
 /** Every list, with its columns in the order of the page and of the file. */
 export const LISTS: Readonly<Record<ListName, ListDefinition>> = {
@@ -210,6 +216,21 @@ export const LISTS: Readonly<Record<ListName, ListDefinition>> = {
       column('decidingLimit', 'Limit for deciding', money, '', 'deciding limit, approval limit'),
       column('orderingLimit', 'Limit for ordering', money, '', 'ordering limit, purchase limit'),
       column(
+        'usualPlace',
+        'Usual place',
+        { is: 'entry', of: 'places' },
+        '',
+        'ship-to, deliver to, place',
+        'Where what they raise for their own department goes; left empty, the department’s usual place.',
+      ),
+      column(
+        'language',
+        'Numbers and dates as in',
+        { is: 'choice', among: Object.values(LOCALES) },
+        LOCALES['en-GB'],
+        'language, locale, country of numbers',
+      ),
+      column(
         'leftOn',
         'Last day',
         { is: 'day' },
@@ -219,6 +240,45 @@ export const LISTS: Readonly<Record<ListName, ListDefinition>> = {
       ),
     ],
     retire: { column: 'leftOn', as: 'today' },
+  },
+  roles: {
+    name: 'roles',
+    right: 'keep settings',
+    key: ['person', 'role', 'department', 'place'],
+    columns: [
+      column('person', 'Person', { is: 'entry', of: 'people' }, null, 'e-mail, email, who'),
+      column('role', 'Role', { is: 'choice', among: ROLES_BY_PART }, null, 'as'),
+      column('department', 'For the department', { is: 'entry', of: 'departments' }, '', 'department, cost centre'),
+      column('place', 'For the place', { is: 'entry', of: 'places' }, '', 'place, ship-to, location'),
+      column('from', 'From', { is: 'day' }, '', 'first day, begins, valid from', 'Left empty, it holds already.'),
+      column('until', 'Until', { is: 'day' }, '', 'to, last day, ends, valid to', 'It still holds on this day.'),
+    ],
+    retire: { column: 'until', as: 'today' },
+    check: (v) => [
+      ...(((v.department ?? '') === '') === ((v.place ?? '') === '') ? [{ code: 'not-one-part' } as const] : []),
+      ...checkDays(v),
+    ],
+  },
+  limits: {
+    name: 'limits',
+    right: 'keep settings',
+    key: ['person', 'limit', 'from'],
+    columns: [
+      column('person', 'Person', { is: 'entry', of: 'people' }, null, 'e-mail, email, who'),
+      column(
+        'limit',
+        'Limit',
+        { is: 'choice', among: LIMIT_NAMES },
+        null,
+        'kind, which limit',
+        'own: what they raise themselves; deciding: what waits for them; ordering: their purchase orders.',
+      ),
+      column('amount', 'Up to', money, null, 'amount, highest amount, limit amount', 'Up to and including.'),
+      column('from', 'From', { is: 'day' }, null, 'first day, begins, valid from'),
+      column('until', 'Until', { is: 'day' }, '', 'to, last day, ends, valid to', 'It still holds on this day.'),
+    ],
+    retire: { column: 'until', as: 'today' },
+    check: checkDays,
   },
   suppliers: {
     name: 'suppliers',
@@ -379,6 +439,55 @@ export const LISTS: Readonly<Record<ListName, ListDefinition>> = {
       retiredColumn,
     ],
     retire,
+  },
+  opening: {
+    name: 'opening',
+    right: 'keep budgets',
+    key: ['year', 'department', 'account', 'project', 'period', 'stage', 'number'],
+    within: 'budget-lines',
+    columns: [
+      column('year', 'Fiscal year', whole(1990, 2200), null, 'year, budget year'),
+      column('department', 'Department', { is: 'entry', of: 'departments' }, null, 'cost centre, cost center'),
+      column('account', 'Account', { is: 'entry', of: 'accounts' }, null, 'account code, gl, g/l'),
+      column('project', 'Project', text(20), '', 'project code, fund'),
+      column('period', 'Period', whole(1, 12), null, 'month, month of the fiscal year'),
+      column(
+        'stage',
+        'Stage',
+        { is: 'choice', among: ['spent', 'committed'] },
+        'spent',
+        'what, kind',
+        'spent: billed before; committed: an order that is still open elsewhere.',
+      ),
+      column(
+        'number',
+        'Number elsewhere',
+        text(60),
+        '',
+        'order number, order, reference, document',
+        'Of an order: what it is called where it was written.',
+      ),
+      column('supplier', 'Supplier', { is: 'entry', of: 'suppliers' }, '', 'supplier number, vendor, creditor'),
+      column('name', 'What', text(200), null, 'description, text, name'),
+      column(
+        'amount',
+        'Amount',
+        { is: 'number', least: '-999999999999', most: LARGEST, decimals: 2, isMoney: true },
+        null,
+        'open amount, balance, net',
+        'As the budget feels it: without the tax that comes back.',
+      ),
+      column(
+        'over',
+        'Over',
+        { is: 'choice', among: ['no', 'yes'] },
+        'no',
+        'closed, done, billed',
+        'What is over weighs on the budget line no more.',
+      ),
+    ],
+    retire: { column: 'over', as: { text: 'yes' } },
+    check: (v) => (v.stage === 'committed' && (v.number ?? '') === '' ? [{ code: 'order-without-number' }] : []),
   },
   jobs: {
     name: 'jobs',

@@ -22,5 +22,10 @@ test('a new entry begins with no limits until they are confirmed; other lists ho
     after: { ...was, ownLimit: '' },
     held: { before: { ownLimit: '' }, after: { ownLimit: '300' } },
   })
+  const limit = { person: 'ida@x.example', limit: 'deciding', amount: '900', from: '2026-12-01', until: '2026-12-31' }
+  expect(divideChange(LISTS.limits, null, limit, false)).toEqual({
+    after: { ...limit, amount: '', until: '' },
+    held: { before: { amount: '', until: '' }, after: { amount: '900', until: '2026-12-31' } },
+  })
   expect(divideChange(LISTS.accounts, null, { code: '1', ownLimit: '5' }, true).held).toBeNull()
 })

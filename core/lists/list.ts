@@ -11,9 +11,12 @@ export const LIST_NAMES = [
   'holidays',
   'rates',
   'people',
+  'roles',
+  'limits',
   'suppliers',
   'items',
   'budget-lines',
+  'opening',
   'jobs',
   'parts',
 ] as const
@@ -69,6 +72,8 @@ export interface ListDefinition {
    * holds for its day alone and there is nothing to retire.
    */
   readonly retire: { readonly column: string; readonly as: 'today' | { readonly text: string } } | null
+  /** A list of which the columns of this one that tell its entries apart name one together. */
+  readonly within?: ListName
   /** What is wrong with an entry as a whole, whose columns are sound each by itself. */
   readonly check?: (values: Values) => readonly ListReason[]
 }

@@ -247,6 +247,8 @@ test('what is written is read back unchanged, whatever the mark of decimals', ()
         ownLimit: own,
         decidingLimit: deciding,
         orderingLimit: '',
+        usualPlace: '',
+        language: 'Germany',
         leftOn: '2026-12-31',
       }))
       const { head, rows } = writeRows(LISTS.people, entries, mark)

@@ -26,20 +26,24 @@ export const isSound = (plan: ListPlan): boolean => plan.rows.every((r) => r.doe
 
 /**
  * Compares rows with the entries there are. What a row does not name stays as it is; a new entry has what its columns
- * begin with. A circle of entries that name one above another is refused in every row that closes it.
+ * begin with; `isWithin` tells whether what it is within is there. A circle of entries that name one above another is
+ * refused in every row that closes it.
  */
 export function planRows(
   list: ListDefinition,
   rows: readonly ListRow[],
   current: readonly Values[],
   today: Day,
+  isWithin: (values: Values) => boolean = () => true,
 ): ListPlan {
   const byKey = new Map(current.map((c) => [keyOf(list, c), c]))
   const byOther = new Map(current.map((c) => [otherKeyOf(list, c), c]))
   const named = new Map<string, number>()
   // An entry is looked at as a whole once each of its columns is sound.
   const checked = (values: Values, reasons: readonly ListReason[]) =>
-    reasons.length > 0 ? reasons : (list.check?.(values) ?? [])
+    reasons.length > 0 ? reasons : [...(list.check?.(values) ?? []), ...outside(values)]
+  const outside = (values: Values): ListReason[] =>
+    isWithin(values) ? [] : [{ code: 'no-budget-line', text: keyTexts(list.key.slice(0, 4), values) }]
   const planned = rows.map((given): PlannedRow => {
     const row = isKeyless(list, given.values) ? { ...given, values: withKey(list, given.values, byOther) } : given
     const key = keyOf(list, row.values)
@@ -87,6 +91,8 @@ function withKey(list: ListDefinition, values: Values, byOther: ReadonlyMap<stri
   return { ...values, ...(found === undefined ? { [list.key[0] ?? '']: called } : pick(found, list.key)) }
 }
 
+const keyTexts = (keys: readonly string[], values: Values) =>
+  keys.flatMap((k) => (values[k] ? [values[k]] : [])).join(' ')
 const pick = (values: Values, keys: readonly string[]): Values =>
   Object.fromEntries(keys.map((k) => [k, values[k] ?? '']))
 const names = (reasons: readonly ListReason[], column: string) =>

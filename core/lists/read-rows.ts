@@ -133,7 +133,7 @@ function readCell(c: ListColumn, text: string, ways: ListWays, known: KnownEntri
     case 'number':
       return readNumber(column, kind, text, ways.mark)
     case 'choice': {
-      const found = kind.among.find((a) => a === text.toLowerCase())
+      const found = kind.among.find((a) => a.toLowerCase() === text.toLowerCase())
       return found ?? { code: 'no-choice', column, text, among: kind.among }
     }
     case 'choices': {

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { presence, whoActs, type Absence, type PeopleFacts, type Person } from './person'
-import { departmentsOf, may, type RoleGrant } from './rights'
+import { isInPart, may, partOf, type RoleGrant } from './rights'
 
 const person = (id: string, change: Partial<Person> = {}): Person => ({
   id,
@@ -67,6 +67,7 @@ describe('who acts for somebody', () => {
 
 describe('rights by role', () => {
   const grant = (role: RoleGrant['role'], departmentId: string | null = null): RoleGrant => ({ role, departmentId })
+  const at = (role: RoleGrant['role'], placeId: string): RoleGrant => ({ role, departmentId: null, placeId })
   test('add up, and what everybody may do needs no role', () => {
     expect([
       may([], 'raise'),
@@ -76,9 +77,20 @@ describe('rights by role', () => {
     ]).toEqual([true, false, true, false])
   })
   test('hold for the departments they were given for, or everywhere', () => {
-    expect(departmentsOf([], 'raise')).toBe('all')
-    expect(departmentsOf([grant('buyer', 'ws'), grant('buyer', 'ac'), grant('finance')], 'order')).toEqual(['ws', 'ac'])
-    expect(departmentsOf([grant('buyer', 'ws'), grant('buyer')], 'order')).toBe('all')
-    expect(departmentsOf([grant('finance')], 'order')).toEqual([])
+    expect(partOf([], 'raise')).toBe('all')
+    expect(partOf([grant('buyer', 'ws'), grant('buyer', 'ac'), grant('finance')], 'order')).toEqual({
+      departments: ['ws', 'ac'],
+      places: [],
+    })
+    expect(partOf([grant('buyer', 'ws'), grant('buyer')], 'order')).toBe('all')
+    expect(partOf([grant('finance')], 'order')).toEqual({ departments: [], places: [] })
+  })
+  test('for a place alone: what goes there, of whatever department', () => {
+    const part = partOf([at('buyer', 'yard'), grant('buyer', 'ws'), at('receiver', 'hall')], 'order')
+    const of = (departmentId: string | null, shipToId: string | null) => isInPart(part, { departmentId, shipToId })
+    expect([of('ws', 'hall'), of('ac', 'yard'), of('ac', 'hall'), of(null, null)]).toEqual([true, true, false, false])
+    expect(
+      isInPart(partOf([at('buyer', 'yard'), grant('buyer')], 'order'), { departmentId: 'ac', shipToId: null }),
+    ).toBe(true)
   })
 })

@@ -14,6 +14,10 @@ export interface Person {
   readonly leftOn: Day | null
 }
 
+/** The three limits: of what one raises oneself, decides, and orders. */
+export const LIMIT_NAMES = ['own', 'deciding', 'ordering'] as const
+export type LimitName = (typeof LIMIT_NAMES)[number]
+
 /** From and until are both inside. */
 export interface Absence {
   readonly personId: string

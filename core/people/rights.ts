@@ -5,11 +5,12 @@
  */
 export type Role = 'buyer' | 'receiver' | 'finance' | 'auditor' | 'administrator'
 
-/** A role held for the organisation (null) or for one department. */
+/** A role held for one department or one place, or for the organisation (both null). */
 export interface RoleGrant {
   /** `bound` gives nothing: it says what is left of everything else that is held. */
   readonly role: Role | 'bound'
   readonly departmentId: string | null
+  readonly placeId?: string | null
   /** Of a bound grant: the rights that are left, whatever gives them; all others are refused. */
   readonly only?: readonly Right[]
 }
@@ -66,11 +67,21 @@ export function may(grants: readonly RoleGrant[], right: Right): boolean {
   return roles.includes('everyone') || grants.some((g) => roles.includes(g.role))
 }
 
-/** The departments a right is held for: 'all', or the list of them. */
-export function departmentsOf(grants: readonly RoleGrant[], right: Right): 'all' | readonly string[] {
-  if (!isLeft(grants, right)) return []
+/** The roles that may be held for a department or a place alone; the others see all that there is. */
+export const ROLES_BY_PART = ['buyer', 'receiver'] as const satisfies readonly Role[]
+
+/** The part of the organisation a right is held for: all, or what is of these departments or goes to these places. */
+export type Part = 'all' | { readonly departments: readonly string[]; readonly places: readonly string[] }
+
+export function partOf(grants: readonly RoleGrant[], right: Right): Part {
+  if (!isLeft(grants, right)) return { departments: [], places: [] }
   const roles: readonly string[] = RIGHTS[right]
   if (roles.includes('everyone')) return 'all'
   const held = grants.filter((g) => roles.includes(g.role))
-  return held.some((g) => g.departmentId === null) ? 'all' : held.map((g) => g.departmentId ?? '')
+  if (held.some((g) => g.departmentId === null && (g.placeId ?? null) === null)) return 'all'
+  return { departments: held.flatMap((g) => g.departmentId ?? []), places: held.flatMap((g) => g.placeId ?? []) }
 }
+
+/** Whether a part holds what is of a department and goes to a place. */
+export const isInPart = (part: Part, of: { readonly departmentId: string | null; readonly shipToId: string | null }) =>
+  part === 'all' || part.departments.includes(of.departmentId ?? '') || part.places.includes(of.shipToId ?? '')

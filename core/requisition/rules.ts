@@ -14,6 +14,8 @@ export interface RequestKind {
   readonly name: string
   readonly help: string
   readonly series: string
+  /** What is added to a job is asked for by itself, as a request of this kind. */
+  readonly raisesParts?: boolean | undefined
 }
 
 /** What an administrator asks for with some requests, and with which. */

@@ -70,6 +70,9 @@ export type Told =
   | { readonly code: 'repeated'; readonly title: string }
   | (Named & { readonly code: 'repeated-sent' })
   | { readonly code: 'repeated-held'; readonly title: string; readonly missing: readonly Missing[] }
+  /** Parts that were added to a job, and asked for by themselves. */
+  | (Named & { readonly code: 'parts-sent' })
+  | { readonly code: 'parts-held'; readonly title: string; readonly missing: readonly Missing[] }
   | { readonly code: 'supplier-proposed'; readonly by: string; readonly name: string; readonly town: string }
   | {
       readonly code: 'supplier-decided'

@@ -5,6 +5,7 @@ import { invalid } from '../http/problem'
 import { listHolidays, requireTerms } from '../settings/reads'
 import { countItems, findHome, fits, listItems, listPaid, type ItemFilter } from './browse-reads'
 import type { ItemRow } from '../catalogue/reads'
+import { listFirstPictures } from '../catalogue/picture-store'
 import { searchItems } from './search-reads'
 
 /** The longest time that deliveries are looked at over, in business days. */
@@ -74,12 +75,10 @@ function leadUntil(today: Day, by: Day, holidays: ReadonlySet<Day>): number {
   return days
 }
 
-/** Items with what was last paid for each. */
+/** Items with what was last paid for each, and the picture that stands for it. */
 export async function withPaid({ tx }: Context, items: readonly ItemRow[]): Promise<CatalogueItem[]> {
-  const paid = await listPaid(
-    tx,
-    items.map((i) => i.id),
-    1,
-  )
-  return items.map((i) => ({ ...i, paid: paid.get(i.id)?.[0] ?? null }))
+  const ids = items.map((i) => i.id)
+  const paid = await listPaid(tx, ids, 1)
+  const pictures = await listFirstPictures(tx, ids)
+  return items.map((i) => ({ ...i, paid: paid.get(i.id)?.[0] ?? null, pictureId: pictures.get(i.id) ?? null }))
 }

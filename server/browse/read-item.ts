@@ -3,6 +3,7 @@ import type { Context } from '../context'
 import { notFound } from '../http/problem'
 import { withPaid } from './browse-catalogue'
 import { findKin, listAskers, listPaid, listTogether } from './browse-reads'
+import { listPictures } from '../catalogue/picture-store'
 import { findItems, listPriceSteps } from '../catalogue/reads'
 
 const MOST_ASKERS = 8
@@ -27,5 +28,6 @@ export async function readItem(ctx: Context, id: string): Promise<ItemPage> {
     askedBy: await listAskers(tx, id, MOST_ASKERS),
     together: await listTogether(tx, id, MOST_TOGETHER),
     paid: (await listPaid(tx, [id], MOST_PAID)).get(id) ?? [],
+    pictures: (await listPictures(tx, id)).map((p) => ({ id: p.id, name: p.name })),
   }
 }

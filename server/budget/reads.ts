@@ -6,7 +6,7 @@ import { standingsOf, type BudgetStage, type DocumentMove, type PeriodStanding }
 import type { PayingLine } from '#core/requisition/draft-facts'
 import type { Tx } from '../db/client'
 import { named, read, type Row } from '../db/read'
-import { budgetBalance, budgetEntry, budgetLine } from '../db/schema/budget'
+import { budgetBalance, budgetEntry, budgetLine, openingBalance } from '../db/schema/budget'
 import { department, departmentMember, person } from '../db/schema/people'
 import { document } from '../db/schema/document'
 import { SECONDS } from '../db/moments'
@@ -16,6 +16,7 @@ const d = named(department, 'd')
 const e = named(budgetEntry, 'e')
 const c = named(document, 'c')
 const p = named(person, 'p')
+const w = named(openingBalance, 'w')
 
 interface LineRow {
   id: string
@@ -206,11 +207,12 @@ export function listEntries(
       cause: e.cause,
       documentKind: e.documentKind,
       documentId: e.documentId,
-      number: c.number,
-      title: sql<EntryRow['title']>`coalesce(${c.title}, '')`,
+      number: sql<string | null>`coalesce(${c.number}, nullif(${w.number}, ''))`,
+      title: sql<EntryRow['title']>`coalesce(${c.title}, ${w.name}, '')`,
       person: p.name,
     },
     sql`from ${e} left join ${c} on ${c.id} = ${e.documentId} left join ${p} on ${p.id} = ${e.actorId}
+      left join ${w} on ${w.id} = ${e.documentId} and ${e.documentKind} = 'opening'
     where ${e.budgetLineId} = ${budgetLineId} ${beforeSeq === null ? sql`` : sql`and ${e.seq} < ${beforeSeq}`}
     order by ${e.seq} desc limit ${limit}`,
   )

@@ -12,7 +12,7 @@ const l = named(budgetLine, 'l')
 /** An entry on its way into the ledger. */
 export interface NewEntry extends LedgerEntry {
   readonly period: number
-  readonly documentKind: 'requisition' | 'order'
+  readonly documentKind: 'requisition' | 'order' | 'opening'
   readonly documentId: string
   readonly lineId: string
   readonly cause: string

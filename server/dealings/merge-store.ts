@@ -5,6 +5,7 @@ import { item } from '../db/schema/catalogue'
 import { purchaseOrder } from '../db/schema/order'
 import { regular } from '../db/schema/regulars'
 import { requisitionLine } from '../db/schema/requisition'
+import { openingBalance } from '../db/schema/budget'
 import { supplier, supplierContact, supplierDocument } from '../db/schema/supplier'
 
 const s = named(supplier, 's')
@@ -74,6 +75,7 @@ export async function moveNaming(tx: Tx, from: string, into: string, twice: read
   await tx.update(requisitionLine).set({ supplierId: into }).where(eq(requisitionLine.supplierId, from))
   await tx.update(regular).set({ supplierId: into }).where(eq(regular.supplierId, from))
   await tx.update(purchaseOrder).set({ supplierId: into }).where(eq(purchaseOrder.supplierId, from))
+  await tx.update(openingBalance).set({ supplierId: into }).where(eq(openingBalance.supplierId, from))
   await tx.update(supplierDocument).set({ supplierId: into }).where(eq(supplierDocument.supplierId, from))
   // Behind those that are there.
   await tx

@@ -1,3 +1,4 @@
+import { dayOf } from '#core/base/day'
 import { partProgress } from '#core/job/part'
 import { dec } from '#core/base/decimal'
 import type { JobPlan } from '#shared/contract/job'
@@ -7,8 +8,10 @@ import type { Context } from '../context'
 import { asSentence } from '../http/as-sentence'
 import { forbidden, invalid, refused, stale } from '../http/problem'
 import { notifyChange } from '../live/notify'
+import { requireOrganisation } from '../settings/reads'
 import { findPlan, listJobPeople, listParts, listPartLines, type JobRow, type PartRow, type PlanRow } from './job-reads'
 import { beginPlan, findForeignParts, setPlan, writeParts, writePeople } from './job-store'
+import { askForAdded } from './kind-of-parts'
 import { mayPlan, requireJob } from './read-job'
 
 /** The plan of a job that one may change, its row locked, at the version that was seen: 0 before the first. */
@@ -30,7 +33,7 @@ export async function keepJob(ctx: Context, id: string, version: number, given: 
   const { tx } = ctx
   if (given.startsOn !== null && given.endsOn !== null && given.endsOn < given.startsOn)
     throw invalid('It ends before it begins.', [{ field: 'endsOn', message: 'is before it begins' }])
-  const { plan } = await requirePlan(ctx, id, version)
+  const { job, plan } = await requirePlan(ctx, id, version)
   if (
     (
       await findForeignParts(
@@ -57,6 +60,14 @@ export async function keepJob(ctx: Context, id: string, version: number, given: 
     await writePeople(tx, id, given.people)
   }, OF_JOBS)
   await writeParts(tx, id, numbered(given.parts, before))
+  const known = new Set(before.map((p) => p.id))
+  if (job.isOpen)
+    await askForAdded(
+      ctx,
+      id,
+      given.parts.flatMap((p) => (known.has(p.id) ? [] : [p.id])),
+      dayOf(ctx.now, (await requireOrganisation(tx)).timeZone),
+    )
   await appendEvent(ctx, {
     type: 'job kept',
     subjectKind: 'job',

@@ -15,17 +15,20 @@ import { createDraft } from '../requisition/save-draft'
 import { requireOrganisation, requireTerms } from '../settings/reads'
 import { listParts, listPartLines, type PartRow } from './job-reads'
 import { linkLines, setPlan } from './job-store'
+import { kindOfParts } from './kind-of-parts'
 import { requirePlan } from './keep-job'
 
 /**
  * Writes a draft of the parts that nobody asked for yet, those that are named or all: under lock, so that two who raise
- * at once raise each part once. It is the actor's own, for the job's department where that is open to them.
+ * at once raise each part once; `byItself` as the kind that does. It is the actor's own, for the job's department where
+ * that is open to them.
  */
 export async function raiseParts(
   ctx: Context,
   id: string,
   version: number,
   partIds: readonly string[] | null,
+  byItself = false,
 ): Promise<{ id: string; lines: number; version: number }> {
   const { tx, now, actor } = ctx
   const { job, plan } = await requirePlan(ctx, id, version)
@@ -57,6 +60,7 @@ export async function raiseParts(
   const { timeZone, fiscalStartMonth, baseCurrency } = await requireOrganisation(tx)
   const today = dayOf(now, timeZone)
   const payer = await payerOf(ctx, plan.budgetLineId, fiscalPeriod(today, fiscalStartMonth).year)
+  const kind = byItself ? await kindOfParts(tx, today) : null
   const [tax] = (await requireTerms(tx, now)).taxCodes.filter((t) => !t.retired)
   const written = wanted.map((part): { part: PartRow; line: DraftLine } => ({
     part,
@@ -72,6 +76,7 @@ export async function raiseParts(
   const requisitionId = randomUUID()
   await createDraft(ctx, requisitionId, {
     ...BLANK_DRAFT,
+    ...(kind === null ? {} : { kind: kind.code }),
     title: `${job.number} ${job.name}`.slice(0, 120),
     departmentId: department?.id ?? null,
     shipToId: plan.shipToId ?? department?.usualShipToId ?? null,

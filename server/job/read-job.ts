@@ -9,6 +9,7 @@ import { notFound } from '../http/problem'
 import { listOpenDepartments, listShipTos } from '../people/place-reads'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
 import { requireOrganisation } from '../settings/reads'
+import { kindOfParts } from './kind-of-parts'
 import {
   findJob,
   findPlan,
@@ -47,7 +48,8 @@ export async function readJob(ctx: Context, id: string): Promise<JobView> {
   const lines = seesParts ? await listPartLines(tx, id) : []
   const seen = await seenAmong(ctx, SEEN_REQUISITIONS, [...new Set(lines.map((l) => l.requisitionId))])
   const items = new Map((await findItems(tx, [...new Set(parts.flatMap((p) => p.itemId ?? []))])).map((i) => [i.id, i]))
-  const { year } = fiscalPeriod(dayOf(now, timeZone), fiscalStartMonth)
+  const today = dayOf(now, timeZone)
+  const { year } = fiscalPeriod(today, fiscalStartMonth)
   return {
     ...found,
     version: plan?.version ?? 0,
@@ -59,6 +61,7 @@ export async function readJob(ctx: Context, id: string): Promise<JobView> {
     budgetLine: plan?.budgetLine ?? null,
     people: seesParts ? await listJobPeople(tx, id) : [],
     mayChange,
+    raisesAs: mayChange && found.isOpen ? ((await kindOfParts(tx, today))?.name ?? null) : null,
     currency: baseCurrency,
     parts: parts.map((p) => {
       const own = lines.filter((l) => l.partId === p.id)

@@ -5,11 +5,12 @@ import { SECONDS } from '../db/moments'
 import { named, read, readOne } from '../db/read'
 import { document } from '../db/schema/document'
 import { heldChange } from '../db/schema/lists'
-import { person } from '../db/schema/people'
+import { limitForDays, person } from '../db/schema/people'
 
 const h = named(heldChange, 'h')
 const p = named(person, 'p')
 const o = named(person, 'o')
+const x = named(limitForDays, 'x')
 
 /** True once a document has left its author: from then on limits are changed by two. */
 export async function isInUse(tx: Tx): Promise<boolean> {
@@ -55,7 +56,9 @@ const HELD = {
   by: p.name,
   at: SECONDS(h.at),
 }
-const FROM = sql`from ${h} join ${p} on ${p.id} = ${h.byId} join ${o} on ${o.id}::text = ${h.entryId}`
+const FROM = sql`from ${h} join ${p} on ${p.id} = ${h.byId} 
+  left join ${x} on ${x.id}::text = ${h.entryId} and ${h.list} = 'limits'
+  join ${o} on ${o.id} = coalesce(${x.personId}, ${h.entryId}::uuid)`
 
 /** What waits for a second person, the oldest first. */
 export const listHeld = (tx: Tx): Promise<HeldRow[]> => read(tx, { ...HELD }, sql`${FROM} order by ${h.at}, ${h.id}`)

@@ -1,4 +1,4 @@
-import { divideChange } from '#core/lists/held'
+import { divideChange, guardedColumns } from '#core/lists/held'
 import type { ListDefinition, Values } from '#core/lists/list'
 import type { Context } from '../context'
 import { listHolders } from '../people/person-reads'
@@ -23,7 +23,7 @@ export async function divideChanges(
   list: ListDefinition,
   changes: readonly ListChange[],
 ): Promise<{ now: ListChange[]; held: Held[] }> {
-  if (list.name !== 'people' || !(await isInUse(ctx.tx))) return { now: [...changes], held: [] }
+  if (guardedColumns(list, true).length === 0 || !(await isInUse(ctx.tx))) return { now: [...changes], held: [] }
   const now: ListChange[] = []
   const held: Held[] = []
   for (const c of changes) {
@@ -32,7 +32,7 @@ export async function divideChanges(
       continue
     }
     const divided = divideChange(list, c.before, c.after, c.id === ctx.actor.id)
-    if (divided.held !== null) held.push({ entryId: c.id, name: c.after.name ?? '', ...divided.held })
+    if (divided.held !== null) held.push({ entryId: c.id, name: c.after.name ?? c.after.person ?? '', ...divided.held })
     if (list.columns.some((k) => divided.after[k.key] !== c.before?.[k.key])) now.push({ ...c, after: divided.after })
   }
   return { now, held }

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Day } from '#core/base/day'
 import { keyOf, type ListDefinition, type ListName, type Values } from '#core/lists/list'
+import { guardedColumns } from '#core/lists/held'
 import { isSound, retired } from '#core/lists/plan'
 import type { GivenRows } from '#shared/contract/lists'
 import { an } from '#shared/words/format'
@@ -10,6 +11,7 @@ import type { Context } from '../context'
 import { sqlState } from '../db/client'
 import { refused, stale } from '../http/problem'
 import { notifyChange } from '../live/notify'
+import { findAddresses } from '../people/person-reads'
 import { enqueue } from '../queue/enqueue'
 import type { KeptEntry } from './keeper'
 import { KEEPERS } from './keepers'
@@ -23,7 +25,15 @@ import { planGiven } from './plan-file'
 import { requireList } from './read-list'
 
 /** The lists by which people, budgets and what is coded to them are found: routes that are open follow them. */
-const MOVES_ROUTES: readonly ListName[] = ['people', 'departments', 'accounts', 'categories', 'budget-lines']
+const MOVES_ROUTES: readonly ListName[] = [
+  'people',
+  'roles',
+  'limits',
+  'departments',
+  'accounts',
+  'categories',
+  'budget-lines',
+]
 
 /** A statement that would give two entries what only one may have. */
 const TWICE = '23505'
@@ -67,7 +77,7 @@ export async function keepRows(
   if (given.gone === 'retire')
     for (const g of plan.gone) changes.push({ id: idOf(g), before: g, after: retired(list, g, today) })
   const { now, held } = await divideChanges(ctx, list, changes)
-  refuseOwn(ctx, list, now)
+  await refuseOwn(ctx, list, now)
   await layAside(ctx, list, held, today)
   if (now.length === 0) {
     if (held.length > 0) await notifyChange(ctx.tx, { kind: 'settings', id: LIST_SUBJECTS[name] })
@@ -79,10 +89,17 @@ export async function keepRows(
 }
 
 /** While an organisation is set up, nobody changes their own limits and roles; later a second person confirms them. */
-export function refuseOwn({ actor }: Context, list: ListDefinition, changes: readonly ListChange[]): void {
-  const GUARDED = ['ownLimit', 'decidingLimit', 'orderingLimit', 'roles']
-  const own = changes.find((c) => list.name === 'people' && c.id === actor.id)
-  if (own !== undefined && GUARDED.some((k) => own.before?.[k] !== own.after?.[k]))
+export async function refuseOwn(
+  { tx, actor }: Context,
+  list: ListDefinition,
+  changes: readonly ListChange[],
+): Promise<void> {
+  const guarded = list.name === 'roles' ? list.columns.map((c) => c.key) : guardedColumns(list, true)
+  if (guarded.length === 0) return
+  const { email = '' } = (await findAddresses(tx, [actor.id])).get(actor.id) ?? {}
+  const isOwn = (c: ListChange) =>
+    list.name === 'people' ? c.id === actor.id : (c.after ?? c.before)?.person === email.toLowerCase()
+  if (changes.some((c) => isOwn(c) && guarded.some((k) => (c.before?.[k] ?? '') !== (c.after?.[k] ?? ''))))
     throw refused(['Your own limits and roles are changed by another administrator; leave your row out, or as it is.'])
 }
 
@@ -111,6 +128,7 @@ export async function writeChanges(
   try {
     if (added.length > 0) await keeper.insert(ctx.tx, added, ids, today)
     if (changed.length > 0) await keeper.update(ctx.tx, changed, ids, today)
+    await keeper.follow?.(ctx, [...added, ...changed], ids)
   } catch (error) {
     if (sqlState(error) === TWICE)
       throw refused([

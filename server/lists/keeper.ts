@@ -1,5 +1,6 @@
 import type { Day } from '#core/base/day'
 import type { ListName, Values } from '#core/lists/list'
+import type { Context } from '../context'
 import type { Tx } from '../db/client'
 
 /** An entry of a list as it is kept. */
@@ -29,8 +30,13 @@ export interface ListKeeper {
   readonly insert: (tx: Tx, entries: readonly KeptEntry[], ids: EntryIds, today: Day) => Promise<void>
   /** Writes entries that are there over; what has prices keeps the old ones up to yesterday. */
   readonly update: (tx: Tx, entries: readonly KeptEntry[], ids: EntryIds, today: Day) => Promise<void>
-  /** Takes an entry away that nothing names; the database refuses where something does. */
-  readonly remove: (tx: Tx, id: string) => Promise<void>
+  /**
+   * Takes an entry away that nothing names; the database refuses where something does. Left out where what is there was
+   * felt elsewhere already, and is retired instead.
+   */
+  readonly remove?: (tx: Tx, id: string) => Promise<void>
+  /** What follows from entries that were written, beyond the list itself. */
+  readonly follow?: (ctx: Context, entries: readonly KeptEntry[], ids: EntryIds) => Promise<void>
   /** The id of a new entry, where it is known by what it says; others get one of their own. */
   readonly newId?: (values: Values) => string
 }

@@ -7,10 +7,13 @@ import { holidays } from './holiday-store'
 import { items } from './item-store'
 import { jobs } from './job-store'
 import type { ListKeeper } from './keeper'
+import { limits } from './limit-store'
+import { opening } from './opening-store'
 import { parts } from './part-store'
 import { people } from './person-store'
 import { places } from './place-store'
 import { rates } from './rate-store'
+import { roles } from './role-store'
 import { suppliers } from './supplier-store'
 import { taxes } from './tax-store'
 
@@ -24,9 +27,12 @@ export const KEEPERS: Readonly<Record<ListName, ListKeeper>> = {
   holidays,
   rates,
   people,
+  roles,
+  limits,
   suppliers,
   items,
   'budget-lines': budgetLines,
+  opening,
   jobs,
   parts,
 }

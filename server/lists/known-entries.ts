@@ -1,6 +1,6 @@
 import type { Day } from '#core/base/day'
 import { LISTS } from '#core/lists/definitions'
-import { LIST_NAMES, type ListDefinition, type ListName, type Values } from '#core/lists/list'
+import { keyOf, LIST_NAMES, type ListDefinition, type ListName, type Values } from '#core/lists/list'
 import type { KnownEntries } from '#core/lists/read-rows'
 import type { Tx } from '../db/client'
 import { findEntries } from './find-entries'
@@ -27,7 +27,7 @@ export async function readNeighbours(
   named: (of: ListName) => readonly string[],
 ): Promise<Neighbours> {
   const found = new Map<ListName, readonly KeptEntry[]>()
-  for (const name of namedBy(list)) {
+  for (const name of new Set([...namedBy(list), ...(list.within === undefined ? [] : [list.within])])) {
     const keeper = KEEPERS[name]
     if (name === list.name) found.set(name, own)
     else if (keeper.find === undefined) found.set(name, await keeper.read(tx, today))
@@ -97,10 +97,21 @@ export function knownOf(neighbours: Neighbours): KnownEntries {
   )
 }
 
-/** Finds the ids of entries by their plain text; entries that are about to be added among them. */
+/** Whether what an entry is within is there, by the columns that name it together. */
+export function withinOf(list: ListDefinition, neighbours: Neighbours): (values: Values) => boolean {
+  if (list.within === undefined) return () => true
+  const of = LISTS[list.within]
+  const there = new Set((neighbours.get(list.within) ?? []).map((e) => keyOf(of, e.values)))
+  return (values) => there.has(keyOf(of, values))
+}
+
+/** Finds the ids of entries by their plain text, or their key; entries that are about to be added among them. */
 export function idsOf(neighbours: Neighbours, list: ListName, added: readonly KeptEntry[]): EntryIds {
   const ids = new Map<string, string>()
-  const put = (name: ListName, e: KeptEntry) => ids.set(`${name} ${labelOf(name, e).toLowerCase()}`, e.id)
+  const put = (name: ListName, e: KeptEntry) => {
+    ids.set(`${name} ${labelOf(name, e).toLowerCase()}`, e.id)
+    ids.set(`${name} ${keyOf(LISTS[name], e.values)}`, e.id)
+  }
   for (const [name, entries] of neighbours) for (const e of entries) put(name, e)
   for (const e of added) put(list, e)
   return (name, text) => (text === '' ? null : (ids.get(`${name} ${text.toLowerCase()}`) ?? null))

@@ -15,6 +15,9 @@ export const LIST_SUBJECTS: Readonly<Record<ListName, string>> = {
   items: '00000000-0000-4000-8000-000000000021',
   jobs: '00000000-0000-4000-8000-000000000022',
   parts: '00000000-0000-4000-8000-000000000023',
+  roles: '00000000-0000-4000-8000-000000000024',
+  limits: '00000000-0000-4000-8000-000000000025',
+  opening: '00000000-0000-4000-8000-000000000026',
 }
 
 /** An entry before and after; null before it was there, or after it was taken away. */

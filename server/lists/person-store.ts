@@ -1,8 +1,10 @@
-import { and, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { and, eq, inArray, sql } from 'drizzle-orm'
 import type { Values } from '#core/lists/list'
+import { LOCALE_NAMES, LOCALES, type Locale } from '#core/people/locale'
 import type { Tx } from '../db/client'
 import { named, read, readOne } from '../db/read'
-import { department, departmentMember, person, roleGrant } from '../db/schema/people'
+import { isForAll } from '../people/grant-reads'
+import { department, departmentMember, limitForDays, person, roleGrant, shipTo } from '../db/schema/people'
 import {
   inParts,
   joined,
@@ -18,6 +20,7 @@ import {
 const p = named(person, 'p')
 const m = named(person, 'm')
 const d = named(department, 'd')
+const w = named(shipTo, 'w')
 const also = named(department, 'also')
 
 const columnsOf = (v: Values, ids: EntryIds) => ({
@@ -29,6 +32,8 @@ const columnsOf = (v: Values, ids: EntryIds) => ({
   decidingLimit: orNull(v.decidingLimit),
   orderingLimit: orNull(v.orderingLimit),
   leftOn: orNull(v.leftOn),
+  usualShipToId: ids('places', v.usualPlace ?? ''),
+  locale: LOCALE_NAMES.find((l) => LOCALES[l] === v.language) ?? 'en-GB',
 })
 
 /** People, with the departments open to them and the roles that they hold for the whole organisation. */
@@ -46,13 +51,16 @@ export const people: ListKeeper = {
           join ${also} on ${also.id} = ${departmentMember.departmentId} where ${departmentMember.personId} = ${p.id})`,
         manager: sql<string | null>`lower(${m.email})`,
         roles: sql<string[]>`array(select ${roleGrant.role} from ${roleGrant}
-          where ${roleGrant.personId} = ${p.id} and ${roleGrant.departmentId} is null)`,
+          where ${roleGrant.personId} = ${p.id} and ${isForAll(roleGrant)})`,
         ownLimit: p.ownLimit,
         decidingLimit: p.decidingLimit,
         orderingLimit: p.orderingLimit,
         leftOn: p.leftOn,
+        usualPlace: w.name,
+        language: p.locale,
       },
       sql`from ${p} join ${d} on ${d.id} = ${p.departmentId} left join ${m} on ${m.id} = ${p.managerId}
+        left join ${w} on ${w.id} = ${p.usualShipToId}
         order by ${p.name}, ${p.email}`,
     )
     return rows.map(({ id, ...r }) => ({
@@ -66,6 +74,8 @@ export const people: ListKeeper = {
         decidingLimit: textOf(r.decidingLimit),
         orderingLimit: textOf(r.orderingLimit),
         leftOn: textOf(r.leftOn),
+        usualPlace: textOf(r.usualPlace),
+        language: LOCALES[r.language as Locale] ?? r.language,
       },
     }))
   },
@@ -94,13 +104,14 @@ export const people: ListKeeper = {
     const all = entries.map((e) => e.id)
     if (all.length === 0) return
     await tx.delete(departmentMember).where(inArray(departmentMember.personId, all))
-    // Roles for single departments are kept elsewhere and stay.
-    await tx.delete(roleGrant).where(and(inArray(roleGrant.personId, all), isNull(roleGrant.departmentId)))
+    // Roles for single departments and places are a list of their own and stay.
+    await tx.delete(roleGrant).where(and(inArray(roleGrant.personId, all), isForAll(roleGrant)))
     await writeOpenAndRoles(tx, entries, ids)
   },
   async remove(tx, id) {
     await tx.delete(departmentMember).where(eq(departmentMember.personId, id))
     await tx.delete(roleGrant).where(eq(roleGrant.personId, id))
+    await tx.delete(limitForDays).where(eq(limitForDays.personId, id))
     await tx.delete(person).where(eq(person.id, id))
   },
 }

@@ -10,7 +10,7 @@ import { findDearer } from './dearer'
 import type { KeptEntry } from './keeper'
 import { KEEPERS } from './keepers'
 import { findEntries, type Meant } from './find-entries'
-import { knownOf, readNeighbours, textsIn } from './known-entries'
+import { knownOf, readNeighbours, textsIn, withinOf } from './known-entries'
 import { findVersion } from './list-store'
 import { requireList } from './read-list'
 
@@ -50,6 +50,7 @@ export async function planGiven(
     rows,
     entries.map((e) => e.values),
     today,
+    withinOf(list, neighbours),
   )
   return { plan: isWhole ? plan : { ...plan, gone: [] }, entries, today }
 }

@@ -10,12 +10,14 @@ const NAMED = '23503'
  * of those that stay because something names them.
  */
 export async function removeUnused(tx: Tx, keeper: ListKeeper, ids: readonly string[]): Promise<Set<string>> {
+  const { remove } = keeper
+  if (remove === undefined) return new Set(ids)
   let left = [...ids].reverse()
-  if (await attempt(tx, () => together(left.map((id) => keeper.remove(tx, id))))) return new Set()
+  if (await attempt(tx, () => together(left.map((id) => remove(tx, id))))) return new Set()
   // What named one of them may have been another: as long as some go, the rest is tried again.
   for (;;) {
     const stay: string[] = []
-    for (const id of left) if (!(await attempt(tx, () => keeper.remove(tx, id)))) stay.push(id)
+    for (const id of left) if (!(await attempt(tx, () => remove(tx, id)))) stay.push(id)
     if (stay.length === 0 || stay.length === left.length) return new Set(stay)
     left = stay
   }

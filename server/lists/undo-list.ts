@@ -48,7 +48,7 @@ export async function undoChange(
     list,
     change.changes.filter((c) => c.before !== null).map((c) => ({ id: c.id, before: c.after, after: c.before })),
   )
-  refuseOwn(ctx, list, back)
+  await refuseOwn(ctx, list, back)
   await layAside(ctx, list, held, today)
   await writeChanges(ctx, list, back, today)
   const added = change.changes.filter((c) => c.before === null)

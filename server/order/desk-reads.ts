@@ -1,12 +1,13 @@
 import { sql } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
+import type { Part } from '#core/people/rights'
 import type { LineDiscount } from '#core/requisition/draft'
 import type { Tx } from '../db/client'
 import { named, read, sure } from '../db/read'
 import { requisitionLine } from '../db/schema/requisition'
 import { person, shipTo } from '../db/schema/people'
 import { supplier } from '../db/schema/supplier'
-import { isOpenLine, requisitions } from '../requisition/visible'
+import { inPart, isOpenLine, requisitions } from '../requisition/visible'
 import { SECONDS } from '../db/moments'
 
 const l = named(requisitionLine, 'l')
@@ -42,8 +43,7 @@ export interface DeskLineRow {
 }
 
 /** Approved lines with something open that lies on no tray, those of one supplier together, oldest first. */
-export function listDeskLines(tx: Tx, departments: 'all' | readonly string[], limit: number): Promise<DeskLineRow[]> {
-  const part = departments === 'all' ? sql`` : sql`and ${r.departmentId} = any(${sql.param([...departments])}::uuid[])`
+export function listDeskLines(tx: Tx, part: Part, limit: number): Promise<DeskLineRow[]> {
   return read(
     tx,
     {
@@ -78,20 +78,20 @@ export function listDeskLines(tx: Tx, departments: 'all' | readonly string[], li
     {
       before: sql`with open_line as materialized (
       select ${r.id}, ${r.number}, ${r.ownerId}, ${r.needBy}, ${r.shipToId}, ${r.sentAt} from ${r}
-      where ${r.kind} = 'requisition' and ${r.state} in ('approved', 'part ordered') ${part}
+      where ${r.kind} = 'requisition' and ${r.state} in ('approved', 'part ordered') and ${inPart(part)}
       order by ${r.sentAt}, ${r.number} limit ${limit})`,
     },
   )
 }
 
 /** How many lines wait on the Desk in all, counted up to one more than `most`. */
-export async function countDeskLines(tx: Tx, departments: 'all' | readonly string[], most: number): Promise<number> {
-  const part = departments === 'all' ? sql`` : sql`and ${r.departmentId} = any(${sql.param([...departments])}::uuid[])`
+export async function countDeskLines(tx: Tx, part: Part, most: number): Promise<number> {
   const [found] = await read(
     tx,
     { n: sql<number>`count(*)::int` },
     sql`from (select 1 from ${r} join ${l} on ${l.requisitionId} = ${r.id}
-      where ${r.kind} = 'requisition' and ${r.state} in ('approved', 'part ordered') ${part} and ${isOpenLine(l)}
+      where ${r.kind} = 'requisition' and ${r.state} in ('approved', 'part ordered') and ${inPart(part)}
+      and ${isOpenLine(l)}
       limit ${most + 1}) counted`,
   )
   return found?.n ?? 0

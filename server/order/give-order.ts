@@ -1,4 +1,4 @@
-import { departmentsOf, may } from '#core/people/rights'
+import { isInPart, may, partOf, type Part } from '#core/people/rights'
 import type { Context } from '../context'
 import { changeOwner } from '../document/change-owner'
 import { refused } from '../http/problem'
@@ -7,15 +7,15 @@ import { listOwnedOrders } from './owned-reads'
 import { findOrder, type OrderRow } from './reads'
 import { listParts } from './tray-reads'
 
-/** Gives all orders and trays of a buyer that serve departments and are not over to another; says how many. */
+/** Gives all orders and trays of a buyer that serve a part and are not over to another; says how many. */
 export async function giveOrders(
   ctx: Context,
   fromId: string,
   to: Actor,
-  departments: 'all' | readonly string[],
+  part: Part,
 ): Promise<{ sent: number; drafts: number }> {
   const done = { sent: 0, drafts: 0 }
-  for (const { id } of await listOwnedOrders(ctx.tx, fromId, departments)) {
+  for (const { id } of await listOwnedOrders(ctx.tx, fromId, part)) {
     const kept = await findOrder(ctx.tx, id, true)
     if (kept?.ownerId !== fromId) continue
     if (kept.number === null) await requireForTray(ctx, kept, to)
@@ -26,11 +26,11 @@ export async function giveOrders(
   return done
 }
 
-/** Refuses a tray to whoever is no buyer of all the departments whose lines lie on it. */
+/** Refuses a tray to whoever is no buyer of all the departments or places whose lines lie on it. */
 export async function requireForTray(ctx: Context, tray: OrderRow, to: Actor): Promise<void> {
-  const part = may(to.grants, 'order') ? departmentsOf(to.grants, 'order') : []
+  const part = partOf(to.grants, 'order')
   if (part === 'all') return
   const parts = await listParts(ctx.tx, [tray.id])
-  if (part.length === 0 || parts.some((p) => !part.includes(p.departmentId)))
-    throw refused([`${to.name} does not buy for every department whose lines lie on the tray for ${tray.supplier}.`])
+  if (!may(to.grants, 'order') || parts.some((p) => !isInPart(part, p)))
+    throw refused([`${to.name} does not buy for all whose lines lie on the tray for ${tray.supplier}.`])
 }

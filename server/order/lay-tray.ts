@@ -1,6 +1,6 @@
 import { waysOf } from '#shared/words/ways'
 import { dec, type DecimalText } from '#core/base/decimal'
-import { departmentsOf, may } from '#core/people/rights'
+import { isInPart, may, partOf } from '#core/people/rights'
 import { sayMoveReason } from '#shared/words/requisition'
 import { checkMove } from '#core/requisition/moves'
 import { randomUUID } from 'node:crypto'
@@ -105,11 +105,11 @@ async function pickLines(ctx: Context, input: LayParts): Promise<Picked[]> {
     input.parts.map((p) => p.lineId),
   )
   if (new Set(input.parts.map((p) => p.lineId)).size !== input.parts.length) throw invalid('A line is named twice.')
-  const departments = departmentsOf(ctx.actor.grants, 'order')
+  const theirs = partOf(ctx.actor.grants, 'order')
   const picked: Picked[] = []
   for (const requisition of await findRequisitions(ctx.tx, [...new Set(owners.values())], true)) {
     const { id } = requisition
-    if (departments !== 'all' && !departments.includes(requisition.draft.departmentId ?? '')) throw notFound('A line')
+    if (!isInPart(theirs, requisition.draft)) throw notFound('A line')
     const [reason] = checkMove('order', requisition, {
       isOwner: false,
       isStepHolder: false,

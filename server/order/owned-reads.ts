@@ -1,9 +1,10 @@
 import { sql } from 'drizzle-orm'
+import type { Part } from '#core/people/rights'
 import { named, read } from '../db/read'
 import type { Tx } from '../db/client'
 import { orderLine, orderLineSource, trayPart } from '../db/schema/order'
 import { requisitionLine } from '../db/schema/requisition'
-import { requisitions } from '../requisition/visible'
+import { inPart, requisitions } from '../requisition/visible'
 import { orders } from './visible'
 
 const o = orders('o')
@@ -14,19 +15,19 @@ const q = named(requisitionLine, 'q')
 const r = requisitions('r')
 
 /**
- * Orders and trays that a buyer owns and that are not over, which serve departments; in the one order in which they are
+ * Orders and trays that a buyer owns and that are not over, which serve a part; in the one order in which they are
  * locked.
  */
 export function listOwnedOrders(
   tx: Tx,
   ownerId: string,
-  departments: 'all' | readonly string[],
+  part: Part,
 ): Promise<{ id: string; number: string | null; title: string; state: string }[]> {
-  const part =
-    departments === 'all'
+  const serves =
+    part === 'all'
       ? sql``
       : sql`and exists (select 1 from ${q} join ${r} on ${r.id} = ${q.requisitionId}
-          where ${r.departmentId} = any(${sql.param([...departments])}::uuid[]) and ${q.id} in (
+          where ${inPart(part)} and ${q.id} in (
             select ${x.requisitionLineId} from ${x} join ${ol} on ${ol.id} = ${x.orderLineId}
               where ${ol.orderId} = ${o.id}
             union select ${p.requisitionLineId} from ${p} where ${p.orderId} = ${o.id}))`
@@ -34,6 +35,6 @@ export function listOwnedOrders(
     tx,
     { id: o.id, number: o.number, title: o.title, state: o.state },
     sql`from ${o} where ${o.kind} = 'order' and ${o.ownerId} = ${ownerId} and ${o.state} not in ('closed', 'cancelled')
-      ${part} order by ${o.id}`,
+      ${serves} order by ${o.id}`,
   )
 }

@@ -54,8 +54,7 @@ export async function readTrayBuyers(
   const tray = await requireTray(ctx, id, null)
   const { sums, perBase, parts, today, organisation } = await computeTray(ctx.tx, tray, ctx.actor.id, ctx.now)
   const worth = perBase === null ? null : convert(sums.net, perBase, organisation.baseCurrency)
-  const departments = [...new Set(parts.map((p) => p.departmentId))]
-  const buyers = await listBuyers(ctx.tx, departments, organisation.baseCurrency, today)
+  const buyers = await listBuyers(ctx.tx, parts, organisation.baseCurrency, today)
   return {
     buyers: buyers
       .filter((b) => b.id !== ctx.actor.id)

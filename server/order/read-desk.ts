@@ -1,7 +1,7 @@
 import { waysOf } from '#shared/words/ways'
 import { MOST_COUNTED } from '#core/base/count'
 import { lineNet } from '#core/base/line-net'
-import { departmentsOf } from '#core/people/rights'
+import { partOf } from '#core/people/rights'
 import type { DeskLine, TrayView } from '#shared/contract/order'
 import { sayIssueReason } from '#shared/words/order'
 import { sayTerms } from '#shared/words/terms'
@@ -18,15 +18,15 @@ export async function readDesk(
   ctx: Context,
   limit: number,
 ): Promise<{ lines: DeskLine[]; trays: TrayView[]; total: number; currency: string }> {
-  const departments = departmentsOf(ctx.actor.grants, 'order')
+  const part = partOf(ctx.actor.grants, 'order')
   const { baseCurrency } = await requireOrganisation(ctx.tx)
-  const found = await listDeskLines(ctx.tx, departments, limit)
+  const found = await listDeskLines(ctx.tx, part, limit)
   const trays: TrayView[] = []
   for (const t of await listTrays(ctx.tx, ctx.actor.id)) trays.push(await viewTray(ctx, t))
   return {
     currency: baseCurrency,
     trays,
-    total: found.length < limit ? found.length : await countDeskLines(ctx.tx, departments, MOST_COUNTED),
+    total: found.length < limit ? found.length : await countDeskLines(ctx.tx, part, MOST_COUNTED),
     lines: found.map((l) => ({
       id: l.id,
       requisitionId: l.requisitionId,

@@ -1,8 +1,8 @@
 import { sql, type SQL } from 'drizzle-orm'
-import { departmentsOf } from '#core/people/rights'
+import { partOf } from '#core/people/rights'
 import type { SeenRows } from '../document/kind'
 import type { Actor } from '../people/actor'
-import { requisitions, SEEN_REQUISITIONS } from '../requisition/visible'
+import { inPart, requisitions, SEEN_REQUISITIONS } from '../requisition/visible'
 import { document } from '../db/schema/document'
 import { isThere, named, under } from '../db/read'
 import { orderLine, orderLineSource, purchaseOrder } from '../db/schema/order'
@@ -24,8 +24,8 @@ const SERVED = sql`from ${l} join ${x} on ${x.orderLineId} = ${l.id}
   where ${l.orderId} = ${o.id}`
 
 /**
- * Who sees an issued order: its buyer, whoever sees all orders, buyers of a department that it serves, and whoever sees
- * a requisition that it serves. A tray is its buyer's alone.
+ * Who sees an issued order: its buyer, whoever sees all orders, buyers of a department or place that it serves, and
+ * whoever sees a requisition that it serves. A tray is its buyer's alone.
  */
 export const SEEN_ORDERS: SeenRows = {
   row: o,
@@ -36,10 +36,10 @@ export const SEEN_ORDERS: SeenRows = {
 
 /** The condition under which a person sees an order as buyers do, and not only their own part of it. */
 export function seesWhole(actor: Actor): SQL {
-  const part = departmentsOf(actor.grants, 'see orders')
+  const part = partOf(actor.grants, 'see orders')
   if (part === 'all') return sql`true`
   const theirs = sql`${o.ownerId} = ${actor.id}`
-  return part.length === 0
+  return part.departments.length + part.places.length === 0
     ? theirs
-    : sql`(${theirs} or ${isThere(sql`${SERVED} and ${r.departmentId} = any(${sql.param([...part])}::uuid[])`)})`
+    : sql`(${theirs} or ${isThere(sql`${SERVED} and ${inPart(part)}`)})`
 }

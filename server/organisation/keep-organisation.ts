@@ -25,6 +25,14 @@ export async function keepOrganisation(ctx: Context, seen: number, said: Said): 
     orderTolerancePercent: said.tolerancePercent,
     orderToleranceAmount: said.toleranceAmount,
     secondFactorFor: said.secondFactorFor,
+    ...(said.kept === undefined
+      ? {}
+      : {
+          keepSessionsDays: said.kept.sessions,
+          keepNoticesDays: said.kept.notices,
+          keepLettersDays: said.kept.letters,
+          keepPeopleDays: said.kept.people,
+        }),
   }
   await writeOrganisation(tx, version + 1, after)
   const was = Object.fromEntries(Object.keys(after).map((k) => [k, before[k as keyof typeof after]]))

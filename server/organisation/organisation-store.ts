@@ -21,7 +21,16 @@ export async function writeOrganisation(
   version: number,
   said: Pick<
     typeof organisation.$inferInsert,
-    'name' | 'address' | 'mailFrom' | 'orderTolerancePercent' | 'orderToleranceAmount' | 'secondFactorFor'
+    | 'name'
+    | 'address'
+    | 'mailFrom'
+    | 'orderTolerancePercent'
+    | 'orderToleranceAmount'
+    | 'secondFactorFor'
+    | 'keepSessionsDays'
+    | 'keepNoticesDays'
+    | 'keepLettersDays'
+    | 'keepPeopleDays'
   >,
 ): Promise<void> {
   await tx

@@ -1,4 +1,4 @@
-import { departmentsOf, may } from '#core/people/rights'
+import { may, partOf } from '#core/people/rights'
 import type { Context } from '../context'
 import { invalid, refused } from '../http/problem'
 import { giveOrders } from '../order/give-order'
@@ -24,7 +24,7 @@ export async function handOverOwned(
 ): Promise<{ requests: number; drafts: number; orders: number; trays: number; kept: number }> {
   const owned = await readOwned(ctx, o.personId)
   if (o.requestsTo === null && o.ordersTo === null) throw invalid('Say to whom it goes.')
-  const part = departmentsOf(ctx.actor.grants, 'change owners')
+  const part = partOf(ctx.actor.grants, 'change owners')
   const requestsTo = o.requestsTo === null ? null : await requireHere(ctx, o.requestsTo)
   const ordersTo = o.ordersTo === null ? null : await requireHere(ctx, o.ordersTo)
   if (o.requestsTo === o.personId || o.ordersTo === o.personId) throw refused([`${owned.name} owns it already.`])

@@ -1,4 +1,4 @@
-import { departmentsOf } from '#core/people/rights'
+import { partOf } from '#core/people/rights'
 import type { OwnedView } from '#shared/contract/owner'
 import type { Context } from '../context'
 import { notFound } from '../http/problem'
@@ -13,7 +13,7 @@ import { listOwned } from '../requisition/reads'
 export async function readOwned(ctx: Context, personId: string): Promise<OwnedView> {
   const name = await findPersonName(ctx.tx, personId)
   if (name === null) throw notFound('This person')
-  const part = departmentsOf(ctx.actor.grants, 'change owners')
+  const part = partOf(ctx.actor.grants, 'change owners')
   const requests = await listOwned(ctx.tx, personId, part)
   const orders = await listOwnedOrders(ctx.tx, personId, part)
   const shown = <D extends { number: string | null }>(all: readonly D[]) =>

@@ -7,6 +7,7 @@ import { hashOfToken } from './token-store'
 import { isLive, type SessionLife } from './session-reads'
 import { organisation } from '../db/schema/settings'
 import { named, read, readOne } from '../db/read'
+import { holdsOn } from './grant-reads'
 import { accessToken, person, roleGrant, secondFactor, session } from '../db/schema/people'
 
 const o = named(organisation, 'o')
@@ -14,15 +15,18 @@ const p = named(person, 'p')
 const g = named(roleGrant, 'g')
 const s = named(session, 's')
 
-const ACTOR = {
+/** The day of a moment in the organisation `o`. */
+const dayIn = (now: Date) => sql`(${now.toISOString()}::timestamptz at time zone ${o.timeZone})::date`
+
+const actorAt = (now: Date) => ({
   id: p.id,
   name: p.name,
   locale: p.locale,
   grants: sql<Actor['grants']>`coalesce((
-    select json_agg(json_build_object('role', ${g.role}, 'departmentId', ${g.departmentId})) from ${g}
-      where ${g.personId} = ${p.id}
+    select json_agg(json_build_object('role', ${g.role}, 'departmentId', ${g.departmentId}, 'placeId', ${g.placeId}))
+      from ${g} where ${g.personId} = ${p.id} and ${holdsOn(g, dayIn(now))}
   ), '[]')`,
-}
+})
 
 /** Whether a second factor is asked of a person `p`, by what they are. */
 const ASKED = sql<boolean>`(${o.secondFactorFor} = 'everybody' or ${o.secondFactorFor} = 'office' and exists (
@@ -40,13 +44,13 @@ export async function isFactorAsked(tx: Tx, personId: string): Promise<boolean> 
 
 /** The organisation's own clock decides whether a person is still here. */
 const isHere = (now: Date) => sql`(${p.leftOn} is null
-  or ${p.leftOn} >= (${now.toISOString()}::timestamptz at time zone ${o.timeZone})::date)`
+  or ${p.leftOn} >= ${dayIn(now)})`
 
 /** Whoever acts at a moment. */
 export async function findActor(tx: Tx, personId: string, now: Date): Promise<Actor | null> {
   const found = await readOne(
     tx,
-    { ...ACTOR, lacks: LACKING },
+    { ...actorAt(now), lacks: LACKING },
     sql`from ${p}, ${o} where ${p.id} = ${personId} and ${isHere(now)}`,
   )
   if (found === null) return null
@@ -63,7 +67,7 @@ export async function findSignedIn(
 ): Promise<{ actor: Actor; seenAt: Date } | null> {
   const found = await readOne(
     tx,
-    { ...ACTOR, lacks: LACKING, seenAt: s.seenAt },
+    { ...actorAt(now), lacks: LACKING, seenAt: s.seenAt },
     sql`from ${o}, ${s} join ${p} on ${p.id} = ${s.personId}
     where ${s.id} = ${sessionId} and ${isLive(now, life)} and ${isHere(now)}`,
   )
@@ -81,7 +85,7 @@ export async function findByToken(
   const t = named(accessToken, 't')
   const found = await readOne(
     tx,
-    { ...ACTOR, lacks: LACKING, tokenId: t.id, rights: sql<Right[]>`${t.rights}`, usedAt: t.usedAt },
+    { ...actorAt(now), lacks: LACKING, tokenId: t.id, rights: sql<Right[]>`${t.rights}`, usedAt: t.usedAt },
     sql`from ${o}, ${t} join ${p} on ${p.id} = ${t.personId}
     where ${t.hash} = ${hashOfToken(token)} and ${t.endedAt} is null and ${t.expiresAt} > ${now.toISOString()}
       and ${isHere(now)}`,
@@ -101,7 +105,7 @@ export async function listLiveActors(
 ): Promise<Map<string, Actor>> {
   const found = await read(
     tx,
-    { sessionId: s.id, ...ACTOR, lacks: LACKING },
+    { sessionId: s.id, ...actorAt(now), lacks: LACKING },
     sql`from ${o}, ${s} join ${p} on ${p.id} = ${s.personId}
     where ${s.id} = any(${sql.param([...sessionIds])}::text[]) and ${isLive(now, life)} and ${isHere(now)}`,
   )

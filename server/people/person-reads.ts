@@ -8,6 +8,7 @@ import type { MailWay } from '#core/people/person'
 import type { Tx } from '../db/client'
 import { sendAlong } from '../db/transaction'
 import { named, read, readOne, sure } from '../db/read'
+import { holdsOn, holdsRole, isFor, limitOn } from './grant-reads'
 import { absence, department, departmentMember, person, roleGrant } from '../db/schema/people'
 
 const m = named(person, 'm')
@@ -28,16 +29,16 @@ interface PersonRow {
   leftOn: Day | null
 }
 
-const PERSON = {
+const personOn = (today: Day) => ({
   id: p.id,
   name: p.name,
   managerId: p.managerId,
   departmentId: p.departmentId,
-  ownLimit: p.ownLimit,
-  decidingLimit: p.decidingLimit,
-  orderingLimit: p.orderingLimit,
+  ownLimit: limitOn(p, 'own', today),
+  decidingLimit: limitOn(p, 'deciding', today),
+  orderingLimit: limitOn(p, 'ordering', today),
   leftOn: p.leftOn,
-}
+})
 
 function toPerson(r: PersonRow, currency: string): Person {
   const limit = (amount: DecimalText | null) => (amount === null ? null : moneyOf(amount, currency))
@@ -63,7 +64,7 @@ export async function reachPeople(
   const found = await read(
     tx,
     {
-      ...PERSON,
+      ...personOn(today),
       absence: sql<Absence | null>`(
       select json_build_object('personId', ${a.personId}, 'from', ${a.fromDay}, 'until', ${a.untilDay}, 'substituteId',
         ${a.substituteId})
@@ -104,27 +105,28 @@ export function listWhoMayOrder(
     tx,
     { personId: p.id, name: p.name },
     sql`from ${p}
-    where ${p.orderingLimit} >= ${amount} and (${p.leftOn} is null or ${p.leftOn} >= ${today})
-      and exists (select 1 from ${g} where ${g.personId} = ${p.id} and ${g.role} = 'buyer')
-    order by ${p.orderingLimit}, ${p.name} limit 3`,
+    where ${limitOn(p, 'ordering', today)} >= ${amount} and (${p.leftOn} is null or ${p.leftOn} >= ${today})
+      and ${holdsRole(p, 'buyer', today)}
+    order by ${limitOn(p, 'ordering', today)}, ${p.name} limit 3`,
   )
 }
 
-/** Buyers of all of these departments who are here, by name, with their ordering limits. */
+/** Buyers of all that is of these departments and goes to these places, who are here, by name, with their limits. */
 export async function listBuyers(
   tx: Tx,
-  departmentIds: readonly string[],
+  of: readonly { readonly departmentId: string; readonly shipToId: string }[],
   currency: string,
   today: Day,
 ): Promise<{ id: string; name: string; orderingLimit: Money | null }[]> {
   const found = await read(
     tx,
-    { id: p.id, name: p.name, orderingLimit: p.orderingLimit },
+    { id: p.id, name: p.name, orderingLimit: limitOn(p, 'ordering', today) },
     sql`from ${p} where (${p.leftOn} is null or ${p.leftOn} >= ${today}) and not exists (
-      select 1 from unnest(${sql.param([...departmentIds])}::uuid[]) as of(department)
+      select 1 from unnest(${sql.param(of.map((o) => o.departmentId))}::uuid[],
+        ${sql.param(of.map((o) => o.shipToId))}::uuid[]) as part(dept, destination)
       where not exists (select 1 from ${g} where ${g.personId} = ${p.id} and ${g.role} = 'buyer'
-        and (${g.departmentId} is null or ${g.departmentId} = of.department)))
-      and exists (select 1 from ${g} where ${g.personId} = ${p.id} and ${g.role} = 'buyer')
+        and ${holdsOn(g, today)} and ${isFor(g, sql`part.dept`, sql`part.destination`)}))
+      and ${holdsRole(p, 'buyer', today)}
     order by ${p.name}, ${p.id}`,
   )
   return found.map((b) => ({
@@ -221,19 +223,22 @@ export async function findAddresses(
   return new Map(found.map((f) => [f.id, f]))
 }
 
-/** Whoever holds a role and is here on a day; for a department, also whoever holds it for that one. */
+/** Whoever holds a role and is here on a day; for what is of a department and goes to a place, also for those. */
 export function listHolders(
   tx: Tx,
   role: Role,
   today: Day,
-  departmentId: string | null = null,
+  of: { readonly departmentId: string | null; readonly shipToId: string | null } = {
+    departmentId: null,
+    shipToId: null,
+  },
 ): Promise<{ id: string; name: string }[]> {
   return read(
     tx,
     { id: p.id, name: p.name },
     sql`from ${g} join ${p} on ${p.id} = ${g.personId}
-    where ${g.role} = ${role} and (${p.leftOn} is null or ${p.leftOn} >= ${today}) and (${g.departmentId} is null
-      or ${g.departmentId} = ${departmentId}) order by ${p.name}`,
+    where ${g.role} = ${role} and (${p.leftOn} is null or ${p.leftOn} >= ${today}) and ${holdsOn(g, today)}
+      and ${isFor(g, of.departmentId, of.shipToId)} order by ${p.name}`,
     { distinct: true },
   )
 }

@@ -4,15 +4,23 @@ import { named, read } from '../db/read'
 import { department, departmentMember, person, shipTo } from '../db/schema/people'
 
 const d = named(department, 'd')
+const t = named(shipTo, 't')
 
-/** Departments that a person may raise for; retired ones are offered no more. */
+/** Departments that a person may raise for, each with where its things go; retired ones are offered no more. */
 export function listOpenDepartments(
   tx: Tx,
   personId: string,
 ): Promise<{ id: string; name: string; usualShipToId: string | null }[]> {
   return read(
     tx,
-    { id: d.id, name: d.name, usualShipToId: d.usualShipToId },
+    {
+      id: d.id,
+      name: d.name,
+      // In their own department their own place comes first.
+      usualShipToId: sql<string | null>`coalesce((select ${t.id} from ${person}
+        join ${t} on ${t.id} = ${person.usualShipToId} and not ${t.retired}
+        where ${person.id} = ${personId} and ${person.departmentId} = ${d.id}), ${d.usualShipToId})`,
+    },
     sql`from ${d}
     where not ${d.retired} and (${d.id} in (select ${departmentMember.departmentId} from ${departmentMember}
     where ${departmentMember.personId} = ${personId})

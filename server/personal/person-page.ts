@@ -1,4 +1,4 @@
-import { dayOf, fiscalPeriod } from '#core/base/day'
+import { dayOf, fiscalPeriod, type Day } from '#core/base/day'
 import type { PersonPage } from '#shared/contract/personal'
 import { appendEvent } from '../audit/store'
 import type { Context } from '../context'
@@ -8,7 +8,7 @@ import { endOtherSessions } from '../people/session-store'
 import { endTokens } from '../people/token-store'
 import { listOwned } from '../requisition/reads'
 import { requireOrganisation } from '../settings/reads'
-import { findPersonal, listHeldUp, listKept, type PersonRow } from './personal-reads'
+import { findPersonal, listHeldUp, listKept, listLeft, type PersonRow } from './personal-reads'
 import { erase } from './personal-store'
 
 async function requirePerson({ tx }: Context, id: string): Promise<PersonRow> {
@@ -75,13 +75,32 @@ export async function erasePerson(ctx: Context, id: string, typedName: string): 
   if (page.isErased) throw refused(['This person was erased already.'])
   if (page.leftOn === null || page.leftOn >= today)
     throw refused([`${page.name} is still here; the last day stands in the list of people.`])
-  const left = page.requests + page.drafts + page.orders + page.trays
-  if (left > 0 || page.budgetLines.length > 0 || page.reports.length > 0)
+  if (owns(page))
     throw refused([`${page.name} still owns or holds something; hand it over first, under Away and in the lists.`])
   if (typedName.trim() !== page.name)
     throw invalid('Type the name as it is, so that nobody is erased by mistake.', [
       { field: 'name', message: 'is another' },
     ])
+  await eraseIt(ctx, id)
+}
+
+/** Erases everybody who left before a day and owns or holds nothing any more; answers with how many. */
+export async function eraseLeft(ctx: Context, before: Day): Promise<number> {
+  let erased = 0
+  for (const id of await listLeft(ctx.tx, before)) {
+    const page = await readPersonPage(ctx, id)
+    if (page.isErased || owns(page)) continue
+    await eraseIt(ctx, id)
+    erased += 1
+  }
+  return erased
+}
+
+/** Whether something would be nobody's. */
+const owns = (page: PersonPage): boolean =>
+  page.requests + page.drafts + page.orders + page.trays + page.budgetLines.length + page.reports.length > 0
+
+async function eraseIt(ctx: Context, id: string): Promise<void> {
   const mark = id.slice(0, 8)
   await erase(ctx.tx, id, { name: `Former colleague ${mark}`, email: `erased-${mark}@erased.invalid` })
   await appendEvent(ctx, { type: 'erased', subjectKind: 'person', subjectId: id })

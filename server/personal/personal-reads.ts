@@ -133,3 +133,14 @@ export async function listKept(tx: Tx, id: string) {
     ),
   }
 }
+
+/** Whoever left before a day and was not erased yet. */
+export async function listLeft(tx: Tx, before: Day): Promise<string[]> {
+  const found = await read(
+    tx,
+    { id: person.id },
+    sql`from ${person} where ${person.leftOn} < ${before} and ${person.email} not like 'erased-%@erased.invalid'
+      order by ${person.id}`,
+  )
+  return found.map((f) => f.id)
+}

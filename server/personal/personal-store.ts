@@ -5,6 +5,7 @@ import { outgoingMail } from '../db/schema/mail'
 import {
   absence,
   accessToken,
+  limitForDays,
   notice,
   oneTimeKey,
   person,
@@ -31,7 +32,16 @@ export async function erase(tx: Tx, id: string, as: { readonly name: string; rea
       orderingLimit: null,
     })
     .where(eq(person.id, id))
-  for (const table of [session, accessToken, recoveryCode, secondFactor, oneTimeKey, notice, roleGrant] as const)
+  for (const table of [
+    session,
+    accessToken,
+    recoveryCode,
+    secondFactor,
+    oneTimeKey,
+    notice,
+    roleGrant,
+    limitForDays,
+  ] as const)
     await tx.delete(table).where(eq(table.personId, id))
   await tx.update(absence).set({ note: '' }).where(eq(absence.personId, id))
   await tx.delete(idempotency).where(eq(idempotency.personId, id))

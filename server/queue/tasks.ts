@@ -10,6 +10,8 @@ export const TASKS = [
   'repeat-templates',
   'repeat-template',
   'send-repeated',
+  'raise-parts',
+  'send-parts',
   'daily-letters',
   'daily-letter',
   'keep-suppliers',
@@ -35,6 +37,8 @@ export interface TaskData {
   'repeat-templates': Record<string, never>
   'repeat-template': { readonly templateId: string }
   'send-repeated': { readonly requisitionId: string }
+  'raise-parts': { readonly jobId: string; readonly partIds: readonly string[]; readonly personId: string }
+  'send-parts': { readonly requisitionId: string }
   'daily-letters': Record<string, never>
   'daily-letter': { readonly personId: string }
   'keep-suppliers': Record<string, never>

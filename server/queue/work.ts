@@ -14,9 +14,11 @@ import { fileOrder } from '../order/file-order'
 import { sendOrder } from '../order/send-order'
 import { listWaitingSendings } from '../order/sending-reads'
 import { REKKO } from '../people/actor'
-import { repeatAll, repeatTemplate, sendRepeated } from '../regulars/repeat-templates'
+import { repeatAll, repeatTemplate } from '../regulars/repeat-templates'
 import { mailApproved } from '../requisition/mail-approved'
 import { beginLetters, writeLetter } from '../upkeep/daily-letters'
+import { raiseAdded } from '../job/raise-added'
+import { sendByItself } from '../requisition/send-by-itself'
 import { keepSuppliers } from '../upkeep/keep-suppliers'
 import { purge } from '../upkeep/purge'
 import { deleteUnreferenced } from '../upkeep/store'
@@ -61,7 +63,9 @@ function runsOf(db: Db, clock: () => Date): Runs {
     },
     'repeat-templates': () => repeatAll(db, clock()),
     'repeat-template': ({ templateId }) => inTransaction(db, (tx) => repeatTemplate(tx, templateId, clock())),
-    'send-repeated': ({ requisitionId }) => sendRepeated(db, requisitionId, clock()),
+    'send-repeated': ({ requisitionId }) => sendByItself(db, requisitionId, 'rhythm', clock()),
+    'raise-parts': (added) => inTransaction(db, (tx) => raiseAdded(tx, added, clock())),
+    'send-parts': ({ requisitionId }) => sendByItself(db, requisitionId, 'parts', clock()),
     'daily-letters': () => beginLetters(db, clock()),
     'daily-letter': ({ personId }) => inTransaction(db, (tx) => writeLetter(tx, personId, clock())),
     'keep-suppliers': () => inTransaction(db, (tx) => keepSuppliers({ tx, now: clock(), actor: REKKO })),

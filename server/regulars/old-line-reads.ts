@@ -1,6 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
-import { departmentsOf } from '#core/people/rights'
+import { partOf } from '#core/people/rights'
 import type { DecimalText } from '#core/base/decimal'
 import type { Tx } from '../db/client'
 import { holdsAll, likePattern } from '../db/pattern'
@@ -172,7 +172,7 @@ export function listOrderLinesToTake(
   const which =
     orderId !== null
       ? sql`and ${o.id} = ${orderId}`
-      : departmentsOf(reader.actor.grants, 'see orders') === 'all'
+      : partOf(reader.actor.grants, 'see orders') === 'all'
         ? sql``
         : sql`and ${o.id} = any(array(select ${oq.orderId} from ${q} join ${x} on ${x.requisitionLineId} = ${q.id}
             join ${oq} on ${oq.id} = ${x.orderLineId} where ${q.requisitionId} = any(array(${newest}))))`

@@ -1,20 +1,14 @@
 import { randomUUID } from 'node:crypto'
 import { addBusinessDays, dayOf } from '#core/base/day'
-import type { Missing } from '#core/requisition/missing'
 import { nextOf } from '#core/requisition/rhythm'
-import type { Context } from '../context'
 import { tell } from '../document/tell'
 import type { Db, Tx } from '../db/client'
-import { inTransaction } from '../db/transaction'
-import { Problem } from '../http/problem'
 import { REKKO } from '../people/actor'
 import { findActor } from '../people/actor-reads'
 import { enqueue } from '../queue/enqueue'
 import { listHolidays, requireOrganisation } from '../settings/reads'
 import { REQUISITION } from '../requisition/kind'
-import { findRequisition } from '../requisition/reads'
 import { createDraft } from '../requisition/save-draft'
-import { sendRequisition } from '../requisition/send-requisition'
 import { renewed } from './begin'
 import { findTemplate, listDueTemplates } from './template-reads'
 import { setNext } from './store'
@@ -57,31 +51,4 @@ export async function repeatTemplate(tx: Tx, id: string, now: Date): Promise<voi
       { code: 'repeated', title: t.name },
       { path: REQUISITION.changePath(requisitionId) },
     )
-}
-
-/** Sends what a rhythm raised, as its owner; where something is missing it stays a draft, and they hear what. */
-export async function sendRepeated(db: Db, requisitionId: string, now: Date): Promise<void> {
-  const kept = await findRequisition(db, requisitionId)
-  const owner = kept === null || kept.state !== 'draft' ? null : await findActor(db, kept.ownerId, now)
-  if (kept === null || owner === null) return
-  const as = (tx: Tx): Context => ({ tx, now, actor: owner })
-  try {
-    await inTransaction(db, async (tx) => {
-      const sent = await sendRequisition(as(tx), requisitionId, kept.version)
-      const told = { code: 'repeated-sent', number: sent.number, title: kept.title } as const
-      await tell({ tx, now, actor: REKKO }, owner.id, kept, told, { path: REQUISITION.path(kept.id) })
-    })
-  } catch (error) {
-    if (!(error instanceof Problem)) throw error
-    const missing = (error.more.missing ?? []) as readonly Missing[]
-    await inTransaction(db, (tx) =>
-      tell(
-        { tx, now, actor: REKKO },
-        owner.id,
-        kept,
-        { code: 'repeated-held', title: kept.title, missing },
-        { path: REQUISITION.changePath(kept.id) },
-      ),
-    )
-  }
 }

@@ -51,7 +51,7 @@ export async function readForm(tx: Tx, today: Day): Promise<FormEver> {
       kinds: sql<
         FormEver['kinds']
       >`(select coalesce(json_agg(json_build_object('code', ${k.code}, 'name', ${k.name}, 'help', ${k.help}, 'series',
-      ${k.series},
+      ${k.series}, 'raisesParts', ${k.raisesParts},
         'retired', ${k.retired}) order by ${k.position}, ${k.name}), '[]') from ${k})`,
       ownFields: sql<
         FormEver['ownFields']

@@ -10,7 +10,15 @@ import type { Tx } from '../db/client'
 export async function writeForm(tx: Tx, form: RequestForm): Promise<void> {
   await tx.update(requestKind).set({ retired: true })
   for (const [position, k] of form.kinds.entries()) {
-    const row = { code: k.code, name: k.name.trim(), help: k.help.trim(), series: k.series, position, retired: false }
+    const row = {
+      code: k.code,
+      name: k.name.trim(),
+      help: k.help.trim(),
+      series: k.series,
+      raisesParts: k.raisesParts === true,
+      position,
+      retired: false,
+    }
     await tx.insert(requestKind).values(row).onConflictDoUpdate({ target: requestKind.code, set: row })
   }
   await tx.update(ownField).set({ retired: true })

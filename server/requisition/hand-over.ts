@@ -1,4 +1,4 @@
-import { departmentsOf, may } from '#core/people/rights'
+import { may, partOf, type Part } from '#core/people/rights'
 import { readDecisions } from '../approval/reads'
 import { routeAgain } from '../approval/route-again'
 import type { Context } from '../context'
@@ -42,7 +42,7 @@ export async function handOverAll(
   const kept = await requireMove(ctx, id, version, 'handOver')
   const to = await requireNewOwner(ctx, id, personId)
   await give(ctx, kept, to)
-  const given = await giveRequisitions(ctx, kept.ownerId, to, departmentsOf(ctx.actor.grants, 'change owners'))
+  const given = await giveRequisitions(ctx, kept.ownerId, to, partOf(ctx.actor.grants, 'change owners'))
   const others = given.sent + given.drafts
   if (others > 0)
     await tell(ctx, to.id, kept, { code: 'handed-over-more', by: ctx.actor.name, count: others }, { path: '/mine' })
@@ -50,17 +50,17 @@ export async function handOverAll(
 }
 
 /**
- * Gives all that somebody owns in departments and that is not over to one person, drafts too; says how many of each.
+ * Gives all that somebody owns in a part and that is not over to one person, drafts too; says how many of each.
  * Nobody is told of each of them. What the new owner has decided on stays where it is.
  */
 export async function giveRequisitions(
   ctx: Context,
   fromId: string,
   to: { id: string; name: string },
-  departments: 'all' | readonly string[],
+  part: Part,
 ): Promise<{ sent: number; drafts: number; kept: number }> {
   const done = { sent: 0, drafts: 0, kept: 0 }
-  for (const { id } of await listOwned(ctx.tx, fromId, departments)) {
+  for (const { id } of await listOwned(ctx.tx, fromId, part)) {
     const found = await findRequisition(ctx.tx, id, true)
     if (found?.ownerId !== fromId) continue
     if (await decidedOn(ctx, id, to.id)) {

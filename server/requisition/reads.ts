@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
+import type { Part } from '#core/people/rights'
 import { completeDraft, type Draft, type DraftLine, type LineDiscount } from '#core/requisition/draft'
 import type { RequisitionState } from '#core/requisition/moves'
 import type { DocumentHead } from '../document/kind'
@@ -8,7 +9,7 @@ import type { Tx } from '../db/client'
 import { named, read, readOne, type Row } from '../db/read'
 import { document } from '../db/schema/document'
 import { requisition, requisitionCoding, requisitionLine } from '../db/schema/requisition'
-import { requisitions } from '../requisition/visible'
+import { inPart, requisitions } from '../requisition/visible'
 
 const d = named(document, 'd')
 const q = named(requisition, 'q')
@@ -237,18 +238,18 @@ function toDraftLine(l: RequisitionLineRow): DraftLine {
 }
 
 /**
- * What a person owns and that is not over, in departments, drafts too; in the one order in which they are locked.
+ * What a person owns and that is not over, in a part of the organisation, drafts too; in the one order in which
+ * they are locked.
  */
 export function listOwned(
   tx: Tx,
   ownerId: string,
-  departments: 'all' | readonly string[],
+  part: Part,
 ): Promise<{ id: string; number: string | null; title: string; state: string }[]> {
-  const part = departments === 'all' ? sql`` : sql`and ${r.departmentId} = any(${sql.param([...departments])}::uuid[])`
   return read(
     tx,
     { id: r.id, number: r.number, title: r.title, state: r.state },
-    sql`from ${r} where ${r.ownerId} = ${ownerId} ${part}
+    sql`from ${r} where ${r.ownerId} = ${ownerId} and ${inPart(part)}
       and ${r.state} in ('draft', 'in approval', 'approved', 'part ordered', 'ordered', 'sent back', 'withdrawn')
       order by ${r.id}`,
   )

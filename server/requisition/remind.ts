@@ -60,5 +60,5 @@ export function listBuyersOf(
   kept: RequisitionRow,
   today: string,
 ): Promise<{ id: string; name: string }[]> {
-  return listHolders(tx, 'buyer', today, kept.draft.departmentId)
+  return listHolders(tx, 'buyer', today, kept.draft)
 }

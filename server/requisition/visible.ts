@@ -1,5 +1,5 @@
-import { sql, type SQL } from 'drizzle-orm'
-import { departmentsOf, may } from '#core/people/rights'
+import { sql, type SQL, type SQLWrapper } from 'drizzle-orm'
+import { may, partOf, type Part } from '#core/people/rights'
 import type { SeenRows } from '../document/kind'
 import type { Actor } from '../people/actor'
 import { isThere, named, under, type Named } from '../db/read'
@@ -31,14 +31,17 @@ export const SEEN_REQUISITIONS: SeenRows = { row: r, visibleTo }
 
 const OF_BUYERS = sql`${r.state} in ('approved', 'part ordered', 'ordered', 'closed', 'cancelled')`
 
+/** That a requisition `r` lies in a part of the organisation: of its departments, or on its way to its places. */
+export function inPart(part: Part): SQL {
+  if (part === 'all') return sql`true`
+  const ofSome = (column: SQLWrapper, ids: readonly string[]) =>
+    ids.length === 0 ? [] : [sql`${column} = any(${sql.param([...ids])}::uuid[])`]
+  const either = [...ofSome(r.departmentId, part.departments), ...ofSome(r.shipToId, part.places)]
+  return either.length === 0 ? sql`false` : sql`(${sql.join(either, sql` or `)})`
+}
+
 function visibleTo(actor: Actor): SQL {
-  const buys = departmentsOf(actor.grants, 'see approved lines')
-  const asBuyer =
-    buys === 'all'
-      ? OF_BUYERS
-      : buys.length > 0
-        ? sql`(${OF_BUYERS} and ${r.departmentId} = any(${sql.param([...buys])}::uuid[]))`
-        : sql`false`
+  const asBuyer = sql`(${OF_BUYERS} and ${inPart(partOf(actor.grants, 'see approved lines'))})`
   const asAll = may(actor.grants, 'see all documents') ? sql`true` : sql`false`
   return sql`(${r.ownerId} = ${actor.id} or ${r.raisedById} = ${actor.id} or (${r.number} is not null and (
     ${asAll} or ${asBuyer}

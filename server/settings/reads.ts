@@ -23,6 +23,11 @@ export interface Organisation {
   readonly orderToleranceAmount: DecimalText
   readonly mailFrom: string
   readonly secondFactorFor: SecondFactorFor
+  /** For how many days after their end these are kept; null is for good. */
+  readonly keepSessionsDays: number | null
+  readonly keepNoticesDays: number | null
+  readonly keepLettersDays: number | null
+  readonly keepPeopleDays: number | null
   readonly isDemo: boolean
   /** Whether somebody who raises may name a supplier that is not there yet. */
   readonly newSuppliers: NewSupplierPolicy
@@ -40,6 +45,10 @@ const ORGANISATION = {
   orderToleranceAmount: o.orderToleranceAmount,
   mailFrom: o.mailFrom,
   secondFactorFor: o.secondFactorFor,
+  keepSessionsDays: o.keepSessionsDays,
+  keepNoticesDays: o.keepNoticesDays,
+  keepLettersDays: o.keepLettersDays,
+  keepPeopleDays: o.keepPeopleDays,
   isDemo: sql<boolean>`${o.isDemo} = 1`,
   newSuppliers: o.newSuppliers,
   formVersion: o.formVersion,

@@ -1,10 +1,11 @@
-import { and, eq, inArray, isNull, lt, or, sql, type SQL } from 'drizzle-orm'
+import { and, eq, inArray, isNotNull, isNull, lt, or, sql, type SQL } from 'drizzle-orm'
 import type { Told } from '#core/told/told'
-import { session, signInAttempt } from '../db/schema/people'
+import { notice, session, signInAttempt } from '../db/schema/people'
 import { idempotency } from '../db/schema/http'
 import type { Tx } from '../db/client'
 import { named } from '../db/read'
 import { attachment } from '../db/schema/document'
+import { itemPicture } from '../db/schema/catalogue'
 import { file } from '../db/schema/file'
 import { laidFile } from '../db/schema/lists'
 import { orderRevision } from '../db/schema/order'
@@ -16,11 +17,22 @@ const v = named(orderRevision, 'v')
 const s = named(supplier, 's')
 const lf = named(laidFile, 'lf')
 const sd = named(supplierDocument, 'sd')
+const ip = named(itemPicture, 'ip')
 const m = named(outgoingMail, 'm')
 
 /** Sessions that ended, or were seen last, before a moment. */
 export async function deleteSessions(tx: Tx, before: Date): Promise<void> {
   await tx.delete(session).where(or(lt(session.endedAt, before), lt(session.seenAt, before)))
+}
+
+/** Notices that were read, and told before a moment. */
+export async function deleteReadNotices(tx: Tx, before: Date): Promise<void> {
+  await tx.delete(notice).where(and(isNotNull(notice.readAt), lt(notice.at, before)))
+}
+
+/** Letters that left, or were given up, before a moment. */
+export async function deleteLetters(tx: Tx, before: Date): Promise<void> {
+  await tx.delete(outgoingMail).where(or(lt(outgoingMail.sentAt, before), lt(outgoingMail.cancelledAt, before)))
 }
 
 /** Files for lists that somebody laid aside before a moment, and neither took nor left. */
@@ -40,6 +52,7 @@ const UNREFERENCED = sql`not exists (select 1 from ${a} where ${a.fileHash} = ${
   and not exists (select 1 from ${v} where ${v.pdfHash} = ${file.hash})
   and not exists (select 1 from ${s} where ${s.taxFormHash} = ${file.hash})
   and not exists (select 1 from ${lf} where ${lf.fileHash} = ${file.hash})
+  and not exists (select 1 from ${ip} where ${ip.fileHash} = ${file.hash})
   and not exists (select 1 from ${sd} where ${sd.fileHash} = ${file.hash})
   and not exists (select 1 from ${m}, jsonb_array_elements(${m.attachments}) f where f ->> 'hash' = ${file.hash})`
 

@@ -76,7 +76,11 @@ const paid = z.object({
   priceBase: z.string(),
   currency: z.string(),
 })
-const catalogueItem = item.extend({ paid: paid.nullable() })
+const catalogueItem = item.extend({
+  paid: paid.nullable(),
+  /** The picture that stands for it. */
+  pictureId: z.string().nullable(),
+})
 export type CatalogueItem = z.infer<typeof catalogueItem>
 const filter = z.object({
   words: text(200).default(''),
@@ -107,6 +111,7 @@ const itemPage = z.object({
   /** What often stands on one request with it. */
   together: z.array(named.extend({ number: z.string(), times: z.number() })),
   paid: z.array(paid),
+  pictures: z.array(named),
 })
 export type ItemPage = z.infer<typeof itemPage>
 
@@ -160,6 +165,42 @@ export const catalogueRoutes = {
         .min(1, 'has no price')
         .max(20),
     }),
+  }),
+  addItemPicture: defineRoute({
+    name: 'addItemPicture',
+    method: 'POST',
+    path: '/api/items/{id}/pictures',
+    summary: 'Keep a picture of an item, a PNG or a JPEG, behind those there are; the body is the file.',
+    access: 'keep catalogue',
+    params: ids,
+    query: z.object({ name: text(300) }),
+    bytes: 'upload',
+    reply: z.object({ id: z.string() }),
+  }),
+  readItemPicture: defineRoute({
+    name: 'readItemPicture',
+    method: 'GET',
+    path: '/api/items/{id}/pictures/{pictureId}',
+    summary: 'A picture of an item.',
+    access: 'see catalogue',
+    params: ids.extend({ pictureId: id }),
+    bytes: 'download',
+  }),
+  useItemPicture: defineRoute({
+    name: 'useItemPicture',
+    method: 'PUT',
+    path: '/api/items/{id}/pictures/{pictureId}',
+    summary: 'Let a picture stand for its item: it comes before all others.',
+    access: 'keep catalogue',
+    params: ids.extend({ pictureId: id }),
+  }),
+  removeItemPicture: defineRoute({
+    name: 'removeItemPicture',
+    method: 'DELETE',
+    path: '/api/items/{id}/pictures/{pictureId}',
+    summary: 'Take a picture of an item away.',
+    access: 'keep catalogue',
+    params: ids.extend({ pictureId: id }),
   }),
   searchItems: defineRoute({
     name: 'searchItems',

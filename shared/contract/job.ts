@@ -46,6 +46,8 @@ const view = job.extend({
   budgetLine: z.string().nullable(),
   people: z.array(named.extend({ jobTitle: z.string() })),
   mayChange: z.boolean(),
+  /** The kind of request as which what is added is asked for by itself; null where it waits to be raised. */
+  raisesAs: z.string().nullable(),
   currency: z.string(),
   parts: z.array(
     part.extend({

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { KEPT_KINDS, MOST_KEPT_DAYS, type KeptKind } from '#core/people/retention'
 import { SECOND_FACTOR_FOR } from '#core/people/person'
 import { defineRoute } from './route'
 import { decimal, ids, text } from './values'
@@ -8,6 +9,8 @@ const said = (max: number) =>
     .refine((t) => t.trim() !== '', 'is empty')
     .transform((t) => t.replace(/\s+/g, ' ').trim())
 const period = z.object({ period: z.number(), from: z.string(), until: z.string(), closed: z.boolean() })
+const days = z.number().int().min(1).max(MOST_KEPT_DAYS).nullable()
+const keptDays = z.object(Object.fromEntries(KEPT_KINDS.map((k) => [k, days])) as Record<KeptKind, typeof days>)
 const kept = z.object({
   name: said(120),
   address: said(300),
@@ -17,8 +20,11 @@ const kept = z.object({
   toleranceAmount: decimal,
   /** Of whom a second factor is asked when they sign in. */
   secondFactorFor: z.enum(SECOND_FACTOR_FOR),
+  /** For how many days after their end sessions, read notices, letters and people who left are kept; null: for good. */
+  kept: keptDays.optional(),
 })
 const view = kept.extend({
+  kept: keptDays,
   version: z.number(),
   timeZone: z.string(),
   baseCurrency: z.string(),

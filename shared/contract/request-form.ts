@@ -5,7 +5,14 @@ import { ATTACHMENT_KINDS } from '#core/requisition/rules'
 import { defineRoute } from './route'
 import { decimal, id, text } from './values'
 
-const kind = z.object({ code: text(40).min(1), name: text(60), help: text(300), series: text(10) })
+const kind = z.object({
+  code: text(40).min(1),
+  name: text(60),
+  help: text(300),
+  series: text(10),
+  /** What is added to a job is asked for by itself, as a request of this kind. */
+  raisesParts: z.boolean().optional(),
+})
 const codes = z.array(text(40)).max(100)
 const several = z.array(id).max(500)
 const ownField = z.object({

@@ -103,6 +103,30 @@ export const LIST_WORDS: Readonly<
     retire: 'let today be their last day',
     retires: (many) => `let ${many} leave today`,
   },
+  roles: {
+    title: 'Roles by part',
+    one: 'role',
+    many: 'roles',
+    once: 'a person, a role and a department or place',
+    says:
+      'Who buys or receives for single departments, or for what goes to single places, and until when. Roles for the ' +
+      'whole organisation stand with the person.',
+    out: 'over',
+    retire: 'end them today',
+    retires: (many) => `end ${many} today`,
+  },
+  limits: {
+    title: 'Limits for a time',
+    one: 'limit',
+    many: 'limits',
+    once: 'a person, a limit and its first day',
+    says:
+      'Limits that hold on some days only, as while somebody stands in for another; on all others the limits count ' +
+      'that stand with the person. Of two that hold, the one that began last counts.',
+    out: 'over',
+    retire: 'end them today',
+    retires: (many) => `end ${many} today`,
+  },
   suppliers: {
     title: 'Suppliers',
     one: 'supplier',
@@ -132,6 +156,18 @@ export const LIST_WORDS: Readonly<
     out: 'retired',
     retire: 'retire them: they pay for nothing more',
     retires: (many) => `retire ${many}`,
+  },
+  opening: {
+    title: 'From before',
+    one: 'opening balance',
+    many: 'opening balances',
+    once: 'a budget line, a period, a stage and a number',
+    says:
+      'What was spent of this year’s budget lines before Rekko, and orders that are still open elsewhere: both count ' +
+      'from the day they stand here. An order that was billed elsewhere is over here, and spent in a row of its own.',
+    out: 'over',
+    retire: 'let them be over: they weigh on no budget',
+    retires: (many) => `let ${many} be over`,
   },
   jobs: {
     title: 'Jobs',
@@ -177,6 +213,14 @@ export function sayListReason(list: ListDefinition, r: ListReason): string {
       return `“${r.text}” is no price; write one, such as 4.20, or several by quantity: 4.20; 10: 3.90.`
     case 'check-digit':
       return `“${r.text}” under “${column}” has a wrong check digit: one of its characters is mistyped.`
+    case 'no-budget-line':
+      return `There is no budget line “${r.text}”; it is entered first.`
+    case 'not-one-part':
+      return 'It is for a department or for a place: say one of the two. Roles for everything stand with the person.'
+    case 'ends-before-it-begins':
+      return 'It ends before it begins.'
+    case 'order-without-number':
+      return 'What is committed is an order: say its number elsewhere.'
     case 'taxed-at-nothing':
       return 'What is taxed has a rate above 0; without one it is “at zero”, or “exempt”.'
     case 'untaxed-at-a-rate':

@@ -74,6 +74,11 @@ describe('what is told is worded for whoever reads it', () => {
         'it first.',
     ],
     [
+      { code: 'parts-sent', number: 'J-26-00007', title: 'J-101 Pump room' },
+      'Sent by itself: J-101 Pump room',
+      'What you added to a job was asked for at once: J-26-00007, J-101 Pump room.',
+    ],
+    [
       { code: 'task-ended', task: 'send-order', error: 'no route' },
       'Something was not carried out',
       'Rekko tried for days and has given up: the sending of an order to its supplier. The last cause was “no route”.',

@@ -136,6 +136,18 @@ export function sayTold(t: Told, ways: Ways): Said {
           `${t.title} was raised again by its rhythm and could not be sent: ` +
           `${t.missing.map((m) => sayMissing(m, ways)).join(' ')}`,
       }
+    case 'parts-sent':
+      return {
+        subject: `Sent by itself: ${t.title}`,
+        sentence: `What you added to a job was asked for at once: ${numbered(t.number, t.title)}.`,
+      }
+    case 'parts-held':
+      return {
+        subject: `Waits for you: ${t.title}`,
+        sentence:
+          `What you added to a job was written as a request and could not be sent: ` +
+          `${t.missing.map((m) => sayMissing(m, ways)).join(' ')}`,
+      }
     case 'supplier-proposed':
       return {
         subject: `A new supplier: ${t.name}`,

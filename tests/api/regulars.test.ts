@@ -9,7 +9,8 @@ import { inTransaction } from '../../server/db/transaction'
 import type { Put } from '../../server/queue/enqueue'
 import { takeTasks } from '../../server/queue/take-tasks'
 import type { TaskData } from '../../server/queue/tasks'
-import { repeatAll, repeatTemplate, sendRepeated } from '../../server/regulars/repeat-templates'
+import { repeatAll, repeatTemplate } from '../../server/regulars/repeat-templates'
+import { sendByItself } from '../../server/requisition/send-by-itself'
 import { freeLine, idOf, moment, raise, soundDraft, startRekko, TODAY, type Client, type Rekko } from '../setup/rekko'
 
 /** Carries out what was put there to raise templates, twice each, as a queue may. */
@@ -303,7 +304,7 @@ describe('templates', () => {
           .filter((t) => t.name === 'send-repeated')
           .map((t) => (t.data as TaskData['send-repeated']).requisitionId)
         expect(toSend).toHaveLength(2)
-        for (const id of [...toSend, ...toSend]) await sendRepeated(db, id, moment())
+        for (const id of [...toSend, ...toSend]) await sendByItself(db, id, 'rhythm', moment())
       } finally {
         await pool.end()
       }

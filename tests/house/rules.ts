@@ -246,6 +246,7 @@ const BEGINS: readonly string[] = [
   'server/order/file-order.ts',
   'server/order/send-order.ts',
   'server/requisition/mail-approved.ts',
+  'server/requisition/send-by-itself.ts',
   'server/regulars/repeat-templates.ts',
   'server/lists/lay-file.ts',
   'server/lists/look-at-laid.ts',

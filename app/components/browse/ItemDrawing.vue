@@ -22,8 +22,8 @@ import {
 } from 'lucide-vue-next'
 import type { Drawing } from '#core/catalogue/drawing'
 
-/** What stands for an item: the drawing of its category. */
-defineProps<{ drawing: Drawing }>()
+/** What stands for an item: its picture, or the drawing of its category. */
+defineProps<{ drawing: Drawing; picture?: string | null }>()
 const DRAWN = {
   box: Box,
   bottle: Milk,
@@ -48,7 +48,17 @@ const DRAWN = {
 </script>
 
 <template>
+  <img
+    v-if="picture"
+    :src="picture"
+    alt=""
+    loading="lazy"
+    width="40"
+    height="40"
+    class="size-10 shrink-0 rounded border border-rule bg-white object-contain"
+  />
   <span
+    v-else
     class="inline-flex size-10 shrink-0 items-center justify-center rounded border border-rule bg-margin text-ink2"
     aria-hidden="true"
     ><component :is="DRAWN[drawing]" :size="18" :stroke-width="1.5"

@@ -4,6 +4,7 @@ import { formatCount } from '#shared/words/format'
 import FoundName from '~/components/browse/FoundName.vue'
 import ItemDrawing from '~/components/browse/ItemDrawing.vue'
 import { useWording } from '~/composables/base/use-wording'
+import { pictureOf } from '~/composables/browse/picture-of'
 import { sayPrices } from '~/composables/browse/say-item'
 
 /** An item of the catalogue: what it is, whose, what it costs, what is remembered of it, and how many. */
@@ -57,7 +58,7 @@ function onKey(event: KeyboardEvent): void {
     @focusin="emit('look')"
     @click="emit('look')"
   >
-    <ItemDrawing :drawing="item.drawing" class="max-[900px]:hidden" />
+    <ItemDrawing :drawing="item.drawing" :picture="pictureOf(item)" class="max-[900px]:hidden" />
     <div class="min-w-0">
       <NuxtLink class="font-semibold hover:underline" :to="`/catalogue/${item.id}`"
         ><FoundName :name="item.name" :words="words"

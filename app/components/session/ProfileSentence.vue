@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { LOCALE_NAMES, LOCALES } from '#core/people/locale'
 import { MAIL_WAYS, THEMES } from '#core/people/person'
 import type { Profile } from '#shared/contract/account'
 import { waysOf } from '#shared/words/ways'
@@ -16,34 +17,9 @@ const said = reactive<Profile>({ ...props.profile })
 const trouble = ref('')
 const told = ref('')
 
-const LANGUAGES: readonly (readonly [id: string, name: string])[] = [
-  ['en-GB', 'Britain'],
-  ['en-IE', 'Ireland'],
-  ['en-US', 'the United States'],
-  ['de-DE', 'Germany'],
-  ['de-AT', 'Austria'],
-  ['de-CH', 'Switzerland'],
-  ['fr-FR', 'France'],
-  ['fr-BE', 'Belgium'],
-  ['nl-NL', 'the Netherlands'],
-  ['da-DK', 'Denmark'],
-  ['nb-NO', 'Norway'],
-  ['sv-SE', 'Sweden'],
-  ['fi-FI', 'Finland'],
-  ['es-ES', 'Spain'],
-  ['it-IT', 'Italy'],
-  ['pt-PT', 'Portugal'],
-  ['pl-PL', 'Poland'],
-  ['cs-CZ', 'Czechia'],
-]
-const languages = computed(() => {
-  const all = LANGUAGES.some(([id]) => id === said.locale)
-    ? LANGUAGES
-    : [...LANGUAGES, [said.locale, said.locale] as const]
-  return all.map(([id, name]) => {
-    const ways = waysOf(id)
-    return { id, name, note: `${ways.decimal('1234.50')}, ${ways.monthFirst ? '12/31' : '31/12'}` }
-  })
+const languages = LOCALE_NAMES.map((id) => {
+  const ways = waysOf(id)
+  return { id, name: LOCALES[id], note: `${ways.decimal('1234.50')}, ${ways.monthFirst ? '12/31' : '31/12'}` }
 })
 const THEME_WORDS = { system: 'as the machine is set', light: 'light', dark: 'dark' }
 const themes = THEMES.map((id) => ({ id, name: THEME_WORDS[id] }))

@@ -2,7 +2,9 @@ import type { Day } from '#core/base/day'
 import { dec } from '#core/base/decimal'
 import { priceFor, type PriceStep } from '#core/catalogue/price'
 import type { StepHint } from '#core/catalogue/step-hint'
+import type { Packs } from '#core/catalogue/pack'
 import { unitName } from '#core/base/unit'
+import { formatCount } from '#shared/words/format'
 import type { CatalogueItem } from '#shared/contract/catalogue'
 import type { Ways } from '#shared/words/ways'
 
@@ -29,6 +31,10 @@ export function sayPrices(i: Priced, day: Day, ways: Ways, base: string): string
     ...more.map((s) => `${ways.price(s.unitPrice, i.currency)} from ${ways.decimal(dec(s.from).toFixed())}`),
   ]
 }
+
+/** How many packs a quantity makes: "2 packs of 12"; and whether that is more than was asked for. */
+export const sayPacks = (p: Packs, size: string, ways: Ways): string =>
+  `${formatCount(Number(p.packs), 'pack', 'packs')} of ${ways.decimal(size)}`
 
 /** What a few more would make of a quantity, where it is at least half way to the next step; else "". */
 export function sayHint({ net, next }: StepHint, quantity: string, ways: Ways): string {

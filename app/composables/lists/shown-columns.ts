@@ -7,6 +7,8 @@ const SHOWN: Readonly<Record<ListName, readonly string[]>> = {
   departments: ['name', 'costCentre', 'parent', 'reclaimable', 'usualPlace'],
   accounts: ['name', 'code'],
   people: ['name', 'department', 'manager', 'roles', 'ownLimit', 'decidingLimit', 'orderingLimit'],
+  roles: ['person', 'role', 'department', 'place', 'from', 'until'],
+  limits: ['person', 'limit', 'amount', 'from', 'until'],
   suppliers: ['name', 'number', 'town', 'email', 'currency', 'warning'],
   categories: ['name', 'parent', 'account'],
   taxes: ['name', 'code', 'rate', 'category'],
@@ -15,6 +17,7 @@ const SHOWN: Readonly<Record<ListName, readonly string[]>> = {
   items: ['name', 'number', 'category', 'supplier', 'prices', 'unit', 'leadDays'],
   jobs: ['name', 'number', 'department', 'project'],
   parts: ['name', 'job', 'part', 'quantity', 'unit', 'estimate'],
+  opening: ['name', 'year', 'department', 'account', 'period', 'stage', 'number', 'amount'],
   'budget-lines': ['name', 'department', 'account', 'year', 'amount', 'holder', 'control'],
 }
 

@@ -2,6 +2,7 @@
 import { addDays } from '#core/base/day'
 import { dec } from '#core/base/decimal'
 import { readTypedNumber } from '#core/base/typed-number'
+import { packsOf } from '#core/catalogue/pack'
 import { priceFor } from '#core/catalogue/price'
 import { priceHistory } from '#core/catalogue/price-history'
 import { stepHint } from '#core/catalogue/step-hint'
@@ -13,10 +14,12 @@ import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import ItemDrawing from '~/components/browse/ItemDrawing.vue'
+import ItemPictures from '~/components/browse/ItemPictures.vue'
+import { pictureOf } from '~/composables/browse/picture-of'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
-import { sayHint, sayPer, sayPrices } from '~/composables/browse/say-item'
+import { sayHint, sayPacks, sayPer, sayPrices } from '~/composables/browse/say-item'
 import { useOpenRequisition } from '~/composables/browse/use-open-requisition'
 import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
@@ -67,6 +70,12 @@ const quantity = computed(() => {
   return number !== null && dec(number).isPositive() ? number : null
 })
 const hint = computed(() => (quantity.value === null ? null : stepHint(item.value, quantity.value, today.value)))
+const packs = computed(() =>
+  quantity.value === null || item.value.packSize === null ? null : packsOf(quantity.value, item.value.packSize),
+)
+const packNet = computed(() =>
+  packs.value === null ? null : (stepHint(item.value, packs.value.holds, today.value)?.net ?? null),
+)
 const { open, busy, trouble, find, add } = useOpenRequisition()
 onMounted(find)
 const action = computed(() => {
@@ -116,7 +125,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'add it to the request' }], (event) =>
     <PageNote><NuxtLink class="hover:underline" to="/catalogue">back to the catalogue</NuxtLink></PageNote>
     <SheetPage>
       <div class="flex items-start gap-4">
-        <ItemDrawing :drawing="item.drawing" class="mt-1" />
+        <ItemDrawing :drawing="item.drawing" :picture="pictureOf(item)" class="mt-1" />
         <h1 class="sentence min-w-0">
           {{ item.name
           }}<template v-if="price"
@@ -147,6 +156,14 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'add it to the request' }], (event) =>
       <p v-if="item.supplierFacts.warning" class="notice-amber mt-3">
         {{ item.supplier }}: {{ item.supplierFacts.warning }}
       </p>
+
+      <ItemPictures
+        :item-id="id"
+        :name="item.name"
+        :pictures="page.pictures"
+        :may-keep="mayKeep"
+        @changed="refresh()"
+      />
 
       <h2 class="head mt-6">{{ all.length > 1 ? 'Who has it' : 'Prices' }}</h2>
       <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Prices">
@@ -248,6 +265,17 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'add it to the request' }], (event) =>
           >
         </label>
         <p v-if="hint" class="sum mt-3 tabular-nums">{{ wording.money(hint.net) }}</p>
+        <p v-if="packs && item.packSize" class="small mt-1">
+          {{ sayPacks(packs, item.packSize, wording.ways)
+          }}<template v-if="!packs.isWhole">
+            hold {{ wording.quantity(packs.holds, item.unit)
+            }}<template v-if="packNet"> for {{ wording.money(packNet) }}</template
+            >:
+            <button type="button" class="quiet-link min-h-6" @click="typed = wording.typed(packs.holds)">
+              take {{ wording.decimal(packs.holds) }}
+            </button></template
+          >
+        </p>
         <p v-if="hint && sayHint(hint, quantity ?? '1', wording.ways)" class="notice-green mt-2">
           {{ sayHint(hint, quantity ?? '1', wording.ways) }}
         </p>

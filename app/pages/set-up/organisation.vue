@@ -4,6 +4,7 @@ import { fiscalPeriod } from '#core/base/day'
 import { dec } from '#core/base/decimal'
 import { readTypedNumber } from '#core/base/typed-number'
 import type { SecondFactorFor } from '#core/people/person'
+import { KEPT_KINDS, MOST_KEPT_DAYS, type KeptKind } from '#core/people/retention'
 import type { PersonFound } from '#shared/contract/people'
 import type { OrganisationView } from '#shared/contract/organisation'
 import { formatCount } from '#shared/words/format'
@@ -29,6 +30,13 @@ const may = (right: 'keep settings' | 'keep budgets') => session.me?.rights.incl
 
 const FIELDS = ['name', 'address', 'mailFrom', 'tolerancePercent', 'toleranceAmount', 'secondFactorFor'] as const
 type Said = Record<(typeof FIELDS)[number], string> & { secondFactorFor: SecondFactorFor }
+type Kept = Record<KeptKind, string>
+const keptOf = (o: OrganisationView): Kept => ({
+  sessions: String(o.kept.sessions ?? ''),
+  notices: String(o.kept.notices ?? ''),
+  letters: String(o.kept.letters ?? ''),
+  people: String(o.kept.people ?? ''),
+})
 const typedOf = (o: OrganisationView): Said => ({
   name: o.name,
   address: o.address,
@@ -39,7 +47,23 @@ const typedOf = (o: OrganisationView): Said => ({
 })
 const organisation = computed(() => data.value as OrganisationView)
 const said = reactive(typedOf(organisation.value))
-const isChanged = computed(() => FIELDS.some((f) => said[f] !== typedOf(organisation.value)[f]))
+const kept = reactive(keptOf(organisation.value))
+const isChanged = computed(
+  () =>
+    FIELDS.some((f) => said[f] !== typedOf(organisation.value)[f]) ||
+    KEPT_KINDS.some((k) => kept[k].trim() !== keptOf(organisation.value)[k]),
+)
+/** Days as they are typed: none is for good; undefined is unreadable. */
+const daysOf = (text: string): number | null | undefined =>
+  text.trim() === ''
+    ? null
+    : /^[1-9]\d{0,4}$/.test(text.trim()) && Number(text) <= MOST_KEPT_DAYS
+      ? Number(text)
+      : undefined
+function takeOver(): void {
+  Object.assign(said, typedOf(organisation.value))
+  Object.assign(kept, keptOf(organisation.value))
+}
 const busy = ref(false)
 const trouble = ref('')
 const told = ref('')
@@ -47,7 +71,7 @@ useLive(async (changes) => {
   if (!changes.some((c) => c.kind === 'settings' || c.kind === 'again') || busy.value) return
   const untouched = !isChanged.value
   await refresh()
-  if (untouched) Object.assign(said, typedOf(organisation.value))
+  if (untouched) takeOver()
 })
 
 const MONTHS = Array.from({ length: 12 }, (_, i) =>
@@ -65,6 +89,11 @@ const lacks = computed(() => {
       : [{ field: 'mailFrom', sentence: `“${said.mailFrom}” is no e-mail address.` }]),
     ...(['tolerancePercent', 'toleranceAmount'] as const).flatMap((field) =>
       number(said[field]) === null ? [{ field, sentence: `“${said[field]}” is no number.` }] : [],
+    ),
+    ...KEPT_KINDS.flatMap((field) =>
+      daysOf(kept[field]) === undefined
+        ? [{ field, sentence: `“${kept[field]}” is no number of days between 1 and ${MOST_KEPT_DAYS}.` }]
+        : [],
     ),
   ]
 })
@@ -100,10 +129,16 @@ function keep(): void {
       tolerancePercent: number(said.tolerancePercent) ?? '0',
       toleranceAmount: number(said.toleranceAmount) ?? '0',
       secondFactorFor: said.secondFactorFor,
+      kept: {
+        sessions: daysOf(kept.sessions) ?? null,
+        notices: daysOf(kept.notices) ?? null,
+        letters: daysOf(kept.letters) ?? null,
+        people: daysOf(kept.people) ?? null,
+      },
     }
     await api.put('/api/organisation', { body, version: organisation.value.version })
     await refresh()
-    Object.assign(said, typedOf(organisation.value))
+    takeOver()
     return 'Kept: it stands on what leaves from now on.'
   })
 }
@@ -148,6 +183,15 @@ const FACTORS: { id: SecondFactorFor; name: string }[] = [
   { id: 'office', name: 'administrators and finance' },
   { id: 'everybody', name: 'everybody' },
 ]
+const KEPT_WORDS: Readonly<Record<KeptKind, readonly [before: string, after: string]>> = {
+  sessions: ['Sessions, with the address they came from, are kept', 'days after they ended.'],
+  notices: ['Notices that were read are kept', 'days.'],
+  letters: ['Letters that left are kept', 'days; what went to suppliers stays with its order.'],
+  people: [
+    'Who somebody was who left is kept',
+    'days after their last day, and then erased where they own nothing any more.',
+  ],
+}
 const SERIES: Readonly<Record<string, string>> = { R: 'Requisitions', P: 'Purchase orders', SUP: 'Suppliers' }
 const action = computed(() => {
   if (lacks.value.length > 0) return formatCount(lacks.value.length, 'blank to put right', 'blanks to put right')
@@ -218,6 +262,26 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'keep what stands here' }], (event) =>
         year begins in {{ MONTHS[organisation.fiscalStartMonth - 1] }}. These three were said once: every figure there
         is was counted by them.
       </p>
+      <section v-if="may('keep settings')" class="mt-7" aria-labelledby="kept">
+        <h2 id="kept" class="head">What is kept of people, and how long</h2>
+        <p class="small mb-2 max-w-[70ch]">
+          Documents, decisions and the events of the trail stay for good. What is named here goes by itself, every
+          night; a blank without a number is for good.
+        </p>
+        <ul class="max-w-[70ch]">
+          <li v-for="k in KEPT_KINDS" :key="k" class="border-t border-rule py-1.5">
+            {{ KEPT_WORDS[k][0] }}
+            <BlankText
+              :id="`organisation-${k}`"
+              v-model="kept[k]"
+              :label="`Days, of: ${KEPT_WORDS[k][0]}`"
+              placeholder="for good"
+              :most="5"
+            />
+            {{ kept[k].trim() === '' ? '' : KEPT_WORDS[k][1] }}
+          </li>
+        </ul>
+      </section>
       <section class="mt-7" aria-labelledby="periods">
         <h2 id="periods" class="head">Periods</h2>
         <p class="small mb-2 max-w-[70ch]">

@@ -17,6 +17,7 @@ import { sql } from 'drizzle-orm'
 import type { BudgetControl, BudgetSpan } from '#core/budget/available'
 import type { BudgetStage } from '#core/budget/ledger'
 import { department, person } from './people'
+import { supplier } from './supplier'
 
 export const account = pgTable('account', {
   code: text().primaryKey(),
@@ -77,6 +78,34 @@ export const budgetBalance = pgTable(
     primaryKey({ columns: [t.budgetLineId, t.period] }),
     check('budget_balance_reserved', sql`${t.reserved} >= 0`),
     check('budget_balance_period', sql`${t.period} between 1 and 12`),
+  ],
+)
+
+/** What weighed on a budget line before Rekko: spent, or committed by an order that is still open elsewhere. */
+export const openingBalance = pgTable(
+  'opening_balance',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    budgetLineId: uuid('budget_line_id').notNull(),
+    period: integer().notNull(),
+    stage: text().$type<'spent' | 'committed'>().notNull(),
+    /** Of an order: its number elsewhere. */
+    number: text().notNull().default(''),
+    supplierId: uuid('supplier_id').references(() => supplier.id),
+    name: text().notNull(),
+    amount: numeric({ precision: 20, scale: 4 }).notNull(),
+    /** It weighs on the line no more. */
+    isOver: boolean('is_over').notNull().default(false),
+  },
+  (t) => [
+    foreignKey({
+      name: 'opening_balance_of',
+      columns: [t.budgetLineId, t.period],
+      foreignColumns: [budgetBalance.budgetLineId, budgetBalance.period],
+    }),
+    unique('opening_balance_once').on(t.budgetLineId, t.period, t.stage, t.number),
+    check('opening_balance_stage', sql`${t.stage} in ('spent', 'committed')`),
+    check('opening_balance_number', sql`${t.stage} = 'spent' or ${t.number} <> ''`),
   ],
 )
 

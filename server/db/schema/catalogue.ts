@@ -16,6 +16,7 @@ import type { Drawing } from '#core/catalogue/drawing'
 import { supplier } from './supplier'
 import { taxCode } from './settings'
 import { account } from './budget'
+import { file } from './file'
 
 export const category = pgTable('category', {
   id: uuid().primaryKey().defaultRandom(),
@@ -110,4 +111,21 @@ export const itemPrice = pgTable(
     index('item_price_item').on(t.itemId),
     check('item_price_sound', sql`${t.unitPrice} >= 0 and ${t.fromQuantity} >= 0`),
   ],
+)
+
+/** Pictures of an item, the first of which stands for it. */
+export const itemPicture = pgTable(
+  'item_picture',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    itemId: uuid('item_id')
+      .notNull()
+      .references(() => item.id, { onDelete: 'cascade' }),
+    position: integer().notNull(),
+    name: text().notNull(),
+    fileHash: text('file_hash')
+      .notNull()
+      .references(() => file.hash),
+  },
+  (t) => [index('item_picture_of').on(t.itemId, t.position), index('item_picture_file').on(t.fileHash)],
 )

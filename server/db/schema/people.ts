@@ -16,7 +16,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
-import type { MailWay, Theme } from '#core/people/person'
+import type { LimitName, MailWay, Theme } from '#core/people/person'
 import type { Right } from '#core/people/rights'
 import type { Told } from '#core/told/told'
 
@@ -68,6 +68,8 @@ export const person = pgTable(
       .notNull()
       .references(() => department.id),
     managerId: uuid('manager_id').references((): AnyPgColumn => person.id),
+    /** Where what they need goes, where it is not the usual place of their department. */
+    usualShipToId: uuid('usual_ship_to_id').references(() => shipTo.id),
     /** Limits in the base currency; null is none. */
     ownLimit: numeric('own_limit', { precision: 20, scale: 4 }),
     decidingLimit: numeric('deciding_limit', { precision: 20, scale: 4 }),
@@ -122,10 +124,44 @@ export const roleGrant = pgTable(
       .notNull()
       .references(() => person.id),
     role: text().notNull(),
-    /** Null: for the whole organisation. */
+    /** A department or a place for which it is held; both null: for the whole organisation. */
     departmentId: uuid('department_id').references(() => department.id),
+    placeId: uuid('place_id').references(() => shipTo.id),
+    /** Both inside; null is open. */
+    fromDay: date('from_day'),
+    untilDay: date('until_day'),
   },
-  (t) => [unique('role_grant_once').on(t.personId, t.role, t.departmentId).nullsNotDistinct()],
+  (t) => [
+    unique('role_grant_once').on(t.personId, t.role, t.departmentId, t.placeId).nullsNotDistinct(),
+    check('role_grant_part', sql`${t.departmentId} is null or ${t.placeId} is null`),
+    check(
+      'role_grant_whole',
+      sql`${t.departmentId} is not null or ${t.placeId} is not null
+        or (${t.fromDay} is null and ${t.untilDay} is null)`,
+    ),
+  ],
+)
+
+/** A limit that holds on some days; on others the person's own counts. Of several that hold, the last begun. */
+export const limitForDays = pgTable(
+  'limit_for_days',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    of: text().$type<LimitName>().notNull(),
+    /** In the base currency; null until a second person has confirmed it, and then it is none. */
+    amount: numeric({ precision: 20, scale: 4 }),
+    fromDay: date('from_day').notNull(),
+    untilDay: date('until_day'),
+  },
+  (t) => [
+    unique('limit_for_days_once').on(t.personId, t.of, t.fromDay),
+    check('limit_for_days_of', sql`${t.of} in ('own', 'deciding', 'ordering')`),
+    check('limit_for_days_amount', sql`${t.amount} >= 0`),
+    check('limit_for_days_until', sql`${t.fromDay} <= ${t.untilDay}`),
+  ],
 )
 
 export const absence = pgTable(

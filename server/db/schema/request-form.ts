@@ -13,6 +13,8 @@ export const requestKind = pgTable(
     help: text().notNull().default(''),
     series: text().notNull().default('R'),
     position: integer().notNull().default(0),
+    /** What is added to a job is asked for by itself, as a request of this kind. */
+    raisesParts: boolean('raises_parts').notNull().default(false),
     /** No longer offered; documents of this kind keep its name. */
     retired: boolean().notNull().default(false),
   },

@@ -25,12 +25,21 @@ export const organisation = pgTable(
     formVersion: integer('form_version').notNull().default(1),
     /** Of whom a second factor is asked when they sign in. */
     secondFactorFor: text('second_factor_for').$type<SecondFactorFor>().notNull().default('nobody'),
+    /** For how many days sessions that ended, read notices, letters and people who left are kept; null: for good. */
+    keepSessionsDays: integer('keep_sessions_days').default(30),
+    keepNoticesDays: integer('keep_notices_days'),
+    keepLettersDays: integer('keep_letters_days'),
+    keepPeopleDays: integer('keep_people_days'),
     /** The version of who we are and how orders may exceed what was approved. */
     version: integer().notNull().default(1),
     isDemo: integer('is_demo').notNull().default(0),
   },
   (t) => [
     check('organisation_one', sql`${t.id} = 1`),
+    check(
+      'organisation_kept_days',
+      sql`least(${t.keepSessionsDays}, ${t.keepNoticesDays}, ${t.keepLettersDays}, ${t.keepPeopleDays}) >= 1`,
+    ),
     check('organisation_second_factor', sql`${t.secondFactorFor} in ('nobody', 'office', 'everybody')`),
     check('organisation_new_suppliers', sql`${t.newSuppliers} in ('nobody', 'propose', 'create')`),
   ],
