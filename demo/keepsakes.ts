@@ -14,6 +14,7 @@ import { proposeSupplier } from '../server/supplier/propose-supplier'
 import { draftOf } from './draft-of'
 import { idOf } from './ids'
 import { planJobs } from './job-parts'
+import { keepLists } from './kept-lists'
 import { keepSupplierRecords } from './supplier-records'
 import type { NeedLine } from './world/needs'
 import { DEPARTMENT_ROWS, personId } from './world/people'
@@ -255,6 +256,7 @@ export async function layKeepsakes(db: Db, now: Date, timeZone: string): Promise
   }
   await keepSupplierRecords(as, now, timeZone)
   await planJobs(as, now, timeZone)
+  await keepLists(as, now, timeZone)
   await as('Priya Lindqvist', new Date(now.getTime() - 26 * 3_600_000), (ctx) =>
     proposeSupplier(ctx, {
       name: 'Cold Harbour Optics',

@@ -464,7 +464,7 @@ export const LISTS: Readonly<Record<ListName, ListDefinition>> = {
         'Number elsewhere',
         text(60),
         '',
-        'order number, order, reference, document',
+        'number, order number, order, reference, document',
         'Of an order: what it is called where it was written.',
       ),
       column('supplier', 'Supplier', { is: 'entry', of: 'suppliers' }, '', 'supplier number, vendor, creditor'),

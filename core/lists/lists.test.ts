@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { LISTS } from './definitions'
 import { LIST_NAMES, keyOf, type ListName, type Values } from './list'
-import { isSound, planRows, retired } from './plan'
+import { isSound, planRows, retired, unnamed } from './plan'
 import { lackingColumns, readRows, recogniseColumns, type KnownEntries } from './read-rows'
 import { writeRows } from './write-rows'
 
@@ -129,7 +129,9 @@ describe('a plan', () => {
       ['adds', ['code', 'name']],
     ])
     expect(p.rows[1]?.after).toEqual({ code: '5', name: 'New', retired: 'no' })
-    expect(p.gone.map((g) => g.code)).toEqual(['4200'])
+    const salt = { code: '4200', name: 'Salt', retired: 'no' }
+    const all = [old, salt].map((values) => ({ values }))
+    expect(unnamed(LISTS.accounts, all, new Set(['4100', '5']), TODAY)).toEqual([{ values: salt }])
     expect(plan('accounts', [old], 'Code|Name', '4100|Pumps').rows[0]?.does).toBe('nothing')
   })
   test('a column that the file has not stays; one that is empty in it is emptied', () => {
@@ -170,7 +172,7 @@ describe('a plan', () => {
   })
   test('rates of a day are nothing to retire: what a file does not name stays', () => {
     const old = { day: '2026-11-26', currency: 'GBP', rate: '0.85' }
-    expect(plan('rates', [old], 'Day|Currency|Rate', '2026-11-27|GBP|0.00012345').gone).toEqual([])
+    expect(unnamed(LISTS.rates, [{ values: old }], new Set(), TODAY)).toEqual([])
     expect(plan('rates', [old], 'Day|Currency|Rate', '2026-11-27|GBP|0.00012345').rows[0]?.after.rate).toBe(
       '0.00012345',
     )
@@ -215,7 +217,8 @@ describe('a plan', () => {
     ])
   })
   test('what is retired already is not gone; retiring is a change of one column', () => {
-    expect(plan('accounts', [retired(LISTS.accounts, old, TODAY)], 'Code|Name', '5|New').gone).toEqual([])
+    const away = retired(LISTS.accounts, old, TODAY)
+    expect(unnamed(LISTS.accounts, [{ values: away }, { values: old }], new Set(), TODAY)).toEqual([{ values: old }])
     expect(retired(LISTS.suppliers, { standing: 'active' }, TODAY)).toEqual({ standing: 'on hold' })
   })
 })

@@ -14,11 +14,9 @@ export interface PlannedRow {
   readonly reasons: readonly ListReason[]
 }
 
-/** What taking a file would do, row by row, and which entries it does not name. */
+/** What taking a file would do, row by row. */
 export interface ListPlan {
   readonly rows: readonly PlannedRow[]
-  /** Entries in use that the file does not name. */
-  readonly gone: readonly Values[]
 }
 
 /** True when nothing stands against taking it: it is taken whole or not at all. */
@@ -76,10 +74,18 @@ export function planRows(
       reasons: all,
     }
   })
-  return {
-    rows: refuseCircles(list, planned, current),
-    gone: list.retire === null ? [] : current.filter((c) => !named.has(keyOf(list, c)) && !isRetired(list, c, today)),
-  }
+  return { rows: refuseCircles(list, planned, current) }
+}
+
+/** The entries in use that a file does not name: retired with it, where that is chosen. */
+export function unnamed<E extends { readonly values: Values }>(
+  list: ListDefinition,
+  entries: readonly E[],
+  named: ReadonlySet<string>,
+  today: Day,
+): E[] {
+  if (list.retire === null) return []
+  return entries.filter((e) => !named.has(keyOf(list, e.values)) && !isRetired(list, e.values, today))
 }
 
 /** What a row says, with the key of the entry it means; a new one is called by the other columns that tell it apart. */

@@ -58,7 +58,7 @@ export async function benchImport(
   if (counts.adds !== count) throw new Error(`${counts.adds} would be new instead of ${count}`)
   const looked = seconds(from)
   const taking = performance.now()
-  await call('POST', `${at}/takings`)
+  await call('POST', `${at}/takings`, {})
   await until('taken')
   const taken = seconds(taking)
 

@@ -18,6 +18,15 @@ export function writeCsv(table: Table): Buffer {
   return Buffer.from(stringify(rows, { bom: true, record_delimiter: '\r\n' }))
 }
 
+/** More rows of it, without a head. */
+export const writeCsvRows = (rows: Table['rows']): Buffer =>
+  Buffer.from(
+    stringify(
+      rows.map((r) => r.map(textOf)),
+      { record_delimiter: '\r\n' },
+    ),
+  )
+
 /** XLSX with one sheet; decimals are numbers there, texts are texts. */
 export async function writeXlsx(table: Table): Promise<Buffer> {
   const book = new ExcelJS.Workbook()

@@ -50,6 +50,15 @@ export const items: ListKeeper = {
       sql`where ${words.length === 0 ? sql`true` : sql.join(words.map(holdsWord), sql` and `)}`,
       sql`limit ${most}`,
     ),
+  page: (tx, after, most, today) =>
+    readItems(
+      tx,
+      today,
+      after === null
+        ? sql``
+        : sql`where (${i.name}, ${i.number}) > (${after.values.name ?? ''}, ${after.values.number ?? ''})`,
+      sql`limit ${most}`,
+    ),
   async insert(tx, entries, ids, today) {
     const suppliers = await readSupplierNames(tx)
     await inParts(entries, (some) =>

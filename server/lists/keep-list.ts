@@ -55,7 +55,7 @@ export async function keepRows(
 ): Promise<{ version: number; seq: number | null; changes: number; held: number }> {
   const list = requireList(ctx, name)
   if ((await lockList(ctx.tx, name)) !== version) throw stale(`the list of ${LIST_WORDS[name].many}`)
-  const { plan, entries, today } = await planGiven(ctx, list, given, given.gone === 'retire')
+  const { plan, entries, today, gone } = await planGiven(ctx, list, given, given.gone === 'retire' ? Infinity : 0)
   if (!isSound(plan)) {
     const wrong = plan.rows.filter((r) => r.does === 'refused')
     throw refused(wrong.slice(0, 20).flatMap((r) => r.reasons.map((x) => `Row ${r.at}: ${sayListReason(list, x)}`)))
@@ -75,7 +75,7 @@ export async function keepRows(
         : [],
   )
   if (given.gone === 'retire')
-    for (const g of plan.gone) changes.push({ id: idOf(g), before: g, after: retired(list, g, today) })
+    for (const { id, values } of gone) changes.push({ id, before: values, after: retired(list, values, today) })
   const { now, held } = await divideChanges(ctx, list, changes)
   await refuseOwn(ctx, list, now)
   await layAside(ctx, list, held, today)

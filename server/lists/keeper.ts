@@ -26,6 +26,8 @@ export interface ListKeeper {
   readonly count?: (tx: Tx) => Promise<{ count: number; retired: number }>
   /** The first entries of such a list in which every word stands, in the order of the page. */
   readonly look?: (tx: Tx, words: readonly string[], most: number, today: Day) => Promise<KeptEntry[]>
+  /** The next entries behind one (from the first on), of a list that may be long, in the order of the page. */
+  readonly page?: (tx: Tx, after: KeptEntry | null, most: number, today: Day) => Promise<KeptEntry[]>
   /** Writes new entries, under ids that are given. */
   readonly insert: (tx: Tx, entries: readonly KeptEntry[], ids: EntryIds, today: Day) => Promise<void>
   /** Writes entries that are there over; what has prices keeps the old ones up to yesterday. */

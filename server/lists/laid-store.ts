@@ -26,6 +26,7 @@ export interface LaidFile {
   changes: number
   nothing: number
   refused: number
+  gone: number
   reasons: readonly { readonly at: number; readonly reasons: readonly ListReason[] }[]
   notes: readonly string[]
   version: number | null
@@ -48,6 +49,7 @@ const FILE = {
   changes: f.changes,
   nothing: f.nothing,
   refused: f.refused,
+  gone: f.gone,
   reasons: f.reasons,
   notes: f.notes,
   version: f.version,
@@ -103,6 +105,7 @@ export type LaidChange = Partial<
     | 'changes'
     | 'nothing'
     | 'refused'
+    | 'gone'
     | 'reasons'
     | 'notes'
     | 'version'
@@ -175,8 +178,45 @@ export async function setLooked(tx: Tx, fileId: string, rows: readonly LookedRow
     from jsonb_to_recordset(${JSON.stringify(short)}::jsonb) as x(n int, k text, d text, e uuid, b jsonb, a jsonb)
     where ${laidRow.fileId} = ${fileId} and ${laidRow.at} = x.n`)
 }
-/** Forgets what rows would do: the columns mean something else now. */
-export async function forgetLooked(tx: Tx, fileId: string): Promise<void> {
+/** Which of some keys stand in the file. */
+export async function findLaidKeys(tx: Tx, fileId: string, keys: readonly string[]): Promise<Set<string>> {
+  const found = await read(
+    tx,
+    { key: sql<string>`${r.key}` },
+    sql`from ${r} where ${r.fileId} = ${fileId} and ${r.key} = any(${sql.param([...keys])}::text[])`,
+  )
+  return new Set(found.map((f) => f.key))
+}
+/** Lays entries behind the rows of a file that it does not name, with what they would be once retired. */
+export async function insertGone(
+  tx: Tx,
+  fileId: string,
+  gone: readonly {
+    readonly at: number
+    readonly key: string
+    readonly entryId: string
+    readonly before: Values
+    readonly after: Values
+  }[],
+): Promise<void> {
+  if (gone.length === 0) return
+  const { fileId: of, at, cells, key, does, entryId, before, after } = laidRow
+  const short = gone.map((g) => ({ n: g.at, k: g.key, e: g.entryId, b: g.before, a: g.after }))
+  await tx.execute(sql`insert into ${laidRow} (${bare(of)}, ${bare(at)}, ${bare(cells)}, ${bare(key)}, ${bare(does)},
+      ${bare(entryId)}, ${bare(before)}, ${bare(after)})
+    select ${fileId}::uuid, x.n, '[]', x.k, 'gone', x.e, x.b, x.a
+    from jsonb_to_recordset(${JSON.stringify(short)}::jsonb) as x(n int, k text, e uuid, b jsonb, a jsonb)`)
+}
+/** Lets what the file does not name be changed with its rows: retired. */
+export async function retireGone(tx: Tx, fileId: string): Promise<void> {
+  await tx
+    .update(laidRow)
+    .set({ does: 'changes' })
+    .where(and(eq(laidRow.fileId, fileId), eq(laidRow.does, 'gone')))
+}
+/** Forgets what rows would do: the columns mean something else now. What lay behind them goes. */
+export async function forgetLooked(tx: Tx, fileId: string, lastAt: number): Promise<void> {
+  await tx.delete(laidRow).where(and(eq(laidRow.fileId, fileId), gt(laidRow.at, lastAt)))
   await tx
     .update(laidRow)
     .set({ key: null, does: null, entryId: null, before: null, after: null })

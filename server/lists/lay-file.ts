@@ -25,7 +25,16 @@ import { requireList } from './read-list'
 const AT_ONCE = 5000
 const MOST_LAID = 200_000
 /** Lists whose changes partly wait for a second person, or hang together as a whole, come in shorter files. */
-const SHORT_ONLY: readonly ListName[] = ['people', 'departments', 'categories', 'holidays', 'taxes']
+const SHORT_ONLY: readonly ListName[] = [
+  'people',
+  'roles',
+  'limits',
+  'departments',
+  'categories',
+  'holidays',
+  'taxes',
+  'opening',
+]
 
 /** Lays a long file aside for a list: it is read by a task, some rows at a time. One of each person at a time. */
 export async function layFile(ctx: Context, list: ListName, bytes: Buffer, name: string): Promise<{ id: string }> {

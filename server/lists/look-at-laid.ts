@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto'
-import { dayOf } from '#core/base/day'
+import { dayOf, type Day } from '#core/base/day'
 import { LISTS } from '#core/lists/definitions'
 import { keyOf, type ListDefinition, type ListName, type Values } from '#core/lists/list'
-import { planRows } from '#core/lists/plan'
+import { planRows, retired } from '#core/lists/plan'
 import { readRows } from '#core/lists/read-rows'
 import type { ListReason } from '#core/lists/reason'
 import { waysOf } from '#shared/words/ways'
@@ -13,6 +13,7 @@ import { refused } from '../http/problem'
 import { findActor } from '../people/actor-reads'
 import { enqueue } from '../queue/enqueue'
 import { requireOrganisation } from '../settings/reads'
+import { eachUnnamed } from './each-entry'
 import { findEntries } from './find-entries'
 import type { KeptEntry } from './keeper'
 import { KEEPERS } from './keepers'
@@ -21,7 +22,9 @@ import { meantBy } from './plan-file'
 import {
   findEarlierKeys,
   findLaidFile,
+  findLaidKeys,
   forgetLooked,
+  insertGone,
   listLaidRows,
   setLaidFile,
   setLooked,
@@ -51,7 +54,7 @@ export async function beginLooking(
 
 /** Begins to look at every row again. */
 export async function lookAnew(tx: Tx, file: LaidFile, columns: readonly (string | null)[]): Promise<void> {
-  await forgetLooked(tx, file.id)
+  await forgetLooked(tx, file.id, lastAt(file))
   await setLaidFile(tx, file.id, {
     state: 'being looked at',
     columns,
@@ -60,6 +63,7 @@ export async function lookAnew(tx: Tx, file: LaidFile, columns: readonly (string
     changes: 0,
     nothing: 0,
     refused: 0,
+    gone: 0,
     reasons: [],
     trouble: '',
     version: await findVersion(tx, file.list),
@@ -99,7 +103,7 @@ async function lookAtSome(
   const laid = await listLaidRows(tx, fileId, file.looked + 1, AT_ONCE)
   const last = laid.at(-1)
   if (last === undefined) {
-    await setLaidFile(tx, fileId, { state: 'looked at' })
+    await setLaidFile(tx, fileId, { state: 'looked at', gone: await layGone(tx, file, list, ways.today) })
     return false
   }
   const planned = await planSome(tx, file, list, laid, others, ways)
@@ -117,6 +121,29 @@ async function lookAtSome(
     ].slice(0, MOST_REASONS),
   })
   return true
+}
+
+/** Where its last row stands: its head is the first. */
+const lastAt = (file: LaidFile) => file.rows + 1
+
+/** Lays behind the rows what they do not name, so that it can be retired with them; answers with how many. */
+async function layGone(tx: Tx, file: LaidFile, list: ListDefinition, today: Day): Promise<number> {
+  let count = 0
+  for await (const some of eachUnnamed(tx, list, today, (keys) => findLaidKeys(tx, file.id, keys))) {
+    await insertGone(
+      tx,
+      file.id,
+      some.map((e, n) => ({
+        at: lastAt(file) + 1 + count + n,
+        key: keyOf(list, e.values),
+        entryId: e.id,
+        before: e.values,
+        after: retired(list, e.values, today),
+      })),
+    )
+    count += some.length
+  }
+  return count
 }
 
 type Planned = LookedRow & { readonly reasons: readonly ListReason[] }

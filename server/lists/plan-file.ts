@@ -9,6 +9,7 @@ import { requireOrganisation } from '../settings/reads'
 import { findDearer } from './dearer'
 import type { KeptEntry } from './keeper'
 import { KEEPERS } from './keepers'
+import { collectUnnamed } from './each-entry'
 import { findEntries, type Meant } from './find-entries'
 import { knownOf, readNeighbours, textsIn, withinOf } from './known-entries'
 import { findVersion } from './list-store'
@@ -22,24 +23,27 @@ export interface Planned {
   readonly plan: ListPlan
   readonly entries: readonly KeptEntry[]
   readonly today: string
+  /** How many entries in use the rows do not name, and those of them that were asked for. */
+  readonly goneCount: number
+  readonly gone: readonly KeptEntry[]
 }
 
 /**
- * Works out what taking rows of cells would do; the same for the page that looks and under lock. Where it is not asked
- * what the rows do not name, of a list that may be long only the entries are read that the rows mean.
+ * Works out what taking rows of cells would do; the same for the page that looks and under lock. Of a list that may be
+ * long only the entries are read that the rows mean, and of what they do not name at most `mostGone` are kept.
  */
 export async function planGiven(
   ctx: Context,
   list: ListDefinition,
   given: GivenRows,
-  asksGone: boolean,
+  mostGone: number,
 ): Promise<Planned> {
   const { timeZone } = await requireOrganisation(ctx.tx)
   const today = dayOf(ctx.now, timeZone)
   const { decimalMark: mark, monthFirst } = waysOf(ctx.actor.locale)
   const ways = { mark, monthFirst, today }
   const textsOf = (of: ListName) => textsIn(list, given.columns, given.cells, of)
-  const isWhole = asksGone || KEEPERS[list.name].find === undefined
+  const isWhole = KEEPERS[list.name].find === undefined
   const all = isWhole ? await KEEPERS[list.name].read(ctx.tx, today) : null
   const own = all ?? (await findEntries(ctx.tx, list, { keys: textsOf(list.name), others: [] }, today))
   const neighbours = await readNeighbours(ctx.tx, list, own, today, textsOf)
@@ -52,8 +56,11 @@ export async function planGiven(
     today,
     withinOf(list, neighbours),
   )
-  return { plan: isWhole ? plan : { ...plan, gone: [] }, entries, today }
+  const named = new Set(plan.rows.map((r) => keyOf(list, r.after)))
+  const gone = mostGone === 0 ? NONE : await collectUnnamed(ctx.tx, list, today, named, mostGone)
+  return { plan, entries, today, goneCount: gone.count, gone: gone.entries }
 }
+const NONE = { count: 0, entries: [] }
 
 /** The entries that rows mean, by their key or by what else tells them apart. */
 export const meantBy = (list: ListDefinition, rows: readonly ListRow[]): Meant => ({
@@ -65,7 +72,7 @@ export const meantBy = (list: ListDefinition, rows: readonly ListRow[]): Meant =
 export async function planFile(ctx: Context, name: ListName, given: GivenRows): Promise<PlanView> {
   const list = requireList(ctx, name)
   const version = await findVersion(ctx.tx, name)
-  const { plan, entries, today } = await planGiven(ctx, list, given, true)
+  const { plan, entries, today, goneCount, gone } = await planGiven(ctx, list, given, MOST_SHOWN)
   const dearer = await findDearer(ctx.tx, list, plan, entries, today)
   const of = (does: ListPlan['rows'][number]['does']) => plan.rows.filter((r) => r.does === does)
   const shown = [...of('refused'), ...of('changes'), ...of('adds')].slice(0, MOST_SHOWN)
@@ -76,7 +83,7 @@ export async function planFile(ctx: Context, name: ListName, given: GivenRows): 
       changes: of('changes').length,
       nothing: of('nothing').length,
       refused: of('refused').length,
-      gone: plan.gone.length,
+      gone: goneCount,
     },
     rows: shown.map((r) => ({
       at: r.at,
@@ -88,6 +95,6 @@ export async function planFile(ctx: Context, name: ListName, given: GivenRows): 
       dearer: dearer.byRow.get(r.at) ?? null,
     })),
     dearer: dearer.sums.map((d) => ({ ...d })),
-    gone: plan.gone.slice(0, MOST_SHOWN).map((g) => ({ ...g })),
+    gone: gone.map((g) => ({ ...g.values })),
   }
 }

@@ -29,7 +29,7 @@ async function viewOf({ tx }: Context, f: LaidFile): Promise<LaidView> {
     columns: [...(f.columns ?? [])],
     rows: f.rows,
     looked: f.looked,
-    counts: { adds: f.adds, changes: f.changes, nothing: f.nothing, refused: f.refused },
+    counts: { adds: f.adds, changes: f.changes, nothing: f.nothing, refused: f.refused, gone: f.gone },
     reasons: f.reasons.map((r) => ({ at: r.at, reasons: [...r.reasons] })),
     notes: [...f.notes],
     trouble: f.trouble,

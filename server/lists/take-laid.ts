@@ -21,6 +21,7 @@ import {
   findLaidBySeq,
   findLaidFile,
   listChanging,
+  retireGone,
   setLaidFile,
   type ChangingRow,
   type LaidFile,
@@ -32,14 +33,24 @@ import { removeUnused } from './remove-store'
 
 const AT_ONCE = 1000
 
-/** Takes a file that was looked at, as it was seen: a task does it, in one transaction. */
-export async function beginTaking(ctx: Context, list: ListName, id: string): Promise<void> {
+/**
+ * Takes a file that was looked at, as it was seen, and retires what it does not name where that is said: a task does
+ * it, in one transaction.
+ */
+export async function beginTaking(
+  ctx: Context,
+  list: ListName,
+  id: string,
+  gone: 'keep' | 'retire' = 'keep',
+): Promise<void> {
   const file = await requireLaid(ctx, list, id, 'wait')
   if (file.state !== 'looked at')
     throw refused([`${file.name} is ${file.state}; it is taken once it was looked at.`], {}, 'wrong-state')
   if (file.refused > 0) throw refused(['Some rows cannot be taken; put them right in the file first.'])
-  if (file.adds + file.changes === 0) throw refused(['This file changes nothing.'])
-  await setLaidFile(ctx.tx, id, { state: 'being taken' })
+  const away = gone === 'retire' ? file.gone : 0
+  if (file.adds + file.changes + away === 0) throw refused(['This file changes nothing.'])
+  if (away > 0) await retireGone(ctx.tx, id)
+  await setLaidFile(ctx.tx, id, { state: 'being taken', changes: file.changes + away, gone: file.gone - away })
   await enqueue(ctx.tx, 'take-file', { fileId: id })
 }
 

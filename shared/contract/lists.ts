@@ -126,7 +126,14 @@ const laid = z.object({
   columns: z.array(z.string().nullable()),
   rows: z.number(),
   looked: z.number(),
-  counts: z.object({ adds: z.number(), changes: z.number(), nothing: z.number(), refused: z.number() }),
+  counts: z.object({
+    adds: z.number(),
+    changes: z.number(),
+    nothing: z.number(),
+    refused: z.number(),
+    /** In use, and not named by it. */
+    gone: z.number(),
+  }),
   /** The first rows that cannot be taken. */
   reasons: z.array(z.object({ at: z.number(), reasons: z.array(z.custom<ListReason>()) })),
   notes: z.array(z.string()),
@@ -259,6 +266,7 @@ export const listRoutes = {
     summary: 'Take a file as it was looked at, all or nothing; a task does it in one transaction',
     access: 'keep lists',
     params: params.extend({ id }),
+    body: z.object({ gone: z.enum(['keep', 'retire']).default('keep') }),
     idempotent: true,
   }),
   leaveFile: defineRoute({

@@ -94,6 +94,7 @@ beforeAll(async () => {
     ],
     readCatalogueChoices: ['/api/catalogue/choices'],
     readItem: [`/api/items/${idOf('item', 'CP-QS-25')}`],
+    readItemPicture: [`/api/items/${idOf('item', 'CP-QS-25')}/pictures/${randomUUID()}`],
     searchItems: [query('/api/items', { words: SECRETS.line, departmentId })],
     searchSuppliers: finds.map((w) => query('/api/suppliers', { words: w })),
     findAlikeSuppliers: finds.map((name) => query('/api/suppliers/alike', { name })),

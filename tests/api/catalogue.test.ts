@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { addDays } from '#core/base/day'
 import type { CatalogueItem, ItemPage } from '#shared/contract/catalogue'
-import { idOf, raise, soundDraft, startRekko, TODAY, type Client, type Rekko } from '../setup/rekko'
+import { idOf, raise, soundDraft, startRekko, TODAY, until, type Client, type Rekko } from '../setup/rekko'
 
 let rekko: Rekko
 let owen: Client
@@ -181,5 +181,53 @@ describe('prices from a day on', () => {
   test('are set by those who keep the catalogue', async () => {
     expect((await set(owen, 'CP-GS-25', TODAY, ['1', '5'])).status).toBe(403)
     expect((await set(await rekko.as('Greta Molin'), 'CP-GS-25', TODAY, ['1', '5'])).status).toBe(403)
+  })
+})
+
+describe('pictures of an item', () => {
+  // The smallest PNG there is, one point (W3C, Portable Network Graphics), and one with another end.
+  const png = (tail: string) =>
+    Buffer.concat([
+      Buffer.from(
+        'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+        'base64',
+      ),
+      Buffer.from(tail),
+    ])
+  const id = idOf('item', 'CP-UV-80A')
+  const add = (who: Client, bytes: Buffer, name = 'lamp.png') =>
+    who.call<{ id: string; detail: string }>('POST', `/api/items/${id}/pictures?name=${name}`, {
+      raw: bytes,
+      headers: { 'content-type': 'application/octet-stream' },
+    })
+  const page = async () => (await owen.call<ItemPage>('GET', `/api/items/${id}`)).body
+  test('are kept by those who keep the catalogue; the first stands for it; files go with them', async () => {
+    expect((await add(owen, png('a'))).status).toBe(403)
+    const one = (await add(leonie, png('a'))).body.id
+    const two = (await add(leonie, png('b'), 'other.png')).body.id
+    expect((await page()).pictures).toEqual([
+      { id: one, name: 'lamp.png' },
+      { id: two, name: 'other.png' },
+    ])
+    expect((await leonie.call('PUT', `/api/items/${id}/pictures/${two}`)).status).toBe(204)
+    expect([(await page()).item.pictureId, (await page()).pictures.map((p) => p.id)]).toEqual([two, [two, one]])
+    const shown = await fetch(`${rekko.url}/api/items/${id}/pictures/${two}`, { headers: { cookie: owen.cookie } })
+    expect([shown.headers.get('content-type'), Buffer.from(await shown.arrayBuffer())]).toEqual(['image/png', png('b')])
+    expect((await fetch(`${rekko.url}/api/items/${id}/pictures/${two}`)).status).toBe(401)
+    expect((await owen.call('GET', `/api/items/${idOf('item', 'CP-QS-80')}/pictures/${two}`)).status).toBe(404)
+    expect((await leonie.call('DELETE', `/api/items/${id}/pictures/${two}`)).status).toBe(204)
+    expect((await page()).item.pictureId).toBe(one)
+    await until('the file to go', async () => {
+      const kept = await rekko.sql('select 1 from file where size = $1', [png('b').length])
+      return kept.length === 1
+    })
+    expect((await leonie.call('DELETE', `/api/items/${id}/pictures/${two}`)).status).toBe(404)
+  })
+  test('a PDF, words, and a ninth are refused with a sentence', async () => {
+    expect((await add(leonie, Buffer.from('%PDF-1.7 and more of it'))).body.detail).toContain('a PNG or a JPEG')
+    expect((await add(leonie, Buffer.from('words'))).status).toBe(415)
+    for (let n = (await page()).pictures.length; n < 8; n += 1)
+      expect((await add(leonie, png(String(n)))).status).toBe(200)
+    expect((await add(leonie, png('ninth'))).body.detail).toContain('at most 8 pictures')
   })
 })

@@ -7,6 +7,7 @@ import {
   idOf,
   personId,
   startRekko,
+  until,
   versionOf,
   type Client,
   type Rekko,
@@ -143,4 +144,58 @@ test('a job is changed by its people, its department and administrators; others 
   for (const nobody of [{ people: [randomUUID()] }, { shipToId: randomUUID() }, { budgetLineId: randomUUID() }])
     expect((await keep(harriet, id, 3, plan([wire], nobody))).status).toBe(422)
   expect((await view(priya, id)).parts).toHaveLength(1)
+})
+
+test('what is added asks for itself where a kind says so; a draft stays where something is missing', async () => {
+  const harriet = await rekko.as('Harriet Voss')
+  const form = async () =>
+    (await harriet.call<{ form: { kinds: { code: string }[] }; version: number }>('GET', '/api/request-form')).body
+  const setKind = async (raisesParts: boolean) => {
+    const { form: f, version } = await form()
+    const kinds = f.kinds.map((k, i) => ({ ...k, raisesParts: raisesParts && i === 1 }))
+    expect((await harriet.call('PUT', '/api/request-form', { version, body: { ...f, kinds } })).status).toBe(200)
+    return kinds[1]?.code
+  }
+  const id = idOf('job', 'J-103')
+  const asked = () =>
+    rekko.sql<{ state: string; kind: string; lines: number; owner: string }>(
+      `select d.state, r.kind_code as kind, p.name as owner,
+         (select count(*)::int from requisition_line l where l.requisition_id = r.id) as lines
+       from requisition r join document d using (id) join person p on p.id = d.owner_id
+       where r.job_id = $1 order by d.changed_at`,
+      [id],
+    )
+  const before = part('Kept as before', '1')
+  expect((await keep(harriet, id, 0, plan([before], { people: [personId('Owen Marsh')] }))).status).toBe(200)
+  const code = await setKind(true)
+  expect((await view(owen, id)).raisesAs).not.toBeNull()
+  // An item knows its supplier and its price, and the job who pays.
+  const lamp = part('Lamp', '1', { itemId: idOf('item', 'CP-UV-80A'), estimate: null })
+  const pays = budgetLineId('Water Systems', '616', fiscalYear())
+  const { version } = await view(owen, id)
+  const body = plan([before, lamp], { people: [personId('Owen Marsh')], budgetLineId: pays })
+  expect((await keep(owen, id, version, body)).status).toBe(200)
+  const [first] = await until('the lamp to be asked for', async () => {
+    const found = await asked()
+    return found.length === 1 && found
+  })
+  expect(first).toMatchObject({ kind: code, lines: 1, owner: 'Owen Marsh' })
+  expect((await view(owen, id)).parts.map((p) => p.progress.open)).toEqual(['1', '0'])
+  // Kept again without anything new, nothing more is asked for.
+  const then = await view(owen, id)
+  expect((await keep(owen, id, then.version, { ...body, parts: [before, lamp] })).status).toBe(200)
+  // A line of one's own words names no supplier and no price: it waits, and they hear what is missing.
+  const own = part('Something without a price', '1', { estimate: null })
+  const { version: last } = await view(owen, id)
+  expect((await keep(owen, id, last, { ...body, parts: [before, lamp, own] })).status).toBe(200)
+  const told = await until('to be told', async () => {
+    const { notices } = (await owen.call<{ notices: { sentence: string }[] }>('GET', '/api/notices')).body
+    return notices.find((n) => n.sentence.includes('could not be sent'))
+  })
+  expect(told.sentence).toContain('What you added to a job')
+  const all = await asked()
+  expect(all).toHaveLength(2)
+  expect(all.at(-1)).toMatchObject({ state: 'draft', lines: 1 })
+  await setKind(false)
+  expect((await view(owen, id)).raisesAs).toBeNull()
 })

@@ -5,7 +5,17 @@ import { LISTS } from '#core/lists/definitions'
 import { LIST_NAMES, type ListName } from '#core/lists/list'
 import { recogniseColumns } from '#core/lists/read-rows'
 import type { HeldView, ListView, PlanView } from '#shared/contract/lists'
-import { freeLine, raise, soundDraft, startRekko, TODAY, type Client, type Reply, type Rekko } from '../setup/rekko'
+import {
+  fiscalYear,
+  freeLine,
+  raise,
+  soundDraft,
+  startRekko,
+  TODAY,
+  type Client,
+  type Reply,
+  type Rekko,
+} from '../setup/rekko'
 
 let rekko: Rekko
 let admin: Client
@@ -18,6 +28,19 @@ beforeAll(async () => {
   const rows = ['J-101|1|I-CP-UV-80A|UV lamp|2|84.5', 'J-101|2||Base plate|1.5|', 'J-103|A-7||Blue panel|3|210']
   const kept = await keep('parts', file('parts', 'Job|Part|Item|What|Quantity|Estimate for one', ...rows))
   expect(kept.body).toMatchObject({ changes: 3 })
+  const rosa = 'rosa.castell@hallamere.example'
+  const parts = [`${rosa}|buyer|4100||2198-01-31`, `${rosa}|receiver||Goods Yard|`, `${rosa}|receiver|4200||`]
+  await keep('roles', file('roles', 'Person|Role|Department|Place|Until', ...parts))
+  const days = [
+    `${rosa}|own|1,250.5|2198-01-01|2198-01-31`,
+    `${rosa}|own|0|2198-02-01|`,
+    `${rosa}|deciding|9|2198-01-01|`,
+  ]
+  await keep('limits', file('limits', 'Person|Limit|Up to|From|Until', ...days))
+  const head = 'Fiscal year|Department|Account|Period|Stage|Number|What|Amount'
+  const of = `${fiscalYear()}|4100|616`
+  const before = [`${of}|1|spent||Waste|-12.5`, `${of}|2|committed|A-7|Skip|80`, `${of}|3|spent||Waste|7`]
+  expect((await keep('opening', file('opening', head, ...before))).body).toMatchObject({ changes: 3 })
 })
 afterAll(async () => {
   await rekko.stop()

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import type { LaidView, ListView } from '#shared/contract/lists'
+import type { LaidView, ListView, PlanView } from '#shared/contract/lists'
 import { brokenRules } from '../setup/invariants'
 import { startRekko, until, type Client, type Rekko } from '../setup/rekko'
 
@@ -76,12 +76,12 @@ test('a long file is read, looked at, taken whole, brought again unchanged, chan
   expect(await leave(first.id)).toMatchObject({ status: 409 })
 
   const again = await looked(all)
-  expect(again.counts).toEqual({ adds: 0, changes: 0, nothing: ROWS, refused: 0 })
+  expect(again.counts).toMatchObject({ adds: 0, changes: 0, nothing: ROWS, refused: 0 })
   expect((await take(again.id)).body.detail).toBe('This file changes nothing.')
   await leave(again.id)
 
   const dearer = await looked(all.map((r, i) => (i % 1000 === 0 ? row(i, '2,50') : r)))
-  expect(dearer.counts).toEqual({ adds: 0, changes: 6, nothing: ROWS - 6, refused: 0 })
+  expect(dearer.counts).toMatchObject({ adds: 0, changes: 6, nothing: ROWS - 6, refused: 0 })
   await take(dearer.id)
   await at(dearer.id, 'taken')
   const found = await leonie.call<ListView>('GET', '/api/lists/items?words=LONG-3000')
@@ -103,6 +103,50 @@ test('a long file is read, looked at, taken whole, brought again unchanged, chan
   await at(first.id, 'left')
   expect(await kept()).toBe(0)
   expect(await brokenRules(rekko)).toEqual([])
+}, 240_000)
+
+test('what a long file does not name is retired with it where that is said, and comes back with it', async () => {
+  const inUse = async () =>
+    (await rekko.sql<{ number: string }>('select number from item where not retired order by number')).map(
+      (i) => i.number,
+    )
+  const others = await inUse()
+  const first = await looked(all)
+  expect(first.counts.gone).toBe(others.length)
+  await take(first.id)
+  await at(first.id, 'taken')
+  expect(await inUse()).toHaveLength(ROWS + others.length)
+  // Exported some at a time, the list is whole and in order.
+  const exported = await fetch(`${rekko.url}/api/lists/items/file?as=csv`, { headers: { cookie: leonie.cookie } })
+  const names = (await exported.text()).split('\r\n').slice(1, -1)
+  expect(names.filter((l) => l.startsWith('LONG-'))).toHaveLength(ROWS)
+
+  const fewer = await looked(all.slice(7))
+  expect(fewer.counts).toEqual({ adds: 0, changes: 0, nothing: ROWS - 7, refused: 0, gone: 7 + others.length })
+  expect((await take(fewer.id)).status).toBe(409)
+  const retire = await leonie.call('POST', `/api/lists/items/files/${fewer.id}/takings`, { body: { gone: 'retire' } })
+  expect(retire.status).toBe(204)
+  const { seq, counts } = await at(fewer.id, 'taken')
+  expect(counts).toMatchObject({ changes: 7 + others.length, gone: 0 })
+  expect(await inUse()).toEqual(
+    all
+      .slice(7)
+      .map((r) => r.split(';')[0] ?? '')
+      .sort(),
+  )
+  // A short file asks the same of it, without reading it whole.
+  const columns = ['number', 'leadDays']
+  const short = { columns, cells: [['LONG-7', '9']] }
+  const plan = await leonie.call<PlanView>('POST', '/api/lists/items/plans', { body: short })
+  expect(plan.body.counts).toMatchObject({ changes: 1, gone: ROWS - 8 })
+
+  for (const back of [seq, first.id]) {
+    const { version } = (await leonie.call<ListView>('GET', '/api/lists/items?words=LONG-1')).body
+    const which = back === seq ? back : (await see(first.id)).seq
+    expect((await leonie.call('DELETE', `/api/lists/items/changes/${which}`, { version })).status).toBe(200)
+    await at(back === seq ? fewer.id : first.id, 'left')
+  }
+  expect(await inUse()).toEqual(others)
 }, 240_000)
 
 test('what is wrong is told with its row, across parts of the file, and nothing is taken', async () => {

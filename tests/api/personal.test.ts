@@ -2,7 +2,21 @@ import { afterAll, beforeAll, expect, test } from 'vitest'
 import { addDays } from '#core/base/day'
 import type { ListView } from '#shared/contract/lists'
 import type { PersonPage } from '#shared/contract/personal'
-import { freeLine, personId, raise, soundDraft, startRekko, TODAY, type Client, type Rekko } from '../setup/rekko'
+import { openDatabase } from '../../server/db/client'
+import { inTransaction } from '../../server/db/transaction'
+import { takeTasks } from '../../server/queue/take-tasks'
+import { purge } from '../../server/upkeep/purge'
+import {
+  freeLine,
+  moment,
+  personId,
+  raise,
+  soundDraft,
+  startRekko,
+  TODAY,
+  type Client,
+  type Rekko,
+} from '../setup/rekko'
 
 let rekko: Rekko
 let harriet: Client
@@ -94,4 +108,51 @@ test('somebody stays an administrator for good', async () => {
   const refused = await change('harriet.voss@hallamere.example', 'leftOn', addDays(TODAY, 30))
   expect(refused).toMatchObject({ status: 409 })
   expect(refused.body.detail).toContain('Nobody would be an administrator')
+})
+
+test('what is kept for some days goes by itself, and what stays for good stays', async () => {
+  const organisation = async () => (await harriet.call<Record<string, unknown>>('GET', '/api/organisation')).body
+  const setKept = async (kept: object) => {
+    const { version, ...said } = await organisation()
+    const { name, address, mailFrom, tolerancePercent, toleranceAmount, secondFactorFor } = said
+    const body = { name, address, mailFrom, tolerancePercent, toleranceAmount, secondFactorFor, kept }
+    return harriet.call('PUT', '/api/organisation', { version: Number(version), body })
+  }
+  const good = { sessions: null, notices: null, letters: null, people: null }
+  expect((await organisation()).kept).toEqual({ ...good, sessions: 30 })
+  expect((await setKept({ ...good, notices: 0 })).status).toBe(422)
+  const database = openDatabase(rekko.appUrl, 2)
+  takeTasks()
+  const purgeNow = () => inTransaction(database.db, (tx) => purge(tx, moment()))
+  const old = addDays(TODAY, -40)
+  await rekko.sql("update person set left_on = $1 where name = 'Jonas Abara'", [old])
+  await rekko.sql(
+    `insert into notice (person_id, at, told, about_kind, about_id, read_at)
+     select id, $1, '{"code":"plain","subject":"s","sentence":"old"}', 'settings', id, $1 from person`,
+    [old],
+  )
+  await rekko.sql(`update notice set read_at = null where person_id = $1`, [personId('Owen Marsh')])
+  await rekko.sql('update outgoing_mail set sent_at = $1', [old])
+  const count = async () =>
+    (
+      await rekko.sql<{ notices: number; mails: number; left: string }>(
+        `select (select count(*)::int from notice where told ->> 'sentence' = 'old') as notices,
+           (select count(*)::int from outgoing_mail) as mails,
+           (select name from person where left_on = $1) as left`,
+        [old],
+      )
+    )[0]
+  expect((await setKept(good)).status).toBe(200)
+  const before = await count()
+  await purgeNow()
+  expect(await count()).toEqual(before)
+  expect(before?.mails).toBeGreaterThan(0)
+  // From 40 days on it is still kept; from 39 it goes.
+  expect((await setKept({ ...good, notices: 41, letters: 41, people: 40 })).status).toBe(200)
+  await purgeNow()
+  expect(await count()).toEqual(before)
+  expect((await setKept({ ...good, notices: 39, letters: 39, people: 39 })).status).toBe(200)
+  await purgeNow()
+  expect(await count()).toMatchObject({ notices: 1, mails: 0, left: expect.stringMatching(/^Former colleague/) })
+  await database.pool.end()
 })

@@ -72,21 +72,28 @@ const share = computed(() => {
   const { state, rows, looked } = file.value
   return state === 'being looked at' && rows > 0 ? looked / rows : null
 })
+const gone = ref<'keep' | 'retire'>('keep')
+const away = computed(() => (gone.value === 'retire' ? file.value.counts.gone : 0))
 const isAsking = computed(() => file.value.state === 'read' || (file.value.state === 'looked at' && !isSame.value))
 const isReady = computed(
-  () => isAsking.value || (file.value.state === 'looked at' && file.value.counts.refused === 0 && changing.value > 0),
+  () =>
+    isAsking.value ||
+    (file.value.state === 'looked at' && file.value.counts.refused === 0 && changing.value + away.value > 0),
 )
 const action = computed(() => {
-  if (isAtWork(file.value.state)) return 'A moment …'
+  if (file.value.state === 'reading') return 'It is being read; then you see its columns'
+  if (file.value.state === 'being looked at') return 'Once it is looked at, you see what it would do'
+  if (isAtWork(file.value.state)) return 'It is being taken, all of it or nothing'
   if (isAsking.value) return 'Look what it would do'
   const c = file.value.counts
   if (file.value.state !== 'looked at') return 'Nothing of it can be taken'
   if (c.refused > 0)
     return `${capital(counted(c.refused, 'row', 'rows'))} to put right in the file first; all come or none`
-  if (changing.value === 0) return 'This file changes nothing'
+  if (changing.value + away.value === 0) return 'This file changes nothing'
   const parts = [
     ...(c.adds > 0 ? [`add ${count(c.adds)}`] : []),
     ...(c.changes > 0 ? [`change ${number(c.changes)}`] : []),
+    ...(away.value > 0 ? [words.retires(number(away.value))] : []),
   ]
   return capital(listWords(parts))
 })
@@ -96,7 +103,7 @@ function go(): void {
   void change(() =>
     isAsking.value
       ? api.post('/api/lists/{list}/files/{id}/looks', { ...at, body: { columns: columns.value }, key })
-      : api.post('/api/lists/{list}/files/{id}/takings', { ...at, key }),
+      : api.post('/api/lists/{list}/files/{id}/takings', { ...at, body: { gone: gone.value }, key }),
   )
 }
 async function leave(): Promise<void> {
@@ -136,10 +143,16 @@ async function leave(): Promise<void> {
         >
       </li>
     </ul>
-    <p class="small mt-3">
-      It goes on without you: close this and come back, it stays laid aside for a week. {{ capital(words.many) }} that
-      it does not name stay as they are.
-    </p>
+    <fieldset v-if="file.state === 'looked at' && isSame && file.counts.gone > 0" class="mt-3">
+      <legend>{{ count(file.counts.gone) }} in use {{ file.counts.gone === 1 ? 'is' : 'are' }} not in the file:</legend>
+      <label class="mt-1 flex items-center gap-2"
+        ><input v-model="gone" type="radio" value="keep" class="accent-[var(--green)]" /> leave them as they are</label
+      >
+      <label class="mt-1 flex items-center gap-2"
+        ><input v-model="gone" type="radio" value="retire" class="accent-[var(--green)]" /> {{ words.retire }}</label
+      >
+    </fieldset>
+    <p class="small mt-3">It goes on without you: close this and come back, it stays laid aside for a week.</p>
     <div class="mt-4 flex flex-wrap gap-2.5">
       <div class="min-w-[280px] flex-1">
         <MainAction :missing="!isReady" :busy="busy" keys="Ctrl ⏎" @press="go">{{ action }}</MainAction>

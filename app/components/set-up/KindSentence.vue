@@ -1,14 +1,9 @@
 <script setup lang="ts">
 import { formatCount } from '#shared/words/format'
 import type { EditableForm } from '~/composables/set-up/use-form'
-import BlankChoice from '~/components/base/BlankChoice.vue'
 import BlankText from '~/components/base/BlankText.vue'
 
 /** A kind of request, as a sentence whose blanks can be changed. */
-const PARTS = [
-  { id: 'waits', name: 'waits until somebody raises it' },
-  { id: 'at once', name: 'is asked for at once, as one of these' },
-]
 defineProps<{ id: string; first: boolean; sent: number }>()
 const kind = defineModel<EditableForm['kinds'][number]>({ required: true })
 const write = (change: Partial<EditableForm['kinds'][number]>) => {
@@ -34,15 +29,7 @@ const write = (change: Partial<EditableForm['kinds'][number]>) => {
       placeholder="letters"
       :most="3"
       @update:model-value="write({ series: $event.toUpperCase() })"
-    />{{ first ? ', is what a new request begins as' : '' }}. What people add to a job
-    <BlankChoice
-      :id="`${id}-parts`"
-      :model-value="kind.raisesParts === true ? 'at once' : 'waits'"
-      :choices="PARTS"
-      label="What becomes of parts that are added to a job"
-      placeholder="waits"
-      @update:model-value="write({ raisesParts: $event === 'at once' })"
-    />.
+    />{{ first ? ', is what a new request begins as' : '' }}.
   </div>
   <p class="small">
     Staff read:

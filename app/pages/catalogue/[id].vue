@@ -15,7 +15,6 @@ import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import ItemDrawing from '~/components/browse/ItemDrawing.vue'
 import ItemPictures from '~/components/browse/ItemPictures.vue'
-import { pictureOf } from '~/composables/browse/picture-of'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
@@ -125,7 +124,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'add it to the request' }], (event) =>
     <PageNote><NuxtLink class="hover:underline" to="/catalogue">back to the catalogue</NuxtLink></PageNote>
     <SheetPage>
       <div class="flex items-start gap-4">
-        <ItemDrawing :drawing="item.drawing" :picture="pictureOf(item)" class="mt-1" />
+        <ItemDrawing v-if="page.pictures.length === 0" :drawing="item.drawing" class="mt-1" />
         <h1 class="sentence min-w-0">
           {{ item.name
           }}<template v-if="price"

@@ -4,7 +4,7 @@ import { fiscalPeriod } from '#core/base/day'
 import { dec } from '#core/base/decimal'
 import { readTypedNumber } from '#core/base/typed-number'
 import type { SecondFactorFor } from '#core/people/person'
-import { KEPT_KINDS, MOST_KEPT_DAYS, type KeptKind } from '#core/people/retention'
+import { KEPT_KINDS, type KeptKind } from '#core/people/retention'
 import type { PersonFound } from '#shared/contract/people'
 import type { OrganisationView } from '#shared/contract/organisation'
 import { formatCount } from '#shared/words/format'
@@ -30,8 +30,7 @@ const may = (right: 'keep settings' | 'keep budgets') => session.me?.rights.incl
 
 const FIELDS = ['name', 'address', 'mailFrom', 'tolerancePercent', 'toleranceAmount', 'secondFactorFor'] as const
 type Said = Record<(typeof FIELDS)[number], string> & { secondFactorFor: SecondFactorFor }
-type Kept = Record<KeptKind, string>
-const keptOf = (o: OrganisationView): Kept => ({
+const keptOf = (o: OrganisationView): Record<KeptKind, string> => ({
   sessions: String(o.kept.sessions ?? ''),
   notices: String(o.kept.notices ?? ''),
   letters: String(o.kept.letters ?? ''),
@@ -51,15 +50,19 @@ const kept = reactive(keptOf(organisation.value))
 const isChanged = computed(
   () =>
     FIELDS.some((f) => said[f] !== typedOf(organisation.value)[f]) ||
-    KEPT_KINDS.some((k) => kept[k].trim() !== keptOf(organisation.value)[k]),
+    KEPT_KINDS.some((k) => kept[k] !== keptOf(organisation.value)[k]),
 )
-/** Days as they are typed: none is for good; undefined is unreadable. */
-const daysOf = (text: string): number | null | undefined =>
-  text.trim() === ''
-    ? null
-    : /^[1-9]\d{0,4}$/.test(text.trim()) && Number(text) <= MOST_KEPT_DAYS
-      ? Number(text)
-      : undefined
+const daysOf = (text: string): number | null => (text === '' ? null : Number(text))
+const DAYS = [7, 30, 90, 180, 365, 730, 1095, 1825, 3650]
+const spans = (now: string) => [
+  { id: '', name: 'for good' },
+  ...[...new Set([...DAYS, ...(now === '' ? [] : [Number(now)])])]
+    .sort((a, b) => a - b)
+    .map((days) => ({
+      id: String(days),
+      name: days % 365 === 0 ? formatCount(days / 365, 'year', 'years') : formatCount(days, 'day', 'days'),
+    })),
+]
 function takeOver(): void {
   Object.assign(said, typedOf(organisation.value))
   Object.assign(kept, keptOf(organisation.value))
@@ -89,11 +92,6 @@ const lacks = computed(() => {
       : [{ field: 'mailFrom', sentence: `“${said.mailFrom}” is no e-mail address.` }]),
     ...(['tolerancePercent', 'toleranceAmount'] as const).flatMap((field) =>
       number(said[field]) === null ? [{ field, sentence: `“${said[field]}” is no number.` }] : [],
-    ),
-    ...KEPT_KINDS.flatMap((field) =>
-      daysOf(kept[field]) === undefined
-        ? [{ field, sentence: `“${kept[field]}” is no number of days between 1 and ${MOST_KEPT_DAYS}.` }]
-        : [],
     ),
   ]
 })
@@ -130,10 +128,10 @@ function keep(): void {
       toleranceAmount: number(said.toleranceAmount) ?? '0',
       secondFactorFor: said.secondFactorFor,
       kept: {
-        sessions: daysOf(kept.sessions) ?? null,
-        notices: daysOf(kept.notices) ?? null,
-        letters: daysOf(kept.letters) ?? null,
-        people: daysOf(kept.people) ?? null,
+        sessions: daysOf(kept.sessions),
+        notices: daysOf(kept.notices),
+        letters: daysOf(kept.letters),
+        people: daysOf(kept.people),
       },
     }
     await api.put('/api/organisation', { body, version: organisation.value.version })
@@ -184,12 +182,12 @@ const FACTORS: { id: SecondFactorFor; name: string }[] = [
   { id: 'everybody', name: 'everybody' },
 ]
 const KEPT_WORDS: Readonly<Record<KeptKind, readonly [before: string, after: string]>> = {
-  sessions: ['Sessions, with the address they came from, are kept', 'days after they ended.'],
-  notices: ['Notices that were read are kept', 'days.'],
-  letters: ['Letters that left are kept', 'days; what went to suppliers stays with its order.'],
+  sessions: ['Sessions, with the address they came from, are kept', 'after they ended.'],
+  notices: ['Notices that were read are kept', 'from the day on which they came.'],
+  letters: ['Letters that left are kept', '. What went to suppliers stays with its order.'],
   people: [
     'Who somebody was who left is kept',
-    'days after their last day, and then erased where they own nothing any more.',
+    'after their last day, and then erased where they own nothing any more.',
   ],
 }
 const SERIES: Readonly<Record<string, string>> = { R: 'Requisitions', P: 'Purchase orders', SUP: 'Suppliers' }
@@ -266,19 +264,19 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'keep what stands here' }], (event) =>
         <h2 id="kept" class="head">What is kept of people, and how long</h2>
         <p class="small mb-2 max-w-[70ch]">
           Documents, decisions and the events of the trail stay for good. What is named here goes by itself, every
-          night; a blank without a number is for good.
+          night.
         </p>
         <ul class="max-w-[70ch]">
           <li v-for="k in KEPT_KINDS" :key="k" class="border-t border-rule py-1.5">
             {{ KEPT_WORDS[k][0] }}
-            <BlankText
+            <BlankChoice
               :id="`organisation-${k}`"
               v-model="kept[k]"
-              :label="`Days, of: ${KEPT_WORDS[k][0]}`"
+              :choices="spans(kept[k])"
+              :label="`How long, of: ${KEPT_WORDS[k][0]}`"
               placeholder="for good"
-              :most="5"
-            />
-            {{ kept[k].trim() === '' ? '' : KEPT_WORDS[k][1] }}
+              light
+            />{{ kept[k] === '' ? '.' : ` ${KEPT_WORDS[k][1]}` }}
           </li>
         </ul>
       </section>

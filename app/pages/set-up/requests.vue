@@ -33,6 +33,13 @@ const sentence = computed(
     `${formatCount(form.rules.length, 'rule', 'rules')} say what else is asked for.`,
 )
 const kinds = computed(() => form.kinds.map((k) => ({ id: k.code, name: k.name })))
+const partsWays = computed(() => [
+  { id: '', name: 'waits until somebody raises it' },
+  ...form.kinds.map((k) => ({ id: k.code, name: `is asked for at once, as ${k.name}` })),
+])
+function setPartsKind(code: string): void {
+  for (const k of form.kinds) k.raisesParts = k.code === code
+}
 const policies = NEW_SUPPLIER_POLICIES.map((id) => ({ id, name: NEW_SUPPLIER_WORDS[id] }))
 const entryId = (part: FormPart, at: number) => `${part}-${at}`
 const isNewField = (id: string) => !inForce.value.form.ownFields.some((x) => x.id === id)
@@ -250,6 +257,19 @@ const PARTS: readonly { part: FormPart; title: string; add: string; empty: strin
             label="New suppliers"
             placeholder=""
             @update:model-value="form.newSuppliers = $event as NewSupplierPolicy"
+          />.
+        </div>
+      </section>
+      <section class="mt-7" aria-label="Parts of jobs">
+        <h2 class="head border-b border-ink pb-1.5">Parts of jobs</h2>
+        <div class="sentence-small py-3">
+          What people add to a job
+          <BlankChoice
+            :model-value="form.kinds.find((k) => k.raisesParts)?.code ?? ''"
+            :choices="partsWays"
+            label="What becomes of parts that are added to a job"
+            placeholder="waits until somebody raises it"
+            @update:model-value="setPartsKind"
           />.
         </div>
       </section>

@@ -35,6 +35,7 @@ CREATE TABLE "limit_for_days" (
 );
 --> statement-breakpoint
 ALTER TABLE "role_grant" DROP CONSTRAINT "role_grant_once";--> statement-breakpoint
+ALTER TABLE "laid_file" ADD COLUMN "gone" integer DEFAULT 0 NOT NULL;--> statement-breakpoint
 ALTER TABLE "person" ADD COLUMN "usual_ship_to_id" uuid;--> statement-breakpoint
 ALTER TABLE "role_grant" ADD COLUMN "place_id" uuid;--> statement-breakpoint
 ALTER TABLE "role_grant" ADD COLUMN "from_day" date;--> statement-breakpoint

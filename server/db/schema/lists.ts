@@ -46,6 +46,8 @@ export const laidFile = pgTable(
     changes: integer().notNull().default(0),
     nothing: integer().notNull().default(0),
     refused: integer().notNull().default(0),
+    /** Entries in use that it does not name; they lie behind its rows, to be retired with them. */
+    gone: integer().notNull().default(0),
     /** The first rows that cannot be taken, with why. */
     reasons: jsonb()
       .$type<readonly { readonly at: number; readonly reasons: readonly ListReason[] }[]>()
@@ -72,7 +74,7 @@ export const laidRow = pgTable(
     at: integer().notNull(),
     cells: jsonb().$type<readonly string[]>().notNull(),
     key: text(),
-    does: text().$type<'adds' | 'changes' | 'nothing' | 'refused'>(),
+    does: text().$type<'adds' | 'changes' | 'nothing' | 'refused' | 'gone'>(),
     entryId: uuid('entry_id'),
     before: jsonb().$type<Values>(),
     after: jsonb().$type<Values>(),

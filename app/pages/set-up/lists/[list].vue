@@ -11,6 +11,7 @@ import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
+import { besideOf } from '~/composables/lists/beside'
 import { shownColumns } from '~/composables/lists/shown-columns'
 import { useList } from '~/composables/lists/use-list'
 import { useLive } from '~/composables/live/use-live'
@@ -28,6 +29,7 @@ const route = useRoute()
 const name = route.params.list as ListName
 if (!LIST_NAMES.includes(name)) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
 const words = LIST_WORDS[name]
+const beside = besideOf(name)
 useHead({ title: `${words.title} · Rekko` })
 const { data: start, error } = await useAsyncData(`list-${name}`, async () => {
   const view = await api.get('/api/lists/{list}', { params: { list: name } })
@@ -346,6 +348,12 @@ usePlaceKeys(
       />
       <template #margin>
         <p class="text-ink2">{{ words.says }}</p>
+        <template v-if="beside.length > 0">
+          <h2 class="head mb-1.5 mt-5">Beside it</h2>
+          <p v-for="b in beside" :key="b" class="mt-1">
+            <NuxtLink class="quiet-link" :to="`/set-up/lists/${b}`">{{ LIST_WORDS[b].title }}</NuxtLink>
+          </p>
+        </template>
         <h2 class="head mb-1.5 mt-5">As a file</h2>
         <p>
           <button type="button" class="quiet-link" @click="chooser?.click()">Bring a file</button>

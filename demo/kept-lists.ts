@@ -1,0 +1,82 @@
+import { readFile } from 'node:fs/promises'
+import { addDays, dayOf, fiscalPeriod } from '#core/base/day'
+import { LISTS } from '#core/lists/definitions'
+import type { ListName } from '#core/lists/list'
+import { recogniseColumns } from '#core/lists/read-rows'
+import { addPicture } from '../server/catalogue/pictures'
+import type { Context } from '../server/context'
+import { confirmHeld, readHeld } from '../server/lists/confirm-held'
+import { keepRows } from '../server/lists/keep-list'
+import { readList } from '../server/lists/read-list'
+import { idOf } from './ids'
+
+const emailOf = (name: string) => `${name.toLowerCase().replace(/ /g, '.')}@hallamere.example`
+
+/** Pictures of items, drawn for the demo. */
+const PICTURES = [
+  ['CP-UV-80A', 'uv-lamp.png'],
+  ['BS-25', 'sea-salt.png'],
+  ['CP-BRG-P4', 'bearing.png'],
+] as const
+
+/**
+ * What administrators and finance entered besides the organisation itself: roles for single departments and places, a
+ * limit while somebody stands in, what was spent before Rekko, and pictures of some items.
+ */
+export async function keepLists(
+  as: <T>(name: string, at: Date, work: (ctx: Context) => Promise<T>) => Promise<T>,
+  now: Date,
+  timeZone: string,
+): Promise<void> {
+  const today = dayOf(now, timeZone)
+  const ago = (days: number) => new Date(now.getTime() - days * 86_400_000)
+  const keep = (by: string, at: Date, list: ListName, source: string, head: readonly string[], rows: string[][]) =>
+    as(by, at, async (ctx) => {
+      const { version } = await readList(ctx, list, '')
+      const columns = recogniseColumns(LISTS[list], head)
+      return keepRows(ctx, list, version, { columns, cells: rows, source, gone: 'keep' })
+    })
+
+  await keep(
+    'Harriet Voss',
+    ago(30),
+    'roles',
+    '',
+    ['Person', 'Role', 'Department', 'Place', 'Until'],
+    [
+      [emailOf('Rosa Castell'), 'receiver', '', 'Pump Hall, Quay Gate', ''],
+      [emailOf('Sorrel Quist'), 'receiver', '', 'Boat House, Berth 4', ''],
+      [emailOf('Jonas Abara'), 'receiver', '4300', '', addDays(today, 60)],
+    ],
+  )
+  await keep(
+    'Harriet Voss',
+    ago(3),
+    'limits',
+    '',
+    ['Person', 'Limit', 'Up to', 'From', 'Until'],
+    [[emailOf('Kaveh Dorani'), 'own', '600', addDays(today, -3), addDays(today, 9)]],
+  )
+  await as('Greta Molin', ago(3), async (ctx) => {
+    for (const h of await readHeld(ctx)) await confirmHeld(ctx, h.id)
+  })
+  const year = fiscalPeriod(today, 4).year - 1
+  const before = (department: string, account: string, period: string, stage: string, number: string, what: string) =>
+    [String(year), department, account, period, stage, number, what] as const
+  await keep(
+    'Greta Molin',
+    ago(50),
+    'opening',
+    'before-rekko.csv',
+    ['Fiscal year', 'Department', 'Account', 'Period', 'Stage', 'Number elsewhere', 'What', 'Amount', 'Over'],
+    [
+      [...before('4100', '610', '1', 'spent', '', 'Pump parts, as the books have it'), '1240.35', 'no'],
+      [...before('4100', '616', '1', 'spent', '', 'Waste, as the books have it'), '418.00', 'no'],
+      [...before('4100', '616', '2', 'committed', 'B-2231', 'Skip for the old filter sand'), '260.00', 'yes'],
+    ],
+  )
+  for (const [part, file] of PICTURES) {
+    const bytes = await readFile(`demo/files/pictures/${file}`)
+    await as('Leonie Farrow', ago(20), (ctx) => addPicture(ctx, idOf('item', part), bytes, { name: file }))
+  }
+}
