@@ -28,6 +28,7 @@ const said = reactive({
   postcode: '',
   town: '',
   country: '',
+  region: '',
   currency: '',
   timeZone: '',
   month: '1',
@@ -54,6 +55,11 @@ const MONTHS = Array.from({ length: 12 }, (_, i) => ({
   id: String(i + 1),
   name: new Intl.DateTimeFormat('en', { month: 'long', timeZone: 'UTC' }).format(Date.UTC(2026, i, 1)),
 }))
+const regions = computed(() => start.value?.countries.find((c) => c.id === said.country)?.regions ?? [])
+watch(
+  () => said.country,
+  () => (said.region = ''),
+)
 const zones = computed(() => (start.value?.timeZones ?? []).map((id) => ({ id, name: id.replaceAll('_', ' ') })))
 const policies = STARTING_POLICIES.map((id) => ({ id, name: STARTING_POLICY_WORDS[id] }))
 /** A number as it was typed, with a point or a comma; "" is none. */
@@ -179,8 +185,17 @@ function onKey(event: KeyboardEvent): void {
         />.
       </div>
       <p class="small mt-1">
-        This stands on orders; deliveries come here until you name other places. The country’s public holidays are
-        entered for you.
+        This stands on orders; deliveries come here until you name other places. Public holidays are entered for you:
+        those of
+        <BlankChoice
+          v-if="regions.length > 0"
+          id="begin-region"
+          v-model="said.region"
+          :choices="[{ id: '', name: 'the whole country' }, ...regions]"
+          label="Region whose public holidays hold"
+          placeholder="the whole country"
+          light
+        /><template v-else>the country</template>.
       </p>
       <div class="sentence mt-6">
         We count in

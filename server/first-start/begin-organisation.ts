@@ -1,8 +1,7 @@
 import { randomUUID } from 'node:crypto'
-import Holidays from 'date-holidays'
 import type { H3Event } from 'h3'
 import { startingRules } from '#core/approval/starting'
-import { dayOf, fiscalPeriod, periodsOf, type Day } from '#core/base/day'
+import { dayOf, fiscalPeriod, periodsOf } from '#core/base/day'
 import { dec } from '#core/base/decimal'
 import type { Beginning } from '#shared/contract/first-start'
 import type { Me } from '#shared/contract/session'
@@ -12,12 +11,10 @@ import { invalid, Problem, refused } from '../http/problem'
 import { takeOneTimeKey } from '../people/one-time-store'
 import { hashPassword } from '../people/password'
 import { requireSoundPassword } from '../people/sound-password'
+import { holidaysOf, regionsOf } from './holidays-of'
 import { beginSession } from '../session/sign-in'
 import { loadOrganisation } from '../settings/load-organisation'
 import { isSetUp } from '../settings/reads'
-
-/** Years, beside this one, for which holidays are entered. */
-const YEARS_AHEAD = 2
 
 /**
  * Enters the organisation whole: who it is, its periods, holidays and taxes, one department and place, whoever begins
@@ -58,7 +55,7 @@ export async function beginOrganisation(ctx: Context, event: H3Event, b: Beginni
       },
     ],
     absences: [],
-    holidays: holidaysOf(b.country, today),
+    holidays: holidaysOf(b.country, b.region, today),
     taxCodes: [
       ...(b.taxRate === null ? [] : [{ code: 'S', name: 'Standard', category: 'S', rate: b.taxRate }]),
       ...(b.reducedRate === null ? [] : [{ code: 'R', name: 'Reduced', category: 'S', rate: b.reducedRate }]),
@@ -106,14 +103,7 @@ async function check(b: Beginning): Promise<void> {
       )
   if (dec(b.limit).isNegative() || dec(b.limit).places() > 4)
     throw wrong('limit', 'is no amount', 'A limit is an amount of nothing or more.')
+  if (b.region !== '' && !regionsOf(b.country).some((r) => r.id === b.region))
+    throw wrong('region', 'is not of this country', 'Choose a region of the country from the list.')
   await requireSoundPassword(b.password, null, [b.person, b.email, b.name], 'password')
-}
-
-/** The public holidays of a country that fall on one day, this year's and those ahead. */
-function holidaysOf(country: string, today: Day): { day: Day; name: string }[] {
-  const found = new Map<Day, string>()
-  const calendar = new Holidays(country, { languages: ['en'], types: ['public'] })
-  for (let year = Number(today.slice(0, 4)), n = 0; n <= YEARS_AHEAD; n += 1)
-    for (const h of calendar.getHolidays(year + n)) found.set(h.date.slice(0, 10), h.name)
-  return [...found].map(([day, name]) => ({ day, name }))
 }

@@ -1,6 +1,7 @@
 import Holidays from 'date-holidays'
 import type { FirstStartView } from '#shared/contract/first-start'
 import type { Context } from '../context'
+import { regionsOf } from './holidays-of'
 import { findOneTimeKey } from '../people/one-time-store'
 import { isSetUp } from '../settings/reads'
 
@@ -17,7 +18,7 @@ export async function readFirstStart({ tx, now }: Context, key: string): Promise
     opens,
     isSetUp: is,
     countries: Object.keys(new Holidays().getCountries('en'))
-      .map((id) => ({ id, name: regions.of(id) ?? id }))
+      .map((id) => ({ id, name: regions.of(id) ?? id, regions: regionsOf(id) }))
       .sort(byName),
     currencies: Intl.supportedValuesOf('currency')
       .map((id) => ({ id, name: `${money.of(id) ?? id} (${id})` }))

@@ -18,6 +18,8 @@ const beginning = z.object({
   postcode: text(20),
   town: said(100),
   country: z.string().length(2, 'is not chosen'),
+  /** Of which region the public holidays are; the country's own where it is left out. */
+  region: text(10).default(''),
   mailFrom: z.email('is no e-mail address').max(254),
   currency: z.string().regex(/^[A-Z]{3}$/, 'is not chosen'),
   timeZone: said(60),
@@ -40,7 +42,14 @@ const state = z.object({
   /** Whether the key that was brought opens the beginning. */
   opens: z.boolean(),
   isSetUp: z.boolean(),
-  countries: named,
+  countries: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      /** Those that have public holidays of their own. */
+      regions: named,
+    }),
+  ),
   currencies: named,
   timeZones: z.array(z.string()),
 })

@@ -84,7 +84,13 @@ test('a beginning that is refused loses nothing; one that is taken opens once', 
     body: { ...beginning(key), password: 'asta holm asta holm' },
   })
   expect([weak.status, weak.body.fields]).toMatchObject([422, [{ field: 'password' }]])
-  for (const change of [{ timeZone: 'Moon/Base' }, { taxRate: '101' }, { name: ' ' }, { currency: 'XXZ' }])
+  for (const change of [
+    { timeZone: 'Moon/Base' },
+    { taxRate: '101' },
+    { name: ' ' },
+    { currency: 'XXZ' },
+    { region: 'BY' },
+  ])
     expect(
       (await rekko.nobody.call('POST', '/api/first-start', { body: { ...beginning(key), ...change } })).status,
     ).toBe(422)

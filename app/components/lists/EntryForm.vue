@@ -7,6 +7,7 @@ import { an, capital, formatCount } from '#shared/words/format'
 import { LIST_WORDS, sayListReason } from '#shared/words/lists'
 import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
+import { sayEntry } from '~/composables/lists/say-entry'
 import { useWording } from '~/composables/base/use-wording'
 
 /** One entry of a list, each column a field that says at once what is wrong with it. */
@@ -38,6 +39,10 @@ const cells = reactive<Record<string, string>>(
 )
 const touched = reactive(new Set<string>())
 const row = computed(() => props.list.columns.map((c) => cells[c.key] ?? ''))
+/** A row of nothing is no row: all that has to be said is missing. */
+const NOTHING_SAID = props.list.columns
+  .filter((c) => c.initial === null)
+  .map((c) => ({ code: 'missing' as const, column: c.key }))
 const read = computed(
   () =>
     readRows(
@@ -46,7 +51,7 @@ const read = computed(
       [row.value],
       { mark: wording.decimalMark, monthFirst: wording.ways.monthFirst, today: wording.today.value },
       props.known,
-    )[0] ?? { at: 2, values: {}, reasons: [] },
+    )[0] ?? { at: 2, values: {}, reasons: NOTHING_SAID },
 )
 const isTaken = computed(
   () =>
@@ -62,7 +67,9 @@ const isChanged = computed(
   () => props.entry === null || props.list.columns.some((c) => read.value.values[c.key] !== props.entry?.[c.key]),
 )
 const isFixed = (c: ListColumn) => props.entry !== null && props.list.key.includes(c.key)
-const called = computed(() => cells.name ?? cells[props.list.key[0] ?? ''] ?? '')
+const called = computed(() =>
+  sayEntry(props.list, cells, (of, key) => props.called[of]?.find((e) => e.key === key)?.name || undefined),
+)
 const action = computed(() => {
   if (isTaken.value) return `There is ${an(words.one)} with this key already`
   if (missing.value > 0)

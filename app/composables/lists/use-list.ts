@@ -6,6 +6,7 @@ import type { ListName, Values } from '#core/lists/list'
 import type { KnownEntries } from '#core/lists/read-rows'
 import type { GivenRows, ListChangeView, ListView } from '#shared/contract/lists'
 import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
+import { sayEntry } from '~/composables/lists/say-entry'
 import { useWording } from '~/composables/base/use-wording'
 
 /** Of a list too long to be told whole, every text may name an entry: the server knows. */
@@ -114,6 +115,9 @@ export function useList(
       .map((t) => called.value.get(`${kind.of} ${t.toLowerCase()}`) ?? t)
       .join(', ')
   }
+  /** What an entry is called. */
+  const sayName = (values: Values): string =>
+    sayEntry(list, values, (of, key) => called.value.get(`${of} ${key.toLowerCase()}`))
   const saySteps = (plain: string, currency: string) =>
     stepsOf(plain)
       .map(({ from, unitPrice }) => {
@@ -131,5 +135,5 @@ export function useList(
       }),
     ),
   )
-  return { list, view, words, found, isLong, changes, busy, trouble, read, keep, undo, say, known }
+  return { list, view, words, found, isLong, changes, busy, trouble, read, keep, undo, say, sayName, known }
 }

@@ -51,6 +51,7 @@ const {
   keep,
   undo: takeBack,
   say,
+  sayName,
   known,
 } = listed
 useLive((happened) => {
@@ -112,8 +113,7 @@ function offerUndo(sentence: string, seq: number | null): void {
 }
 async function keepEntry(cells: string[]): Promise<void> {
   const isNew = open.value?.entry === null
-  const at = list.columns.findIndex((c) => c.key === 'name')
-  const called = cells[at < 0 ? 0 : at] ?? ''
+  const called = sayName(Object.fromEntries(list.columns.map((c, i) => [c.key, cells[i] ?? ''])))
   const kept = await keep({
     columns: list.columns.map((c) => c.key),
     cells: [cells],
@@ -205,7 +205,7 @@ async function take(given: GivenRows, gone: 'keep' | 'retire', count: number): P
 }
 const undone = computed(() => new Set(changes.value.flatMap((c) => (c.undoes === null ? [] : [c.undoes]))))
 function sayChange(c: (typeof changes.value)[number]): string {
-  const what = c.count === 1 ? (c.first?.name ?? words.one) : formatCount(c.count, words.one, words.many)
+  const what = c.count === 1 && c.first !== null ? sayName(c.first) : formatCount(c.count, words.one, words.many)
   if (c.undoes !== null) return `${what}: taken back`
   return c.source === '' ? what : `${what} from ${c.source}`
 }
