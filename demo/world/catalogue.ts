@@ -282,6 +282,9 @@ const ALL = [...new Set(SOURCES.flatMap((s) => Object.keys(s)))].map((name): [st
 ])
 const idOfPart = (part: string | undefined) => (part === undefined ? null : idOf('item', part))
 
+/** How many units a pack of the supplier holds. */
+const PACKS: Record<string, string> = { 'CP-GS-25': '10', 'ST-HC-60': '25' }
+
 export const ITEM_ROWS = ALL.flatMap(([supplierName, lines]) => {
   const s = SUPPLIER_ROWS.find((x) => x.name === supplierName)
   if (s === undefined) throw new Error(`no supplier ${supplierName}`)
@@ -303,6 +306,7 @@ export const ITEM_ROWS = ALL.flatMap(([supplierName, lines]) => {
       currency: s.currency,
       taxCode: tax,
       leadDays: s.leadDays,
+      packSize: PACKS[part] ?? null,
       hasAgreement: agreement === 'a' ? 1 : 0,
       sameAsId: idOfPart(SAME_AS[part]),
       successorId: idOfPart(SUCCEEDED[part]),

@@ -74,3 +74,47 @@ test('side by side, an item whole, and another price from a day on', async ({ br
   await leonie.getByRole('link', { name: 'kept in the item list' }).click()
   await expect(leonie.getByRole('textbox', { name: 'Prices from today' })).toHaveValue('1: 22; 10: 20')
 })
+
+test('packs are told with their sum, and pictures are added, put first and taken away', async ({ browser }) => {
+  const leonie = await pageAs(browser, 'Leonie Farrow')
+  await leonie.goto('/catalogue?words=ST-HC-60')
+  await alive(leonie)
+  await leonie.getByRole('list', { name: 'Items' }).getByRole('link').first().click()
+  await expect(leonie).toHaveURL(/catalogue\/[0-9a-f-]{36}/)
+  const margin = leonie.getByRole('textbox', { name: 'How many', exact: false })
+  await expect(margin).toHaveValue('1')
+  await margin.fill('30')
+  await expect(leonie.getByText('Two packs of 25 hold 50 each, for EUR 95.00.')).toBeVisible()
+  await leonie.getByRole('button', { name: 'Take 50' }).click()
+  await expect(margin).toHaveValue('50')
+  await expect(leonie.getByText('Two packs of 25.', { exact: true })).toBeVisible()
+
+  const picture = (tail: string) => ({
+    name: `tie ${tail}.png`,
+    mimeType: 'image/png',
+    buffer: Buffer.concat([
+      Buffer.from(
+        'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+        'base64',
+      ),
+      Buffer.from(tail),
+    ]),
+  })
+  const chooser = leonie.getByLabel('Pictures of the item')
+  await chooser.setInputFiles({ name: 'words.png', mimeType: 'image/png', buffer: Buffer.from('words') })
+  await expect(leonie.getByRole('alert')).toContainText('by its content this is neither')
+  await chooser.setInputFiles([picture('one'), picture('two')])
+  await expect(leonie.getByRole('img', { name: /picture 1 of 2$/ })).toBeVisible()
+  await leonie.getByRole('button', { name: 'Look at picture 2' }).click()
+  await leonie.getByRole('button', { name: 'Let this one stand for it' }).click()
+  const { violations } = await new AxeBuilder({ page: leonie }).analyze()
+  expect(violations).toEqual([])
+  const owen = await pageAs(browser, 'Owen Marsh')
+  await owen.goto(new URL(leonie.url()).pathname)
+  await expect(owen.getByRole('img', { name: /picture 1 of 2$/ })).toBeVisible()
+  await expect(owen.getByRole('button', { name: 'Take this one away' })).toHaveCount(0)
+  for (const left of [1, 0]) {
+    await leonie.getByRole('button', { name: 'Take this one away' }).click()
+    await expect(leonie.getByRole('button', { name: 'Add a picture' })).toHaveCount(left === 0 ? 1 : 0)
+  }
+})

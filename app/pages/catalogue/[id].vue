@@ -7,7 +7,7 @@ import { priceFor } from '#core/catalogue/price'
 import { priceHistory } from '#core/catalogue/price-history'
 import { stepHint } from '#core/catalogue/step-hint'
 import { readSteps, stepsOf } from '#core/catalogue/typed-steps'
-import { formatCount } from '#shared/words/format'
+import { capital, formatCount } from '#shared/words/format'
 import { sayWarning } from '#shared/words/supplier'
 import BlankDay from '~/components/base/BlankDay.vue'
 import MainAction from '~/components/base/MainAction.vue'
@@ -72,9 +72,18 @@ const hint = computed(() => (quantity.value === null ? null : stepHint(item.valu
 const packs = computed(() =>
   quantity.value === null || item.value.packSize === null ? null : packsOf(quantity.value, item.value.packSize),
 )
-const packNet = computed(() =>
-  packs.value === null ? null : (stepHint(item.value, packs.value.holds, today.value)?.net ?? null),
-)
+/** What the packs come to, and where they hold more than was asked for, how much and for what sum. */
+const packsSay = computed(() => {
+  const { packSize } = item.value
+  if (packs.value === null || packSize === null) return ''
+  const said = capital(sayPacks(packs.value, packSize, wording.ways))
+  if (packs.value.isWhole) return `${said}.`
+  const sum = stepHint(item.value, packs.value.holds, today.value)?.net
+  return (
+    `${said} ${packs.value.packs === '1' ? 'holds' : 'hold'} ${wording.quantity(packs.value.holds, item.value.unit)}` +
+    `${sum === undefined ? '' : `, for ${wording.money(sum)}`}.`
+  )
+})
 const { open, busy, trouble, find, add } = useOpenRequisition()
 onMounted(find)
 const action = computed(() => {
@@ -264,16 +273,16 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'add it to the request' }], (event) =>
           >
         </label>
         <p v-if="hint" class="sum mt-3 tabular-nums">{{ wording.money(hint.net) }}</p>
-        <p v-if="packs && item.packSize" class="small mt-1">
-          {{ sayPacks(packs, item.packSize, wording.ways)
-          }}<template v-if="!packs.isWhole">
-            hold {{ wording.quantity(packs.holds, item.unit)
-            }}<template v-if="packNet"> for {{ wording.money(packNet) }}</template
-            >:
-            <button type="button" class="quiet-link min-h-6" @click="typed = wording.typed(packs.holds)">
-              take {{ wording.decimal(packs.holds) }}
-            </button></template
+        <p v-if="packs" class="small mt-1">
+          {{ packsSay }}
+          <button
+            v-if="!packs.isWhole"
+            type="button"
+            class="quiet-link min-h-6"
+            @click="typed = wording.typed(packs.holds)"
           >
+            Take {{ wording.decimal(packs.holds) }}
+          </button>
         </p>
         <p v-if="hint && sayHint(hint, quantity ?? '1', wording.ways)" class="notice-green mt-2">
           {{ sayHint(hint, quantity ?? '1', wording.ways) }}
