@@ -55,7 +55,8 @@ const CHAIN: PolicyStep = { rank: 10, who: { by: 'chain', until: 'covered' }, mu
 const said = (findings: readonly Finding[]) =>
   findings.map((f) =>
     'example' in f
-      ? `${f.code} ${'ruleId' in f ? (f.ruleId ?? '-') : '-'} from ${f.example.from.amount} below ${f.example.below?.amount ?? '-'}, ${f.people}`
+      ? `${f.code} ${'ruleId' in f ? (f.ruleId ?? '-') : '-'} from ${f.example.from.amount} ` +
+        `below ${f.example.below?.amount ?? '-'}, ${f.people}`
       : f.code,
   )
 

@@ -14,6 +14,7 @@ import { orderRoutes } from './order'
 import { ownerRoutes } from './owner'
 import { peopleRoutes } from './people'
 import { regularsRoutes } from './regulars'
+import { policyRoutes } from './policy'
 import { requestFormRoutes } from './request-form'
 import { requisitionRoutes } from './requisition'
 import { sessionRoutes } from './session'
@@ -37,6 +38,7 @@ const ROUTES = {
   ...orderRoutes,
   ...ownerRoutes,
   ...regularsRoutes,
+  ...policyRoutes,
   ...requestFormRoutes,
   ...listRoutes,
   ...organisationRoutes,

@@ -148,6 +148,7 @@ beforeAll(async () => {
     beginFromRequisition: [`/api/requisitions/${id}/copy`, `/api/requisitions/${kept.draftId}/copy`],
     beginFromOrder: [`/api/orders/${order}/copy`],
     readRequestForm: ['/api/request-form'],
+    readApprovalPolicy: ['/api/approval-policy'],
     readFirstStart: ['/api/first-start'],
     readSetUp: ['/api/set-up'],
     readList: LIST_NAMES.map((list) => `/api/lists/${list}`),

@@ -4,6 +4,7 @@ import type { ListName } from '#core/lists/list'
 const TOGETHER: readonly (readonly ListName[])[] = [
   ['people', 'roles', 'limits'],
   ['budget-lines', 'opening'],
+  ['jobs', 'parts'],
 ]
 
 /** The lists beside a list. */

@@ -1,0 +1,171 @@
+<script setup lang="ts">
+import { readTypedNumber } from '#core/base/typed-number'
+import { moneyOf } from '#core/base/money'
+import type { Subject } from '#core/approval/policy'
+import { makeRoute } from '#core/approval/route'
+import { presence } from '#core/people/person'
+import type { PolicyView } from '#shared/contract/policy'
+import { sayNote, saySeat } from '#shared/words/approval'
+import type { PolicyNames } from '#shared/words/policy'
+import BlankChoice from '~/components/base/BlankChoice.vue'
+import RouteList, { type RouteEntry } from '~/components/base/RouteList.vue'
+import { useWording } from '~/composables/base/use-wording'
+import { worldOf } from '~/composables/set-up/policy-world'
+
+/** A made-up request, and who would decide on it and why: by the same core that asks them. */
+const props = defineProps<{ view: PolicyView; names: PolicyNames }>()
+const wording = useWording()
+const world = computed(() => worldOf(props.view))
+const raisers = computed(() =>
+  props.view.people
+    .filter((p) => presence(p, props.view.absences, props.view.today).at !== 'gone')
+    .map((p) => ({ id: p.id, name: p.name }))
+    .sort((a, b) => a.name.localeCompare(b.name)),
+)
+const owner = ref('')
+const department = ref('')
+const line = ref('')
+const category = ref('')
+const kind = ref('')
+const amount = ref('1000')
+const over = ref('inside')
+const OVER = [
+  { id: 'inside', name: 'inside the budget' },
+  { id: 'over', name: 'past the budget' },
+]
+const ownerId = computed(() => owner.value || (raisers.value[0]?.id ?? ''))
+const departments = computed(() => {
+  const open = world.value.openTo.get(ownerId.value) ?? []
+  return props.view.departments.filter((d) => open.includes(d.id))
+})
+const departmentId = computed(
+  () => departments.value.find((d) => d.id === department.value)?.id ?? departments.value[0]?.id ?? '',
+)
+const lines = computed(() => props.view.lines.filter((l) => l.departmentId === departmentId.value))
+const paying = computed(() => lines.value.find((l) => l.id === line.value) ?? lines.value[0])
+const categories = computed(() => [{ id: '', name: 'something of no category' }, ...props.view.categories])
+const kinds = computed(() => props.view.kinds.map((k) => ({ id: k.code, name: k.name })))
+const kindCode = computed(() => kind.value || (world.value.kinds[0] ?? ''))
+const number = computed(() => readTypedNumber(amount.value, wording.decimalMark))
+
+const subject = computed<Subject | null>(() => {
+  const coded = paying.value
+  if (number.value === null || number.value.startsWith('-') || coded === undefined) return null
+  const worth = moneyOf(number.value, props.view.currency)
+  return {
+    document: 'requisition',
+    kind: kindCode.value,
+    amount: worth,
+    together: worth,
+    ownerId: ownerId.value,
+    raisedById: ownerId.value,
+    ownedBy: [],
+    departmentId: departmentId.value,
+    branch: props.view.departments.find((d) => d.id === departmentId.value)?.branch ?? [],
+    codings: [
+      { budgetLineId: coded.id, account: coded.account, category: category.value || null, holderId: coded.holderId },
+    ],
+    overBudget: over.value === 'over',
+  }
+})
+const route = computed(() =>
+  subject.value === null ? null : makeRoute(subject.value, props.view.policy, world.value.people),
+)
+const lineName = (id: string) => props.view.lines.find((l) => l.id === id)?.name ?? ''
+const entries = computed<RouteEntry[]>(() =>
+  (route.value?.steps ?? []).flatMap((step, i) =>
+    step.seats.map((seat) => ({
+      key: `${i} ${seat.actorId}`,
+      name: props.names.person(seat.actorId),
+      state: i === 0 ? ('open' as const) : ('ahead' as const),
+      you: false,
+      why: saySeat(
+        seat.why,
+        {
+          of: props.names.person(ownerId.value),
+          forName: seat.forId === null ? null : props.names.person(seat.forId),
+          lines: seat.why.code === 'budget-holder' ? seat.why.budgetLineIds.map(lineName) : [],
+        },
+        wording.ways,
+      ),
+    })),
+  ),
+)
+const notes = computed(() => {
+  const said = (route.value?.notes ?? []).flatMap((n) => sayNote(n, props.names.person, wording.ways) ?? [])
+  return [...new Set(said)]
+})
+</script>
+
+<template>
+  <section aria-labelledby="try-route">
+    <h2 id="try-route" class="head mb-1">Try it</h2>
+    <div class="leading-7">
+      A request of
+      <BlankChoice
+        v-model="owner"
+        :choices="raisers"
+        label="Who raises it"
+        :placeholder="names.person(ownerId)"
+        light
+      />
+      for
+      <BlankChoice
+        :model-value="departmentId"
+        :choices="departments"
+        label="For which department"
+        placeholder="no department"
+        light
+        @update:model-value="department = $event"
+      />
+      over
+      <input
+        v-model="amount"
+        class="field inline-block! w-[96px]! min-h-[30px]! py-0.5! text-right tabular-nums"
+        inputmode="decimal"
+        autocomplete="off"
+        :aria-label="`How much, in ${view.currency}`"
+      />, paid from
+      <BlankChoice
+        :model-value="paying?.id ?? null"
+        :choices="lines"
+        label="Which budget line pays"
+        placeholder="no budget line"
+        light
+        @update:model-value="line = $event"
+      />,
+      <BlankChoice
+        v-model="over"
+        :choices="OVER"
+        label="Inside or past the budget"
+        placeholder="inside the budget"
+        light
+      />, with
+      <BlankChoice
+        v-model="category"
+        :choices="categories"
+        label="Of which category"
+        placeholder="something of no category"
+        light
+      /><template v-if="kinds.length > 1">
+        for
+        <BlankChoice
+          v-model="kind"
+          :choices="kinds"
+          label="Of which kind"
+          :placeholder="kinds[0]?.name ?? ''"
+          light
+        /> </template
+      >.
+    </div>
+    <p v-if="subject === null" class="notice-amber mt-2">
+      {{ paying === undefined ? 'No budget line of this department pays this year.' : `“${amount}” is no amount.` }}
+    </p>
+    <template v-else-if="route">
+      <p v-if="route.held" class="notice-red mt-2">It would be held: nobody is found who may decide.</p>
+      <p v-else-if="entries.length === 0" class="mt-2 font-semibold">It passes at once, and nobody is asked.</p>
+      <RouteList v-else class="mt-2" :entries="entries" />
+      <p v-for="n in notes" :key="n" class="small mt-1">{{ n }}</p>
+    </template>
+  </section>
+</template>
