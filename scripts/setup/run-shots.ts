@@ -29,7 +29,7 @@ const SHOTS: Shot[] = [
   { name: 'decide', who: 'Ines Adeyemi', path: '/decide' },
   { name: 'decide-dark', who: 'Ines Adeyemi', path: '/decide', dark: true },
   { name: 'decide-phone', who: 'Ines Adeyemi', path: '/decide', phone: true },
-  { name: 'away', who: 'Harriet Voss', path: '/away' },
+  { name: 'approval', who: 'Harriet Voss', path: '/set-up/approval', act: waitForFindings },
   { name: 'set-up', who: 'Harriet Voss', path: '/set-up/requests' },
   { name: 'lists', who: 'Harriet Voss', path: '/set-up/lists/people' },
   { name: 'desk', who: 'Leonie Farrow', path: '/desk', act: fillTray },
@@ -60,6 +60,10 @@ async function writeLamps(page: Page): Promise<void> {
   )
   await page.getByRole('combobox', { name: /^Add a line/ }).focus()
   await page.waitForTimeout(1200)
+}
+
+async function waitForFindings(page: Page): Promise<void> {
+  await page.getByRole('status').filter({ hasText: 'found' }).waitFor()
 }
 
 async function findSleeves(page: Page): Promise<void> {

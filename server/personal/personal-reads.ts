@@ -7,7 +7,17 @@ import { approvalDecision, approvalSeat } from '../db/schema/approval'
 import { budgetLine } from '../db/schema/budget'
 import { document } from '../db/schema/document'
 import { jobPerson } from '../db/schema/job'
-import { absence, accessToken, department, notice, person, roleGrant, session } from '../db/schema/people'
+import {
+  absence,
+  accessToken,
+  department,
+  limitForDays,
+  notice,
+  person,
+  roleGrant,
+  session,
+  shipTo,
+} from '../db/schema/people'
 import { job } from '../db/schema/request-form'
 
 const p = named(person, 'p')
@@ -24,6 +34,8 @@ const j = named(job, 'j')
 const w = named(jobPerson, 'w')
 const n = named(notice, 'n')
 const y = named(absence, 'y')
+const k = named(shipTo, 'k')
+const x = named(limitForDays, 'x')
 
 export interface PersonRow {
   id: string
@@ -98,8 +110,14 @@ export async function listKept(tx: Tx, id: string) {
   return {
     roles: await read(
       tx,
-      { role: g.role, department: h.name },
-      sql`from ${g} left join ${h} on ${h.id} = ${g.departmentId} where ${g.personId} = ${id} order by 1`,
+      { role: g.role, department: h.name, place: k.name, from: g.fromDay, until: g.untilDay },
+      sql`from ${g} left join ${h} on ${h.id} = ${g.departmentId} left join ${k} on ${k.id} = ${g.placeId}
+        where ${g.personId} = ${id} order by 1`,
+    ),
+    limits: await read(
+      tx,
+      { of: x.of, amount: x.amount, from: x.fromDay, until: x.untilDay },
+      sql`from ${x} where ${x.personId} = ${id} order by ${x.fromDay}, ${x.of}`,
     ),
     absences: await read(
       tx,

@@ -11,6 +11,7 @@ import BlankChoice from '~/components/base/BlankChoice.vue'
 import RouteList, { type RouteEntry } from '~/components/base/RouteList.vue'
 import { useWording } from '~/composables/base/use-wording'
 import { worldOf } from '~/composables/set-up/policy-world'
+import { useSessionStore } from '~/stores/session'
 
 /** A made-up request, and who would decide on it and why: by the same core that asks them. */
 const props = defineProps<{ view: PolicyView; names: PolicyNames }>()
@@ -33,7 +34,8 @@ const OVER = [
   { id: 'inside', name: 'inside the budget' },
   { id: 'over', name: 'past the budget' },
 ]
-const ownerId = computed(() => owner.value || (raisers.value[0]?.id ?? ''))
+const session = useSessionStore()
+const ownerId = computed(() => owner.value || (session.me?.id ?? raisers.value[0]?.id ?? ''))
 const departments = computed(() => {
   const open = world.value.openTo.get(ownerId.value) ?? []
   return props.view.departments.filter((d) => open.includes(d.id))
@@ -103,11 +105,12 @@ const notes = computed(() => {
     <div class="leading-7">
       A request of
       <BlankChoice
-        v-model="owner"
+        :model-value="ownerId"
         :choices="raisers"
         label="Who raises it"
-        :placeholder="names.person(ownerId)"
+        placeholder="somebody"
         light
+        @update:model-value="owner = $event"
       />
       for
       <BlankChoice
@@ -150,11 +153,12 @@ const notes = computed(() => {
       /><template v-if="kinds.length > 1">
         for
         <BlankChoice
-          v-model="kind"
+          :model-value="kindCode"
           :choices="kinds"
           label="Of which kind"
-          :placeholder="kinds[0]?.name ?? ''"
+          placeholder="no kind"
           light
+          @update:model-value="kind = $event"
         /> </template
       >.
     </div>
