@@ -60,6 +60,19 @@ watch(
   () => said.country,
   () => (said.region = ''),
 )
+const country = computed(() => start.value?.countries.find((c) => c.id === said.country))
+/** What is usual in the country, where it is not what stands there. */
+const usual = computed(() => {
+  const rates = country.value?.rates ?? null
+  if (rates === null || (said.taxRate === rates.standard && said.reducedRate === (rates.reduced ?? ''))) return null
+  return rates
+})
+function takeUsual(): void {
+  const rates = usual.value
+  if (rates === null) return
+  said.taxRate = rates.standard
+  said.reducedRate = rates.reduced ?? ''
+}
 const zones = computed(() => (start.value?.timeZones ?? []).map((id) => ({ id, name: id.replaceAll('_', ' ') })))
 const policies = STARTING_POLICIES.map((id) => ({ id, name: STARTING_POLICY_WORDS[id] }))
 /** A number as it was typed, with a point or a comma; "" is none. */
@@ -232,6 +245,12 @@ function onKey(event: KeyboardEvent): void {
           :most="254"
         />.
       </div>
+      <p v-if="usual" class="small mt-1">
+        Usual in {{ country?.name }}: {{ usual.standard }} %{{
+          usual.reduced === null ? ', and none reduced' : ` and ${usual.reduced} % reduced`
+        }}.
+        <button type="button" class="quiet-link min-h-6" @click="takeUsual">Take these</button>
+      </p>
       <div class="sentence mt-6">
         I am
         <BlankText id="begin-person" v-model="said.person" label="Your name" placeholder="your name" :most="100" />,

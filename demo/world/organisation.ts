@@ -29,6 +29,7 @@ export function describeHallamere(today: Day, passwordHash: string): Organisatio
     organisation: {
       name: 'Hallamere Oceanarium',
       address: 'Quay Gate 1, 24105 Hallamere',
+      letterhead: 'Telephone 0100 40 100 · Trust register 4471',
       timeZone: 'Europe/London',
       baseCurrency: 'EUR',
       fiscalStartMonth: FISCAL_START,

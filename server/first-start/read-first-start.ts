@@ -1,4 +1,5 @@
 import Holidays from 'date-holidays'
+import { USUAL_RATES } from '#core/base/usual-rates'
 import type { FirstStartView } from '#shared/contract/first-start'
 import type { Context } from '../context'
 import { regionsOf } from './holidays-of'
@@ -18,7 +19,7 @@ export async function readFirstStart({ tx, now }: Context, key: string): Promise
     opens,
     isSetUp: is,
     countries: Object.keys(new Holidays().getCountries('en'))
-      .map((id) => ({ id, name: regions.of(id) ?? id, regions: regionsOf(id) }))
+      .map((id) => ({ id, name: regions.of(id) ?? id, regions: regionsOf(id), rates: USUAL_RATES[id] ?? null }))
       .sort(byName),
     currencies: Intl.supportedValuesOf('currency')
       .map((id) => ({ id, name: `${money.of(id) ?? id} (${id})` }))

@@ -96,7 +96,11 @@ export async function issueOrder(
       number,
       revision: 0,
       issuedOn: today,
-      organisation: { name: organisation.name, address: organisation.address },
+      organisation: {
+        name: organisation.name,
+        address: organisation.address,
+        letterhead: organisation.letterhead,
+      },
       supplier: {
         number: tray.supplierNumber,
         name: tray.supplier,

@@ -18,6 +18,7 @@ import type { OrderSnapshot } from './snapshot'
 
 /** An order on paper, as it was sent. */
 export function paperOfOrder(order: OrderSnapshot): Paper {
+  const { letterhead = '' } = order.organisation
   return {
     title: `Purchase order ${order.number}`,
     author: order.organisation.name,
@@ -25,7 +26,9 @@ export function paperOfOrder(order: OrderSnapshot): Paper {
     at: new Date(`${order.issuedOn}T12:00:00Z`),
     blocks: [
       sender(order.organisation.name),
-      aside(order.organisation.address, 9, 20),
+      ...(letterhead === ''
+        ? [aside(order.organisation.address, 9, 20)]
+        : [aside(order.organisation.address, 9, 2), aside(letterhead, 9, 20)]),
       title(`Purchase order ${order.number}`),
       aside(`${OUTWARD.date(order.issuedOn, '')} · please quote this number on everything you send`, 10, 18),
       {

@@ -5,7 +5,8 @@ export interface OrderSnapshot {
   readonly number: string
   readonly revision: number
   readonly issuedOn: string
-  readonly organisation: { readonly name: string; readonly address: string }
+  /** Papers sent before there was a letterhead have none. */
+  readonly organisation: { readonly name: string; readonly address: string; readonly letterhead?: string }
   readonly supplier: {
     readonly number: string
     readonly name: string

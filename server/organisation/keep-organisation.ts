@@ -22,6 +22,7 @@ export async function keepOrganisation(ctx: Context, seen: number, said: Said): 
     name: said.name,
     address: said.address,
     mailFrom: said.mailFrom,
+    ...(said.letterhead === undefined ? {} : { letterhead: said.letterhead }),
     orderTolerancePercent: said.tolerancePercent,
     orderToleranceAmount: said.toleranceAmount,
     secondFactorFor: said.secondFactorFor,

@@ -23,6 +23,7 @@ export async function writeOrganisation(
     typeof organisation.$inferInsert,
     | 'name'
     | 'address'
+    | 'letterhead'
     | 'mailFrom'
     | 'orderTolerancePercent'
     | 'orderToleranceAmount'

@@ -13,6 +13,7 @@ export async function readOrganisation({ tx, now }: Context): Promise<Organisati
     version: await findOrganisationVersion(tx),
     name: o.name,
     address: o.address,
+    letterhead: o.letterhead,
     mailFrom: o.mailFrom,
     tolerancePercent: o.orderTolerancePercent,
     toleranceAmount: o.orderToleranceAmount,

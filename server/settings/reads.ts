@@ -16,6 +16,7 @@ const x = named(exchangeRate, 'x')
 export interface Organisation {
   readonly name: string
   readonly address: string
+  readonly letterhead: string
   readonly timeZone: string
   readonly baseCurrency: string
   readonly fiscalStartMonth: number
@@ -38,6 +39,7 @@ export interface Organisation {
 const ORGANISATION = {
   name: o.name,
   address: o.address,
+  letterhead: o.letterhead,
   timeZone: o.timeZone,
   baseCurrency: o.baseCurrency,
   fiscalStartMonth: o.fiscalStartMonth,

@@ -48,6 +48,8 @@ const state = z.object({
       name: z.string(),
       /** Those that have public holidays of their own. */
       regions: named,
+      /** Rates of tax that are usual there; null where none are known. */
+      rates: z.object({ standard: decimal, reduced: decimal.nullable() }).nullable(),
     }),
   ),
   currencies: named,

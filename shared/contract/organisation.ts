@@ -15,6 +15,10 @@ const kept = z.object({
   name: said(120),
   address: said(300),
   mailFrom: z.email('is no e-mail address').max(254),
+  /** What else stands under the name on papers: telephone, register, tax number. */
+  letterhead: text(300)
+    .transform((t) => t.replace(/\s+/g, ' ').trim())
+    .optional(),
   /** How far an order may exceed what was approved: within both, before it is routed again. */
   tolerancePercent: decimal,
   toleranceAmount: decimal,
@@ -24,6 +28,7 @@ const kept = z.object({
   kept: keptDays.optional(),
 })
 const view = kept.extend({
+  letterhead: z.string(),
   kept: keptDays,
   version: z.number(),
   timeZone: z.string(),

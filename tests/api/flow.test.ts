@@ -124,6 +124,7 @@ describe('a need from a person’s head to a supplier’s mailbox', () => {
     writeFileSync('.rekko/test-order.pdf', Buffer.from(await pdf.arrayBuffer()))
     // Checked with poppler and qpdf from Debian.
     const text = spawnSync('pdftotext', ['-layout', '.rekko/test-order.pdf', '-'], { encoding: 'utf8' }).stdout
+    expect(text).toContain('Telephone 0100 40 100 · Trust register 4471')
     expect(text).toContain(`Purchase order ${issued.body.number}`)
     expect(text).toMatch(/Ultraviolet lamp 80 W, amalgam\s+6 each\s+148\.00/)
     expect(text).toContain('EUR 1,281.63')

@@ -18,6 +18,7 @@ const see = async (who = admin) => (await who.call<OrganisationView>('GET', '/ap
 const SAID = {
   name: 'Hallamere Trust',
   address: 'Quay Gate 2, Hallamere',
+  letterhead: 'Telephone 0100 2 · register 17',
   mailFrom: 'orders@hallamere.example',
   tolerancePercent: '2.5',
   toleranceAmount: '40',

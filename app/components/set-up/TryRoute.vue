@@ -94,7 +94,11 @@ const entries = computed<RouteEntry[]>(() =>
   ),
 )
 const notes = computed(() => {
-  const said = (route.value?.notes ?? []).flatMap((n) => sayNote(n, props.names.person, wording.ways) ?? [])
+  const said = (route.value?.notes ?? []).flatMap((n) =>
+    n.code === 'spared-by-own-limit'
+      ? `Within the own limit of ${wording.amount(n.limit)}, no manager is asked.`
+      : (sayNote(n, props.names.person, wording.ways) ?? []),
+  )
   return [...new Set(said)]
 })
 </script>

@@ -28,7 +28,15 @@ const { data, error, refresh } = await useAsyncData('organisation', () => api.ge
 if (error.value || !data.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
 const may = (right: 'keep settings' | 'keep budgets') => session.me?.rights.includes(right) === true
 
-const FIELDS = ['name', 'address', 'mailFrom', 'tolerancePercent', 'toleranceAmount', 'secondFactorFor'] as const
+const FIELDS = [
+  'name',
+  'address',
+  'letterhead',
+  'mailFrom',
+  'tolerancePercent',
+  'toleranceAmount',
+  'secondFactorFor',
+] as const
 type Said = Record<(typeof FIELDS)[number], string> & { secondFactorFor: SecondFactorFor }
 const keptOf = (o: OrganisationView): Record<KeptKind, string> => ({
   sessions: String(o.kept.sessions ?? ''),
@@ -39,6 +47,7 @@ const keptOf = (o: OrganisationView): Record<KeptKind, string> => ({
 const typedOf = (o: OrganisationView): Said => ({
   name: o.name,
   address: o.address,
+  letterhead: o.letterhead,
   mailFrom: o.mailFrom,
   secondFactorFor: o.secondFactorFor,
   tolerancePercent: wording.typed(o.tolerancePercent),
@@ -123,6 +132,7 @@ function keep(): void {
     const body = {
       name: said.name,
       address: said.address,
+      letterhead: said.letterhead,
       mailFrom: said.mailFrom.trim(),
       tolerancePercent: number(said.tolerancePercent) ?? '0',
       toleranceAmount: number(said.toleranceAmount) ?? '0',
@@ -221,6 +231,13 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'keep what stands here' }], (event) =>
           v-model="said.address"
           label="Address"
           placeholder="street, postcode and town"
+          :most="300"
+        />. Under it our papers say
+        <BlankText
+          id="organisation-letterhead"
+          v-model="said.letterhead"
+          label="What else stands under the name on papers"
+          placeholder="nothing else"
           :most="300"
         />. Letters leave from
         <BlankText

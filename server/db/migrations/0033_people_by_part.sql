@@ -41,6 +41,7 @@ ALTER TABLE "role_grant" ADD COLUMN "place_id" uuid;--> statement-breakpoint
 ALTER TABLE "role_grant" ADD COLUMN "from_day" date;--> statement-breakpoint
 ALTER TABLE "role_grant" ADD COLUMN "until_day" date;--> statement-breakpoint
 ALTER TABLE "request_kind" ADD COLUMN "raises_parts" boolean DEFAULT false NOT NULL;--> statement-breakpoint
+ALTER TABLE "organisation" ADD COLUMN "letterhead" text DEFAULT '' NOT NULL;--> statement-breakpoint
 ALTER TABLE "organisation" ADD COLUMN "keep_sessions_days" integer DEFAULT 30;--> statement-breakpoint
 ALTER TABLE "organisation" ADD COLUMN "keep_notices_days" integer;--> statement-breakpoint
 ALTER TABLE "organisation" ADD COLUMN "keep_letters_days" integer;--> statement-breakpoint

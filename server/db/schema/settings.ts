@@ -11,6 +11,8 @@ export const organisation = pgTable(
     id: integer().primaryKey().default(1),
     name: text().notNull(),
     address: text().notNull(),
+    /** What else stands under the name on papers: telephone, register, tax number; "" is nothing. */
+    letterhead: text().notNull().default(''),
     timeZone: text('time_zone').notNull(),
     baseCurrency: text('base_currency').notNull(),
     fiscalStartMonth: integer('fiscal_start_month').notNull(),
