@@ -306,7 +306,7 @@ describe('a tray goes to a colleague', () => {
     const tray = await trayOf()
     expect(await pass(leonie, tray, 'Owen Marsh')).toMatchObject({
       status: 409,
-      body: { detail: expect.stringContaining('does not buy for every department') as string },
+      body: { detail: expect.stringContaining('does not buy for all whose lines') as string },
     })
     expect(await pass(leonie, tray, 'Leonie Farrow')).toMatchObject({ status: 409 })
     expect((await pass(harriet, tray, 'Harriet Voss')).status).toBe(403)
