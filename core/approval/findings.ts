@@ -1,10 +1,9 @@
-import { minorUnits } from '#core/base/currency'
-import { Decimal, dec } from '#core/base/decimal'
-import { compare, moneyOf, zero, type Money } from '#core/base/money'
-import { presence, type Person } from '#core/people/person'
-import { holds, type Policy, type PolicyStep, type Rule, type Subject, type SubjectCoding } from './policy'
+import { compare, type Money } from '#core/base/money'
+import { presence } from '#core/people/person'
+import { holds, type Policy, type PolicyStep, type Rule, type Subject } from './policy'
 import { makeRoute, type FallbackCause, type Route } from './route'
-import { namedSets, oneOfEach, ownerClasses, type PolicyWorld, type WorldLine } from './world'
+import { amountsFor, documentsOf, ownerClasses } from './sorts'
+import type { PolicyWorld } from './world'
 
 /** A document that proves a finding, and over which amounts the same holds of it. */
 export interface Example {
@@ -87,16 +86,18 @@ export function checkPolicy(policy: Policy, world: PolicyWorld, isOver: () => bo
     for (const base of documentsOf(policy, world, person.id)) {
       // What was found at the amount before, to be drawn on while it goes on.
       let going = new Map<string, Example>()
-      amounts.forEach((amount, at) => {
+      amounts.forEach((amount, i) => {
         const subject = { ...base, amount, together: amount }
         const next = new Map<string, Example>()
-        for (const told of findAt(policy, world, subject, met)) {
+        const at = findAt(policy, world, subject)
+        for (const id of at.fits) met.add(id)
+        for (const told of at.told) {
           const key = JSON.stringify(told)
           const before = going.get(key)
           const example: Example = {
             subject: before?.subject ?? subject,
             from: before?.from ?? amount,
-            below: amounts[at + 1] ?? null,
+            below: amounts[i + 1] ?? null,
           }
           next.set(key, example)
           const kept = found.get(key)
@@ -125,29 +126,32 @@ export function checkPolicy(policy: Policy, world: PolicyWorld, isOver: () => bo
 }
 
 /** What is found of one document: each step by itself, besides what spares managers. */
-export function findAt(policy: Policy, world: PolicyWorld, subject: Subject, met: Set<string> = new Set()): Told[] {
+export function findAt(
+  policy: Policy,
+  world: PolicyWorld,
+  subject: Subject,
+): { readonly told: Told[]; readonly fits: readonly string[] } {
   const told: Told[] = []
   const sparing = policy.rules
     .filter((r) => r.sparesManagers && r.conditions.every((c) => holds(c, subject)))
     .map((r) => ({ ...r, steps: [] }))
-  let fits = 0
+  const fits: string[] = []
   for (const rule of policy.rules) {
     if (!rule.conditions.every((c) => holds(c, subject))) continue
     const alone = makeRoute(subject, { ...policy, rules: [{ ...rule, steps: [] }], ending: 'passes' }, world.people)
     if (rule.steps.length === 0 && alone.notes.some((n) => n.code === 'rule-does-not-fit')) continue
-    fits += 1
-    met.add(rule.id)
+    fits.push(rule.id)
     rule.steps.forEach((step, stepAt) => {
       told.push(...findInStep(policy, world, subject, rule, step, stepAt, sparing))
     })
   }
-  if (fits > 0) return told
+  if (fits.length > 0) return { told, fits }
   const { held } = makeRoute(subject, { ...policy, rules: [] }, world.people)
-  return [
+  const unfit: Told =
     held === null
       ? { code: 'no-rule-fits', ending: policy.ending }
-      : { code: 'held', ruleId: null, stepAt: null, because: held.code },
-  ]
+      : { code: 'held', ruleId: null, stepAt: null, because: held.code }
+  return { told: [unfit], fits }
 }
 
 /** What is found of one step of a rule that fits: each budget holder by themselves, since codings have no order. */
@@ -181,126 +185,6 @@ function findInStep(
     return found
   })
   return [...new Map(told.map((t) => [JSON.stringify(t), t])).values()]
-}
-
-/** The lowest amount of each stretch in which no condition and no limit turns, for what a person raises. */
-function amountsFor(policy: Policy, world: PolicyWorld, owner: Person): Money[] {
-  const { currency } = world
-  const { people } = world.people
-  const unit = Decimal.ofUnits(1n, minorUnits(currency))
-  const conditions = policy.rules.flatMap((r) =>
-    r.conditions.flatMap((c) => (c.on === 'amount' ? [c.from ?? [], c.below ?? []].flat() : [])),
-  )
-  const seated = policy.rules.flatMap((r) =>
-    r.steps.flatMap(({ who, mustCover }) =>
-      !mustCover
-        ? []
-        : who.by === 'person'
-          ? [who.personId]
-          : who.by === 'role'
-            ? who.holders
-            : who.by === 'group'
-              ? who.members
-              : world.lines.flatMap((l) => l.holderId ?? []),
-    ),
-  )
-  const above: string[] = []
-  for (let id = owner.managerId; id !== null && !above.includes(id); id = people.get(id)?.managerId ?? null)
-    above.push(id)
-  const limits = [owner.ownLimit, ...[...seated, ...above].map((id) => people.get(id)?.decidingLimit ?? null)]
-  const turns = [
-    zero(currency),
-    ...conditions,
-    // A limit covers up to and including itself.
-    ...limits.flatMap((l) => (l === null ? [] : [moneyOf(dec(l.amount).plus(unit).toFixed(), currency)])),
-  ]
-  return [...new Map(turns.map((m) => [m.amount, m])).values()]
-    .filter((m) => compare(m, zero(currency)) >= 0)
-    .sort(compare)
-}
-
-/** A document of each sort that an owner may raise, without its amount. */
-function* documentsOf(
-  policy: Policy,
-  world: PolicyWorld,
-  ownerId: string,
-): Generator<Omit<Subject, 'amount' | 'together'>> {
-  const kinds = oneOfEach(
-    world.kinds,
-    namedSets(policy.rules, (c) => (c.on === 'kind' ? c.kinds : null)),
-    (k) => k,
-  )
-  for (const departmentId of world.openTo.get(ownerId) ?? []) {
-    const branch = world.departments.find((d) => d.id === departmentId)?.branch ?? [departmentId]
-    for (const codings of codingsOf(policy, world, departmentId))
-      for (const kind of kinds)
-        for (const overBudget of [false, true])
-          yield {
-            document: 'requisition',
-            kind,
-            ownerId,
-            raisedById: ownerId,
-            ownedBy: [],
-            departmentId,
-            branch,
-            codings,
-            overBudget,
-          }
-  }
-}
-
-/** Codings that tell documents of a department apart: each alone, and the fewest that meet a rule, with one more. */
-function codingsOf(policy: Policy, world: PolicyWorld, departmentId: string): SubjectCoding[][] {
-  const accounts = namedSets(policy.rules, (c) => (c.on === 'account' ? c.codes : null))
-  const categories = namedSets(policy.rules, (c) => (c.on === 'category' ? c.ids : null))
-  const asksHolders = policy.rules.some((r) => r.steps.some((x) => x.who.by === 'budget holders'))
-  const lines = oneOfEach(
-    world.lines.filter((l) => l.departmentId === departmentId),
-    accounts,
-    (l) => l.account,
-    (l) => (asksHolders ? (l.holderId ?? '') : ''),
-  )
-  const kinds = [null, ...oneOfEach(world.categories, categories, (c) => c)]
-  const found = new Map<string, SubjectCoding[]>()
-  const put = (some: readonly (readonly [WorldLine, string | null])[]) => {
-    const key = some
-      .map(([l, c]) => `${l.id} ${c ?? ''}`)
-      .sort()
-      .join('|')
-    if (!found.has(key))
-      found.set(
-        key,
-        some.map(([l, category]) => ({ budgetLineId: l.id, account: l.account, category, holderId: l.holderId })),
-      )
-  }
-  for (const l of lines) for (const c of kinds) put([[l, c]])
-  for (const rule of policy.rules) {
-    const more = rule.steps.some((x) => x.who.by === 'budget holders') ? lines : []
-    const needLines = rule.conditions.flatMap((c) =>
-      c.on === 'account' ? [lines.filter((l) => c.codes.includes(l.account))] : [],
-    )
-    const needKinds = rule.conditions.flatMap((c) =>
-      c.on === 'category' ? [kinds.filter((k) => k !== null && c.ids.includes(k))] : [],
-    )
-    // Without conditions on codings each coding alone stands for all.
-    if (needLines.length + needKinds.length === 0) continue
-    for (const some of product(needLines))
-      for (const named of product(needKinds)) {
-        const least = Math.max(some.length, named.length, 1)
-        for (const first of some.length > 0 ? [some[0]] : lines) {
-          if (first === undefined) continue
-          const pairs = Array.from({ length: least }, (_, i) => [some[i] ?? first, named[i] ?? null] as const)
-          put(pairs)
-          for (const l of more) put([...pairs, [l, null]])
-        }
-      }
-  }
-  return [...found.values()]
-}
-
-/** One of each of some lists, in every way. */
-function product<T>(lists: readonly (readonly T[])[]): T[][] {
-  return lists.reduce<T[][]>((ways, list) => ways.flatMap((way) => list.map((one) => [...way, one])), [[]])
 }
 
 function circles(world: PolicyWorld): Finding[] {

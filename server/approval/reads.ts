@@ -7,7 +7,7 @@ import type { Route } from '#core/approval/route'
 import type { Tx } from '../db/client'
 import { UTC } from '../db/moments'
 import { named, read, readOne } from '../db/read'
-import { holdsOn, isForAll } from '../people/grant-reads'
+import { holdsOn, isFor } from '../people/grant-reads'
 import { person, roleGrant } from '../db/schema/people'
 import {
   approvalDecision,
@@ -58,8 +58,7 @@ export async function requirePolicy(tx: Tx, today: Day): Promise<Policy> {
           select json_agg(json_build_object('rank', ${s.rank}, 'mustCover', ${s.mustCover}, 'who', case
             when ${s.who} ->> 'by' = 'role' then ${s.who} || jsonb_build_object('holders', coalesce((
               select jsonb_agg(distinct ${g.personId}) from ${g} where ${g.role} = ${s.who} ->> 'role'
-                and ${holdsOn(g, today)} and (${isForAll(g)} or ${g.departmentId}::text is not distinct
-                from ${s.who} ->> 'departmentId')),
+                and ${holdsOn(g, today)} and ${isFor(g, sql`(${s.who} ->> 'departmentId')::uuid`, null)}),
                   '[]'))
             else ${s.who} end) order by ${s.position})
           from ${s} where ${s.ruleId} = ${r.id}), '[]')) order by ${r.position})

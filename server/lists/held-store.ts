@@ -1,4 +1,4 @@
-import { and, eq, sql } from 'drizzle-orm'
+import { and, eq, inArray, sql } from 'drizzle-orm'
 import type { ListName, Values } from '#core/lists/list'
 import type { Tx } from '../db/client'
 import { SECONDS } from '../db/moments'
@@ -66,6 +66,11 @@ export const listHeld = (tx: Tx): Promise<HeldRow[]> => read(tx, { ...HELD }, sq
 /** One of them, with the right to end it until the transaction does. */
 export const lockHeld = (tx: Tx, id: string): Promise<HeldRow | null> =>
   readOne(tx, { ...HELD }, sql`${FROM} where ${h.id} = ${id} for update of h`)
+
+/** What waits of entries that were taken away waits for nobody. */
+export async function deleteHeldOf(tx: Tx, list: ListName, entryIds: readonly string[]): Promise<void> {
+  await tx.delete(heldChange).where(and(eq(heldChange.list, list), inArray(heldChange.entryId, [...entryIds])))
+}
 
 export async function deleteHeld(tx: Tx, id: string): Promise<void> {
   await tx.delete(heldChange).where(eq(heldChange.id, id))

@@ -88,7 +88,10 @@ export async function keepRows(
   return { version: version + 1, seq, changes: now.length, held: held.length }
 }
 
-/** While an organisation is set up, nobody changes their own limits and roles; later a second person confirms them. */
+/**
+ * While an organisation is set up, nobody changes their own limits and roles; later a second person confirms them.
+ * Nobody ever gives themselves a role for a part: it cannot half hold until somebody confirms it.
+ */
 export async function refuseOwn(
   { tx, actor }: Context,
   list: ListDefinition,

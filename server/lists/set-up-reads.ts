@@ -3,7 +3,8 @@ import type { SetUpCounts } from '#core/lists/set-up'
 import type { Tx } from '../db/client'
 import { readOne } from '../db/read'
 import { account, budgetLine } from '../db/schema/budget'
-import { department, person, roleGrant, shipTo } from '../db/schema/people'
+import { holdsRole, limitOn } from '../people/grant-reads'
+import { department, person, shipTo } from '../db/schema/people'
 import { supplier } from '../db/schema/supplier'
 
 /** What there is of what the first request and the first order need, in a fiscal year and on a day. */
@@ -22,9 +23,8 @@ export async function countSetUp(tx: Tx, fiscalYear: number, today: string): Pro
       suppliers: sql<number>`(select count(*)::int from ${supplier} where ${supplier.standing} = 'active')`,
       reached: sql<number>`(select count(*)::int from ${supplier}
         where ${supplier.standing} = 'active' and ${supplier.email} is not null)`,
-      buyers: sql<number>`(select count(distinct ${person.id})::int from ${person}
-        join ${roleGrant} on ${roleGrant.personId} = ${person.id} and ${roleGrant.role} = 'buyer'
-        where ${here} and ${person.orderingLimit} > 0)`,
+      buyers: sql<number>`(select count(*)::int from ${person}
+        where ${here} and ${holdsRole(person, 'buyer', today)} and ${limitOn(person, 'ordering', today)} > 0)`,
     },
     sql`from (select 1) one`,
   )

@@ -8,6 +8,7 @@ import { requireOrganisation } from '../settings/reads'
 import { findListChange, wasTakenBack } from './change-reads'
 import { KEEPERS } from './keepers'
 import { closeChange, refuseOwn, writeChanges } from './keep-list'
+import { deleteHeldOf } from './held-store'
 import { divideChanges, layAside } from './hold-changes'
 import type { ListChange } from './list-event'
 import { lockList } from './list-store'
@@ -56,6 +57,11 @@ export async function undoChange(
     ctx.tx,
     KEEPERS[name],
     added.map((c) => c.id),
+  )
+  await deleteHeldOf(
+    ctx.tx,
+    name,
+    added.flatMap((c) => (named.has(c.id) ? [] : [c.id])),
   )
   const away: ListChange[] = added.map((c) => ({
     id: c.id,

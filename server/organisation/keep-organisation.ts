@@ -22,18 +22,11 @@ export async function keepOrganisation(ctx: Context, seen: number, said: Said): 
     name: said.name,
     address: said.address,
     mailFrom: said.mailFrom,
-    ...(said.letterhead === undefined ? {} : { letterhead: said.letterhead }),
+    letterhead: said.letterhead ?? before.letterhead,
     orderTolerancePercent: said.tolerancePercent,
     orderToleranceAmount: said.toleranceAmount,
     secondFactorFor: said.secondFactorFor,
-    ...(said.kept === undefined
-      ? {}
-      : {
-          keepSessionsDays: said.kept.sessions,
-          keepNoticesDays: said.kept.notices,
-          keepLettersDays: said.kept.letters,
-          keepPeopleDays: said.kept.people,
-        }),
+    kept: said.kept ?? before.kept,
   }
   await writeOrganisation(tx, version + 1, after)
   const was = Object.fromEntries(Object.keys(after).map((k) => [k, before[k as keyof typeof after]]))

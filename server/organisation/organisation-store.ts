@@ -1,4 +1,5 @@
 import { and, eq, sql } from 'drizzle-orm'
+import type { Retention } from '#core/people/retention'
 import type { Tx } from '../db/client'
 import { read, readOne } from '../db/read'
 import { fiscalPeriod, numberSeries, organisation } from '../db/schema/settings'
@@ -19,7 +20,10 @@ export async function findOrganisationVersion(tx: Tx): Promise<number> {
 export async function writeOrganisation(
   tx: Tx,
   version: number,
-  said: Pick<
+  {
+    kept,
+    ...said
+  }: Pick<
     typeof organisation.$inferInsert,
     | 'name'
     | 'address'
@@ -28,15 +32,18 @@ export async function writeOrganisation(
     | 'orderTolerancePercent'
     | 'orderToleranceAmount'
     | 'secondFactorFor'
-    | 'keepSessionsDays'
-    | 'keepNoticesDays'
-    | 'keepLettersDays'
-    | 'keepPeopleDays'
-  >,
+  > & { readonly kept: Retention },
 ): Promise<void> {
   await tx
     .update(organisation)
-    .set({ ...said, version })
+    .set({
+      ...said,
+      version,
+      keepSessionsDays: kept.sessions,
+      keepNoticesDays: kept.notices,
+      keepLettersDays: kept.letters,
+      keepPeopleDays: kept.people,
+    })
     .where(eq(organisation.id, 1))
 }
 

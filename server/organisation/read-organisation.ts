@@ -18,12 +18,7 @@ export async function readOrganisation({ tx, now }: Context): Promise<Organisati
     tolerancePercent: o.orderTolerancePercent,
     toleranceAmount: o.orderToleranceAmount,
     secondFactorFor: o.secondFactorFor,
-    kept: {
-      sessions: o.keepSessionsDays,
-      notices: o.keepNoticesDays,
-      letters: o.keepLettersDays,
-      people: o.keepPeopleDays,
-    },
+    kept: o.kept,
     timeZone: o.timeZone,
     baseCurrency: o.baseCurrency,
     fiscalStartMonth: o.fiscalStartMonth,

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { type Day, dayOf } from '#core/base/day'
 import { dec, type DecimalText } from '#core/base/decimal'
+import type { Retention } from '#core/people/retention'
 import type { SecondFactorFor } from '#core/people/person'
 import type { NewSupplierPolicy } from '#core/requisition/form'
 import type { Tx } from '../db/client'
@@ -24,11 +25,7 @@ export interface Organisation {
   readonly orderToleranceAmount: DecimalText
   readonly mailFrom: string
   readonly secondFactorFor: SecondFactorFor
-  /** For how many days after their end these are kept; null is for good. */
-  readonly keepSessionsDays: number | null
-  readonly keepNoticesDays: number | null
-  readonly keepLettersDays: number | null
-  readonly keepPeopleDays: number | null
+  readonly kept: Retention
   readonly isDemo: boolean
   /** Whether somebody who raises may name a supplier that is not there yet. */
   readonly newSuppliers: NewSupplierPolicy
@@ -47,10 +44,8 @@ const ORGANISATION = {
   orderToleranceAmount: o.orderToleranceAmount,
   mailFrom: o.mailFrom,
   secondFactorFor: o.secondFactorFor,
-  keepSessionsDays: o.keepSessionsDays,
-  keepNoticesDays: o.keepNoticesDays,
-  keepLettersDays: o.keepLettersDays,
-  keepPeopleDays: o.keepPeopleDays,
+  kept: sql<Retention>`json_build_object('sessions', ${o.keepSessionsDays}, 'notices', ${o.keepNoticesDays},
+    'letters', ${o.keepLettersDays}, 'people', ${o.keepPeopleDays})`,
   isDemo: sql<boolean>`${o.isDemo} = 1`,
   newSuppliers: o.newSuppliers,
   formVersion: o.formVersion,

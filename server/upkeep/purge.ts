@@ -34,10 +34,9 @@ export async function purge(tx: Tx, now: Date): Promise<void> {
 
 async function keepToRetention(tx: Tx, now: Date): Promise<void> {
   if (!(await isSetUp(tx))) return
-  const o = await requireOrganisation(tx)
-  if (o.keepSessionsDays !== null) await deleteSessions(tx, daysAgo(now, o.keepSessionsDays))
-  if (o.keepNoticesDays !== null) await deleteReadNotices(tx, daysAgo(now, o.keepNoticesDays))
-  if (o.keepLettersDays !== null) await deleteLetters(tx, daysAgo(now, o.keepLettersDays))
-  if (o.keepPeopleDays !== null)
-    await eraseLeft({ tx, now, actor: REKKO }, addDays(dayOf(now, o.timeZone), -o.keepPeopleDays))
+  const { kept, timeZone } = await requireOrganisation(tx)
+  if (kept.sessions !== null) await deleteSessions(tx, daysAgo(now, kept.sessions))
+  if (kept.notices !== null) await deleteReadNotices(tx, daysAgo(now, kept.notices))
+  if (kept.letters !== null) await deleteLetters(tx, daysAgo(now, kept.letters))
+  if (kept.people !== null) await eraseLeft({ tx, now, actor: REKKO }, addDays(dayOf(now, timeZone), -kept.people))
 }

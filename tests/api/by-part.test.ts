@@ -11,6 +11,7 @@ import {
   fiscalYear,
   freeLine,
   idOf,
+  personId,
   raise,
   soundDraft,
   startRekko,
@@ -71,6 +72,23 @@ test('whoever buys for a place sees, lays and issues what goes there, as long as
   expect((await rosa.call('GET', `/api/requisitions/${hall}`)).status).toBe(404)
   expect((await lay(hall)).status).toBe(404)
   expect((await lay(yard)).status).toBe(200)
+  // A step that asks a role of the whole organisation asks nobody who holds it for a part.
+  const holders = async (departmentId: string | null) => {
+    await rekko.sql('update approval_step set who = $1 where id = (select min(id::text)::uuid from approval_step)', [
+      JSON.stringify({ by: 'role', role: 'buyer', departmentId }),
+    ])
+    const { policy } = (await owen.call<DraftFactsWire>('GET', '/api/draft-facts')).body
+    return policy.rules.flatMap((r) => r.steps.flatMap(({ who }) => (who.by === 'role' ? who.holders : [])))
+  }
+  const [before] = await rekko.sql<{ who: object }>('select who from approval_step order by id::text limit 1')
+  for (const departmentId of [null, idOf('department', 'Water Systems')]) {
+    const asked = await holders(departmentId)
+    expect(asked).toContain(personId('Leonie Farrow'))
+    expect(asked).not.toContain(personId('Rosa Castell'))
+  }
+  await rekko.sql('update approval_step set who = $1 where id = (select min(id::text)::uuid from approval_step)', [
+    JSON.stringify(before?.who),
+  ])
   // Over since yesterday, it gives nothing.
   await keep('roles', head, `rosa.castell@hallamere.example|buyer|Goods Yard|${yesterday}|${yesterday}`)
   expect(await onDesk()).toBe(403)
@@ -108,6 +126,10 @@ test('a limit for a time waits for a second person, counts from its first day to
   expect([await limitOf(), (await heldNow())[0]?.name]).toEqual(['1000.00', 'Ines Adeyemi'])
   await confirm()
   expect(await limitOf()).toBe('4000.00')
+  // Taken back before anybody confirmed it, nothing of it waits any more.
+  const soon = await at('9,000', addDays(TODAY, 40))
+  expect((await undo('limits', soon.body)).status).toBe(200)
+  expect(await rekko.sql("select 1 from held_change where list = 'limits'")).toEqual([])
   // The one that began last counts; one that has not begun, or is over, does not.
   await at('6,000', yesterday)
   await at('7,000', addDays(TODAY, 1))

@@ -38,12 +38,9 @@ const FIELDS = [
   'secondFactorFor',
 ] as const
 type Said = Record<(typeof FIELDS)[number], string> & { secondFactorFor: SecondFactorFor }
-const keptOf = (o: OrganisationView): Record<KeptKind, string> => ({
-  sessions: String(o.kept.sessions ?? ''),
-  notices: String(o.kept.notices ?? ''),
-  letters: String(o.kept.letters ?? ''),
-  people: String(o.kept.people ?? ''),
-})
+const forKinds = <T,>(of: (kind: KeptKind) => T) =>
+  Object.fromEntries(KEPT_KINDS.map((k) => [k, of(k)])) as Record<KeptKind, T>
+const keptOf = (o: OrganisationView) => forKinds((k) => String(o.kept[k] ?? ''))
 const typedOf = (o: OrganisationView): Said => ({
   name: o.name,
   address: o.address,
@@ -137,12 +134,7 @@ function keep(): void {
       tolerancePercent: number(said.tolerancePercent) ?? '0',
       toleranceAmount: number(said.toleranceAmount) ?? '0',
       secondFactorFor: said.secondFactorFor,
-      kept: {
-        sessions: daysOf(kept.sessions),
-        notices: daysOf(kept.notices),
-        letters: daysOf(kept.letters),
-        people: daysOf(kept.people),
-      },
+      kept: forKinds((k) => daysOf(kept[k])),
     }
     await api.put('/api/organisation', { body, version: organisation.value.version })
     await refresh()

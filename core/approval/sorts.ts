@@ -1,0 +1,188 @@
+import { minorUnits } from '#core/base/currency'
+import { Decimal, dec } from '#core/base/decimal'
+import { compare, moneyOf, zero, type Money } from '#core/base/money'
+import { presence, type Person } from '#core/people/person'
+import type { Condition, Policy, Rule, Subject, SubjectCoding } from './policy'
+import type { PolicyWorld, WorldLine } from './world'
+
+/** People who are the same to a policy: one stands for all of them. */
+export interface OwnerClass {
+  readonly person: Person
+  readonly count: number
+}
+
+/** Who raises, in classes: whom a policy names, a budget line, an absence or a reporting line stands alone. */
+export function ownerClasses(policy: Policy, world: PolicyWorld): OwnerClass[] {
+  const alone = namedAnywhere(policy, world)
+  const found = new Map<string, { person: Person; count: number }>()
+  for (const person of world.people.people.values()) {
+    if (presence(person, world.people.absences, world.people.today).at === 'gone') continue
+    const open = [...(world.openTo.get(person.id) ?? [])].sort().join(' ')
+    const { managerId, ownLimit } = person
+    const key = alone.has(person.id) ? person.id : `${managerId ?? ''} / ${ownLimit?.amount ?? ''} / ${open}`
+    const same = found.get(key)
+    if (same === undefined) found.set(key, { person, count: 1 })
+    else same.count += 1
+  }
+  return [...found.values()]
+}
+
+function namedAnywhere(policy: Policy, world: PolicyWorld): Set<string> {
+  const people = [...world.people.people.values()]
+  return new Set([
+    ...policy.rules.flatMap((r) => [
+      ...r.conditions.flatMap((c) => (c.on === 'owner' ? c.ids : [])),
+      ...r.steps.flatMap(({ who }) =>
+        who.by === 'person' ? [who.personId] : who.by === 'role' ? who.holders : who.by === 'group' ? who.members : [],
+      ),
+    ]),
+    ...world.lines.flatMap((l) => l.holderId ?? []),
+    ...world.people.absences.flatMap((a) => a.substituteId ?? []),
+    ...people.flatMap((p) => p.managerId ?? []),
+    ...(policy.fallbackId === null ? [] : [policy.fallbackId]),
+  ])
+}
+
+/** The sets of values that conditions of one sort name. */
+const namedSets = (rules: readonly Rule[], of: (c: Condition) => readonly string[] | null): ReadonlySet<string>[] =>
+  rules.flatMap((r) =>
+    r.conditions.flatMap((c) => {
+      const named = of(c)
+      return named === null ? [] : [new Set(named)]
+    }),
+  )
+
+/** One of each class of things that the same sets hold, with whatever else tells them apart. */
+function oneOfEach<T>(
+  things: readonly T[],
+  sets: readonly ReadonlySet<string>[],
+  textOf: (thing: T) => string,
+  besides: (thing: T) => string = () => '',
+): T[] {
+  const found = new Map<string, T>()
+  for (const t of things) {
+    const key = `${sets.map((s) => (s.has(textOf(t)) ? '1' : '0')).join('')} ${besides(t)}`
+    if (!found.has(key)) found.set(key, t)
+  }
+  return [...found.values()]
+}
+
+/** The lowest amount of each stretch in which no condition and no limit turns, for what a person raises. */
+export function amountsFor(policy: Policy, world: PolicyWorld, owner: Person): Money[] {
+  const { currency } = world
+  const { people } = world.people
+  const unit = Decimal.ofUnits(1n, minorUnits(currency))
+  const conditions = policy.rules.flatMap((r) =>
+    r.conditions.flatMap((c) => (c.on === 'amount' ? [c.from ?? [], c.below ?? []].flat() : [])),
+  )
+  const seated = policy.rules.flatMap((r) =>
+    r.steps.flatMap(({ who, mustCover }) =>
+      !mustCover
+        ? []
+        : who.by === 'person'
+          ? [who.personId]
+          : who.by === 'role'
+            ? who.holders
+            : who.by === 'group'
+              ? who.members
+              : world.lines.flatMap((l) => l.holderId ?? []),
+    ),
+  )
+  const above: string[] = []
+  for (let id = owner.managerId; id !== null && !above.includes(id); id = people.get(id)?.managerId ?? null)
+    above.push(id)
+  const limits = [owner.ownLimit, ...[...seated, ...above].map((id) => people.get(id)?.decidingLimit ?? null)]
+  const turns = [
+    zero(currency),
+    ...conditions,
+    // A limit covers up to and including itself.
+    ...limits.flatMap((l) => (l === null ? [] : [moneyOf(dec(l.amount).plus(unit).toFixed(), currency)])),
+  ]
+  return [...new Map(turns.map((m) => [m.amount, m])).values()]
+    .filter((m) => compare(m, zero(currency)) >= 0)
+    .sort(compare)
+}
+
+/** A document of each sort that an owner may raise, without its amount. */
+export function* documentsOf(
+  policy: Policy,
+  world: PolicyWorld,
+  ownerId: string,
+): Generator<Omit<Subject, 'amount' | 'together'>> {
+  const kinds = oneOfEach(
+    world.kinds,
+    namedSets(policy.rules, (c) => (c.on === 'kind' ? c.kinds : null)),
+    (k) => k,
+  )
+  for (const departmentId of world.openTo.get(ownerId) ?? []) {
+    const branch = world.departments.find((d) => d.id === departmentId)?.branch ?? [departmentId]
+    for (const codings of codingsOf(policy, world, departmentId))
+      for (const kind of kinds)
+        for (const overBudget of [false, true])
+          yield {
+            document: 'requisition',
+            kind,
+            ownerId,
+            raisedById: ownerId,
+            ownedBy: [],
+            departmentId,
+            branch,
+            codings,
+            overBudget,
+          }
+  }
+}
+
+/** Codings that tell documents of a department apart: each alone, and the fewest that meet a rule, with one more. */
+function codingsOf(policy: Policy, world: PolicyWorld, departmentId: string): SubjectCoding[][] {
+  const accounts = namedSets(policy.rules, (c) => (c.on === 'account' ? c.codes : null))
+  const categories = namedSets(policy.rules, (c) => (c.on === 'category' ? c.ids : null))
+  const asksHolders = policy.rules.some((r) => r.steps.some((x) => x.who.by === 'budget holders'))
+  const lines = oneOfEach(
+    world.lines.filter((l) => l.departmentId === departmentId),
+    accounts,
+    (l) => l.account,
+    (l) => (asksHolders ? (l.holderId ?? '') : ''),
+  )
+  const kinds = [null, ...oneOfEach(world.categories, categories, (c) => c)]
+  const found = new Map<string, SubjectCoding[]>()
+  const put = (some: readonly (readonly [WorldLine, string | null])[]) => {
+    const key = some
+      .map(([l, c]) => `${l.id} ${c ?? ''}`)
+      .sort()
+      .join('|')
+    if (!found.has(key))
+      found.set(
+        key,
+        some.map(([l, category]) => ({ budgetLineId: l.id, account: l.account, category, holderId: l.holderId })),
+      )
+  }
+  for (const l of lines) for (const c of kinds) put([[l, c]])
+  for (const rule of policy.rules) {
+    const more = rule.steps.some((x) => x.who.by === 'budget holders') ? lines : []
+    const needLines = rule.conditions.flatMap((c) =>
+      c.on === 'account' ? [lines.filter((l) => c.codes.includes(l.account))] : [],
+    )
+    const needKinds = rule.conditions.flatMap((c) =>
+      c.on === 'category' ? [kinds.filter((k) => k !== null && c.ids.includes(k))] : [],
+    )
+    // Without conditions on codings each coding alone stands for all.
+    if (needLines.length + needKinds.length === 0) continue
+    for (const some of product(needLines))
+      for (const named of product(needKinds)) {
+        const least = Math.max(some.length, named.length, 1)
+        for (const first of some.length > 0 ? [some[0]] : lines) {
+          if (first === undefined) continue
+          const pairs = Array.from({ length: least }, (_, i) => [some[i] ?? first, named[i] ?? null] as const)
+          put(pairs)
+          for (const l of more) put([...pairs, [l, null]])
+        }
+      }
+  }
+  return [...found.values()]
+}
+
+/** One of each of some lists, in every way. */
+function product<T>(lists: readonly (readonly T[])[]): T[][] {
+  return lists.reduce<T[][]>((ways, list) => ways.flatMap((way) => list.map((one) => [...way, one])), [[]])
+}
