@@ -106,10 +106,14 @@ const isQuantity = (p: Part) => {
 const isEstimate = (p: Part) => p.estimate.trim() === '' || number(p.estimate) !== null
 const wrong = computed(() => parts.value.filter((p) => p.description.trim() === '' || !isQuantity(p) || !isEstimate(p)))
 const added = computed(() => parts.value.filter((p) => !job.parts.some((before) => before.id === p.id)).length)
+/** What is new is asked for by itself as soon as it is kept. */
+const raises = computed(() => added.value > 0 && job.raisesAs !== null)
 const action = computed(() =>
   wrong.value.length > 0
     ? capital(formatCount(wrong.value.length, 'part is not readable', 'parts are not readable'))
-    : 'Keep it as it stands here',
+    : raises.value
+      ? `Keep it, and ask for ${formatCount(added.value, 'new part', 'new parts')} as ${job.raisesAs ?? ''}`
+      : 'Keep it as it stands here',
 )
 async function keep(): Promise<void> {
   const [first] = wrong.value
@@ -257,10 +261,8 @@ const payers = computed(() => {
       </li>
     </ul>
     <p class="small mt-1">Enter takes the words as they are; Tab goes to what the catalogue has.</p>
-    <p v-if="added > 0 && job.raisesAs" class="notice-green mt-2">
-      {{ added === 1 ? 'The new part is' : 'The new parts are' }} asked for at once, as a request of the kind “{{
-        job.raisesAs
-      }}” in your name; what is missing for it, you are told.
+    <p v-if="raises" class="notice-green mt-2">
+      The request is yours, and is sent by itself; where something is missing it waits as a draft, and you are told.
     </p>
     <p v-if="trouble" class="notice-red mt-3" role="alert">{{ trouble }}</p>
     <div class="mt-4 flex flex-wrap gap-2.5">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { LOCALE_NAMES, LOCALES } from '#core/people/locale'
+import { LOCALE_NAMES, LOCALES, type Locale } from '#core/people/locale'
 import { MAIL_WAYS, THEMES } from '#core/people/person'
 import type { Profile } from '#shared/contract/account'
 import { waysOf } from '#shared/words/ways'
@@ -17,9 +17,16 @@ const said = reactive<Profile>({ ...props.profile })
 const trouble = ref('')
 const told = ref('')
 
-const languages = LOCALE_NAMES.map((id) => {
+const isListed = (id: string): id is Locale => id in LOCALES
+/** One that is none of ours, and was chosen over the API, goes on standing there. */
+const chosen = isListed(said.locale) ? [] : [said.locale]
+const languages = [...LOCALE_NAMES, ...chosen].map((id) => {
   const ways = waysOf(id)
-  return { id, name: LOCALES[id], note: `${ways.decimal('1234.50')}, ${ways.monthFirst ? '12/31' : '31/12'}` }
+  return {
+    id,
+    name: isListed(id) ? LOCALES[id] : id,
+    note: `${ways.decimal('1234.50')}, ${ways.monthFirst ? '12/31' : '31/12'}`,
+  }
 })
 const THEME_WORDS = { system: 'as the machine is set', light: 'light', dark: 'dark' }
 const themes = THEMES.map((id) => ({ id, name: THEME_WORDS[id] }))

@@ -32,7 +32,7 @@ export function sayPrices(i: Priced, day: Day, ways: Ways, base: string): string
   ]
 }
 
-/** How many packs a quantity makes: "2 packs of 12"; and whether that is more than was asked for. */
+/** How many packs a quantity makes: "two packs of 12". */
 export const sayPacks = (p: Packs, size: string, ways: Ways): string =>
   `${formatCount(Number(p.packs), 'pack', 'packs')} of ${ways.decimal(size)}`
 
