@@ -3,7 +3,8 @@
  * read this one table; what a person may do with one document is decided besides by the document's
  * own tables of moves and by who owns it.
  */
-export type Role = 'buyer' | 'receiver' | 'finance' | 'auditor' | 'administrator'
+export const ROLES = ['buyer', 'receiver', 'finance', 'auditor', 'administrator'] as const
+export type Role = (typeof ROLES)[number]
 
 /** A role held for one department or one place, or for the organisation (both null). */
 export interface RoleGrant {
@@ -48,7 +49,8 @@ export const RIGHTS = {
   // Which list needs which right besides stands in core/lists/definitions.ts.
   'keep lists': ['administrator', 'finance', 'buyer'],
   'keep catalogue': ['buyer', 'administrator'],
-  // The second person; who may be it stands in server/lists/confirm-held.ts.
+  'see policy': ['administrator', 'finance', 'auditor'],
+  // The second person; who may be it stands in server/people/second-person.ts.
   'confirm changes': ['administrator', 'finance'],
 } as const satisfies Record<string, readonly (Role | 'everyone')[]>
 export type Right = keyof typeof RIGHTS

@@ -1,3 +1,4 @@
+import { entryChanges, mergeEntries } from '#core/base/entries'
 import { compare, zero } from '#core/base/money'
 import { OWN_FIELD_TYPES, type OwnField } from './own-field'
 import type { RequestKind, RequestRule } from './rules'
@@ -181,43 +182,17 @@ export type FormChange =
 
 type Entry = RequestKind | OwnField | RequestRule
 const idOf = (entry: Entry) => ('code' in entry ? entry.code : entry.id)
-const same = (a: Entry | undefined, b: Entry | undefined) => JSON.stringify(ordered(a)) === JSON.stringify(ordered(b))
-/** With its keys in one order: a database gives them back in its own. */
-function ordered(value: unknown): unknown {
-  if (Array.isArray(value)) return value.map(ordered)
-  if (typeof value !== 'object' || value === null) return value
-  return Object.fromEntries(
-    Object.entries(value)
-      .sort(([a], [b]) => (a < b ? -1 : 1))
-      .map(([key, v]) => [key, ordered(v)]),
-  )
-}
 const FORM_PARTS = ['kinds', 'ownFields', 'rules'] as const satisfies readonly FormPart[]
 
 /** Every difference between what holds and what is to hold, in the order of the parts. */
 export function changesOf(before: RequestForm, after: RequestForm): FormChange[] {
   return [
     ...(before.newSuppliers === after.newSuppliers ? [] : [{ part: 'newSuppliers', what: 'changed' } as const]),
-    ...FORM_PARTS.flatMap((part): FormChange[] => {
-      const [was, is] = [new Map(before[part].map((e) => [idOf(e), e])), new Map(after[part].map((e) => [idOf(e), e]))]
-      const stayed = (list: readonly Entry[], other: ReadonlyMap<string, Entry>) =>
-        list
-          .map(idOf)
-          .filter((id) => other.has(id))
-          .join('\n')
-      return [
-        ...after[part].flatMap((e): FormChange[] => {
-          const old = was.get(idOf(e))
-          return old === undefined
-            ? [{ part, what: 'added', name: e.name }]
-            : same(old, e)
-              ? []
-              : [{ part, what: 'changed', name: e.name }]
-        }),
-        ...before[part].flatMap((e): FormChange[] => (is.has(idOf(e)) ? [] : [{ part, what: 'gone', name: e.name }])),
-        ...(stayed(before[part], is) === stayed(after[part], was) ? [] : [{ part, what: 'moved' } as const]),
-      ]
-    }),
+    ...FORM_PARTS.flatMap((part) =>
+      entryChanges<Entry>(before[part], after[part], idOf).map(
+        (c): FormChange => (c.what === 'moved' ? { part, what: c.what } : { part, what: c.what, name: c.entry.name }),
+      ),
+    ),
   ]
 }
 
@@ -227,20 +202,10 @@ export function changesOf(before: RequestForm, after: RequestForm): FormChange[]
  * changed, what they wrote stands: it is put in force last.
  */
 export function mergeForm(base: RequestForm, mine: RequestForm, newest: RequestForm): RequestForm {
-  const part = <T extends Entry>(was: readonly T[], wrote: readonly T[], now: readonly T[]): T[] => {
-    const [old, own] = [new Map(was.map((e) => [idOf(e), e])), new Map(wrote.map((e) => [idOf(e), e]))]
-    const kept = now.flatMap((e): T[] => {
-      const written = own.get(idOf(e))
-      if (written === undefined) return old.has(idOf(e)) ? [] : [e]
-      return [same(written, old.get(idOf(e))) ? e : written]
-    })
-    const there = new Set(kept.map(idOf))
-    return [...kept, ...wrote.filter((e) => !there.has(idOf(e)) && !same(e, old.get(idOf(e))))]
-  }
   return {
     newSuppliers: mine.newSuppliers === base.newSuppliers ? newest.newSuppliers : mine.newSuppliers,
-    kinds: part(base.kinds, mine.kinds, newest.kinds),
-    ownFields: part(base.ownFields, mine.ownFields, newest.ownFields),
-    rules: part(base.rules, mine.rules, newest.rules),
+    kinds: mergeEntries(base.kinds, mine.kinds, newest.kinds, idOf),
+    ownFields: mergeEntries(base.ownFields, mine.ownFields, newest.ownFields, idOf),
+    rules: mergeEntries(base.rules, mine.rules, newest.rules, idOf),
   }
 }

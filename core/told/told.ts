@@ -100,6 +100,9 @@ export type Told =
   /** What happened since the last letter, for whoever has mails come together. */
   | { readonly code: 'daily-letter'; readonly told: readonly Told[]; readonly more: number }
   /** Changes of limits, of these people, that wait for a second person. */
+  | { readonly code: 'policy-waits'; readonly by: string; readonly name: string }
+  | { readonly code: 'policy-given-back'; readonly by: string; readonly why: string }
+  | { readonly code: 'policy-confirmed'; readonly by: string; readonly number: number }
   | { readonly code: 'limits-wait'; readonly by: string; readonly of: readonly string[] }
   /** A supplier's bank details are to change: for finance, and for the supplier with the last signs of the account. */
   | { readonly code: 'bank-change-waits'; readonly by: string; readonly supplier: string }

@@ -85,7 +85,7 @@ export function describeHallamere(today: Day, passwordHash: string): Organisatio
     policy: {
       id: idOf('policy', 'first'),
       name: 'Policy of Hallamere Oceanarium',
-      inForceFrom: addDays(today, -500),
+      inForceAt: new Date(`${addDays(today, -500)}T00:00:00Z`),
       ending: 'fallback',
       ownLimitDays: 7,
       fallbackId: personId('Marguerite Oduya'),

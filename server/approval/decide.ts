@@ -63,6 +63,7 @@ export async function decide<D extends DocumentHead>(
     forId: seat.forId,
     outcome,
     comment: said,
+    policyId: route.policyId,
     at: ctx.now,
     eventSeq,
   })

@@ -26,7 +26,7 @@ export async function judgeAgain<D extends DocumentHead>(
 ): Promise<Judged> {
   const { baseCurrency, timeZone } = await requireOrganisation(tx)
   const today = dayOf(now, timeZone)
-  const policy = await requirePolicy(tx, today)
+  const policy = await requirePolicy(tx, now, today)
   const { raisedById, departmentId } = kind.whose(document)
   const holders = await findHolders(tx, [...new Set(sent.codings.map((c) => c.budgetLineId))])
   const reached = [...holders.values()].filter((id) => id !== null)

@@ -19,10 +19,10 @@ export async function moveRoute(
   document: Pick<DocumentHead, 'id' | 'kind' | 'number'>,
   before: Pick<RouteRow, 'id' | 'state'>,
   progress: Progress,
-  fresh?: Route,
+  fresh?: { readonly route: Route; readonly policyId: string },
 ): Promise<Asked[]> {
   const state = routeStateOf(progress)
-  await updateRoute(ctx.tx, before.id, fresh === undefined ? { state } : { state, route: fresh })
+  await updateRoute(ctx.tx, before.id, { state, ...fresh })
   const asked = await writeSeats(ctx.tx, before.id, document.id, progress, ctx.now)
   if (state === 'held' && before.state !== 'held') {
     const { timeZone } = await requireOrganisation(ctx.tx)

@@ -38,6 +38,7 @@ export async function openRoute(
     route,
     sent: freezeSubject(subject),
     keepsEarlier,
+    policyId: sent.policy.id,
     now: ctx.now,
   })
   for (const { actorId } of await insertSeats(ctx.tx, routeId, document.id, progress, ctx.now)) {

@@ -1,13 +1,14 @@
 import { eq, sql } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
-import type { Condition, Policy, SentSubject, Who } from '#core/approval/policy'
+import type { Policy, SentSubject } from '#core/approval/policy'
+import { policyOf, type PolicyForm, type RoleHolder } from '#core/approval/policy-form'
 import { standingApprovals, type Approved, type Sending } from '#core/approval/standing'
 import type { Route } from '#core/approval/route'
 import type { Tx } from '../db/client'
 import { UTC } from '../db/moments'
 import { named, read, readOne } from '../db/read'
-import { holdsOn, isFor } from '../people/grant-reads'
+import { holdsOn } from '../people/grant-reads'
 import { person, roleGrant } from '../db/schema/people'
 import {
   approvalDecision,
@@ -29,45 +30,63 @@ const f = named(person, 'f')
 const t = named(approvalSeat, 't')
 const p = named(person, 'p')
 
-interface PolicyRow {
+interface VersionRow {
   id: string
-  ending: 'fallback' | 'passes'
-  fallbackId: string | null
-  rules: RuleRow[]
-}
-interface RuleRow {
-  id: string
-  name: string
-  conditions: Condition[]
-  sparesManagers: boolean
-  steps: { rank: number; who: Who; mustCover: boolean }[]
+  number: number
+  form: PolicyForm
+  grants: RoleHolder[]
 }
 
-/** The approval policy in force on a day, with the holders of the roles that it names. */
-export async function requirePolicy(tx: Tx, today: Day): Promise<Policy> {
+/** A policy with the roles that its steps name: the version, as it was written, and whoever holds them on a day. */
+const versionOn = (today: Day) => ({
+  id: y.id,
+  number: y.number,
+  form: sql<VersionRow['form']>`json_build_object('name', ${y.name}, 'ending', ${y.ending}, 'fallbackId',
+    ${y.fallbackId}, 'ownLimitDays', ${y.ownLimitDays}, 'remindDays', ${y.remindDays}, 'escalateDays',
+    ${y.escalateDays}, 'rules', coalesce((
+      select json_agg(json_build_object('id', ${r.lineage}, 'name', ${r.name}, 'conditions', ${r.conditions},
+        'sparesManagers', ${r.sparesManagers}, 'steps', coalesce((
+          select json_agg(json_build_object('rank', ${s.rank}, 'mustCover', ${s.mustCover}, 'who', ${s.who})
+            order by ${s.position})
+          from ${s} where ${s.ruleId} = ${r.id}), '[]')) order by ${r.position})
+      from ${r} where ${r.policyId} = ${y.id}), '[]'))`,
+  grants: sql<VersionRow['grants']>`coalesce((
+    select json_agg(json_build_object('personId', ${g.personId}, 'role', ${g.role}, 'departmentId', ${g.departmentId},
+      'placeId', ${g.placeId}) order by ${g.personId})
+    from ${g} where ${holdsOn(g, today)} and ${g.role} in (
+      select ${s.who} ->> 'role' from ${r} join ${s} on ${s.ruleId} = ${r.id} where ${r.policyId} = ${y.id})), '[]')`,
+})
+
+/** That a version `y` holds at a moment, unless a newer one does. */
+const hasBegun = (now: Date) => sql`${y.inForceAt} <= ${now.toISOString()} and ${y.calledOffAt} is null`
+
+/** The version of the policy in force at a moment, as it was written, with the holders of its roles on that day. */
+export async function requireVersion(tx: Tx, now: Date, today: Day): Promise<VersionRow> {
   const found = await readOne(
     tx,
-    {
-      id: y.id,
-      ending: y.ending,
-      fallbackId: y.fallbackId,
-      ownLimitDays: y.ownLimitDays,
-      rules: sql<PolicyRow['rules']>`coalesce((
-      select json_agg(json_build_object('id', ${r.id}, 'name', ${r.name}, 'conditions', ${r.conditions},
-        'sparesManagers', ${r.sparesManagers}, 'steps', coalesce((
-          select json_agg(json_build_object('rank', ${s.rank}, 'mustCover', ${s.mustCover}, 'who', case
-            when ${s.who} ->> 'by' = 'role' then ${s.who} || jsonb_build_object('holders', coalesce((
-              select jsonb_agg(distinct ${g.personId}) from ${g} where ${g.role} = ${s.who} ->> 'role'
-                and ${holdsOn(g, today)} and ${isFor(g, sql`(${s.who} ->> 'departmentId')::uuid`, null)}),
-                  '[]'))
-            else ${s.who} end) order by ${s.position})
-          from ${s} where ${s.ruleId} = ${r.id}), '[]')) order by ${r.position})
-      from ${r} where ${r.policyId} = ${y.id}), '[]')`,
-    },
-    sql`from ${y} where ${y.inForceFrom} <= ${today} order by ${y.inForceFrom} desc, ${y.id} limit 1`,
+    versionOn(today),
+    sql`from ${y} where ${hasBegun(now)} order by ${y.inForceAt} desc, ${y.number} desc limit 1`,
   )
   if (found === null) throw new Error('There is no approval policy in force.')
   return found
+}
+
+/** A version of the policy by its number; null where there is none. */
+export const findVersion = (tx: Tx, number: number, today: Day): Promise<VersionRow | null> =>
+  readOne(tx, versionOn(today), sql`from ${y} where ${y.number} = ${number}`)
+
+/** The version that will hold last of all that are known now: what a draft begins from. */
+export const findLastVersion = (tx: Tx, today: Day): Promise<VersionRow | null> =>
+  readOne(
+    tx,
+    versionOn(today),
+    sql`from ${y} where ${y.calledOffAt} is null order by ${y.inForceAt} desc, ${y.number} desc limit 1`,
+  )
+
+/** The approval policy in force at a moment, with the holders of the roles that it names. */
+export async function requirePolicy(tx: Tx, now: Date, today: Day): Promise<Policy> {
+  const { id, form, grants } = await requireVersion(tx, now, today)
+  return policyOf(id, form, grants)
 }
 
 /** Everybody a policy names by person, role or group, and its fallback. */
@@ -89,6 +108,8 @@ export interface RouteRow {
   currency: string
   route: Route
   sent: SentSubject
+  /** The version of the policy that it was last worked out by. */
+  policyId: string | null
 }
 
 /** The newest route of a document; null before it was first sent. */
@@ -104,6 +125,7 @@ export function findRoute(tx: Tx, documentId: string): Promise<RouteRow | null> 
       currency: approvalRoute.currency,
       route: approvalRoute.route,
       sent: approvalRoute.sent,
+      policyId: approvalRoute.policyId,
     },
     sql`from ${approvalRoute}
     where ${approvalRoute.documentId} = ${documentId} order by ${approvalRoute.round} desc limit 1`,

@@ -30,7 +30,7 @@ export async function routeAgain<D extends DocumentHead>(
   if (isDeepStrictEqual(JSON.parse(JSON.stringify([fresh.steps, fresh.held])), [route.route.steps, route.route.held]))
     return false
   const progress = progressOf(fresh, approvals)
-  const asked = await moveRoute(ctx, document, route, progress, fresh)
+  const asked = await moveRoute(ctx, document, route, progress, { route: fresh, policyId: policy.id })
   await appendEvent(ctx, {
     type: 'routed again',
     subjectKind: kind.name,

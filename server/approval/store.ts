@@ -20,6 +20,7 @@ export async function insertRoute(
     route: Route
     sent: SentSubject
     keepsEarlier: boolean
+    policyId: string
     now: Date
   },
 ): Promise<string> {
@@ -31,7 +32,7 @@ export async function insertRoute(
 export async function updateRoute(
   tx: Tx,
   id: string,
-  change: { state: 'open' | 'held' | 'approved' | 'stopped'; route?: Route },
+  change: { state: 'open' | 'held' | 'approved' | 'stopped'; route?: Route; policyId?: string },
 ): Promise<void> {
   await sendAlong(tx, tx.update(approvalRoute).set(change).where(eq(approvalRoute.id, id)))
 }
@@ -128,6 +129,7 @@ export async function insertDecision(
     forId: string | null
     outcome: 'approved' | 'sent back' | 'rejected'
     comment: string
+    policyId: string | null
     at: Date
     eventSeq: number
   },

@@ -73,7 +73,7 @@ export async function beginOrganisation(ctx: Context, event: H3Event, b: Beginni
     policy: {
       id: randomUUID(),
       name: 'The policy of the first day',
-      inForceFrom: today,
+      inForceAt: ctx.now,
       ending: 'fallback',
       ownLimitDays: null,
       fallbackId: personId,

@@ -34,7 +34,7 @@ export function asProblem(error: unknown, where: string): Problem {
       'too-slow',
       'This took too long and was given up; nothing was changed. Try again in a moment.',
     )
-  if (state?.startsWith('08') === true || (state !== null && AWAY.has(state)) || isConnectionError(error)) {
+  if (isDatabaseAway(error)) {
     return new Problem(
       503,
       'database-away',
@@ -42,6 +42,12 @@ export function asProblem(error: unknown, where: string): Problem {
     )
   }
   return new Problem(500, 'fault', 'Something went wrong in Rekko; nothing was changed. It has been noted.')
+}
+
+/** Whether something failed because the database could not be reached, or dropped the connection. */
+export function isDatabaseAway(error: unknown): boolean {
+  const state = sqlState(error)
+  return state?.startsWith('08') === true || (state !== null && AWAY.has(state)) || isConnectionError(error)
 }
 
 function isConnectionError(error: unknown): boolean {

@@ -6,7 +6,7 @@ import { appendEvent } from '../audit/store'
 import type { Context } from '../context'
 import { notFound, refused } from '../http/problem'
 import { notifyChange } from '../live/notify'
-import { listHolders } from '../people/person-reads'
+import { mayConfirm } from '../people/second-person'
 import { requireOrganisation } from '../settings/reads'
 import { deleteHeld, listHeld, lockHeld, type HeldRow } from './held-store'
 import { KEEPERS } from './keepers'
@@ -14,18 +14,10 @@ import { closeChange, writeChanges } from './keep-list'
 import { LIST_SUBJECTS } from './list-event'
 import { lockList } from './list-store'
 
-/** Another administrator confirms; where there is only one, somebody of finance. Never whoever asked for it. */
-async function mayConfirm({ tx, now, actor }: Context, by: string): Promise<boolean> {
-  if (actor.id === by) return false
-  if (may(actor.grants, 'keep settings')) return true
-  const today = dayOf(now, (await requireOrganisation(tx)).timeZone)
-  return may(actor.grants, 'keep budgets') && (await listHolders(tx, 'administrator', today)).length <= 1
-}
-
 /** What waits for a second person, and whether whoever looks is one. */
 export async function readHeld(ctx: Context): Promise<HeldView[]> {
   const rows = await listHeld(ctx.tx)
-  const seen = await Promise.all(rows.map((r) => mayConfirm(ctx, r.byId)))
+  const seen = await Promise.all(rows.map((r) => mayConfirm(ctx, [r.byId])))
   const mayKeep = may(ctx.actor.grants, 'keep settings')
   return rows
     .map(({ byId, list, entryId: _, ...r }, i) => ({
@@ -49,7 +41,7 @@ export async function confirmHeld(ctx: Context, id: string): Promise<{ version: 
   // The list before the change: whoever keeps rows locks it first as well.
   const version = await lockList(ctx.tx, name)
   const held = await requireHeld(ctx, id)
-  if (!(await mayConfirm(ctx, held.byId)))
+  if (!(await mayConfirm(ctx, [held.byId])))
     throw refused([
       held.byId === ctx.actor.id
         ? 'Whoever asked for it does not confirm it; another administrator does, or finance where there is no other.'
@@ -71,7 +63,7 @@ export async function confirmHeld(ctx: Context, id: string): Promise<{ version: 
 /** Ends a change without putting it in force: whoever may confirm it, and whoever asked for it. */
 export async function dropHeld(ctx: Context, id: string): Promise<void> {
   const held = await requireHeld(ctx, id)
-  if (held.byId !== ctx.actor.id && !(await mayConfirm(ctx, held.byId))) throw notFound('This change')
+  if (held.byId !== ctx.actor.id && !(await mayConfirm(ctx, [held.byId]))) throw notFound('This change')
   await deleteHeld(ctx.tx, id)
   const { before, after, by } = held
   await appendEvent(ctx, {

@@ -1,6 +1,7 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import type { Values } from '#core/lists/list'
 import { LOCALE_NAMES, LOCALES, type Locale } from '#core/people/locale'
+import { ROLES } from '#core/people/rights'
 import type { Tx } from '../db/client'
 import { named, read, readOne } from '../db/read'
 import { isForAll } from '../people/grant-reads'
@@ -69,7 +70,7 @@ export const people: ListKeeper = {
         ...r,
         alsoFor: joined(r.alsoFor),
         manager: textOf(r.manager),
-        roles: ROLES_IN_ORDER.filter((role) => r.roles.includes(role)).join(', '),
+        roles: ROLES.filter((role) => r.roles.includes(role)).join(', '),
         ownLimit: textOf(r.ownLimit),
         decidingLimit: textOf(r.decidingLimit),
         orderingLimit: textOf(r.orderingLimit),
@@ -115,8 +116,6 @@ export const people: ListKeeper = {
     await tx.delete(person).where(eq(person.id, id))
   },
 }
-
-const ROLES_IN_ORDER = ['buyer', 'receiver', 'finance', 'auditor', 'administrator']
 
 async function writeOpenAndRoles(tx: Tx, entries: readonly KeptEntry[], ids: EntryIds): Promise<void> {
   const open = entries.flatMap((e) =>

@@ -4,7 +4,7 @@ import { clock, readStartOfClock } from '../clock'
 import { inTransaction } from '../db/transaction'
 import { openFirstStart } from '../first-start/open-first-start'
 import { database } from '../http/app'
-import { log } from '../http/report'
+import { isDatabaseAway, log } from '../http/report'
 import { requireOrganisation } from '../settings/reads'
 import { closeWorkshop, useWorkshop } from '../files/workshop'
 import { closeStreams, startHub } from '../live/hub'
@@ -25,6 +25,23 @@ function end(error: unknown): never {
   process.exit(1)
 }
 
+/** How often a start whose connection was dropped is tried, and the pause in between. */
+const MOST_STARTS = 5
+const PAUSE_MS = 1000
+
+/** The server answers by now: a connection that the database drops in between ends nothing that people work with. */
+async function startAgain<T>(start: () => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries += 1) {
+    try {
+      return await start()
+    } catch (error) {
+      if (tries === MOST_STARTS || !isDatabaseAway(error)) throw error
+      log.warn({ start: error instanceof Error ? error.message : String(error) })
+      await new Promise((resolve) => setTimeout(resolve, PAUSE_MS))
+    }
+  }
+}
+
 async function begin(nitro: { hooks: { hook: (name: 'close', run: () => Promise<void>) => void } }): Promise<void> {
   const { databaseUrl, root } = environment()
   useWorkshop(join(root, import.meta.dev ? 'server/files/workshop-process.ts' : '.output/server/workshop.mjs'))
@@ -37,9 +54,11 @@ async function begin(nitro: { hooks: { hook: (name: 'close', run: () => Promise<
     throw new Error('REKKO_NOW moves the clock, which only a demo may; this organisation is none.')
   // Pages hear of changes before the queue's first sweep, which may be long.
   const hub = startHub(databaseUrl, db, clock, environment())
-  const queue = await startQueue(databaseUrl, db, clock, (e) => {
-    log.warn({ queue: e.message })
-  })
+  const queue = await startAgain(() =>
+    startQueue(databaseUrl, db, clock, (e) => {
+      log.warn({ queue: e.message })
+    }),
+  )
   for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, closeStreams)
   nitro.hooks.hook('close', async () => {
     closeStreams()

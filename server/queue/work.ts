@@ -94,24 +94,30 @@ export async function startQueue(
     maintenanceIntervalSeconds: 20,
   })
   boss.on('error', onError)
-  await boss.start()
-  useQueue(boss)
   const runs = runsOf(db, clock)
-  for (const task of Object.keys(runs) as Task[]) {
-    if (task === 'task-ended') continue
-    for (let i = 0; i < (WORKERS[task] ?? 1); i += 1)
-      await workOn(boss, task, runs[task] as (data: unknown) => Promise<void>)
+  try {
+    await boss.start()
+    useQueue(boss)
+    for (const task of Object.keys(runs) as Task[]) {
+      if (task === 'task-ended') continue
+      for (let i = 0; i < (WORKERS[task] ?? 1); i += 1)
+        await workOn(boss, task, runs[task] as (data: unknown) => Promise<void>)
+    }
+    await boss.work('task-ended', { pollingIntervalSeconds: 2, includeMetadata: true }, async (jobs) => {
+      for (const job of jobs)
+        await inTransaction(db, (tx) => tellEnded({ tx, now: clock(), actor: REKKO }, job.id, job.data, job.output))
+    })
+    await boss.schedule('sweep', '* * * * *')
+    await boss.schedule('route-all-again', '1 * * * *')
+    await boss.schedule('repeat-templates', '11 * * * *')
+    await boss.schedule('daily-letters', '5 * * * *')
+    await boss.schedule('keep-suppliers', '7 * * * *')
+    await boss.schedule('purge', '23 3 * * *')
+  } catch (error) {
+    // What was begun of it would go on beside the next try.
+    await boss.stop({ graceful: false, wait: false }).catch(() => undefined)
+    throw error
   }
-  await boss.work('task-ended', { pollingIntervalSeconds: 2, includeMetadata: true }, async (jobs) => {
-    for (const job of jobs)
-      await inTransaction(db, (tx) => tellEnded({ tx, now: clock(), actor: REKKO }, job.id, job.data, job.output))
-  })
-  await boss.schedule('sweep', '* * * * *')
-  await boss.schedule('route-all-again', '1 * * * *')
-  await boss.schedule('repeat-templates', '11 * * * *')
-  await boss.schedule('daily-letters', '5 * * * *')
-  await boss.schedule('keep-suppliers', '7 * * * *')
-  await boss.schedule('purge', '23 3 * * *')
   // What a server that died left behind is looked for once at the start; where that fails, it is within a minute.
   await runs.sweep({}).catch(onError)
   return { boss, stop: () => boss.stop({ graceful: true, timeout: 4000, wait: true }) }

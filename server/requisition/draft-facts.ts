@@ -47,7 +47,7 @@ export async function gatherDraftFacts(
   ])
   const { organisation, today, taxCodes, perBase, closedPeriods } = terms
   const { year } = fiscalPeriod(draft.accountingDate ?? today, organisation.fiscalStartMonth)
-  const [policy, form] = await Promise.all([requirePolicy(tx, today), readForm(tx, today)])
+  const [policy, form] = await Promise.all([requirePolicy(tx, now, today), readForm(tx, today)])
   const departmentIds = [...new Set([...departments.map((d) => d.id), ...(of.sentFor === null ? [] : [of.sentFor])])]
   const isOpen = draft.departmentId !== null && departmentIds.includes(draft.departmentId)
   const inJobFields = form.ownFields

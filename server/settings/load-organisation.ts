@@ -49,7 +49,7 @@ export interface OrganisationDescription {
   readonly policy: {
     readonly id: string
     readonly name: string
-    readonly inForceFrom: Day
+    readonly inForceAt: Date
     readonly ending: 'fallback' | 'passes'
     readonly ownLimitDays: number | null
     readonly fallbackId: string | null
@@ -160,7 +160,8 @@ async function loadPolicy(tx: Tx, policy: OrganisationDescription['policy']): Pr
   await tx.insert(approvalPolicy).values({
     id: policy.id,
     name: policy.name,
-    inForceFrom: policy.inForceFrom,
+    number: 1,
+    inForceAt: policy.inForceAt,
     ending: policy.ending,
     ownLimitDays: policy.ownLimitDays,
     fallbackId: policy.fallbackId,

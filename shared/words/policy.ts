@@ -74,7 +74,7 @@ export function sayRule(rule: Rule, names: PolicyNames, ways: Ways): string {
 }
 
 /** What becomes of what no rule fits, and who decides in the end. */
-export function sayEnding(policy: Policy, names: PolicyNames): string {
+export function sayEnding(policy: Pick<Policy, 'ending' | 'fallbackId'>, names: PolicyNames): string {
   const last = policy.fallbackId === null ? null : names.person(policy.fallbackId)
   const unfit =
     policy.ending === 'passes'

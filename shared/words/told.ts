@@ -202,6 +202,21 @@ export function sayTold(t: Told, ways: Ways): Said {
         ].join('\n'),
       }
     }
+    case 'policy-waits':
+      return {
+        subject: 'A change of the approval policy waits for a second person',
+        sentence: `${t.by} asks to put “${t.name}” in force. It holds once you, or another, confirm it.`,
+      }
+    case 'policy-given-back':
+      return {
+        subject: 'The draft of the approval policy came back',
+        sentence: `${t.by} gave the draft of the approval policy back.${quoted(t.why)}`,
+      }
+    case 'policy-confirmed':
+      return {
+        subject: `Version ${t.number} of the approval policy is confirmed`,
+        sentence: `${t.by} confirmed your draft; it is version ${t.number} of the approval policy.`,
+      }
     case 'limits-wait': {
       const many = t.of.length > 3 ? `${t.of.length} people` : listWords(t.of)
       return {

@@ -153,11 +153,13 @@ test('the table of rights says who may do what', () => {
     receiver: [],
     finance: [
       ...['see all documents', 'see orders', 'approve suppliers', 'see all budgets', 'keep budgets', 'keep lists'],
-      'keep suppliers',
-      'confirm changes',
+      ...['keep suppliers', 'confirm changes', 'see policy'],
     ],
-    auditor: ['see all documents', 'see orders', 'see all budgets'],
-    administrator: ['set absences of others', 'keep settings', 'keep lists', 'keep catalogue', 'confirm changes'],
+    auditor: ['see all documents', 'see orders', 'see all budgets', 'see policy'],
+    administrator: [
+      ...['set absences of others', 'keep settings', 'keep lists', 'keep catalogue'],
+      ...['confirm changes', 'see policy'],
+    ],
   }
   for (const [role, more] of Object.entries(held)) {
     const rights = (Object.keys(RIGHTS) as (keyof typeof RIGHTS)[]).filter((r) =>

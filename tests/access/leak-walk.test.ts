@@ -149,6 +149,7 @@ beforeAll(async () => {
     beginFromOrder: [`/api/orders/${order}/copy`],
     readRequestForm: ['/api/request-form'],
     readApprovalPolicy: ['/api/approval-policy'],
+    readPolicyVersion: ['/api/approval-policy/versions/1'],
     readFirstStart: ['/api/first-start'],
     readSetUp: ['/api/set-up'],
     readList: LIST_NAMES.map((list) => `/api/lists/${list}`),

@@ -31,10 +31,10 @@ type Step = { rank: number; who: object; mustCover?: boolean }
 const person = (name: string, rank = 10): Step => ({ rank, who: { by: 'person', personId: personId(name) } })
 /** Puts a policy of one rule in force, in place of any other. */
 async function policy(...steps: Step[]): Promise<void> {
-  await rekko.sql(`update approval_policy set in_force_from = '2999-01-01'`)
+  await rekko.sql(`update approval_policy set in_force_at = '2999-01-01'`)
   await rekko.sql(
-    `with p as (insert into approval_policy (name, in_force_from, ending, fallback_id)
-       values ('of a test', $3, 'fallback', $1) returning id),
+    `with p as (insert into approval_policy (number, name, in_force_at, ending, fallback_id)
+       select 1 + max(number), 'of a test', $3::date, 'fallback', $1 from approval_policy returning id),
      r as (insert into approval_rule (policy_id, position, name, conditions)
        select id, 0, 'all', '[]' from p returning id)
      insert into approval_step (rule_id, position, rank, who, must_cover)
@@ -275,7 +275,7 @@ describe('a trail of what was stopped says so, and that nobody is asked', () => 
 
 test('where nobody is left who may decide it is held, and administrators hear of it by its number alone', async () => {
   await policy(person(BOSS, 10), person(SECOND, 20))
-  await rekko.sql(`update approval_policy set fallback_id = null where in_force_from = $1`, [TODAY])
+  await rekko.sql(`update approval_policy set fallback_id = null where in_force_at = $1::date`, [TODAY])
   const { id, body } = await raise(who(OWEN), draftFor('100.00'))
   const back = await away(SECOND, null)
   // It is held only where it comes to the step; nobody hears of it before.

@@ -29,8 +29,8 @@ beforeAll(async () => {
   rekko = await openUseCases()
   for (const [name, steps] of Object.entries(POLICIES)) {
     await rekko.arrange(
-      `with p as (insert into approval_policy (name, in_force_from, ending) values ($2, '2999-01-01', 'fallback')
-       returning id),
+      `with p as (insert into approval_policy (number, name, in_force_at, ending)
+       select 1 + max(number), $2, '2999-01-01', 'fallback' from approval_policy returning id),
      r as (insert into approval_rule (policy_id, position, name, conditions)
        select id, 0, 'all', '[]' from p returning id)
      insert into approval_step (rule_id, position, rank, who)
@@ -56,7 +56,7 @@ const POLICIES = {
 } as const
 type PolicyName = keyof typeof POLICIES
 const putInForce = (name: PolicyName) =>
-  rekko.arrange(`update approval_policy set in_force_from = case when name = $1 then $2 else '2999-01-01' end::date`, [
+  rekko.arrange(`update approval_policy set in_force_at = case when name = $1 then $2 else '2999-01-01' end::date`, [
     name,
     TODAY,
   ])

@@ -137,6 +137,8 @@ const FORMERLY: Record<string, string | undefined> = {
   notice: "(select n.*, coalesce(n.told ->> 'sentence', n.told ->> 'code') as sentence from notice n)",
   outgoing_mail: `(select m.*, coalesce(m.told ->> 'subject', m.told ->> 'code') as subject,
     coalesce(m.told ->> 'sentence', m.told ->> 'code') as body from outgoing_mail m)`,
+  approval_policy: `(select y.*, (y.in_force_at at time zone (select time_zone from organisation))::date
+    as in_force_from from approval_policy y)`,
   order_revision: '(select v.*, null::uuid as mail_id from order_revision v)',
 }
 

@@ -5,12 +5,12 @@ import { alive, expect, pageAs, test, URL_OF, watched } from './setup/as'
 test('the password is changed by keyboard, and the place left open elsewhere asks to sign in again', async ({
   browser,
 }) => {
-  const [elsewhere, page] = [await pageAs(browser, 'Tomas Brandt'), await pageAs(browser, 'Tomas Brandt')]
+  const [elsewhere, page] = [await pageAs(browser, 'Nadia Wexcombe'), await pageAs(browser, 'Nadia Wexcombe')]
   await elsewhere.goto('/mine')
   await alive(elsewhere)
   await page.goto('/mine')
   await alive(page)
-  await page.getByRole('button', { name: /^Tomas Brandt/ }).click()
+  await page.getByRole('button', { name: /^Nadia Wexcombe/ }).click()
   await page.getByRole('dialog').getByRole('link', { name: 'Account' }).click()
   await page.waitForURL('**/account')
   await expect(page.getByText('You are signed in here and at one other place.')).toBeVisible()

@@ -30,3 +30,78 @@ test('the policy says what it does, what was found of it, and whom a made-up req
   const { violations } = await new AxeBuilder({ page: harriet }).analyze()
   expect(violations).toEqual([])
 })
+
+test('a rule is written by keyboard, tried beside what holds, asked for, confirmed by finance, and restored', async ({
+  browser,
+}) => {
+  const [harriet, greta] = [await pageAs(browser, 'Harriet Voss'), await pageAs(browser, 'Greta Molin')]
+  for (const page of [harriet, greta]) {
+    await page.goto('/set-up/approval')
+    await alive(page)
+  }
+  const action = (page: typeof harriet) => page.locator('.page-foot .main-action')
+  await harriet.getByRole('button', { name: 'Change rule 2' }).focus()
+  await harriet.keyboard.press('Enter')
+  await expect(harriet.getByRole('button', { name: /^Of which departments/ })).toBeFocused()
+  const from = harriet.getByRole('textbox', { name: /^From which amount on/ })
+  await from.focus()
+  await harriet.keyboard.type('three')
+  await harriet.keyboard.press('Tab')
+  await expect(harriet.getByText('“three” is not an amount; what was there before stays.')).toBeVisible()
+  await from.focus()
+  await harriet.keyboard.press('Control+A')
+  await harriet.keyboard.type('300')
+  await harriet.keyboard.press('Tab')
+  await expect(harriet.getByRole('heading', { level: 1 })).toHaveText(/^Under the draft, four rules/)
+  await expect(harriet.getByText('Kept as a draft.')).toBeVisible()
+  // Looked at anew: below 300 nothing but the budget asks anybody, which no rule is left for.
+  await expect(harriet.getByText(/no rule fits, and Marguerite Oduya decides/).first()).toBeVisible()
+  const tries = harriet.getByRole('region', { name: 'Try it' })
+  await tries.getByRole('button', { name: /Who raises it/ }).click()
+  await harriet.getByRole('option', { name: 'Owen Marsh' }).click()
+  await tries.getByRole('textbox', { name: /How much/ }).fill('299.99')
+  await expect(tries.getByRole('heading', { name: 'Under the draft' })).toBeVisible()
+  await expect(tries.getByText('Ines Adeyemi')).toHaveCount(1)
+  await tries.getByRole('textbox', { name: /How much/ }).fill('300')
+  await expect(tries.getByRole('heading', { name: 'As it is, and under the draft' })).toBeVisible()
+  const { violations } = await new AxeBuilder({ page: harriet }).analyze()
+  expect(violations).toEqual([])
+
+  // Rules change their places by keys, and back.
+  await harriet.getByRole('button', { name: 'Close rule 2' }).click()
+  const rules = harriet.getByRole('list', { name: 'Rules, in their order' }).locator('> li')
+  await harriet.keyboard.press('Alt+ArrowDown')
+  await expect(rules.nth(2)).toContainText('Requests from 300.00 go up the chain')
+  await expect(rules.nth(2)).toBeFocused()
+  await harriet.keyboard.press('Alt+ArrowUp')
+  await expect(rules.nth(1)).toContainText('Requests from 300.00 go up the chain')
+
+  await harriet.getByLabel(/What this version changes/).fill('Nothing below 300 is asked of managers')
+  await harriet.keyboard.press('Control+Enter')
+  await expect(action(harriet)).toHaveText(/It waits for another administrator, or finance/)
+  await expect(harriet.getByRole('button', { name: 'Change rule 2' })).toHaveCount(0)
+  // The page that lies open elsewhere has heard of it.
+  await expect(action(greta)).toHaveText(/^Confirm two changes; they hold at once/)
+  await expect(greta.getByRole('button', { name: 'Change rule 2' })).toHaveCount(0)
+  await greta.getByRole('button', { name: 'Give it back' }).click()
+  await greta.getByLabel('What is to be changed').fill('why 300?')
+  await greta.getByRole('button', { name: 'Give it back with this' }).click()
+  await expect(harriet.getByText('It came back from Greta Molin: why 300?')).toBeVisible()
+  await harriet.keyboard.press('Control+Enter')
+  await expect(action(greta)).toHaveText(/^Confirm two changes/)
+  await greta.keyboard.press('Control+Enter')
+  await expect(greta.getByText(/in force since .*, asked for by Harriet Voss, confirmed by Greta Molin/)).toBeVisible()
+  await expect(greta.getByRole('heading', { level: 1 })).toHaveText('Four rules say who decides on a request.')
+
+  // What held before is compared, written into a draft and put in force again.
+  await harriet.getByRole('button', { name: 'What version 1 says otherwise' }).click()
+  await expect(harriet.getByRole('deletion').filter({ hasText: 'Requests from 300.00 go up the chain' })).toBeVisible()
+  await harriet.getByRole('button', { name: 'write all of it into the draft' }).click()
+  await expect(harriet.getByLabel(/What this version changes/)).toHaveValue(/^As in version 1: /)
+  await expect(harriet.getByText('Kept as a draft.')).toBeVisible()
+  await harriet.keyboard.press('Control+Enter')
+  await expect(action(greta)).toHaveText(/^Confirm two changes/)
+  await greta.keyboard.press('Control+Enter')
+  await expect(greta.getByText(/^Every request goes up the chain of managers/).first()).toBeVisible()
+  for (const page of [harriet, greta]) await page.context().close()
+})

@@ -133,6 +133,7 @@ test('an empty database becomes a working organisation by keyboard and four file
   await bo.keyboard.type('10 potting soil 39.50')
   await expect(bo.getByRole('option').first()).toContainText('as a line of your own')
   await own.press('Enter')
+  await expect(bo.getByLabel(/Line 1: paid from/)).toBeVisible()
   await own.to(/Line 1: paid from/)
   await bo.keyboard.type('gar')
   await expect(bo.getByRole('option').first()).toContainText('Garden')

@@ -47,3 +47,23 @@ test('a connection lost while it looks for what another left behind does not end
   expect((await fetch(`${second.url}/api/health`)).status).toBe(200)
   await second.stop()
 })
+
+test('a connection lost while the queue starts does not end a server that answers already', async () => {
+  // What is to be done by the clock is written down last; it has to wait for this.
+  const held = rekko.sql('begin; lock table pgboss.schedule in access exclusive mode; select pg_sleep(6); commit')
+  const second = await rekko.second()
+  const dropped = await until('it waits', async () => {
+    const waiting = await rekko.sql(
+      `select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database()
+        and wait_event_type = 'Lock' and query ilike '%insert into pgboss.schedule%'`,
+    )
+    return waiting.length
+  })
+  expect(dropped).toBeGreaterThan(0)
+  await held
+  await new Promise((r) => {
+    setTimeout(r, 2000)
+  })
+  expect((await fetch(`${second.url}/api/health`)).status).toBe(200)
+  await second.stop()
+})

@@ -1,20 +1,16 @@
 <script setup lang="ts">
-import { readTypedNumber } from '#core/base/typed-number'
-import { moneyOf } from '#core/base/money'
 import { formatCount } from '#shared/words/format'
 import { ATTACHMENT_WORDS } from '#shared/words/request-form'
 import type { AttachmentKind } from '#core/requisition/rules'
 import type { EditableRule } from '~/composables/set-up/use-form'
+import BlankAmount from '~/components/base/BlankAmount.vue'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import BlankMany from '~/components/base/BlankMany.vue'
 import BlankText from '~/components/base/BlankText.vue'
-import { useWording } from '~/composables/base/use-wording'
-
-const wording = useWording()
 
 /** A rule for what is asked for with some requests, as a sentence whose blanks can be changed. */
 type Named = readonly { id: string; name: string }[]
-const props = defineProps<{
+defineProps<{
   id: string
   currency: string
   kinds: Named
@@ -63,14 +59,7 @@ function ask(id: string): void {
             : { what: 'justification' },
   })
 }
-const amount = computed(() => (rule.value.when.from === null ? '' : wording.amount(rule.value.when.from)))
 const unread = ref('')
-function setAmount(event: Event): void {
-  const text = (event.target as HTMLInputElement).value.trim()
-  const read = text === '' ? '' : readTypedNumber(text, wording.decimalMark)
-  unread.value = read === null ? text : ''
-  if (read !== null) when({ from: read === '' ? null : moneyOf(read, props.currency) })
-}
 </script>
 
 <template>
@@ -107,17 +96,15 @@ function setAmount(event: Event): void {
       placeholder=""
       @update:model-value="when({ withoutAgreement: $event === 'without' })"
     />, worth
-    <input
+    <BlankAmount
       :id="`${id}-amount`"
-      class="blank blank-input"
-      :class="[unread === '' ? '' : 'text-red', amount === '' ? 'font-[440]!' : '']"
-      inputmode="decimal"
-      :value="unread === '' ? amount : unread"
+      :model-value="rule.when.from"
+      :currency="currency"
+      label="Worth which amount or more; nothing is any amount"
       placeholder="any amount"
-      aria-label="Worth which amount or more; nothing is any amount"
-      :aria-invalid="unread !== ''"
-      @change="setAmount"
-    />{{ amount === '' ? '' : ' or more' }}, need
+      @update:model-value="when({ from: $event })"
+      @unread="unread = $event"
+    />{{ rule.when.from === null ? '' : ' or more' }}, need
     <BlankChoice
       :id="`${id}-asks`"
       :model-value="asked"

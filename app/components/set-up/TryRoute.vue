@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { saysSame } from '#core/base/entries'
 import { readTypedNumber } from '#core/base/typed-number'
 import { moneyOf } from '#core/base/money'
-import type { Subject } from '#core/approval/policy'
+import type { Policy, Subject } from '#core/approval/policy'
 import { makeRoute } from '#core/approval/route'
 import { presence } from '#core/people/person'
 import type { PolicyView } from '#shared/contract/policy'
@@ -13,8 +14,11 @@ import { useWording } from '~/composables/base/use-wording'
 import { worldOf } from '~/composables/set-up/policy-world'
 import { useSessionStore } from '~/stores/session'
 
-/** A made-up request, and who would decide on it and why: by the same core that asks them. */
-const props = defineProps<{ view: PolicyView; names: PolicyNames }>()
+/**
+ * A made-up request, and who would decide on it and why, by the same core that asks them: under what is in force, and
+ * under a draft beside it.
+ */
+const props = defineProps<{ view: PolicyView; names: PolicyNames; draft: Policy | null }>()
 const wording = useWording()
 const world = computed(() => worldOf(props.view))
 const raisers = computed(() =>
@@ -38,7 +42,7 @@ const session = useSessionStore()
 const ownerId = computed(() => owner.value || (session.me?.id ?? raisers.value[0]?.id ?? ''))
 const departments = computed(() => {
   const open = world.value.openTo.get(ownerId.value) ?? []
-  return props.view.departments.filter((d) => open.includes(d.id))
+  return props.view.departments.filter((d) => !d.retired && open.includes(d.id))
 })
 const departmentId = computed(
   () => departments.value.find((d) => d.id === department.value)?.id ?? departments.value[0]?.id ?? '',
@@ -70,16 +74,15 @@ const subject = computed<Subject | null>(() => {
     overBudget: over.value === 'over',
   }
 })
-const route = computed(() =>
-  subject.value === null ? null : makeRoute(subject.value, props.view.policy, world.value.people),
-)
 const lineName = (id: string) => props.view.lines.find((l) => l.id === id)?.name ?? ''
-const entries = computed<RouteEntry[]>(() =>
-  (route.value?.steps ?? []).flatMap((step, i) =>
-    step.seats.map((seat) => ({
+/** What becomes of the request under a policy, in words. */
+function tryUnder(policy: Policy, s: Subject) {
+  const route = makeRoute(s, policy, world.value.people)
+  const entries = route.steps.flatMap((step, i) =>
+    step.seats.map((seat): RouteEntry => ({
       key: `${i} ${seat.actorId}`,
       name: props.names.person(seat.actorId),
-      state: i === 0 ? ('open' as const) : ('ahead' as const),
+      state: i === 0 ? 'open' : 'ahead',
       you: false,
       why: saySeat(
         seat.why,
@@ -91,15 +94,23 @@ const entries = computed<RouteEntry[]>(() =>
         wording.ways,
       ),
     })),
-  ),
-)
-const notes = computed(() => {
-  const said = (route.value?.notes ?? []).flatMap((n) =>
+  )
+  const notes = route.notes.flatMap((n) =>
     n.code === 'spared-by-own-limit'
       ? `Within the own limit of ${wording.amount(n.limit)}, no manager is asked.`
       : (sayNote(n, props.names.person, wording.ways) ?? []),
   )
-  return [...new Set(said)]
+  return { held: route.held !== null, entries, notes: [...new Set(notes)] }
+}
+const tried = computed(() => {
+  const s = subject.value
+  if (s === null) return []
+  const now = { title: 'As it is', ...tryUnder(props.view.policy, s) }
+  if (props.draft === null) return [{ ...now, title: '' }]
+  const then = { title: 'Under the draft', ...tryUnder(props.draft, s) }
+  return saysSame({ ...now, title: '' }, { ...then, title: '' })
+    ? [{ ...now, title: 'As it is, and under the draft' }]
+    : [now, then]
 })
 </script>
 
@@ -169,11 +180,14 @@ const notes = computed(() => {
     <p v-if="subject === null" class="notice-amber mt-2">
       {{ paying === undefined ? 'No budget line of this department pays this year.' : `“${amount}” is no amount.` }}
     </p>
-    <template v-else-if="route">
-      <p v-if="route.held" class="notice-red mt-2">It would be held: nobody is found who may decide.</p>
-      <p v-else-if="entries.length === 0" class="mt-2 font-semibold">It passes at once, and nobody is asked.</p>
-      <RouteList v-else class="mt-2" :entries="entries" />
-      <p v-for="n in notes" :key="n" class="small mt-1">{{ n }}</p>
-    </template>
+    <div v-else class="mt-2 space-y-3">
+      <div v-for="t in tried" :key="t.title">
+        <h3 v-if="t.title" class="small mb-1 font-semibold!">{{ t.title }}</h3>
+        <p v-if="t.held" class="notice-red">It would be held: nobody is found who may decide.</p>
+        <p v-else-if="t.entries.length === 0" class="font-semibold">It passes at once, and nobody is asked.</p>
+        <RouteList v-else :entries="t.entries" />
+        <p v-for="n in t.notes" :key="n" class="small mt-1">{{ n }}</p>
+      </div>
+    </div>
   </section>
 </template>

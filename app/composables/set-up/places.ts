@@ -15,6 +15,6 @@ export const SET_UP_PLACES: readonly Place[] = [
   { name: 'Item list', path: '/set-up/lists/items', right: 'keep catalogue' },
   { name: 'Supplier list', path: '/set-up/lists/suppliers', right: 'approve suppliers' },
   { name: 'Job list', path: '/set-up/lists/jobs', right: 'keep settings' },
-  { name: 'Approval', path: '/set-up/approval', right: 'keep settings' },
+  { name: 'Approval', path: '/set-up/approval', right: 'see policy' },
   { name: 'Requests', path: '/set-up/requests', right: 'keep settings' },
 ]

@@ -23,7 +23,7 @@ export function policyNames(v: PolicyView): PolicyNames {
     person: named(v.people),
     department: named(v.departments),
     category: named(v.categories),
-    account: named(v.lines.map((l) => ({ id: l.account, name: `${l.account} ${l.accountName}` }))),
+    account: named(v.accounts.map((a) => ({ id: a.code, name: `${a.code} ${a.name}` }))),
     kind: named(v.kinds.map((k) => ({ id: k.code, name: k.name }))),
   }
 }

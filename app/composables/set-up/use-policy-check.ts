@@ -1,17 +1,19 @@
 import type { PolicyCheck } from '#core/approval/findings'
+import type { Policy } from '#core/approval/policy'
 import type { PolicyView } from '#shared/contract/policy'
 
+/** While somebody writes, it begins anew after so long. */
+const PAUSE_MS = 400
+
 /** What a policy hardly should do, worked out beside the page; null while that goes on. */
-export function usePolicyCheck(view: () => PolicyView | null) {
+export function usePolicyCheck(view: () => PolicyView, policy: () => Policy) {
   const check = shallowRef<PolicyCheck | null>(null)
   const failed = ref(false)
   let worker: Worker | undefined
+  let timer: ReturnType<typeof setTimeout> | undefined
   function begin(): void {
     worker?.terminate()
-    check.value = null
     failed.value = false
-    const now = view()
-    if (now === null) return
     worker = new Worker(new URL('./check-policy.worker.ts', import.meta.url), { type: 'module' })
     worker.onmessage = ({ data }: MessageEvent<PolicyCheck>) => {
       check.value = data
@@ -20,11 +22,21 @@ export function usePolicyCheck(view: () => PolicyView | null) {
     worker.onerror = () => {
       failed.value = true
     }
-    worker.postMessage(JSON.parse(JSON.stringify(now)))
+    // A proxy cannot be cloned, and it is data all through.
+    worker.postMessage(JSON.parse(JSON.stringify({ view: view(), policy: policy() })))
   }
   onMounted(() => {
-    watch(view, begin, { immediate: true })
+    begin()
+    watch([view, policy], () => {
+      check.value = null
+      worker?.terminate()
+      clearTimeout(timer)
+      timer = setTimeout(begin, PAUSE_MS)
+    })
   })
-  onBeforeUnmount(() => worker?.terminate())
+  onBeforeUnmount(() => {
+    clearTimeout(timer)
+    worker?.terminate()
+  })
   return { check, failed }
 }

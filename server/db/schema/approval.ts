@@ -1,7 +1,6 @@
 import {
   boolean,
   check,
-  date,
   index,
   integer,
   jsonb,
@@ -14,6 +13,7 @@ import {
 } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
 import type { Condition, Policy, SentSubject, Who } from '#core/approval/policy'
+import type { PolicyForm } from '#core/approval/policy-form'
 import type { Route, SeatReason } from '#core/approval/route'
 import { document } from './document'
 import { person } from './people'
@@ -22,20 +22,67 @@ import { person } from './people'
 export type RouteState = 'open' | 'held' | 'approved' | 'stopped'
 export type DecisionOutcome = 'approved' | 'sent back' | 'rejected'
 
+/** A version of the policy. The newest whose moment has come, and that was not called off before, is in force. */
 export const approvalPolicy = pgTable(
   'approval_policy',
   {
     id: uuid().primaryKey().defaultRandom(),
+    number: integer().notNull(),
     name: text().notNull(),
-    inForceFrom: date('in_force_from').notNull(),
+    inForceAt: timestamp('in_force_at', { withTimezone: true }).notNull(),
     ending: text().$type<Policy['ending']>().notNull(),
     fallbackId: uuid('fallback_id').references(() => person.id),
     /** Over how many days requests that name a same supplier are held against an own limit together; null: never. */
     ownLimitDays: integer('own_limit_days'),
+    /** After how many business days whoever is asked is reminded, and the next manager asked instead; null: never. */
+    remindDays: integer('remind_days'),
+    escalateDays: integer('escalate_days'),
+    askedById: uuid('asked_by_id').references(() => person.id),
+    askedAt: timestamp('asked_at', { withTimezone: true }),
+    confirmedById: uuid('confirmed_by_id').references(() => person.id),
+    confirmedAt: timestamp('confirmed_at', { withTimezone: true }),
+    calledOffById: uuid('called_off_by_id').references(() => person.id),
+    calledOffAt: timestamp('called_off_at', { withTimezone: true }),
   },
   (t) => [
+    unique('approval_policy_number').on(t.number),
     check('approval_policy_ending', sql`${t.ending} in ('fallback', 'passes')`),
     check('approval_policy_own_limit_days', sql`${t.ownLimitDays} between 1 and 400`),
+    check('approval_policy_remind_days', sql`${t.remindDays} between 1 and 400`),
+    check('approval_policy_escalate_days', sql`${t.escalateDays} between 1 and 400`),
+  ],
+)
+
+/**
+ * The one draft of the next version; it holds for nobody. While it waits for a second person it is not written in;
+ * its row stays when it is thrown away or put in force, so that its version counts on.
+ */
+export const policyDraft = pgTable(
+  'policy_draft',
+  {
+    id: integer().primaryKey().default(1),
+    /** The version that it was begun from. */
+    begunFrom: integer('begun_from').notNull(),
+    form: jsonb().$type<PolicyForm>().notNull(),
+    version: integer().notNull(),
+    state: text().$type<'none' | 'written' | 'waiting'>().notNull(),
+    changedById: uuid('changed_by_id')
+      .notNull()
+      .references(() => person.id),
+    changedAt: timestamp('changed_at', { withTimezone: true }).notNull(),
+    /** From when on it is to hold; null: as soon as it is confirmed. */
+    inForceAt: timestamp('in_force_at', { withTimezone: true }),
+    /** Whoever wrote in it since it was begun: none of them confirms it. */
+    writers: jsonb().$type<string[]>().notNull(),
+    askedById: uuid('asked_by_id').references(() => person.id),
+    askedAt: timestamp('asked_at', { withTimezone: true }),
+    /** What the second person said when they gave it back. */
+    returned: text().notNull().default(''),
+  },
+  (t) => [
+    check('policy_draft_one', sql`${t.id} = 1`),
+    check('policy_draft_state', sql`${t.state} in ('none', 'written', 'waiting')`),
+    check('policy_draft_asked', sql`(${t.state} = 'waiting') = (${t.askedById} is not null)`),
   ],
 )
 
@@ -46,12 +93,17 @@ export const approvalRule = pgTable(
     policyId: uuid('policy_id')
       .notNull()
       .references(() => approvalPolicy.id),
+    /** What the rule is known by through all versions of the policy: routes and comparisons name it by that. */
+    lineage: uuid().notNull().defaultRandom(),
     position: integer().notNull(),
     name: text().notNull(),
     conditions: jsonb().$type<Condition[]>().notNull(),
     sparesManagers: boolean('spares_managers').notNull().default(false),
   },
-  (t) => [unique('approval_rule_position').on(t.policyId, t.position)],
+  (t) => [
+    unique('approval_rule_position').on(t.policyId, t.position),
+    unique('approval_rule_lineage').on(t.policyId, t.lineage),
+  ],
 )
 
 export const approvalStep = pgTable(
@@ -87,6 +139,8 @@ export const approvalRoute = pgTable(
     sent: jsonb().$type<SentSubject>().notNull(),
     /** It came back with no more than the sending before, whose approvals go on to stand. */
     keepsEarlier: boolean('keeps_earlier').notNull().default(false),
+    /** The version of the policy that it was last worked out by. */
+    policyId: uuid('policy_id').references(() => approvalPolicy.id),
     createdAt: timestamp('created_at', { withTimezone: true }).notNull(),
   },
   (t) => [
@@ -139,6 +193,8 @@ export const approvalDecision = pgTable(
     outcome: text().$type<DecisionOutcome>().notNull(),
     comment: text().notNull().default(''),
     at: timestamp({ withTimezone: true }).notNull(),
+    /** The version of the policy that it followed. */
+    policyId: uuid('policy_id').references(() => approvalPolicy.id),
     /** The event after which nobody else may have acted for it to be taken back. */
     eventSeq: integer('event_seq').notNull(),
     takenBackAt: timestamp('taken_back_at', { withTimezone: true }),

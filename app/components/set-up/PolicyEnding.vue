@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import type { PolicyForm } from '#core/approval/policy-form'
+import { formatCount } from '#shared/words/format'
+import type { PersonFound } from '#shared/contract/people'
+import BlankChoice from '~/components/base/BlankChoice.vue'
+import PersonPicker from '~/components/base/PersonPicker.vue'
+
+/** How a policy ends, and what becomes of what waits, as sentences whose blanks can be changed. */
+const props = defineProps<{ form: PolicyForm; nameOf: (id: string) => string }>()
+const emit = defineEmits<{ write: [change: Partial<PolicyForm>] }>()
+const ENDINGS = [
+  { id: 'fallback', name: 'goes to whoever decides in the end' },
+  { id: 'passes', name: 'passes, and nobody is asked' },
+]
+const fallback = computed<PersonFound | null>(() =>
+  props.form.fallbackId === null
+    ? null
+    : { id: props.form.fallbackId, name: props.nameOf(props.form.fallbackId), jobTitle: '', department: '' },
+)
+/** Some numbers of days to choose from, with the one that was set otherwise. */
+function days(some: readonly number[], set: number | null, none: string, unit: string) {
+  const all = [...new Set([...some, ...(set === null ? [] : [set])])].sort((a, b) => a - b)
+  return [{ id: '', name: none }, ...all.map((n) => ({ id: String(n), name: formatCount(n, unit, `${unit}s`) }))]
+}
+const read = (id: string) => (id === '' ? null : Number(id))
+</script>
+
+<template>
+  <section aria-label="How it ends">
+    <div class="sentence-small">
+      What no rule fits
+      <BlankChoice
+        :model-value="form.ending"
+        :choices="ENDINGS"
+        label="What becomes of what no rule fits"
+        placeholder=""
+        @update:model-value="emit('write', { ending: $event as PolicyForm['ending'] })"
+      />; in the end, where a step comes to nobody,
+      <PersonPicker
+        :model-value="fallback"
+        label="Who decides in the end"
+        placeholder="nobody"
+        @update:model-value="emit('write', { fallbackId: $event?.id ?? null })"
+      />
+      decides.
+    </div>
+    <p class="mt-1.5 leading-7">
+      An own limit covers
+      <BlankChoice
+        :model-value="form.ownLimitDays === null ? '' : String(form.ownLimitDays)"
+        :choices="
+          days([1, 7, 14, 30, 90], form.ownLimitDays, 'each request by itself', 'day').map((c) => ({
+            ...c,
+            name: c.id === '' ? c.name : `all that names one supplier within ${c.name}`,
+          }))
+        "
+        label="What is held against an own limit together"
+        placeholder=""
+        light
+        @update:model-value="emit('write', { ownLimitDays: read($event) })"
+      />. Whoever is asked is reminded after
+      <BlankChoice
+        :model-value="form.remindDays === null ? '' : String(form.remindDays)"
+        :choices="days([1, 2, 3, 5, 10], form.remindDays, 'no time', 'business day')"
+        label="When whoever is asked is reminded"
+        placeholder=""
+        light
+        @update:model-value="emit('write', { remindDays: read($event) })"
+      />, and their manager asked too after
+      <BlankChoice
+        :model-value="form.escalateDays === null ? '' : String(form.escalateDays)"
+        :choices="days([3, 5, 8, 10, 20], form.escalateDays, 'no time', 'business day')"
+        label="When the manager of whoever is asked is asked too"
+        placeholder=""
+        light
+        @update:model-value="emit('write', { escalateDays: read($event) })"
+      />.
+    </p>
+  </section>
+</template>
