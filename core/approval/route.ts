@@ -12,6 +12,8 @@ export type SeatReason =
   | { readonly code: 'group'; readonly name: string }
   | { readonly code: 'budget-holder'; readonly budgetLineIds: readonly string[] }
   | { readonly code: 'fallback'; readonly because: FallbackCause }
+  /** Somebody who was asked let it wait for too long; either of the two decides. */
+  | { readonly code: 'escalated'; readonly of: string }
 export type FallbackCause = 'no rule fits' | 'nobody covers' | 'step is empty'
 
 /** One person's place in a step: who really acts, and for whom when somebody is away. */
@@ -75,13 +77,15 @@ interface Place {
 /**
  * Works out who decides on a document, and says why each is asked and why others are not. Absences
  * and leavers are those of `facts.today`; `approvals` that stand keep the seats of whoever gave them. A document is
- * never approved because nobody was found.
+ * never approved because nobody was found. Beside whoever is `late` with a decision of theirs, the next of their
+ * managers is asked in their place.
  */
 export function makeRoute(
   subject: Subject,
   policy: Policy,
   facts: PeopleFacts,
   approvals: readonly Approved[] = [],
+  late: readonly string[] = [],
 ): Route {
   const decided = new Map(approvals.map((a) => [decidedFor(a), a]))
   const making: InMaking = { subject, policy, facts, decided, steps: [], notes: [], held: null }
@@ -101,7 +105,7 @@ export function makeRoute(
     .map((step, at) => ({ step, at }))
     .sort((a, b) => a.step.rank - b.step.rank || a.step.level - b.step.level || a.at - b.at)
     .map((s) => s.step)
-  return { steps: askOnce(ordered, making.notes), held: making.held, notes: making.notes }
+  return { steps: escalate(making, askOnce(ordered, making.notes), late), held: making.held, notes: making.notes }
 }
 
 function isSpared(fits: readonly Rule[], subject: Subject, facts: PeopleFacts): Money | null {
@@ -283,4 +287,36 @@ function askOnce(steps: readonly RouteStep[], notes: RouteNote[]): RouteStep[] {
     })
     return seats.length === 0 ? [] : [{ ...step, seats }]
   })
+}
+
+/**
+ * Beside a seat of whoever is late sits the next above them who is there, may decide on it, and is not asked already;
+ * they decide for whoever is late, so that the step asks one of the two. With nobody above, it goes on to wait.
+ */
+function escalate(making: InMaking, steps: readonly RouteStep[], late: readonly string[]): RouteStep[] {
+  if (late.length === 0) return [...steps]
+  const asked = new Set(steps.flatMap((s) => s.seats.map((seat) => seat.actorId)))
+  return steps.map((step) => ({
+    ...step,
+    seats: step.seats.flatMap((seat) => {
+      const of = seat.forId ?? seat.actorId
+      const above = late.includes(of) && !making.decided.has(of) ? nextAbove(making, of, asked) : null
+      if (above === null) return [seat]
+      asked.add(above)
+      return [seat, { actorId: above, forId: of, why: { code: 'escalated', of } }]
+    }),
+  }))
+}
+
+/** Whoever acts for the nearest manager of a person who may decide on the document and is not among `asked`. */
+function nextAbove({ subject, facts }: InMaking, personId: string, asked: ReadonlySet<string>): string | null {
+  const seen = new Set([personId])
+  let at = facts.people.get(personId)?.managerId ?? null
+  while (at !== null && !seen.has(at)) {
+    seen.add(at)
+    const actor = isBarred(at, subject) ? null : whoActs(at, facts)
+    if (actor !== null && !isBarred(actor.id, subject) && !asked.has(actor.id)) return actor.id
+    at = facts.people.get(at)?.managerId ?? null
+  }
+  return null
 }

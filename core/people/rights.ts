@@ -49,6 +49,9 @@ export const RIGHTS = {
   // Which list needs which right besides stands in core/lists/definitions.ts.
   'keep lists': ['administrator', 'finance', 'buyer'],
   'keep catalogue': ['buyer', 'administrator'],
+  // What happened, whoever did it; administrators see documents by another role only.
+  'look back': ['finance', 'auditor'],
+  'see integrity': ['administrator', 'auditor'],
   'see policy': ['administrator', 'finance', 'auditor'],
   // The second person; who may be it stands in server/people/second-person.ts.
   'confirm changes': ['administrator', 'finance'],

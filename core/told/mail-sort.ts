@@ -11,6 +11,7 @@ const SORTS: Readonly<Record<Told['code'], MailSort>> = {
   held: 'waiting',
   asked: 'waiting',
   reminded: 'waiting',
+  'still-waits': 'waiting',
   wished: 'waiting',
   'supplier-proposed': 'waiting',
   'limits-wait': 'waiting',
@@ -45,6 +46,7 @@ const SORTS: Readonly<Record<Told['code'], MailSort>> = {
   invited: 'always',
   'password-forgotten': 'always',
   'task-ended': 'always',
+  'integrity-broken': 'always',
   'daily-letter': 'always',
 }
 

@@ -55,6 +55,8 @@ export type Told =
     }
   | { readonly code: 'tray-passed'; readonly by: string; readonly supplier: string }
   | (Named & { readonly code: 'reminded'; readonly by: string; readonly of: 'decision' | 'order' })
+  /** Rekko itself reminds whoever is asked; `since` is the day from which on it waits for them. */
+  | (Named & { readonly code: 'still-waits'; readonly since: Day })
   | (Named & {
       readonly code: 'wished'
       readonly by: string
@@ -100,6 +102,8 @@ export type Told =
   /** What happened since the last letter, for whoever has mails come together. */
   | { readonly code: 'daily-letter'; readonly told: readonly Told[]; readonly more: number }
   /** Changes of limits, of these people, that wait for a second person. */
+  /** Something that is kept twice does not agree, or the chain of events is broken. */
+  | { readonly code: 'integrity-broken' }
   | { readonly code: 'policy-waits'; readonly by: string; readonly name: string }
   | { readonly code: 'policy-given-back'; readonly by: string; readonly why: string }
   | { readonly code: 'policy-confirmed'; readonly by: string; readonly number: number }

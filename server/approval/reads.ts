@@ -246,3 +246,52 @@ export function listOpenRoutes(tx: Tx): Promise<{ documentKind: string; document
       'held') order by ${approvalRoute.documentId}`,
   )
 }
+
+/** Whose seats on a route are late: their manager is asked too. */
+export async function listLate(tx: Tx, routeId: string): Promise<string[]> {
+  const found = await read(
+    tx,
+    { personId: sql<string>`coalesce(${t.forId}, ${t.actorId})` },
+    sql`from ${t} where ${t.routeId} = ${routeId} and ${t.state} = 'open' and ${t.lateAt} is not null`,
+    { distinct: true },
+  )
+  return found.map((f) => f.personId)
+}
+
+export interface OpenSeat {
+  id: string
+  documentKind: string
+  documentId: string
+  actorId: string
+  openedAt: string
+  remindedAt: string | null
+  lateAt: string | null
+}
+const OPEN_SEAT = {
+  id: t.id,
+  documentKind: e.documentKind,
+  documentId: t.documentId,
+  actorId: t.actorId,
+  openedAt: UTC(t.openedAt),
+  remindedAt: sql<string | null>`${UTC(t.remindedAt)}`,
+  lateAt: sql<string | null>`${UTC(t.lateAt)}`,
+}
+
+/** Documents on which a seat has been open since before a moment, the longest waiting first. */
+export const listWaitingSince = (tx: Tx, before: Date): Promise<{ documentKind: string; documentId: string }[]> =>
+  read(
+    tx,
+    { documentKind: e.documentKind, documentId: t.documentId },
+    sql`from ${t} join ${e} on ${e.id} = ${t.routeId}
+      where ${t.state} = 'open' and ${t.openedAt} < ${before.toISOString()}
+      group by ${e.documentKind}, ${t.documentId} order by min(${t.openedAt}), ${t.documentId}`,
+  )
+
+/** The open seats of a document. */
+export const listOpenSeats = (tx: Tx, documentId: string): Promise<OpenSeat[]> =>
+  read(
+    tx,
+    OPEN_SEAT,
+    sql`from ${t} join ${e} on ${e.id} = ${t.routeId}
+      where ${t.documentId} = ${documentId} and ${t.state} = 'open' order by ${t.openedAt}, ${t.id}`,
+  )

@@ -9,7 +9,7 @@ import { notifyChange } from '../live/notify'
 import { decidePath, type Decidable } from './decidable'
 import { judgeAgain } from './judge-again'
 import { moveRoute } from './move-route'
-import { findRoute, listApprovals } from './reads'
+import { findRoute, listApprovals, listLate } from './reads'
 
 /**
  * Works the steps that are not yet decided out anew, after people, absences or policy changed. What was sent stays
@@ -25,7 +25,7 @@ export async function routeAgain<D extends DocumentHead>(
   if (route === null || document.state !== 'in approval') return false
   const { subject, policy, people } = await judgeAgain(ctx, kind, document, route)
   const approvals = await listApprovals(ctx.tx, id)
-  const fresh = makeRoute(subject, policy, people, approvals)
+  const fresh = makeRoute(subject, policy, people, approvals, await listLate(ctx.tx, route.id))
   // Compared as values: the database keeps the route's fields in an order of its own.
   if (isDeepStrictEqual(JSON.parse(JSON.stringify([fresh.steps, fresh.held])), [route.route.steps, route.route.held]))
     return false

@@ -37,6 +37,13 @@ export async function updateRoute(
   await sendAlong(tx, tx.update(approvalRoute).set(change).where(eq(approvalRoute.id, id)))
 }
 
+/** Since when a seat has been open, and what became of that. */
+export interface OpenSince {
+  readonly openedAt: Date | null
+  readonly remindedAt: Date | null
+  readonly lateAt: Date | null
+}
+
 export interface Asked {
   actorId: string
   forId: string | null
@@ -53,18 +60,15 @@ export async function writeSeats(
   progress: Progress,
   now: Date,
 ): Promise<Asked[]> {
-  const before = await tx
-    .delete(approvalSeat)
-    .where(eq(approvalSeat.routeId, routeId))
-    .returning({ actorId: approvalSeat.actorId, state: approvalSeat.state, openedAt: approvalSeat.openedAt })
-  return insertSeats(
-    tx,
-    routeId,
-    documentId,
-    progress,
-    now,
-    new Map(before.filter((s) => s.state === 'open').map((s) => [s.actorId, s.openedAt])),
-  )
+  const before = await tx.delete(approvalSeat).where(eq(approvalSeat.routeId, routeId)).returning({
+    actorId: approvalSeat.actorId,
+    state: approvalSeat.state,
+    openedAt: approvalSeat.openedAt,
+    remindedAt: approvalSeat.remindedAt,
+    lateAt: approvalSeat.lateAt,
+  })
+  const open = before.filter((s) => s.state === 'open')
+  return insertSeats(tx, routeId, documentId, progress, now, new Map(open.map((s) => [s.actorId, s])))
 }
 
 /**
@@ -77,7 +81,7 @@ export async function insertSeats(
   documentId: string,
   progress: Progress,
   now: Date,
-  openSince: ReadonlyMap<string, Date | null> = new Map(),
+  openSince: ReadonlyMap<string, OpenSince> = new Map(),
 ): Promise<Asked[]> {
   const seats = progress.steps.flatMap(({ step, state, waiting }, stepAt) =>
     step.seats.map((seat) => {
@@ -101,7 +105,9 @@ export async function insertSeats(
         forId: seat.forId,
         why: seat.why,
         state: seatState,
-        openedAt: seatState === 'open' ? (since ?? now) : null,
+        openedAt: seatState === 'open' ? (since?.openedAt ?? now) : null,
+        remindedAt: seatState === 'open' ? (since?.remindedAt ?? null) : null,
+        lateAt: seatState === 'open' ? (since?.lateAt ?? null) : null,
       }
     }),
   )
@@ -109,6 +115,14 @@ export async function insertSeats(
   return seats
     .filter((s) => s.state === 'open' && !openSince.has(s.actorId))
     .map(({ actorId, forId }) => ({ actorId, forId }))
+}
+
+/** Notes that whoever sits in an open seat was reminded, or that it is late. */
+export async function markWaiting(tx: Tx, seatId: string, as: 'remindedAt' | 'lateAt', now: Date): Promise<void> {
+  await tx
+    .update(approvalSeat)
+    .set({ [as]: now })
+    .where(eq(approvalSeat.id, seatId))
 }
 
 /** Nobody is asked any more: the route ended some other way. */

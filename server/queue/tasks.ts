@@ -7,6 +7,10 @@ export const TASKS = [
   'sweep',
   'route-all-again',
   'route-again',
+  'remind-all-late',
+  'remind-late',
+  'lay-chain',
+  'check-integrity',
   'repeat-templates',
   'repeat-template',
   'send-repeated',
@@ -34,6 +38,11 @@ export interface TaskData {
   sweep: Record<string, never>
   'route-all-again': Record<string, never>
   'route-again': { readonly kind: string; readonly id: string }
+  'remind-all-late': Record<string, never>
+  'remind-late': { readonly kind: string; readonly id: string }
+  'lay-chain': Record<string, never>
+  /** Whoever asked for it; null where it was time for it. */
+  'check-integrity': { readonly byId: string | null }
   'repeat-templates': Record<string, never>
   'repeat-template': { readonly templateId: string }
   'send-repeated': { readonly requisitionId: string }
@@ -56,7 +65,7 @@ export interface TaskData {
 export const WORKERS: Partial<Record<Task, number>> = { 'send-mail': 3, 'send-order': 2 }
 
 /** Tasks of one long transaction: whoever died over one is noticed later. */
-export const LONG: readonly Task[] = ['take-file', 'take-file-back']
+export const LONG: readonly Task[] = ['take-file', 'take-file-back', 'lay-chain', 'check-integrity']
 
 /** Where a task goes that was tried for days: an administrator is told of it there. */
 export const ENDED: Task = 'task-ended'

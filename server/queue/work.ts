@@ -1,9 +1,12 @@
 import PgBoss from 'pg-boss'
 import { routeAgain } from '../approval/route-again'
-import { listOpenRoutes } from '../approval/reads'
+import { listOpenRoutes, listWaitingSince } from '../approval/reads'
+import { remindLate } from '../approval/remind-late'
+import { layChain } from '../audit/lay-chain'
 import type { Db } from '../db/client'
 import { inTransaction } from '../db/transaction'
 import { DECIDABLES } from '../kinds'
+import { checkIntegrity } from '../look-back/check-integrity'
 import { listLaidAtWork } from '../lists/laid-store'
 import { layRows } from '../lists/lay-file'
 import { lookAtRows } from '../lists/look-at-laid'
@@ -27,6 +30,9 @@ import { enqueue, enqueueAgain, useQueue } from './enqueue'
 import { WORKERS, type Task, type TaskData } from './tasks'
 
 type Runs = { readonly [T in Task]: (data: TaskData[T]) => Promise<void> }
+
+/** Nothing is late within a day. */
+const DAY_MS = 86_400_000
 
 /** What each task does. Whatever it does can be done again. */
 function runsOf(db: Db, clock: () => Date): Runs {
@@ -60,6 +66,23 @@ function runsOf(db: Db, clock: () => Date): Runs {
         const document = await kind.find(tx, id, true)
         if (document !== null) await routeAgain({ tx, now: clock(), actor: REKKO }, kind, document)
       })
+    },
+    'remind-all-late': async () => {
+      for (const { documentKind: kind, documentId: id } of await listWaitingSince(db, new Date(+clock() - DAY_MS)))
+        await enqueue(db, 'remind-late', { kind, id })
+    },
+    'remind-late': async ({ kind: name, id }) => {
+      const kind = DECIDABLES[name]
+      if (kind === undefined) return
+      await inTransaction(db, async (tx) => {
+        const document = await kind.find(tx, id, true)
+        if (document !== null) await remindLate({ tx, now: clock(), actor: REKKO }, kind, document)
+      })
+    },
+    'lay-chain': () => layChain(db),
+    'check-integrity': async ({ byId }) => {
+      await layChain(db)
+      await inTransaction(db, (tx) => checkIntegrity({ tx, now: clock(), actor: REKKO }, byId))
     },
     'repeat-templates': () => repeatAll(db, clock()),
     'repeat-template': ({ templateId }) => inTransaction(db, (tx) => repeatTemplate(tx, templateId, clock())),
@@ -109,6 +132,9 @@ export async function startQueue(
     })
     await boss.schedule('sweep', '* * * * *')
     await boss.schedule('route-all-again', '1 * * * *')
+    await boss.schedule('lay-chain', '* * * * *')
+    await boss.schedule('check-integrity', '47 2 * * *', { byId: null })
+    await boss.schedule('remind-all-late', '31 * * * *')
     await boss.schedule('repeat-templates', '11 * * * *')
     await boss.schedule('daily-letters', '5 * * * *')
     await boss.schedule('keep-suppliers', '7 * * * *')

@@ -8,6 +8,7 @@ import { trailRoutes } from './trail'
 import { catalogueRoutes } from './catalogue'
 import { findRoutes } from './find'
 import { firstStartRoutes } from './first-start'
+import { lookBackRoutes } from './look-back'
 import { listRoutes } from './lists'
 import { organisationRoutes } from './organisation'
 import { orderRoutes } from './order'
@@ -34,6 +35,7 @@ const ROUTES = {
   ...mineRoutes,
   ...decideRoutes,
   ...trailRoutes,
+  ...lookBackRoutes,
   ...budgetRoutes,
   ...orderRoutes,
   ...ownerRoutes,

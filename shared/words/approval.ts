@@ -7,6 +7,7 @@ export function saySeat(
   names: { readonly of?: string | null; readonly forName?: string | null; readonly lines?: readonly string[] },
   ways: Ways,
 ): string {
+  if (why.code === 'escalated') return `asked beside ${names.forName ?? 'somebody'}, who has let it wait`
   const instead = names.forName == null ? '' : `for ${names.forName}, who is away; `
   return instead + sayReason(why, names.of ?? 'the owner', names.lines ?? [], ways)
 }
@@ -27,6 +28,8 @@ function sayReason(why: SeatReason, of: string, lines: readonly string[], ways: 
       return `one of ${why.name}`
     case 'budget-holder':
       return lines.length > 0 ? `budget holder of ${lines.join(' and ')}` : 'budget holder'
+    case 'escalated':
+      return 'asked beside somebody who has let it wait'
     case 'fallback':
       return why.because === 'no rule fits'
         ? 'decides what no rule fits'

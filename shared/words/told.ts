@@ -106,6 +106,11 @@ export function sayTold(t: Told, ways: Ways): Said {
           `${t.by} reminds you: ${numbered(t.number, t.title)}, waits ` +
           `${t.of === 'decision' ? 'for your decision' : 'to be ordered'}.`,
       }
+    case 'still-waits':
+      return {
+        subject: `Still for your decision: ${t.title}`,
+        sentence: `${numbered(t.number, t.title)}, has waited for your decision since ${ways.date(t.since, t.since)}.`,
+      }
     case 'wished': {
       const [subject, what] =
         t.what === 'change' ? (['A change', 'a change'] as const) : (['A cancellation', 'the cancellation'] as const)
@@ -202,6 +207,11 @@ export function sayTold(t: Told, ways: Ways): Said {
         ].join('\n'),
       }
     }
+    case 'integrity-broken':
+      return {
+        subject: 'Something that Rekko keeps does not agree',
+        sentence: 'A look at what is kept found something that does not agree. Look back says what it is.',
+      }
     case 'policy-waits':
       return {
         subject: 'A change of the approval policy waits for a second person',

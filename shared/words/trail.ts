@@ -118,6 +118,8 @@ export function sayEvent(e: EventFacts, ways: Ways): Said {
       return { station: 'Need', who, what: `answered: “${text}”`, more: '' }
     case 'reminded':
       return { station: 'Need', who, what: `reminded ${names}`, more: '' }
+    case 'reminded by itself':
+      return { station: 'Decision', who: 'Rekko', what: 'reminded whoever it waits for', more: '' }
     case 'asked for a change':
     case 'asked for a cancellation':
       return { station: 'Order', who, what: `${e.type}: “${text}”`, more: '' }

@@ -153,12 +153,15 @@ test('the table of rights says who may do what', () => {
     receiver: [],
     finance: [
       ...['see all documents', 'see orders', 'approve suppliers', 'see all budgets', 'keep budgets', 'keep lists'],
-      ...['keep suppliers', 'confirm changes', 'see policy'],
+      ...['keep suppliers', 'confirm changes', 'see policy', 'look back'],
     ],
-    auditor: ['see all documents', 'see orders', 'see all budgets', 'see policy'],
+    auditor: [
+      ...['see all documents', 'see orders', 'see all budgets', 'see policy'],
+      ...['look back', 'see integrity'],
+    ],
     administrator: [
       ...['set absences of others', 'keep settings', 'keep lists', 'keep catalogue'],
-      ...['confirm changes', 'see policy'],
+      ...['confirm changes', 'see policy', 'see integrity'],
     ],
   }
   for (const [role, more] of Object.entries(held)) {

@@ -96,8 +96,8 @@ const onDecisionFor = (name: StationName, count: number) =>
     </div>
     <div class="flex min-h-[42px] items-end justify-between gap-4 pt-2.5">
       <nav class="flex min-w-0 gap-5 overflow-x-auto" :aria-label="`Places of ${current}`">
-        <SetUpPlaces v-if="besideHere" :rights="me.rights" :here="here" />
-        <PlaceLinks v-else :places="places" :here="here" />
+        <SetUpPlaces v-if="here.startsWith('/set-up')" :rights="me.rights" :here="here" />
+        <PlaceLinks v-else-if="!besideHere" :places="places" :here="here" />
       </nav>
       <div id="page-note" class="flex min-w-0 items-center gap-3 pb-1.5 text-[13px] text-ink2 max-[900px]:hidden" />
     </div>

@@ -47,10 +47,14 @@ export const STATIONS: readonly {
 ]
 
 /** What stands beside the line of stations; its places are fetched where one is in it. */
-const BESIDE: readonly Place[] = [{ name: 'Set-up', path: '/set-up', right: 'keep lists' }]
+const BESIDE: readonly (Place & { readonly or?: Right })[] = [
+  { name: 'Look back', path: '/look-back', right: 'look back', or: 'see integrity' },
+  { name: 'Set-up', path: '/set-up', right: 'keep lists' },
+]
 
 /** What stands beside the line for somebody with these rights. */
-export const besideFor = (rights: readonly string[]): Place[] => BESIDE.filter((p) => rights.includes(p.right))
+export const besideFor = (rights: readonly string[]): Place[] =>
+  BESIDE.filter((p) => rights.includes(p.right) || (p.or !== undefined && rights.includes(p.or)))
 
 /** Where a page belongs that is not a place itself. */
 export function placeOf(path: string): string {

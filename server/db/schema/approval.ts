@@ -166,6 +166,9 @@ export const approvalSeat = pgTable(
     why: jsonb().$type<SeatReason>().notNull(),
     state: text().notNull(),
     openedAt: timestamp('opened_at', { withTimezone: true }),
+    /** When whoever sits in it was reminded by Rekko, and when it was found late: their manager is asked too. */
+    remindedAt: timestamp('reminded_at', { withTimezone: true }),
+    lateAt: timestamp('late_at', { withTimezone: true }),
   },
   (t) => [
     index('approval_seat_waiting')
