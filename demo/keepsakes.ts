@@ -15,6 +15,7 @@ import { draftOf } from './draft-of'
 import { idOf } from './ids'
 import { planJobs } from './job-parts'
 import { keepLists } from './kept-lists'
+import { draftPolicy } from './policy-draft'
 import { keepSupplierRecords } from './supplier-records'
 import type { NeedLine } from './world/needs'
 import { DEPARTMENT_ROWS, personId } from './world/people'
@@ -217,6 +218,26 @@ const sentOfKinds = (today: Day): typeof DRAFTS => [
       { text: 'Load test with certificate', quantity: 1, price: '180', unit: 'E48', account: '640', supplier: null },
     ],
   },
+  // Each within what the veterinary lead may approve, and together more.
+  ...(['first', 'second'] as const).map((half) => ({
+    by: 'Priya Lindqvist',
+    department: 'Rescue Centre',
+    draft: {
+      kind: 'goods',
+      title: `Quarantine nets, ${half} half`,
+      why: 'the old ones are torn, and the pups come in February',
+    },
+    lines: [
+      {
+        text: `Quarantine net, ${half} half`,
+        quantity: 2,
+        price: '390',
+        unit: 'EA',
+        account: '640',
+        supplier: 'Mistral Chandlery',
+      },
+    ],
+  })),
 ]
 
 /** What people of Hallamere keep for another time, what purchasing asks for since this month, and who proposed whom. */
@@ -257,6 +278,7 @@ export async function layKeepsakes(db: Db, now: Date, timeZone: string): Promise
   await keepSupplierRecords(as, now, timeZone)
   await planJobs(as, now, timeZone)
   await keepLists(as, now, timeZone)
+  await draftPolicy(as, now)
   await as('Priya Lindqvist', new Date(now.getTime() - 26 * 3_600_000), (ctx) =>
     proposeSupplier(ctx, {
       name: 'Cold Harbour Optics',

@@ -1,4 +1,3 @@
-import { TZDate } from '@date-fns/tz'
 import { checkPolicyForm, policyChanges, type PolicyFacts, type PolicyForm } from '#core/approval/policy-form'
 import type { Told } from '#core/told/told'
 import type { ZonedMoment } from '#shared/contract/policy'
@@ -15,6 +14,7 @@ import { mayConfirm } from '../people/second-person'
 import { tellPeople } from '../people/tell-person'
 import { enqueue } from '../queue/enqueue'
 import { inForce, readForm } from '../requisition/form-reads'
+import { momentOf } from '../settings/moment-of'
 import { requireOrganisation } from '../settings/reads'
 import { endDraft, requireDraft, THE_POLICY, todayOf } from './policy-draft'
 import { listAllAccounts, listOpenTo, listUpward, nextNumber } from './policy-reads'
@@ -63,10 +63,7 @@ async function requireSound(ctx: Context, form: PolicyForm): Promise<void> {
 async function requireMoment(ctx: Context, from: ZonedMoment | null): Promise<Date | null> {
   if (from === null) return null
   const { timeZone } = await requireOrganisation(ctx.tx)
-  const [year, month, day, hour, minute] = `${from.day}-${from.time}`.split(/[-:]/).map(Number)
-  // A text is read in the machine's own time zone; numbers are those of the organisation's.
-  const zoned = new TZDate(year ?? 0, (month ?? 1) - 1, day ?? 1, hour ?? 0, minute ?? 0, timeZone)
-  const moment = new Date(zoned.getTime())
+  const moment = momentOf(from.day, from.time, timeZone)
   if (moment.getTime() - ctx.now.getTime() > MOST_DAYS_AHEAD * 86_400_000)
     throw refused([`Choose a moment within the next ${MOST_DAYS_AHEAD} days.`])
   if (moment <= ctx.now) throw refused(['This moment has passed; choose a later one, or let it hold at once.'])

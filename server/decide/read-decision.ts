@@ -16,6 +16,7 @@ import { notFound } from '../http/problem'
 import { reachPeople } from '../people/person-reads'
 import { requireOrganisation } from '../settings/reads'
 import { findEarlierDraft, findRequisition } from '../requisition/reads'
+import { viewSplit } from './find-split'
 import { listPaidPrices } from './reads'
 import { frozenLine } from '../requisition/reservation'
 import { viewRequest } from '../requisition/view-request'
@@ -73,6 +74,7 @@ export async function readDecision(ctx: Context, id: string): Promise<DecisionVi
     remarks: await listRemarks(tx, id),
     attachments: (await listAttachments(tx, id)).map(viewAttachment),
     mine: seat !== null,
+    split: seat === null ? null : await viewSplit(ctx, kept, route),
     forName,
     afterApproval: { state: after.state, next: [...new Set(after.open.map((s) => nameOf.get(s.actorId) ?? ''))] },
   }

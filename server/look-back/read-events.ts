@@ -1,21 +1,15 @@
-import { TZDate } from '@date-fns/tz'
-import { addDays, type Day } from '#core/base/day'
+import { addDays } from '#core/base/day'
 import type { EventsPage, EventsQuery } from '#shared/contract/look-back'
 import { BEFORE_FIRST, writeLine } from '../audit/chain'
 import type { Context } from '../context'
 import { refused } from '../http/problem'
+import { beginOf } from '../settings/moment-of'
 import { requireOrganisation } from '../settings/reads'
 import { listEventsAsked, listSorts, type EventsAsked } from './event-reads'
 
 /** Events on a page, and the most that one file holds. */
 const PAGE = 100
 const MOST_EXPORTED = 50_000
-
-/** The first moment of a day where the organisation is. */
-function beginOf(day: Day, timeZone: string): Date {
-  const [year = 0, month = 1, date = 1] = day.split('-').map(Number)
-  return new Date(new TZDate(year, month - 1, date, timeZone).getTime())
-}
 
 async function askedFor(ctx: Context, q: EventsQuery): Promise<EventsAsked> {
   const { timeZone } = await requireOrganisation(ctx.tx)

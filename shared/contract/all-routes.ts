@@ -3,6 +3,7 @@ import type { RouteSpec } from './route'
 import { accountRoutes } from './account'
 import { budgetRoutes } from './budget'
 import { decideRoutes } from './decide'
+import { decidedRoutes } from './decided'
 import { mineRoutes } from './mine'
 import { trailRoutes } from './trail'
 import { catalogueRoutes } from './catalogue'
@@ -34,6 +35,7 @@ const ROUTES = {
   ...requisitionRoutes,
   ...mineRoutes,
   ...decideRoutes,
+  ...decidedRoutes,
   ...trailRoutes,
   ...lookBackRoutes,
   ...budgetRoutes,

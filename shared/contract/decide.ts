@@ -69,6 +69,21 @@ const decisionView = requestView.extend({
   attachments: z.array(attachment),
   mine: z.boolean(),
   forName: z.string().nullable(),
+  /** Others that it makes one request with, each below what they pass together; told to whoever decides on it. */
+  split: z
+    .object({
+      sentence: z.string(),
+      others: z.array(
+        z.object({
+          id: z.string().nullable(),
+          number: z.string().nullable(),
+          title: z.string(),
+          day: z.string(),
+          amount: money,
+        }),
+      ),
+    })
+    .nullable(),
   /** What an approval now would lead to. */
   afterApproval: z.object({ state: z.enum(['waiting', 'held', 'approved']), next: z.array(z.string()) }),
 })

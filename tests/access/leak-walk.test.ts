@@ -150,6 +150,8 @@ beforeAll(async () => {
     readRequestForm: ['/api/request-form'],
     readApprovalPolicy: ['/api/approval-policy'],
     readPolicyVersion: ['/api/approval-policy/versions/1'],
+    readDecided: ['/api/decisions', ...finds.map((w) => query('/api/decisions', { words: w, whose: 'people' }))],
+    exportDecided: ['/api/decisions/file?as=csv'],
     readEvents: ['/api/events', query('/api/events', { number: SECRETS.line })],
     exportEvents: ['/api/events/file'],
     readIntegrity: ['/api/integrity'],

@@ -7,6 +7,12 @@ test('the policy says what it does, what was found of it, and whom a made-up req
   const harriet = await pageAs(browser, 'Harriet Voss')
   await harriet.goto('/set-up/approval')
   await alive(harriet)
+  // A draft of hers lies there, compared with what holds; without it the page says what holds.
+  await expect(harriet.getByRole('heading', { level: 1 })).toHaveText(/^Under the draft, four rules/)
+  const changes = harriet.getByRole('region', { name: 'What the draft changes' })
+  await expect(changes.getByRole('insertion').filter({ hasText: /^now: Requests from 300\.00 go up/ })).toBeVisible()
+  await harriet.getByRole('button', { name: 'Throw the draft away' }).click()
+  await expect(harriet.getByRole('heading', { level: 1 })).toHaveText('Four rules say who decides on a request.')
   await expect(harriet.getByText(/^Every request goes up the chain of managers/)).toBeVisible()
   // Found beside the page: whoever decides in the end may not decide their own.
   await expect(harriet.getByRole('status').first()).toHaveText(/things were found\.$/)

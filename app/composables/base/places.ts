@@ -29,6 +29,7 @@ export const STATIONS: readonly {
     waits: 'decision',
     places: [
       { name: 'Decide', path: '/decide', right: 'decide' },
+      { name: 'Decided', path: '/decided', right: 'decide' },
       { name: 'Budgets', path: '/budgets', right: 'see budgets' },
       { name: 'Away', path: '/away', right: 'be away' },
     ],

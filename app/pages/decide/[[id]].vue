@@ -269,6 +269,17 @@ usePlaceKeys(
         <p v-if="doc.overBudgetReason" class="notice-amber mt-3">
           It passes the budget, because {{ doc.overBudgetReason }}
         </p>
+        <div v-if="doc.split" class="notice-amber mt-3">
+          <p class="font-semibold">It may be a part of something larger</p>
+          <p>{{ doc.split.sentence }}</p>
+          <ul>
+            <li v-for="o in doc.split.others" :key="`${o.title} ${o.day} ${o.amount.amount}`">
+              <NuxtLink v-if="o.id" class="quiet-link" :to="`/trail/${o.id}`">{{ o.number }}</NuxtLink>{{
+                o.id ? ', ' : ''
+              }}{{ o.title }}, sent {{ wording.shortDay(o.day) }}, {{ wording.money(o.amount) }}
+            </li>
+          </ul>
+        </div>
         <div v-if="doc.changes.length > 0" class="mt-3" :class="doc.mine ? 'notice-amber' : 'text-ink2'">
           <p class="font-semibold">Changed since it was last sent</p>
           <ul>

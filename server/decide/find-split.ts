@@ -1,0 +1,52 @@
+import { boundariesFor, findSplit, SPLIT_DAYS } from '#core/approval/splits'
+import { dayOf } from '#core/base/day'
+import type { DecisionView } from '#shared/contract/decide'
+import { saySplit } from '#shared/words/splits'
+import { waysOf } from '#shared/words/ways'
+import { judgeAgain } from '../approval/judge-again'
+import type { RouteRow } from '../approval/reads'
+import type { Context } from '../context'
+import { maySee } from '../document/visible'
+import { REQUISITION } from '../requisition/kind'
+import type { RequisitionRow } from '../requisition/reads'
+import { SEEN_REQUISITIONS } from '../requisition/visible'
+import { requireOrganisation } from '../settings/reads'
+import { listNear, nameShared } from './split-reads'
+
+/**
+ * Whether a request that somebody decides on is one of several that make one. Of the others they see title, day and
+ * amount; the number leads there only where they may see it anyway.
+ */
+export async function viewSplit(ctx: Context, kept: RequisitionRow, route: RouteRow): Promise<DecisionView['split']> {
+  const organisation = await requireOrganisation(ctx.tx)
+  const { subject, policy, people } = await judgeAgain(ctx, REQUISITION, kept, route)
+  const boundaries = boundariesFor(subject, policy, people)
+  const sentOn = kept.sentAt === null ? people.today : dayOf(new Date(kept.sentAt), organisation.timeZone)
+  const of = { ownerId: kept.ownerId, departmentId: subject.departmentId, day: sentOn, days: SPLIT_DAYS }
+  const near = await listNear(ctx.tx, of, organisation)
+  const own = near.find((r) => r.id === kept.id)
+  const split = own === undefined ? null : findSplit({ ...own, amount: subject.amount }, near, boundaries)
+  if (split === null) return null
+  const nameOf = (id: string) => people.people.get(id)?.name ?? ''
+  const said = {
+    nameOf,
+    owner: nameOf(kept.ownerId),
+    shared: await nameShared(ctx.tx, split.shared.what, split.shared.id),
+  }
+  const others = near.filter((r) => split.others.some((o) => o.id === r.id))
+  return {
+    sentence: saySplit(split, said, waysOf(ctx.actor.locale)),
+    others: await Promise.all(
+      others.map(async (o) => {
+        const seen = await maySee(ctx, SEEN_REQUISITIONS, o.id)
+        return {
+          id: seen ? o.id : null,
+          number: seen ? o.number : null,
+          title: o.title,
+          day: o.sentOn,
+          amount: o.amount,
+        }
+      }),
+    ),
+  }
+}
