@@ -80,9 +80,9 @@ const readOn = () =>
 const isNarrowed = computed(() => Object.keys(asked.value).some((k) => k !== 'whose'))
 const sentence = computed(() => {
   const n = rows.value.length
-  const who = { own: 'You decided', people: 'Your people decided', all: 'Everybody decided' }[whose.value]
-  if (n === 0) return isNarrowed.value ? 'Nothing that was decided fits this.' : `${who} nothing yet.`
-  return `${who} on ${formatCount(n, 'request', 'requests')}${moreKey.value === null ? '' : ' and more'}.`
+  const who = { own: 'You', people: 'Your people', all: 'Everybody' }[whose.value]
+  if (n === 0) return isNarrowed.value ? 'Nothing that was decided fits this.' : `${who} decided nothing yet.`
+  return `${who} made ${formatCount(n, 'decision', 'decisions')}${moreKey.value === null ? '' : ' and more'}.`
 })
 const file = (as: 'csv' | 'xlsx') => `/api/decisions/file?${new URLSearchParams({ ...asked.value, as }).toString()}`
 const who = (r: DecidedRow) => `${r.isOwn ? 'you' : r.by}${r.forName === null ? '' : ` for ${r.forName}`}`

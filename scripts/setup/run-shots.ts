@@ -24,10 +24,9 @@ const SHOTS: Shot[] = [
   { name: 'raise-phone', who: 'Owen Marsh', path: '/mine?view=drafts', phone: true, act: openFirst(/^Go on/) },
   { name: 'catalogue', who: 'Owen Marsh', path: '/catalogue', act: findSleeves },
   { name: 'regulars', who: 'Owen Marsh', path: '/regulars' },
-  { name: 'find', who: 'Leonie Farrow', path: '/desk', act: findSalt },
   { name: 'mine', who: 'Owen Marsh', path: '/mine' },
   { name: 'decide', who: 'Ines Adeyemi', path: '/decide' },
-  { name: 'decide-dark', who: 'Ines Adeyemi', path: '/decide', dark: true },
+  { name: 'decided', who: 'Tomas Brandt', path: '/decided?whose=people' },
   { name: 'decide-phone', who: 'Ines Adeyemi', path: '/decide', phone: true },
   { name: 'approval', who: 'Harriet Voss', path: '/set-up/approval', act: waitForFindings },
   { name: 'set-up', who: 'Harriet Voss', path: '/set-up/requests' },
@@ -38,6 +37,7 @@ const SHOTS: Shot[] = [
   { name: 'trail', who: 'Owen Marsh', path: '/mine?words=kelp', act: openFirst(/Sea salt for the kelp tank/) },
   { name: 'budgets', who: 'Tomas Brandt', path: '/budgets' },
   { name: 'supplier', who: 'Greta Molin', path: '/suppliers?words=Corrigan', act: openFirst(/^Corrigan Pumps/) },
+  { name: 'look-back', who: 'Signe Aalto', path: '/look-back', dark: true },
   { name: 'job', who: 'Owen Marsh', path: '/jobs', act: openFirst(/^Pump-room overhaul/) },
 ]
 
@@ -73,13 +73,6 @@ async function findSleeves(page: Page): Promise<void> {
   await page.keyboard.press('ArrowDown')
   await page.keyboard.type('6')
   await page.waitForTimeout(400)
-}
-
-async function findSalt(page: Page): Promise<void> {
-  await page.keyboard.press('/')
-  await page.getByRole('combobox', { name: 'Find by a number or words' }).fill('sea salt')
-  await page.getByRole('option').first().waitFor()
-  await page.waitForTimeout(300)
 }
 
 async function fillTray(page: Page): Promise<void> {

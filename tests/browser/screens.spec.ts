@@ -19,6 +19,9 @@ const SCREENS: [who: string, path: string][] = [
   ['Greta Molin', '/budgets'],
   ['Greta Molin', '/suppliers'],
   ['Owen Marsh', '/jobs'],
+  ['Tomas Brandt', '/decided?whose=people'],
+  ['Harriet Voss', '/set-up/approval'],
+  ['Signe Aalto', '/look-back'],
 ]
 
 for (const scheme of ['light', 'dark'] as const) {

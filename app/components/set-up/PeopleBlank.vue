@@ -25,7 +25,7 @@ const said = computed(() => listWords(ids.value.map(props.nameOf), props.link ??
       }}<span class="font-[580]">{{ nameOf(id) }}</span
       ><button
         type="button"
-        class="quiet-link small mx-1 inline-flex min-h-6 min-w-6 items-center justify-center"
+        class="quiet-link small ml-1 inline-flex min-h-6 min-w-6 items-center justify-center"
         :aria-label="`Take ${nameOf(id)} out of: ${said}`"
         @click="ids = ids.filter((x) => x !== id)"
       >
