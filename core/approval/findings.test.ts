@@ -29,6 +29,8 @@ const world = (people: readonly Person[], more: Partial<PolicyWorld> = {}, absen
   openTo: new Map(people.map((p) => [p.id, [p.departmentId]])),
   kinds: ['goods', 'travel'],
   categories: ['tools', 'paint'],
+  suppliers: ['known'],
+  currencies: ['EUR'],
   lines: [
     { id: 'l1', departmentId: 'shop', account: '610', holderId: null },
     { id: 'l2', departmentId: 'shop', account: '620', holderId: people[0]?.id ?? null },
@@ -109,13 +111,11 @@ function* everyDocument(w: PolicyWorld, most: number): Generator<Subject> {
   for (const [ownerId, open] of w.openTo)
     for (const departmentId of open) {
       const lines = w.lines.filter((l) => l.departmentId === departmentId)
+      const traits = [null, ...w.categories].flatMap((category) =>
+        w.currencies.flatMap((currency) => w.suppliers.map((supplier) => ({ category, currency, supplier }))),
+      )
       const codings: SubjectCoding[] = lines.flatMap((l) =>
-        [null, ...w.categories].map((category) => ({
-          budgetLineId: l.id,
-          account: l.account,
-          category,
-          holderId: l.holderId,
-        })),
+        traits.map((t) => ({ budgetLineId: l.id, account: l.account, holderId: l.holderId, ...t })),
       )
       const branch = w.departments.find((d) => d.id === departmentId)?.branch ?? []
       for (let set = 1; set < 2 ** codings.length; set += 1)
@@ -156,6 +156,11 @@ test('finds what looking at every document finds, and nothing else', () => {
       branch: fc.boolean(),
     }),
     fc.record({ on: fc.constant('kind' as const), kinds: fc.constant(['travel']) }),
+    fc.record({
+      on: fc.constant('supplier' as const),
+      sorts: fc.constantFrom(['proposed' as const], ['undecided' as const], ['proposed' as const, 'known' as const]),
+    }),
+    fc.record({ on: fc.constant('currency' as const), codes: fc.constantFrom(['EUR'], ['DKK'], ['EUR', 'DKK']) }),
     fc.record({ on: fc.constant('over budget' as const), is: fc.boolean() }),
     fc.record({ on: fc.constant('owner' as const), ids: who.map((w) => [w]) }),
   )
@@ -184,8 +189,17 @@ test('finds what looking at every document finds, and nothing else', () => {
       { minLength: 1, maxLength: 2 },
     )
     .map((some) => some.map((r, i): Rule => ({ id: `r${i}`, name: `r${i}`, ...r })))
+  // Every document is looked at, so only some of what tells codings apart is there at once.
+  const [known, both] = [['known' as const], ['undecided' as const, 'proposed' as const]]
+  const varied = fc.constantFrom(
+    { categories: ['tools'], suppliers: known, currencies: ['EUR'] },
+    { categories: [], suppliers: both, currencies: ['EUR'] },
+    { categories: [], suppliers: known, currencies: ['EUR', 'DKK'] },
+    { categories: [], suppliers: both, currencies: ['EUR', 'DKK'] },
+  )
   const scene = fc.record({
     rules,
+    varied,
     ending: fc.constantFrom('fallback' as const, 'passes' as const),
     fallbackId: fc.option(who, { nil: null }),
     managers: fc.tuple(fc.option(who, { nil: null }), fc.option(who, { nil: null }), fc.option(who, { nil: null })),
@@ -207,11 +221,11 @@ test('finds what looking at every document finds, and nothing else', () => {
       const w = world(
         people,
         {
-          categories: ['tools'],
+          ...s.varied,
           lines: [
             { id: 'l1', departmentId: 'shop', account: '610', holderId: s.holders[0] },
             { id: 'l2', departmentId: 'shop', account: '620', holderId: s.holders[1] },
-          ],
+          ].slice(0, s.varied.suppliers.length * s.varied.currencies.length === 4 ? 1 : 2),
           openTo: new Map(ids.map((id) => [id, ['shop']])),
         },
         absences,

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import fc from 'fast-check'
 import { money } from '#core/base/money'
-import type { Condition, PolicyStep, Rule } from './policy'
+import { SUPPLIER_SORTS, type Condition, type PolicyStep, type Rule } from './policy'
 import {
   checkPolicyForm,
   holdersOfRole,
@@ -20,6 +20,7 @@ const facts: PolicyFacts = {
     account: new Set(['4000']),
     kind: new Set(['goods']),
     person: new Set(['ines', 'tomas', 'gone']),
+    currency: new Set(['EUR', 'DKK']),
   },
   left: new Set(['gone']),
 }
@@ -58,6 +59,11 @@ describe('what may be put in force', () => {
     expect(ofCondition({ on: 'department', ids: ['water'], branch: true })).toEqual([])
     expect(ofCondition({ on: 'department', ids: ['none'], branch: true })).toEqual(['unknown'])
     expect(ofCondition({ on: 'account', codes: [] })).toEqual(['condition-empty'])
+    expect(ofCondition({ on: 'currency', codes: ['DKK'] })).toEqual([])
+    expect(ofCondition({ on: 'currency', codes: ['XAU'] })).toEqual(['unknown'])
+    expect(ofCondition({ on: 'supplier', sorts: [] })).toEqual(['condition-empty'])
+    expect(ofCondition({ on: 'supplier', sorts: ['proposed'] })).toEqual([])
+    expect(ofCondition({ on: 'supplier', sorts: [...SUPPLIER_SORTS] })).toEqual(['condition-idle'])
     expect(ofCondition({ on: 'owner', ids: ['ines', 'gone'] })).toEqual(['has-left'])
     expect(codes(form({ fallbackId: 'gone' }))).toEqual(['has-left'])
     const asks = (who: PolicyStep['who'], rank?: number) => codes(form({ rules: [rule('a', [], [step(who, rank)])] }))

@@ -1,7 +1,7 @@
 import { entryChanges, mergeEntries, saysSame } from '#core/base/entries'
 import { compare, isNegative, type Money } from '#core/base/money'
 import { ROLES, type RoleGrant } from '#core/people/rights'
-import type { Condition, Policy, PolicyStep, Rule } from './policy'
+import { SUPPLIER_SORTS, type Condition, type Policy, type PolicyStep, type Rule } from './policy'
 
 /** All that an administrator writes of a policy; it is kept as a whole, one version after the other. */
 export interface PolicyForm extends Omit<Policy, 'id'> {
@@ -65,6 +65,7 @@ export type PolicyReason = { readonly at: number | null } & (
         | 'stretch-empty'
         | 'condition-empty'
         | 'condition-twice'
+        | 'condition-idle'
         | 'group-empty'
         | 'group-name-missing'
         | 'rank-unreadable'
@@ -75,7 +76,7 @@ export type PolicyReason = { readonly at: number | null } & (
   | { readonly code: 'unknown'; readonly what: Named | 'role' }
   | { readonly code: 'has-left'; readonly personId: string }
 )
-export type Named = 'department' | 'category' | 'account' | 'kind' | 'person'
+export type Named = 'department' | 'category' | 'account' | 'kind' | 'person' | 'currency'
 
 /** What a form is checked against: what there is to name, and who left. */
 export interface PolicyFacts {
@@ -125,6 +126,8 @@ const namedBy = (c: Condition): { readonly what: Named; readonly ids: readonly s
       return { what: 'account', ids: c.codes }
     case 'kind':
       return { what: 'kind', ids: c.kinds }
+    case 'currency':
+      return { what: 'currency', ids: c.codes }
     default:
       return null
   }
@@ -132,6 +135,10 @@ const namedBy = (c: Condition): { readonly what: Named; readonly ids: readonly s
 
 function checkCondition(c: Condition, at: number, facts: PolicyFacts): PolicyReason[] {
   if (c.on === 'amount') return checkStretch(c, at, facts.currency)
+  if (c.on === 'supplier') {
+    if (c.sorts.length === 0) return [{ at, code: 'condition-empty' }]
+    return c.sorts.length === SUPPLIER_SORTS.length ? [{ at, code: 'condition-idle' }] : []
+  }
   const named = namedBy(c)
   if (named === null) return []
   if (named.ids.length === 0) return [{ at, code: 'condition-empty' }]

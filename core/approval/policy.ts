@@ -22,10 +22,20 @@ export interface Subject {
   readonly overBudget: boolean
 }
 
+/**
+ * How a supplier stands: left to the buyers, proposed and not approved yet, or one that is ordered from. Of one on hold
+ * nothing is sent.
+ */
+export const SUPPLIER_SORTS = ['undecided', 'proposed', 'known'] as const
+export type SupplierSort = (typeof SUPPLIER_SORTS)[number]
+
 export interface SubjectCoding {
   readonly budgetLineId: string
   readonly account: string
   readonly category: string | null
+  readonly supplier: SupplierSort
+  /** In which the line is priced. */
+  readonly currency: string
   readonly holderId: string | null
 }
 
@@ -36,7 +46,9 @@ export interface SubjectCoding {
 export interface SentSubject extends Pick<Subject, 'document' | 'kind' | 'amount' | 'overBudget'> {
   /** What was sent before it was looked at together has none. */
   readonly together?: Money
-  readonly codings: readonly Omit<SubjectCoding, 'holderId'>[]
+  /** What was sent before suppliers and currencies were looked at has neither. */
+  readonly codings: readonly (Pick<SubjectCoding, 'budgetLineId' | 'account' | 'category'> &
+    Partial<Pick<SubjectCoding, 'supplier' | 'currency'>>)[]
 }
 
 export const freezeSubject = ({ document, kind, amount, together, overBudget, codings }: Subject): SentSubject => ({
@@ -45,7 +57,7 @@ export const freezeSubject = ({ document, kind, amount, together, overBudget, co
   amount,
   together,
   overBudget,
-  codings: codings.map(({ budgetLineId, account, category }) => ({ budgetLineId, account, category })),
+  codings: codings.map(({ holderId: _, ...coding }) => coding),
 })
 
 /** The subject that was sent, as it is judged today. `holders` are those of its budget lines. */
@@ -60,7 +72,12 @@ export function thawSubject(
     ...today,
     amount,
     together: sent.together === undefined ? amount : moneyOf(sent.together.amount, sent.together.currency),
-    codings: sent.codings.map((c) => ({ ...c, holderId: holders.get(c.budgetLineId) ?? null })),
+    codings: sent.codings.map((c) => ({
+      supplier: 'known' as const,
+      currency: amount.currency,
+      ...c,
+      holderId: holders.get(c.budgetLineId) ?? null,
+    })),
   }
 }
 
@@ -70,6 +87,8 @@ export type Condition =
   | { readonly on: 'department'; readonly ids: readonly string[]; readonly branch: boolean }
   | { readonly on: 'category'; readonly ids: readonly string[] }
   | { readonly on: 'account'; readonly codes: readonly string[] }
+  | { readonly on: 'supplier'; readonly sorts: readonly SupplierSort[] }
+  | { readonly on: 'currency'; readonly codes: readonly string[] }
   | { readonly on: 'kind'; readonly kinds: readonly string[] }
   | { readonly on: 'over budget'; readonly is: boolean }
   | { readonly on: 'owner'; readonly ids: readonly string[] }
@@ -133,6 +152,10 @@ export function holds(condition: Condition, subject: Subject): boolean {
       return subject.codings.some((c) => c.category !== null && condition.ids.includes(c.category))
     case 'account':
       return subject.codings.some((c) => condition.codes.includes(c.account))
+    case 'supplier':
+      return subject.codings.some((c) => condition.sorts.includes(c.supplier))
+    case 'currency':
+      return subject.codings.some((c) => condition.codes.includes(c.currency))
     case 'kind':
       return condition.kinds.includes(subject.kind)
     case 'over budget':

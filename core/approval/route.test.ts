@@ -42,6 +42,7 @@ const away = (personId: string, substituteId: string | null, from = TODAY, until
   until,
   substituteId,
 })
+const OF_A_LINE = { supplier: 'known', currency: 'EUR' } as const
 const subject = (amount: string, more: Partial<Subject> = {}): Subject => ({
   document: 'requisition',
   kind: 'goods',
@@ -237,7 +238,13 @@ describe('steps side by side, and asking once', () => {
       ['x', 'tomas'],
       ['y', 'kaveh'],
       ['z', 'tomas'],
-    ].map(([budgetLineId = '', holderId = '']) => ({ budgetLineId, holderId, account: '', category: null }))
+    ].map(([budgetLineId = '', holderId = '']) => ({
+      ...OF_A_LINE,
+      budgetLineId,
+      holderId,
+      account: '',
+      category: null,
+    }))
     const route = makeRoute(subject('5.00', { codings }), p, facts())
     expect(actors(route)).toEqual(['tomas', 'kaveh'])
     expect(progressOf(route, []).open.map((s) => s.actorId)).toEqual(['tomas', 'kaveh'])
@@ -254,13 +261,24 @@ describe('steps side by side, and asking once', () => {
     const to = (conditions: Policy['rules'][number]['conditions']) =>
       policy([{ conditions, steps: [group('any', ['a'])] }], { ending: 'passes' })
     const codings = [
-      { budgetLineId: 'x', account: '610', category: 'c1', holderId: null },
-      { budgetLineId: 'y', account: '612', category: null, holderId: null },
+      { ...OF_A_LINE, budgetLineId: 'x', account: '610', category: 'c1', holderId: null },
+      {
+        supplier: 'proposed' as const,
+        currency: 'DKK',
+        budgetLineId: 'y',
+        account: '612',
+        category: null,
+        holderId: null,
+      },
     ]
     const fits = (conditions: Policy['rules'][number]['conditions']) =>
       actors(makeRoute(subject('5.00', { codings }), to(conditions), facts())).length === 1
     expect(fits([{ on: 'department', ids: ['top'], branch: true }])).toBe(true)
     expect(fits([{ on: 'department', ids: ['top'], branch: false }])).toBe(false)
+    expect(fits([{ on: 'supplier', sorts: ['proposed'] }])).toBe(true)
+    expect(fits([{ on: 'supplier', sorts: ['undecided'] }])).toBe(false)
+    expect(fits([{ on: 'currency', codes: ['DKK'] }])).toBe(true)
+    expect(fits([{ on: 'currency', codes: ['GBP'] }])).toBe(false)
     expect(
       fits([
         { on: 'account', codes: ['612'] },

@@ -133,51 +133,88 @@ export function* documentsOf(
   }
 }
 
+/** What tells codings apart besides their budget line. */
+type Traits = Pick<SubjectCoding, 'category' | 'supplier' | 'currency'>
+
 /** Codings that tell documents of a department apart: each alone, and the fewest that meet a rule, with one more. */
 function codingsOf(policy: Policy, world: PolicyWorld, departmentId: string): SubjectCoding[][] {
-  const accounts = namedSets(policy.rules, (c) => (c.on === 'account' ? c.codes : null))
-  const categories = namedSets(policy.rules, (c) => (c.on === 'category' ? c.ids : null))
+  const sets = (of: (c: Condition) => readonly string[] | null) => namedSets(policy.rules, of)
   const asksHolders = policy.rules.some((r) => r.steps.some((x) => x.who.by === 'budget holders'))
   const lines = oneOfEach(
     world.lines.filter((l) => l.departmentId === departmentId),
-    accounts,
+    sets((c) => (c.on === 'account' ? c.codes : null)),
     (l) => l.account,
     (l) => (asksHolders ? (l.holderId ?? '') : ''),
   )
-  const kinds = [null, ...oneOfEach(world.categories, categories, (c) => c)]
+  const same = <T extends string>(t: T) => t
+  const categories = [
+    null,
+    ...oneOfEach(
+      world.categories,
+      sets((c) => (c.on === 'category' ? c.ids : null)),
+      same,
+    ),
+  ]
+  const suppliers = oneOfEach(
+    world.suppliers,
+    sets((c) => (c.on === 'supplier' ? c.sorts : null)),
+    same,
+  )
+  const currencies = oneOfEach(
+    world.currencies,
+    sets((c) => (c.on === 'currency' ? c.codes : null)),
+    same,
+  )
   const found = new Map<string, SubjectCoding[]>()
-  const put = (some: readonly (readonly [WorldLine, string | null])[]) => {
-    const key = some
-      .map(([l, c]) => `${l.id} ${c ?? ''}`)
+  const put = (some: readonly (readonly [WorldLine, Traits])[]) => {
+    const codings = some.map(([l, traits]) => ({
+      budgetLineId: l.id,
+      account: l.account,
+      ...traits,
+      holderId: l.holderId,
+    }))
+    const key = codings
+      .map((c) => `${c.budgetLineId} ${c.category ?? ''} ${c.supplier} ${c.currency}`)
       .sort()
       .join('|')
-    if (!found.has(key))
-      found.set(
-        key,
-        some.map(([l, category]) => ({ budgetLineId: l.id, account: l.account, category, holderId: l.holderId })),
-      )
+    if (!found.has(key)) found.set(key, codings)
   }
-  for (const l of lines) for (const c of kinds) put([[l, c]])
+  // What no condition is about is filled in, in every way.
+  const fills = currencies.flatMap((currency) => suppliers.map((supplier) => ({ supplier, currency })))
+  for (const l of lines) for (const category of categories) for (const fill of fills) put([[l, { category, ...fill }]])
   for (const rule of policy.rules) {
     const more = rule.steps.some((x) => x.who.by === 'budget holders') ? lines : []
-    const needLines = rule.conditions.flatMap((c) =>
-      c.on === 'account' ? [lines.filter((l) => c.codes.includes(l.account))] : [],
+    const needs = <T>(of: (c: Condition) => T[] | null) =>
+      product(rule.conditions.flatMap((c) => [of(c)].flatMap((values) => (values === null ? [] : [values]))))
+    const needLines = needs((c) => (c.on === 'account' ? lines.filter((l) => c.codes.includes(l.account)) : null))
+    const needCategories = needs((c) =>
+      c.on === 'category' ? categories.filter((k) => k !== null && c.ids.includes(k)) : null,
     )
-    const needKinds = rule.conditions.flatMap((c) =>
-      c.on === 'category' ? [kinds.filter((k) => k !== null && c.ids.includes(k))] : [],
-    )
+    const needSuppliers = needs((c) => (c.on === 'supplier' ? suppliers.filter((s) => c.sorts.includes(s)) : null))
+    const needCurrencies = needs((c) => (c.on === 'currency' ? currencies.filter((x) => c.codes.includes(x)) : null))
     // Without conditions on codings each coding alone stands for all.
-    if (needLines.length + needKinds.length === 0) continue
-    for (const some of product(needLines))
-      for (const named of product(needKinds)) {
-        const least = Math.max(some.length, named.length, 1)
-        for (const first of some.length > 0 ? [some[0]] : lines) {
-          if (first === undefined) continue
-          const pairs = Array.from({ length: least }, (_, i) => [some[i] ?? first, named[i] ?? null] as const)
-          put(pairs)
-          for (const l of more) put([...pairs, [l, null]])
-        }
-      }
+    if (!rule.conditions.some((c) => ['account', 'category', 'supplier', 'currency'].includes(c.on))) continue
+    for (const some of needLines)
+      for (const named of needCategories)
+        for (const from of needSuppliers)
+          for (const priced of needCurrencies) {
+            const least = Math.max(some.length, named.length, from.length, priced.length, 1)
+            for (const first of some.length > 0 ? [some[0]] : lines) {
+              if (first === undefined) continue
+              for (const fill of fills) {
+                const pairs = Array.from({ length: least }, (_, i) => {
+                  const traits: Traits = {
+                    category: named[i] ?? null,
+                    supplier: from[i] ?? fill.supplier,
+                    currency: priced[i] ?? fill.currency,
+                  }
+                  return [some[i] ?? first, traits] as const
+                })
+                put(pairs)
+                for (const l of more) put([...pairs, [l, { category: null, ...fill }]])
+              }
+            }
+          }
   }
   return [...found.values()]
 }

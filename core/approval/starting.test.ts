@@ -32,7 +32,9 @@ const asked = (policy: StartingPolicy, amount: string, overBudget = false) => {
     ownedBy: [],
     departmentId: 'd',
     branch: ['d'],
-    codings: [{ budgetLineId: 'b', account: '1', category: null, holderId: 'asta' }],
+    codings: [
+      { budgetLineId: 'b', account: '1', category: null, supplier: 'known', currency: 'EUR', holderId: 'asta' },
+    ],
     overBudget,
   }
   const rules = startingRules(policy).map((r, i) => ({

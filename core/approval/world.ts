@@ -1,4 +1,5 @@
 import type { PeopleFacts } from '#core/people/person'
+import type { SupplierSort } from './policy'
 
 /** A budget line as a document may be coded to it. */
 export interface WorldLine {
@@ -18,5 +19,9 @@ export interface PolicyWorld {
   readonly openTo: ReadonlyMap<string, readonly string[]>
   readonly kinds: readonly string[]
   readonly categories: readonly string[]
+  /** How suppliers of lines may stand. */
+  readonly suppliers: readonly SupplierSort[]
+  /** In which lines may be priced. */
+  readonly currencies: readonly string[]
   readonly lines: readonly WorldLine[]
 }

@@ -7,7 +7,7 @@ import { fiscalPeriod, type FiscalPeriod } from '#core/base/day'
 import { checkBudget, type BudgetOutcome } from '#core/budget/available'
 import { effectsOf, sumByBudgetLine, type CodedLine, type Effect } from '#core/budget/effect'
 import { makeRoute, type Route } from '#core/approval/route'
-import type { Subject } from '#core/approval/policy'
+import type { Subject, SupplierSort } from '#core/approval/policy'
 import { adjustmentsOf, draftNet, type Draft, type DraftLine } from './draft'
 import { checkLine, findMissing, type Missing } from './missing'
 import type { DraftFacts } from './draft-facts'
@@ -148,11 +148,19 @@ function subjectOf(draft: Draft, facts: DraftFacts, amount: Money, budget: reado
         budgetLineId: c.budgetLineId,
         account: facts.budgetLines.get(c.budgetLineId)?.account ?? '',
         category: line.categoryId,
+        supplier: sortOfSupplier(line.supplierId, facts),
+        currency: line.currency,
         holderId: facts.budgetLines.get(c.budgetLineId)?.holderId ?? null,
       })),
     ),
     overBudget: budget.some((b) => b.passedBy !== null),
   }
+}
+
+/** How the supplier of a line stands; one that the facts do not know is as good as none. */
+function sortOfSupplier(supplierId: string | null, facts: DraftFacts): SupplierSort {
+  const standing = supplierId === null ? undefined : facts.suppliers.get(supplierId)?.standing
+  return standing === undefined ? 'undecided' : standing === 'proposed' ? 'proposed' : 'known'
 }
 
 /** The approval amount with those of its owner's requests of the policy's days that name a supplier of this one. */

@@ -189,8 +189,8 @@ export function changesOf(before: RequestForm, after: RequestForm): FormChange[]
   return [
     ...(before.newSuppliers === after.newSuppliers ? [] : [{ part: 'newSuppliers', what: 'changed' } as const]),
     ...FORM_PARTS.flatMap((part) =>
-      entryChanges<Entry>(before[part], after[part], idOf).map(
-        (c): FormChange => (c.what === 'moved' ? { part, what: c.what } : { part, what: c.what, name: c.entry.name }),
+      entryChanges<Entry>(before[part], after[part], idOf).map((c): FormChange =>
+        c.what === 'moved' ? { part, what: c.what } : { part, what: c.what, name: c.entry.name },
       ),
     ),
   ]

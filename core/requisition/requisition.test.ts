@@ -274,6 +274,14 @@ describe('more that a line and a request may say', () => {
     })
     expect(codes(line({ supplierId: 's' }), named('proposed'))).toEqual([])
     expect(codes(line({ supplierId: 's' }), named('on hold'))).toEqual(['line-supplier-blocked'])
+    // What a policy may ask of how it stands, and of the currency.
+    const seen = (supplierId: string | null, standing: 'active' | 'proposed') =>
+      computeDraft(line({ supplierId }), named(standing)).subject.codings.map((c) => [c.supplier, c.currency])
+    expect([seen('s', 'active'), seen('s', 'proposed'), seen(null, 'active')]).toEqual([
+      [['known', 'EUR']],
+      [['proposed', 'EUR']],
+      [['undecided', 'EUR']],
+    ])
     expect(codes({ ...DRAFT, kind: 'elsewhere' })).toEqual(['no-kind'])
     expect(codes({ ...line({ jobId: 'j' }), jobId: 'j' })).toEqual(['job-unknown', 'job-unknown'])
   })

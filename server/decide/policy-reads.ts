@@ -8,6 +8,7 @@ import { named, read, readOne } from '../db/read'
 import { approvalDecision, approvalPolicy, policyDraft } from '../db/schema/approval'
 import { account, budgetLine } from '../db/schema/budget'
 import { department, departmentMember, person, roleGrant } from '../db/schema/people'
+import { exchangeRate } from '../db/schema/settings'
 import { holdsOn } from '../people/grant-reads'
 
 const y = named(approvalPolicy, 'y')
@@ -22,6 +23,7 @@ const c = named(person, 'c')
 const o = named(person, 'o')
 const z = named(approvalDecision, 'z')
 const g = named(roleGrant, 'g')
+const x = named(exchangeRate, 'x')
 
 /** All versions there ever were, the newest first, with how many decisions followed each. */
 export const listVersions = (tx: Tx) =>
@@ -134,3 +136,9 @@ export const listCodings = (tx: Tx, year: number) =>
     sql`from ${b} join ${a} on ${a.code} = ${b.accountCode}
       where ${b.fiscalYear} = ${year} and not ${b.retired} order by ${b.departmentId}, ${b.accountCode}, ${b.name}`,
   )
+
+/** In which lines may be priced: the base currency, and those with a rate. */
+export async function listCurrencies(tx: Tx, base: string): Promise<string[]> {
+  const rated = await read(tx, { code: x.currency }, sql`from ${x} group by ${x.currency} order by ${x.currency}`)
+  return [...new Set([base, ...rated.map((r) => r.code)])]
+}

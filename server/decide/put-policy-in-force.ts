@@ -17,7 +17,7 @@ import { inForce, readForm } from '../requisition/form-reads'
 import { momentOf } from '../settings/moment-of'
 import { requireOrganisation } from '../settings/reads'
 import { endDraft, requireDraft, THE_POLICY, todayOf } from './policy-draft'
-import { listAllAccounts, listOpenTo, listUpward, nextNumber } from './policy-reads'
+import { listAllAccounts, listCurrencies, listOpenTo, listUpward, nextNumber } from './policy-reads'
 import { insertVersion, setCalledOff, updateDraft, type DraftRow } from './policy-store'
 
 /** Nothing is put in force further ahead than this. */
@@ -44,6 +44,7 @@ async function factsFor(ctx: Context): Promise<PolicyFacts> {
       account: some((await listAllAccounts(tx)).filter((a) => !a.retired).map((a) => a.code)),
       kind: some(inForce((await readForm(tx, today)).kinds).map((k) => k.code)),
       person: some(people.map((p) => p.id)),
+      currency: some(await listCurrencies(tx, baseCurrency)),
     },
     left: some(people.flatMap((p) => (p.leftOn !== null && p.leftOn < today ? [p.id] : []))),
   }

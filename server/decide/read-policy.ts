@@ -16,6 +16,7 @@ import {
   listCodings,
   listOpenTo,
   listRoleHolders,
+  listCurrencies,
   listUpward,
   listVersions,
 } from './policy-reads'
@@ -54,6 +55,7 @@ export async function readApprovalPolicy(ctx: Context): Promise<PolicyView> {
     openTo,
     kinds: inForce((await readForm(tx, today)).kinds).map((k) => ({ code: k.code, name: k.name })),
     categories: await listCategories(tx),
+    currencies: await listCurrencies(tx, o.baseCurrency),
     accounts: await listAllAccounts(tx),
     lines: await listCodings(tx, fiscalPeriod(today, o.fiscalStartMonth).year),
   }

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { Policy } from '#core/approval/policy'
+import { SUPPLIER_SORTS, type Policy } from '#core/approval/policy'
 import { MOST_RANK, type PolicyForm, type RoleHolder } from '#core/approval/policy-form'
 import type { Absence, Person } from '#core/people/person'
 import { defineRoute } from './route'
@@ -11,6 +11,8 @@ const condition = z.discriminatedUnion('on', [
   z.object({ on: z.literal('department'), ids: several, branch: z.boolean() }),
   z.object({ on: z.literal('category'), ids: several }),
   z.object({ on: z.literal('account'), codes: several }),
+  z.object({ on: z.literal('supplier'), sorts: z.array(z.enum(SUPPLIER_SORTS)).max(SUPPLIER_SORTS.length) }),
+  z.object({ on: z.literal('currency'), codes: z.array(z.string().length(3)).max(200) }),
   z.object({ on: z.literal('kind'), kinds: several }),
   z.object({ on: z.literal('over budget'), is: z.boolean() }),
   z.object({ on: z.literal('owner'), ids: several }),
@@ -101,6 +103,8 @@ const view = z.object({
   openTo: z.array(z.object({ personId: z.string(), departmentIds: z.array(z.string()) })),
   kinds: z.array(z.object({ code: z.string(), name: z.string() })),
   categories: z.array(named),
+  /** In which lines may be priced: the base currency, and those with a rate. */
+  currencies: z.array(z.string()),
   accounts: z.array(z.object({ code: z.string(), name: z.string(), retired: z.boolean() })),
   /** The budget lines of this fiscal year. */
   lines: z.array(

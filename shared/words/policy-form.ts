@@ -15,6 +15,7 @@ const UNKNOWN = {
   account: 'an account that is not there any more',
   kind: 'a kind of request that is not there any more',
   person: 'nobody yet, or somebody who is not there',
+  currency: 'a currency without a rate',
   role: 'a role that there is not',
 } as const
 
@@ -34,6 +35,8 @@ export function sayPolicyReason(reason: PolicyReason, nameOf: (id: string) => st
       return `${it} has a condition that names nothing.`
     case 'condition-twice':
       return `${it} has two conditions of one sort.`
+    case 'condition-idle':
+      return `${it} has a condition that every request meets.`
     case 'group-empty':
       return `${it} asks a group in which nobody is.`
     case 'group-name-missing':

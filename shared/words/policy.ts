@@ -1,5 +1,5 @@
 import type { Example, Finding } from '#core/approval/findings'
-import type { Condition, Policy, PolicyStep, Rule } from '#core/approval/policy'
+import type { Condition, Policy, PolicyStep, Rule, SupplierSort } from '#core/approval/policy'
 import { capital, formatCount, listWords } from './format'
 import type { Ways } from './ways'
 
@@ -10,6 +10,13 @@ export interface PolicyNames {
   readonly category: (id: string) => string
   readonly account: (code: string) => string
   readonly kind: (code: string) => string
+}
+
+/** How suppliers stand, after “Requests”. */
+export const SUPPLIER_SORT_WORDS: Record<SupplierSort, string> = {
+  undecided: 'with a supplier left to the buyers',
+  proposed: 'to a supplier that is not approved yet',
+  known: 'to a supplier that is ordered from',
 }
 
 /** A condition, said after “Requests”. */
@@ -27,6 +34,13 @@ function sayCondition(c: Condition, names: PolicyNames, ways: Ways): string {
       return `with something of ${some(c.ids, names.category)}`
     case 'account':
       return `paid from ${some(c.codes, names.account)}`
+    case 'supplier':
+      return `${listWords(
+        c.sorts.map((s) => SUPPLIER_SORT_WORDS[s]),
+        'or',
+      )}`
+    case 'currency':
+      return `priced in ${listWords(c.codes, 'or')}`
     case 'kind':
       return `for ${some(c.kinds, names.kind)}`
     case 'over budget':

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import type { Condition, PolicyStep, Rule } from '#core/approval/policy'
+import { SUPPLIER_SORTS, type Condition, type PolicyStep, type Rule, type SupplierSort } from '#core/approval/policy'
 import type { Money } from '#core/base/money'
 import type { PolicyView } from '#shared/contract/policy'
+import { SUPPLIER_SORT_WORDS } from '#shared/words/policy'
 import BlankAmount from '~/components/base/BlankAmount.vue'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import BlankMany from '~/components/base/BlankMany.vue'
@@ -25,6 +26,8 @@ const departments = computed(() => props.view.departments.filter((d) => !d.retir
 const accounts = computed(() =>
   props.view.accounts.filter((a) => !a.retired).map((a) => ({ id: a.code, name: `${a.code} ${a.name}` })),
 )
+const suppliers = SUPPLIER_SORTS.map((id) => ({ id, name: SUPPLIER_SORT_WORDS[id] }))
+const currencies = computed(() => props.view.currencies.map((c) => ({ id: c, name: c })))
 const kinds = computed(() => props.view.kinds.map((k) => ({ id: k.code, name: k.name })))
 const put = (on: Condition['on'], to: Condition | null) => {
   rule.value = withCondition(rule.value, on, to)
@@ -120,6 +123,20 @@ async function leaveOut(at: number): Promise<void> {
         label="Paid from which accounts"
         placeholder="any account"
         @update:model-value="put('account', some($event, { on: 'account', codes: $event }))"
+      />,
+      <BlankMany
+        :model-value="conditionOf(rule, 'supplier')?.sorts ?? []"
+        :choices="suppliers"
+        label="To what suppliers"
+        placeholder="to any supplier"
+        @update:model-value="put('supplier', some($event, { on: 'supplier', sorts: $event as SupplierSort[] }))"
+      />, priced in
+      <BlankMany
+        :model-value="conditionOf(rule, 'currency')?.codes ?? []"
+        :choices="currencies"
+        label="Priced in which currencies"
+        placeholder="any currency"
+        @update:model-value="put('currency', some($event, { on: 'currency', codes: $event }))"
       />, from
       <BlankAmount
         :model-value="amount?.from ?? null"

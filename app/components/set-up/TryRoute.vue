@@ -2,12 +2,12 @@
 import { saysSame } from '#core/base/entries'
 import { readTypedNumber } from '#core/base/typed-number'
 import { moneyOf } from '#core/base/money'
-import type { Policy, Subject } from '#core/approval/policy'
+import { SUPPLIER_SORTS, type Policy, type Subject, type SupplierSort } from '#core/approval/policy'
 import { makeRoute } from '#core/approval/route'
 import { presence } from '#core/people/person'
 import type { PolicyView } from '#shared/contract/policy'
 import { sayNote, saySeat } from '#shared/words/approval'
-import type { PolicyNames } from '#shared/words/policy'
+import { SUPPLIER_SORT_WORDS, type PolicyNames } from '#shared/words/policy'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import RouteList, { type RouteEntry } from '~/components/base/RouteList.vue'
 import { useWording } from '~/composables/base/use-wording'
@@ -34,6 +34,10 @@ const category = ref('')
 const kind = ref('')
 const amount = ref('1000')
 const over = ref('inside')
+const supplier = ref<SupplierSort>('known')
+const currency = ref('')
+const suppliers = SUPPLIER_SORTS.map((id) => ({ id, name: SUPPLIER_SORT_WORDS[id] }))
+const currencies = computed(() => props.view.currencies.map((c) => ({ id: c, name: `priced in ${c}` })))
 const OVER = [
   { id: 'inside', name: 'inside the budget' },
   { id: 'over', name: 'past the budget' },
@@ -69,7 +73,14 @@ const subject = computed<Subject | null>(() => {
     departmentId: departmentId.value,
     branch: props.view.departments.find((d) => d.id === departmentId.value)?.branch ?? [],
     codings: [
-      { budgetLineId: coded.id, account: coded.account, category: category.value || null, holderId: coded.holderId },
+      {
+        budgetLineId: coded.id,
+        account: coded.account,
+        category: category.value || null,
+        supplier: supplier.value,
+        currency: currency.value || props.view.currency,
+        holderId: coded.holderId,
+      },
     ],
     overBudget: over.value === 'over',
   }
@@ -165,7 +176,24 @@ const tried = computed(() => {
         label="Of which category"
         placeholder="something of no category"
         light
-      /><template v-if="kinds.length > 1">
+      />,
+      <BlankChoice
+        :model-value="supplier"
+        :choices="suppliers"
+        label="From what supplier"
+        placeholder=""
+        light
+        @update:model-value="supplier = $event as SupplierSort"
+      /><template v-if="currencies.length > 1"
+        >,
+        <BlankChoice
+          :model-value="currency || view.currency"
+          :choices="currencies"
+          label="Priced in which currency"
+          placeholder=""
+          light
+          @update:model-value="currency = $event" /></template
+      ><template v-if="kinds.length > 1">
         for
         <BlankChoice
           :model-value="kindCode"

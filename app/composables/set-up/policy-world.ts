@@ -1,3 +1,4 @@
+import { SUPPLIER_SORTS } from '#core/approval/policy'
 import type { PolicyWorld } from '#core/approval/world'
 import type { PolicyView } from '#shared/contract/policy'
 import type { PolicyNames } from '#shared/words/policy'
@@ -10,6 +11,8 @@ export const worldOf = (v: PolicyView): PolicyWorld => ({
   openTo: new Map(v.openTo.map((o) => [o.personId, o.departmentIds])),
   kinds: v.kinds.length === 0 ? ['goods'] : v.kinds.map((k) => k.code),
   categories: v.categories.map((c) => c.id),
+  suppliers: SUPPLIER_SORTS,
+  currencies: v.currencies,
   lines: v.lines,
 })
 

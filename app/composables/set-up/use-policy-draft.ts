@@ -47,6 +47,7 @@ export function usePolicyDraft(first: PolicyView) {
         account: new Set(v.accounts.filter((a) => !a.retired).map((a) => a.code)),
         kind: new Set(v.kinds.map((k) => k.code)),
         person: new Set(v.people.map((p) => p.id)),
+        currency: new Set(v.currencies),
       },
       left: new Set(gone),
     }
