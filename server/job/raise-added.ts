@@ -15,7 +15,8 @@ export async function raiseAdded(
   now: Date,
 ): Promise<void> {
   const actor = await findActor(tx, added.personId, now)
-  const plan = await findPlan(tx, added.jobId)
+  // Under lock, so that what somebody keeps of the job at this moment does not make it another version.
+  const plan = await findPlan(tx, added.jobId, true)
   if (actor === null || plan === null) return
   try {
     const { id } = await raiseParts({ tx, now, actor }, added.jobId, plan.version, added.partIds, true)

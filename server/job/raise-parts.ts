@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto'
-import { dayOf, fiscalPeriod, type Day } from '#core/base/day'
+import { addDays, dayOf, fiscalPeriod, type Day } from '#core/base/day'
 import { dec } from '#core/base/decimal'
 import { itemLine } from '#core/catalogue/item-line'
+import { neededBy } from '#core/job/needed-by'
 import { partProgress } from '#core/job/part'
 import { BLANK_DRAFT, BLANK_LINE, MOST_LINES, type DraftLine } from '#core/requisition/draft'
 import { appendEvent } from '../audit/store'
@@ -12,7 +13,7 @@ import { notifyChange } from '../live/notify'
 import { listOpenDepartments } from '../people/place-reads'
 import { findBudgetLinesOfYear } from '../regulars/template-reads'
 import { createDraft } from '../requisition/save-draft'
-import { requireOrganisation, requireTerms } from '../settings/reads'
+import { listHolidays, requireOrganisation, requireTerms } from '../settings/reads'
 import { listParts, listPartLines, type PartRow } from './job-reads'
 import { linkLines, setPlan } from './job-store'
 import { kindOfParts } from './kind-of-parts'
@@ -80,6 +81,8 @@ export async function raiseParts(
     title: `${job.number} ${job.name}`.slice(0, 120),
     departmentId: department?.id ?? null,
     shipToId: plan.shipToId ?? department?.usualShipToId ?? null,
+    // Whoever raises by hand says by when; what asks for itself has nobody to ask.
+    needBy: byItself ? await dayNeeded(ctx, plan.startsOn, wanted, items, today) : null,
     jobId: id,
     why: `for the job ${job.number}, ${job.name}`,
     lines: written.map((w) => w.line),
@@ -97,6 +100,19 @@ export async function raiseParts(
   })
   await notifyChange(tx, { kind: 'settings', id })
   return { id: requisitionId, lines: written.length, version: plan.version + 1 }
+}
+
+/** By when parts that ask for themselves are needed. */
+async function dayNeeded(
+  { tx }: Context,
+  startsOn: Day | null,
+  parts: readonly PartRow[],
+  items: ReadonlyMap<string, ItemRow>,
+  today: Day,
+): Promise<Day> {
+  const holidays = await listHolidays(tx, today, addDays(today, 800))
+  const leadDays = parts.map((p) => (p.itemId === null ? null : (items.get(p.itemId)?.facts.leadDays ?? null)))
+  return neededBy(startsOn, leadDays, today, new Set(holidays))
 }
 
 /** The budget line that pays this year; null where none does, and whoever raises says what pays. */

@@ -201,7 +201,7 @@ function client(url: string, cookie: string): Client {
             }),
       })
       const type = r.headers.get('content-type') ?? ''
-      const text = type.includes('json') ? await r.text() : ''
+      const text = /\bjson\b/.test(type) ? await r.text() : ''
       return { status: r.status, body: (text === '' ? {} : JSON.parse(text)) as never, headers: r.headers }
     },
   }

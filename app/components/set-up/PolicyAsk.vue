@@ -52,6 +52,7 @@ const words = computed(() => {
   }
   if (props.reasons.length > 0)
     return `${capital(formatCount(props.reasons.length, 'thing', 'things'))} to put right first`
+  if (props.changes === 0) return 'The draft says what holds already'
   if (lacksDay.value) return 'Choose the day from which it is to hold'
   return `Ask another administrator to put ${many.value} in force`
 })
@@ -65,7 +66,7 @@ function press(): void {
   }
   const [wrong] = props.reasons
   if (wrong !== undefined) emit('lead', wrong.at)
-  else if (!lacksDay.value) emit('ask', from.value)
+  else if (!lacksDay.value && props.changes > 0) emit('ask', from.value)
 }
 function giveBack(): void {
   if (props.busy) return
@@ -116,7 +117,7 @@ defineExpose({ press })
     </ul>
     <MainAction
       v-if="mayWrite || draft?.mayConfirm || draft?.isOwn"
-      :missing="waits ? draft?.mayConfirm !== true : reasons.length > 0 || lacksDay"
+      :missing="waits ? draft?.mayConfirm !== true : reasons.length > 0 || lacksDay || changes === 0"
       :busy="busy"
       :keys="waits && !draft?.mayConfirm ? '' : 'Ctrl ⏎'"
       @press="press"

@@ -34,6 +34,8 @@ export function usePolicyDraft(first: PolicyView) {
   const state = computed(() => view.value.draft?.state ?? 'none')
   const version = computed(() => view.value.draft?.version ?? 0)
   const mayWrite = computed(() => view.value.mayWrite && state.value !== 'waiting')
+  /** Something is drafted, or being written; else the page says what holds, or will hold last of what is confirmed. */
+  const isDraft = computed(() => state.value !== 'none' || !saysSame(form.value, lying(view.value)))
   const changes = computed(() => policyChanges(view.value.form, form.value))
   const policy = computed(() => policyOf('draft', form.value, view.value.grants))
   const facts = computed<PolicyFacts>(() => {
@@ -119,10 +121,14 @@ export function usePolicyDraft(first: PolicyView) {
       const theirs = lying(newest)
       const isOther = !saysSame(theirs, base.value)
       const hadOwn = !saysSame(form.value, base.value)
-      form.value = hadOwn ? mergePolicy(base.value, form.value, theirs) : copy(theirs)
+      // What waits for a second person is shown as it waits, and nothing besides.
+      const waits = newest.draft?.state === 'waiting'
+      form.value = hadOwn && !waits ? mergePolicy(base.value, form.value, theirs) : copy(theirs)
       base.value = theirs
       view.value = newest
-      if (hadOwn && isOther) {
+      if (hadOwn && waits)
+        told.value = 'The draft waits for a second person now; what you wrote in the last moment is not part of it.'
+      else if (hadOwn && isOther) {
         told.value = 'Somebody else wrote in the draft meanwhile; yours stands on top of theirs. Look at both.'
         timer = setTimeout(() => void keep(), PAUSE_MS)
       }
@@ -136,23 +142,37 @@ export function usePolicyDraft(first: PolicyView) {
     await readAgain()
   }
 
-  /** Does something with the draft as it lies there, after what was written is kept; reads what became of it. */
-  const withDraft = (work: (version: number) => Promise<unknown>) =>
-    act(async () => {
+  /**
+   * Does something with the draft as it lies there, after what was written is kept, and reads what became of it; true
+   * when it was done. What could not be kept, or was merged on the way, is looked at first.
+   */
+  async function withDraft(work: (version: number) => Promise<unknown>): Promise<boolean> {
+    let done = false
+    await act(async () => {
       await keep()
+      if (mayWrite.value && !saysSame(form.value, base.value)) return
       try {
         await work(version.value)
+        done = true
       } finally {
-        base.value = form.value
         await readAgain()
       }
     })
+    return done
+  }
   const ask = (from: ZonedMoment | null) =>
     withDraft((v) => api.post('/api/approval-policy/draft/requests', { version: v, body: { from } }))
   const confirm = () => withDraft((v) => api.post('/api/approval-policy/draft/confirmations', { version: v }))
   const giveBack = (why: string) =>
     withDraft((v) => api.post('/api/approval-policy/draft/returns', { version: v, body: { why } }))
-  const throwAway = () => withDraft((v) => api.remove('/api/approval-policy/draft', { version: v }))
+  async function throwAway(): Promise<boolean> {
+    clearTimeout(timer)
+    while (keeping !== null) await keeping
+    const isKept = state.value !== 'none'
+    // What was written last goes with it.
+    form.value = copy(isKept ? base.value : lying(view.value))
+    return !isKept || withDraft((v) => api.remove('/api/approval-policy/draft', { version: v }))
+  }
   const callOff = (number: number) =>
     withDraft(() => api.remove('/api/approval-policy/versions/{number}', { params: { number } }))
 
@@ -169,7 +189,7 @@ export function usePolicyDraft(first: PolicyView) {
     })
   }
   return {
-    ...{ view, form, state, mayWrite, changes, policy, reasons, kept, busy, trouble, told },
+    ...{ view, form, state, isDraft, mayWrite, changes, policy, reasons, kept, busy, trouble, told },
     ...{ write, follow, ask, confirm, giveBack, throwAway, callOff },
   }
 }

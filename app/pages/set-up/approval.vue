@@ -31,7 +31,7 @@ const undo = useUndo()
 const { data: first, error } = await useAsyncData('approval-policy', () => api.get('/api/approval-policy'))
 if (error.value || !first.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
 const d = usePolicyDraft(first.value)
-const { view, form, state, mayWrite, changes, policy, reasons } = d
+const { view, form, isDraft, mayWrite, changes, policy, reasons } = d
 useLive((happened) => {
   if (happened.some((c) => c.kind === 'settings' || c.kind === 'again')) void d.follow()
 })
@@ -41,13 +41,15 @@ const { check, failed } = usePolicyCheck(
   () => policy.value,
 )
 
-const isDraft = computed(() => changes.value.length > 0)
 const sentence = computed(() => {
   const n = form.value.rules.length
   const says = n === 0 ? 'no rule says' : `${inWords(n)} ${n === 1 ? 'rule says' : 'rules say'}`
-  return isDraft.value
-    ? `Under the draft, ${says} who decides on a request.`
-    : `${capital(says)} who decides on a request.`
+  const { last, number, versions } = view.value
+  const begins = versions.find((v) => v.number === last.number)?.inForceAt
+  if (isDraft.value) return `Under the draft, ${says} who decides on a request.`
+  return last.number === number || begins === undefined
+    ? `${capital(says)} who decides on a request.`
+    : `From ${wording.moment(begins)} on, ${says} who decides on a request.`
 })
 const holdsNow = computed(() => `version ${view.value.number} in force since ${wording.moment(view.value.inForceAt)}`)
 /** In which order the steps of all rules run: the first rank is 1. */
@@ -306,7 +308,7 @@ usePlaceKeys(
         @call-off="(number) => d.callOff(number)"
       />
       <template #margin>
-        <TryRoute :view="view" :names="names" :draft="isDraft ? policy : null" />
+        <TryRoute :view="view" :names="names" :draft="changes.length > 0 ? policy : null" />
         <section v-if="isDraft" class="mt-6" aria-label="What the draft changes">
           <h2 class="head mb-1">What the draft changes</h2>
           <PolicyChanges :before="view.form" :after="form" :names="names" none="" />
@@ -314,7 +316,7 @@ usePlaceKeys(
       </template>
       <template #action>
         <PolicyAsk
-          v-if="isDraft || state === 'waiting'"
+          v-if="isDraft"
           ref="asking"
           :draft="view.draft"
           :form="form"
