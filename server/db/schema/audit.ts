@@ -20,10 +20,7 @@ export const event = pgTable(
     before: jsonb(),
     after: jsonb().$type<Record<string, unknown>>(),
   },
-  (t) => [
-    index('event_subject').on(t.subjectId, t.seq),
-    index('event_actor').on(t.actorId, t.seq),
-  ],
+  (t) => [index('event_subject').on(t.subjectId, t.seq), index('event_actor').on(t.actorId, t.seq)],
 )
 
 /**
