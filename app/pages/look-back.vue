@@ -207,7 +207,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'look whether all agrees' }], (event) 
         Rekko keeps some things twice, so that they are quick to read: what stands on budget lines beside the ledger,
         what documents reserve beside their decisions, the numbers that were given. Every night, and whenever somebody
         asks, it looks whether they agree, and whether the chain of events is whole. What happened to single documents
-        is for finance and auditors to read.
+        is for auditors to read.
       </p>
       <template #margin>
         <section v-if="sees('see integrity')" aria-labelledby="looks">
