@@ -4,8 +4,8 @@ import { addBusinessDays, type Day } from '#core/base/day'
 export const USUAL_LEAD_DAYS = 10
 
 /**
- * By when parts are needed that ask for themselves: on the first day of the job, or as soon as what takes longest can be
- * there where that is later. `leadDays` are the business days that each part takes; null where nobody knows.
+ * By when parts are needed that ask for themselves: on the first day of the job, or as soon as what takes longest can
+ * be there where that is later. `leadDays` are the business days that each part takes; null where nobody knows.
  */
 export function neededBy(
   startsOn: Day | null,
