@@ -260,8 +260,6 @@ export async function listLate(tx: Tx, routeId: string): Promise<string[]> {
 
 export interface OpenSeat {
   id: string
-  documentKind: string
-  documentId: string
   actorId: string
   openedAt: string
   remindedAt: string | null
@@ -269,8 +267,6 @@ export interface OpenSeat {
 }
 const OPEN_SEAT = {
   id: t.id,
-  documentKind: e.documentKind,
-  documentId: t.documentId,
   actorId: t.actorId,
   openedAt: UTC(t.openedAt),
   remindedAt: sql<string | null>`${UTC(t.remindedAt)}`,
@@ -292,6 +288,5 @@ export const listOpenSeats = (tx: Tx, documentId: string): Promise<OpenSeat[]> =
   read(
     tx,
     OPEN_SEAT,
-    sql`from ${t} join ${e} on ${e.id} = ${t.routeId}
-      where ${t.documentId} = ${documentId} and ${t.state} = 'open' order by ${t.openedAt}, ${t.id}`,
+    sql`from ${t} where ${t.documentId} = ${documentId} and ${t.state} = 'open' order by ${t.openedAt}, ${t.id}`,
   )

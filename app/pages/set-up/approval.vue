@@ -95,6 +95,12 @@ function edit(id: string | null): void {
   open.value = id
   void focus(id === null ? `rule-${was ?? ''}` : `rule-${id}-department`)
 }
+/** Leads to where the policy is changed. */
+function editFirst(): void {
+  const [first] = form.value.rules
+  if (first === undefined) addRule()
+  else edit(first.id)
+}
 function addRule(): void {
   const id = crypto.randomUUID()
   const steps = [
@@ -336,7 +342,9 @@ usePlaceKeys(
         />
         <template v-else-if="mayWrite">
           <p v-if="d.trouble.value" class="notice-red mb-2.5" role="alert">{{ d.trouble.value }}</p>
-          <MainAction missing>Change a rule; nothing holds until somebody else confirms it</MainAction>
+          <MainAction missing @press="editFirst"
+            >Change a rule; nothing holds until somebody else confirms it</MainAction
+          >
         </template>
       </template>
     </SheetPage>
