@@ -1,7 +1,7 @@
 import { addBusinessDays, type Day } from '#core/base/day'
 
 /** How long something takes of which nobody knows how long it takes, in business days. Common practice, no source. */
-export const USUAL_LEAD_DAYS = 10
+const USUAL_LEAD_DAYS = 10
 
 /**
  * By when parts are needed that ask for themselves: on the first day of the job, or as soon as what takes longest can
