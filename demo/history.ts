@@ -170,13 +170,13 @@ export class History {
     if (seat === undefined || kept === null) return
     if (fate === 'asked') {
       await this.as(seat.actor, at, (ctx) =>
-        askQuestion(ctx, REQUISITION, id, 'Can this wait for the spring order, or is the store really empty?'),
+        askQuestion(ctx, REQUISITION, id, 'Can this wait for the spring order, or is the store really empty?', null),
       )
       return
     }
     if (this.random() < 0.1 && fate === 'ordered') {
       await this.as(seat.actor, at, (ctx) =>
-        askQuestion(ctx, REQUISITION, id, 'Is this the last of it for this quarter?'),
+        askQuestion(ctx, REQUISITION, id, 'Is this the last of it for this quarter?', null),
       )
       await this.as(kept.ownerId, this.later(at, 5), (ctx) =>
         answerQuestion(ctx, REQUISITION, id, 'Yes, unless something breaks.'),

@@ -51,6 +51,20 @@ export async function keepLists(
   )
   await keep(
     'Harriet Voss',
+    ago(20),
+    'reasons',
+    '',
+    ['Reason', 'For'],
+    [
+      ['Please attach the quote that the price comes from.', 'sending back'],
+      ['Please name the job that it is for.', 'sending back'],
+      ['We have this in the Goods Yard; ask there first.', 'rejecting'],
+      ['Can it wait until the next period?', 'asking'],
+      ['As agreed with you today.', 'all'],
+    ],
+  )
+  await keep(
+    'Harriet Voss',
     ago(3),
     'limits',
     '',

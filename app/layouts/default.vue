@@ -2,6 +2,7 @@
 import AppHeader from '~/components/session/AppHeader.vue'
 import UndoBar from '~/components/base/UndoBar.vue'
 import { useSessionStore } from '~/stores/session'
+import { placeOf } from '~/composables/decide/kept-decisions'
 import { slashFinds, useKeysStore } from '~/composables/base/use-keys'
 import { useLive } from '~/composables/live/use-live'
 
@@ -19,8 +20,23 @@ function slash(event: KeyboardEvent): void {
   event.preventDefault()
   finding.value = true
 }
+const nuxt = useNuxtApp()
+/** Decisions that were made and could not be sent go on from whichever page is opened. */
+function sendKept(personId: string): void {
+  if (localStorage.getItem(placeOf(personId)) === null) return
+  void import('~/stores/decisions').then(({ useDecisionsStore }) =>
+    nuxt.runWithContext(() => {
+      useDecisionsStore().resume(personId)
+    }),
+  )
+}
 onMounted(() => {
   window.addEventListener('keydown', slash)
+  watch(
+    () => session.me?.id,
+    (id) => id !== undefined && sendKept(id),
+    { immediate: true },
+  )
 })
 onBeforeUnmount(() => {
   window.removeEventListener('keydown', slash)

@@ -40,6 +40,7 @@ const form = (change: Partial<PolicyForm> = {}): PolicyForm => ({
   ownLimitDays: null,
   remindDays: null,
   escalateDays: null,
+  maySkip: false,
   ...change,
 })
 const codes = (f: PolicyForm) => checkPolicyForm(f, facts).map((r) => r.code)

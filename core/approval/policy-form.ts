@@ -10,6 +10,8 @@ export interface PolicyForm extends Omit<Policy, 'id'> {
   readonly remindDays: number | null
   /** After how many business days the next manager is asked instead; null: never. */
   readonly escalateDays: number | null
+  /** Whether a step that waits may be skipped: whoever decides in the end is asked in its place. */
+  readonly maySkip: boolean
 }
 
 /** Who holds a role, and for what: what steps by role are filled from. */
@@ -189,7 +191,7 @@ function checkPeople(ids: readonly string[], at: number | null, facts: PolicyFac
 export type PolicyChange =
   | { readonly what: 'rule added' | 'rule gone'; readonly rule: Rule }
   | { readonly what: 'rule changed'; readonly was: Rule; readonly rule: Rule }
-  | { readonly what: 'rules moved' | 'name' | 'ending' | 'own limit days' | 'reminders' }
+  | { readonly what: 'rules moved' | 'name' | 'ending' | 'own limit days' | 'reminders' | 'skipping' }
 
 /** Every difference between what holds and what is to hold. Whoever holds a role is no difference. */
 export function policyChanges(before: PolicyForm, after: PolicyForm): PolicyChange[] {
@@ -206,6 +208,7 @@ export function policyChanges(before: PolicyForm, after: PolicyForm): PolicyChan
     ...(differs(['ending', 'fallbackId']) ? [{ what: 'ending' } as const] : []),
     ...(differs(['ownLimitDays']) ? [{ what: 'own limit days' } as const] : []),
     ...(differs(['remindDays', 'escalateDays']) ? [{ what: 'reminders' } as const] : []),
+    ...(differs(['maySkip']) ? [{ what: 'skipping' } as const] : []),
     ...(differs(['name']) ? [{ what: 'name' } as const] : []),
   ]
 }
@@ -221,6 +224,7 @@ export function mergePolicy(base: PolicyForm, mine: PolicyForm, newest: PolicyFo
     ownLimitDays: pick('ownLimitDays'),
     remindDays: pick('remindDays'),
     escalateDays: pick('escalateDays'),
+    maySkip: pick('maySkip'),
     rules: mergeEntries(base.rules, mine.rules, newest.rules, (r) => r.id),
   }
 }

@@ -35,7 +35,11 @@ export function progressOf(route: Route, approvals: readonly Approved[]): Progre
     const open = openAt.rank === step.rank && openAt.level === step.level
     return { step, state: open ? 'open' : 'ahead', waiting: missing }
   })
-  const open = steps.filter((s) => s.state === 'open').flatMap((s) => s.waiting)
+  const has = (id: string) => approvals.some((a) => decidedFor(a) === id)
+  const open = steps
+    .filter((s) => s.state === 'open')
+    .flatMap((s) => s.waiting)
+    .filter((s) => (s.after ?? []).every(has))
   const state = openAt !== null ? 'waiting' : route.held !== null ? 'held' : 'approved'
   return { state, steps, open }
 }

@@ -1,5 +1,6 @@
 import { covers, type Money } from '#core/base/money'
 import { presence, whoActs, type PeopleFacts, type Person } from '#core/people/person'
+import { inHandsOf, type Handing } from './handed'
 import { holds, type Policy, type Rule, type Subject } from './policy'
 import { decidedFor, type Approved } from './standing'
 
@@ -14,13 +15,19 @@ export type SeatReason =
   | { readonly code: 'fallback'; readonly because: FallbackCause }
   /** Somebody who was asked let it wait for too long; either of the two decides. */
   | { readonly code: 'escalated'; readonly of: string }
-export type FallbackCause = 'no rule fits' | 'nobody covers' | 'step is empty'
+  /** Somebody who was asked has them decide instead: within a limit of their own, where limits count. */
+  | { readonly code: 'passed-on'; readonly of: string; readonly limit: Money | null; readonly covers: boolean }
+  /** Somebody who was asked has them decide before, or as well. */
+  | { readonly code: 'asked-first' | 'asked-as-well'; readonly of: string }
+export type FallbackCause = 'no rule fits' | 'nobody covers' | 'step is empty' | 'skipped'
 
 /** One person's place in a step: who really acts, and for whom when somebody is away. */
 export interface Seat {
   readonly actorId: string
   readonly forId: string | null
   readonly why: SeatReason
+  /** Whoever has to approve before this one is asked, in the same step of the way; none of old routes has it. */
+  readonly after?: readonly string[]
 }
 
 export interface RouteStep {
@@ -62,6 +69,7 @@ interface InMaking {
   readonly facts: PeopleFacts
   /** Decisions that were made stay, whoever is away or gone since: by whom they are. */
   readonly decided: ReadonlyMap<string, Approved>
+  readonly handed: readonly Handing[]
   readonly steps: RouteStep[]
   readonly notes: RouteNote[]
   held: Route['held']
@@ -74,21 +82,27 @@ interface Place {
   readonly ruleId: string | null
 }
 
+/** What happened on the way: whose decision is late, and what those who were asked had others do. */
+export interface OnTheWay {
+  readonly late?: readonly string[]
+  readonly handed?: readonly Handing[]
+}
+
 /**
  * Works out who decides on a document, and says why each is asked and why others are not. Absences
  * and leavers are those of `facts.today`; `approvals` that stand keep the seats of whoever gave them. A document is
  * never approved because nobody was found. Beside whoever is `late` with a decision of theirs, the next of their
- * managers is asked in their place.
+ * managers is asked in their place. What was `handed` to somebody who cannot decide stays with whoever had it.
  */
 export function makeRoute(
   subject: Subject,
   policy: Policy,
   facts: PeopleFacts,
   approvals: readonly Approved[] = [],
-  late: readonly string[] = [],
+  { late = [], handed = [] }: OnTheWay = {},
 ): Route {
   const decided = new Map(approvals.map((a) => [decidedFor(a), a]))
-  const making: InMaking = { subject, policy, facts, decided, steps: [], notes: [], held: null }
+  const making: InMaking = { subject, policy, facts, decided, handed, steps: [], notes: [], held: null }
   const fits = policy.rules.filter((rule) => {
     const fit = rule.conditions.every((c) => holds(c, subject)) && !isIdle(rule, subject, facts)
     if (!fit) making.notes.push({ code: 'rule-does-not-fit', ruleId: rule.id })
@@ -105,7 +119,8 @@ export function makeRoute(
     .map((step, at) => ({ step, at }))
     .sort((a, b) => a.step.rank - b.step.rank || a.step.level - b.step.level || a.at - b.at)
     .map((s) => s.step)
-  return { steps: escalate(making, askOnce(ordered, making.notes), late), held: making.held, notes: making.notes }
+  const once = addHanded(making, askOnce(ordered, making.notes))
+  return { steps: escalate(making, once, late), held: making.held, notes: making.notes }
 }
 
 function isSpared(fits: readonly Rule[], subject: Subject, facts: PeopleFacts): Money | null {
@@ -211,16 +226,71 @@ function addSeats(
   mustCover: boolean,
 ): void {
   let isShort = false
+  const goesOnFrom: string[] = []
   const seats = ids.flatMap((id) => {
-    const seat = seatOf(making, id, why)
+    const { holder, does, whyNow } = holderOf(making, id)
+    const isPassedOn = holder !== id
+    const seat = seatOf(making, holder, whyNow ?? why)
     if (seat === null) return []
-    if (!mustCover || covers(making.facts.people.get(id)?.decidingLimit ?? null, making.subject.amount)) return [seat]
+    if (!mustCover || does) return [seat]
+    if (isPassedOn) {
+      goesOnFrom.push(id)
+      return [seat]
+    }
     making.notes.push({ code: 'does-not-cover', personId: id })
     isShort = true
     return []
   })
   if (seats.length > 0) making.steps.push({ ...place, mode, seats })
   else addFallback(making, place, isShort ? 'nobody covers' : 'step is empty')
+  for (const id of goesOnFrom) goOn(making, { ...place, level: place.level + 1 }, id)
+}
+
+/**
+ * Who has the place of a person: whoever it was passed on to while they may decide, with the reason, or the person
+ * themselves, with none. `does`: they have the authority for the amount, by their limit, or since they decide in the
+ * end.
+ */
+function holderOf(
+  { subject, facts, decided, handed }: InMaking,
+  personId: string,
+): { holder: string; limit: Money | null; does: boolean; whyNow: SeatReason | null } {
+  const passed = inHandsOf(personId, handed)
+  const actor = whoActs(passed.holder, facts)
+  const may =
+    passed.holder !== personId &&
+    !isBarred(passed.holder, subject) &&
+    (decided.has(passed.holder) || (actor !== null && !isBarred(actor.id, subject)))
+  const holder = may ? passed.holder : personId
+  const limit = facts.people.get(holder)?.decidingLimit ?? null
+  if (may && passed.isSkipped) return { holder, limit, does: true, whyNow: { code: 'fallback', because: 'skipped' } }
+  const does = covers(limit, subject.amount)
+  return { holder, limit, does, whyNow: may ? { code: 'passed-on', of: personId, limit, covers: does } : null }
+}
+
+/** After somebody with a place whose limit does not cover: the next manager above its first holder whose limit does. */
+function goOn(making: InMaking, place: Place, personId: string): void {
+  const { subject, facts } = making
+  for (const manager of managersAbove(personId, facts)) {
+    const limit = manager.decidingLimit
+    if (!covers(limit, subject.amount)) continue
+    const seat = seatOf(making, manager.id, { code: 'higher-manager', limit, covers: true })
+    if (seat === null) continue
+    making.steps.push({ ...place, mode: 'any', seats: [seat] })
+    return
+  }
+  addFallback(making, place, 'nobody covers')
+}
+
+/** The managers above a person, the nearest first; a circle ends where it began. */
+function managersAbove(personId: string, { people }: PeopleFacts): Person[] {
+  const above: Person[] = []
+  let next = people.get(people.get(personId)?.managerId ?? '')
+  while (next !== undefined && next.id !== personId && !above.includes(next)) {
+    above.push(next)
+    next = people.get(next.managerId ?? '')
+  }
+  return above
 }
 
 function addHolders(making: InMaking, place: Place, mustCover: boolean): void {
@@ -251,13 +321,12 @@ function addChain(making: InMaking, place: Place, until: 'covered' | 'top'): voi
     const manager = facts.people.get(below.managerId)
     if (manager === undefined) break
     seen.add(manager.id)
-    const limit = manager.decidingLimit
-    const does = covers(limit, subject.amount)
+    const { holder, limit, does, whyNow } = holderOf(making, manager.id)
     const why: SeatReason =
       below.id === subject.ownerId
         ? { code: 'manager', of: subject.ownerId, limit, covers: does }
         : { code: 'higher-manager', limit, covers: does }
-    const seat = seatOf(making, manager.id, why)
+    const seat = seatOf(making, holder, whyNow ?? why)
     if (seat !== null) {
       making.steps.push({ ...place, level, mode: 'any', seats: [seat] })
       level += 1
@@ -290,6 +359,33 @@ function askOnce(steps: readonly RouteStep[], notes: RouteNote[]): RouteStep[] {
 }
 
 /**
+ * Whom those who are asked have decide before them, or as well: each in a step of their own at the same place, before
+ * which whoever wished it is not asked. Whoever is asked anyway, or cannot decide, is not asked so.
+ */
+function addHanded(making: InMaking, steps: readonly RouteStep[]): RouteStep[] {
+  const all = [...steps]
+  for (const { how, byId, toId } of making.handed) {
+    if (
+      how === 'on' ||
+      how === 'skip' ||
+      all.some((s) => s.seats.some((seat) => [seat.actorId, seat.forId].includes(toId)))
+    )
+      continue
+    const at = all.findIndex((s) => s.seats.some((seat) => decidedFor(seat) === byId))
+    const step = all[at]
+    if (step === undefined) continue
+    const code = how === 'first' ? 'asked-first' : 'asked-as-well'
+    const seat = seatOf(making, toId, { code, of: byId })
+    if (seat === null || all.some((s) => s.seats.some((x) => x.actorId === seat.actorId))) continue
+    const waits = (s: Seat): Seat =>
+      how === 'first' && decidedFor(s) === byId ? { ...s, after: [...(s.after ?? []), toId] } : s
+    const theirs = { ...step, mode: 'any', seats: [seat] } as const
+    all.splice(at, 1, theirs, { ...step, seats: step.seats.map(waits) })
+  }
+  return all
+}
+
+/**
  * Beside a seat of whoever is late sits the next above them who is there, may decide on it, and is not asked already;
  * they decide for whoever is late, so that the step asks one of the two. With nobody above, it goes on to wait.
  */
@@ -310,13 +406,9 @@ function escalate(making: InMaking, steps: readonly RouteStep[], late: readonly 
 
 /** Whoever acts for the nearest manager of a person who may decide on the document and is not among `asked`. */
 function nextAbove({ subject, facts }: InMaking, personId: string, asked: ReadonlySet<string>): string | null {
-  const seen = new Set([personId])
-  let at = facts.people.get(personId)?.managerId ?? null
-  while (at !== null && !seen.has(at)) {
-    seen.add(at)
-    const actor = isBarred(at, subject) ? null : whoActs(at, facts)
+  for (const { id } of managersAbove(personId, facts)) {
+    const actor = isBarred(id, subject) ? null : whoActs(id, facts)
     if (actor !== null && !isBarred(actor.id, subject) && !asked.has(actor.id)) return actor.id
-    at = facts.people.get(at)?.managerId ?? null
   }
   return null
 }

@@ -60,6 +60,13 @@ export function addBusinessDays(day: Day, n: number, holidays: ReadonlySet<Day>)
   return at
 }
 
+/** How many business days lie after a day up to another, that one counted. */
+export function businessDaysBetween(from: Day, to: Day, holidays: ReadonlySet<Day>): number {
+  let days = 0
+  for (let at = addDays(from, 1); at <= to; at = addDays(at, 1)) if (isBusinessDay(at, holidays)) days += 1
+  return days
+}
+
 /** Payment terms: net n days, or the end of the month and n days. */
 export type PaymentTerms =
   { readonly kind: 'net'; readonly days: number } | { readonly kind: 'month-end'; readonly days: number }

@@ -1,3 +1,4 @@
+import { REASON_USES } from '#core/approval/reasons'
 import { dec } from '#core/base/decimal'
 import { DRAWINGS } from '#core/catalogue/drawing'
 import { LOCALES } from '#core/people/locale'
@@ -105,6 +106,24 @@ export const LISTS: Readonly<Record<ListName, ListDefinition>> = {
     columns: [
       column('code', 'Account', text(20), null, 'account code, code, number, account number, gl, g/l'),
       column('name', 'Name', text(100), null, 'account name, description'),
+      retiredColumn,
+    ],
+    retire,
+  },
+  reasons: {
+    name: 'reasons',
+    right: 'keep settings',
+    key: ['text'],
+    columns: [
+      column('text', 'Reason', text(300), null, 'text, words, sentence', 'As it is said to whoever asked.'),
+      column(
+        'use',
+        'For',
+        { is: 'choice', among: REASON_USES },
+        'all',
+        'use, used for, decision',
+        'When it is offered: with any decision, or with one of them only.',
+      ),
       retiredColumn,
     ],
     retire,

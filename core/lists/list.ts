@@ -19,6 +19,7 @@ export const LIST_NAMES = [
   'opening',
   'jobs',
   'parts',
+  'reasons',
 ] as const
 export type ListName = (typeof LIST_NAMES)[number]
 

@@ -52,6 +52,9 @@ export const RIGHTS = {
   // What happened, whoever did it, signing in too; administrators see documents by another role only.
   'look back': ['auditor'],
   'see integrity': ['administrator', 'auditor'],
+  // What waits anywhere, and for whom; of what one may not see besides, its number and no more.
+  'see what waits': ['administrator', 'finance', 'auditor'],
+  'move what waits': ['administrator'],
   'see policy': ['administrator', 'finance', 'auditor'],
   // The second person; who may be it stands in server/people/second-person.ts.
   'confirm changes': ['administrator', 'finance'],

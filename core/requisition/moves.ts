@@ -14,7 +14,7 @@ export const REQUISITION_STATES = [
 export type RequisitionState = (typeof REQUISITION_STATES)[number]
 
 /** Who may make a move, seen from the document. */
-export type MoveBy = 'owner' | 'step holder' | 'buyer' | 'owner or buyer'
+export type MoveBy = 'owner' | 'step holder' | 'buyer' | 'owner or buyer' | 'owner or asked'
 
 export interface RequisitionMove {
   readonly from: readonly RequisitionState[]
@@ -30,9 +30,10 @@ export const REQUISITION_MOVES = {
   send: { from: ['draft', 'sent back', 'withdrawn'], by: 'owner', to: null },
   approve: { from: ['in approval'], by: 'step holder', to: null },
   ask: { from: ['in approval'], by: 'step holder', to: 'in approval' },
+  handOn: { from: ['in approval'], by: 'step holder', to: 'in approval' },
   sendBack: { from: ['in approval'], by: 'step holder', to: 'sent back' },
   reject: { from: ['in approval'], by: 'step holder', to: 'rejected' },
-  answer: { from: ['in approval'], by: 'owner', to: 'in approval' },
+  answer: { from: ['in approval'], by: 'owner or asked', to: 'in approval' },
   withdraw: { from: ['in approval'], by: 'owner', to: 'withdrawn' },
   order: { from: ['approved', 'part ordered'], by: 'buyer', to: null },
   cancelRest: { from: ['approved', 'part ordered', 'sent back', 'withdrawn'], by: 'owner', to: null },
@@ -67,7 +68,13 @@ export function actsAsOwner(
 export function checkMove(
   move: RequisitionMoveName,
   requisition: { readonly state: RequisitionState },
-  actor: { readonly isOwner: boolean; readonly isStepHolder: boolean; readonly isBuyer: boolean },
+  actor: {
+    readonly isOwner: boolean
+    readonly isStepHolder: boolean
+    readonly isBuyer: boolean
+    /** Somebody wants an answer from them. */
+    readonly isAsked?: boolean
+  },
 ): MoveReason[] {
   const row: RequisitionMove = REQUISITION_MOVES[move]
   const reasons: MoveReason[] = []
@@ -76,6 +83,7 @@ export function checkMove(
     buyer: actor.isBuyer,
     'step holder': actor.isStepHolder,
     'owner or buyer': actor.isOwner || actor.isBuyer,
+    'owner or asked': actor.isOwner || actor.isAsked === true,
   }[row.by]
   if (!allowed) reasons.push({ code: 'not-yours', stops: true, by: row.by })
   if (!row.from.includes(requisition.state))

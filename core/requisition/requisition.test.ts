@@ -384,6 +384,7 @@ describe('states', () => {
     send: ['draft', 'sent back', 'withdrawn'],
     approve: ['in approval'],
     ask: ['in approval'],
+    handOn: ['in approval'],
     sendBack: ['in approval'],
     reject: ['in approval'],
     answer: ['in approval'],

@@ -1,3 +1,4 @@
+import type { Handing } from '#core/approval/handed'
 import type { DecimalText } from '#core/base/decimal'
 import type { Day } from '#core/base/day'
 import type { Money } from '#core/base/money'
@@ -17,6 +18,14 @@ export type Told =
   | (Named & { readonly code: 'to-decide'; readonly by: string; readonly amount: Money })
   | (Named & { readonly code: 'to-decide-next'; readonly by: string })
   | (Named & { readonly code: 'to-decide-anew' })
+  /** Whoever was asked has them decide instead, before, or as well. */
+  | (Named & {
+      readonly code: 'handed-to-decide'
+      readonly by: string
+      readonly how: Handing['how']
+      readonly comment: string
+    })
+  | (Named & { readonly code: 'called-back'; readonly by: string })
   /** Nobody is found who may decide. */
   | { readonly code: 'held'; readonly number: string }
   | (Named & { readonly code: 'raised-for-you'; readonly by: string; readonly amount: Money })

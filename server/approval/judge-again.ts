@@ -1,3 +1,4 @@
+import type { Handing } from '#core/approval/handed'
 import { thawSubject, type Policy, type Subject } from '#core/approval/policy'
 import { dayOf } from '#core/base/day'
 import type { PeopleFacts } from '#core/people/person'
@@ -8,6 +9,8 @@ import { listBranch } from '../people/place-reads'
 import { reachPeople } from '../people/person-reads'
 import { requireOrganisation } from '../settings/reads'
 import type { Decidable } from './decidable'
+import { listHandings } from './handing-reads'
+import { reachHanded } from './reach-handed'
 import { peopleNamedBy, requirePolicy, type RouteRow } from './reads'
 
 /** What a route is made from. */
@@ -23,7 +26,7 @@ export async function judgeAgain<D extends DocumentHead>(
   kind: Decidable<D>,
   document: D,
   { sent }: Pick<RouteRow, 'sent'>,
-): Promise<Judged> {
+): Promise<Judged & { readonly handed: readonly Handing[] }> {
   const { baseCurrency, timeZone } = await requireOrganisation(tx)
   const today = dayOf(now, timeZone)
   const policy = await requirePolicy(tx, now, today)
@@ -36,6 +39,7 @@ export async function judgeAgain<D extends DocumentHead>(
     baseCurrency,
     today,
   )
+  const handed = await listHandings(tx, document.id)
   const branch = departmentId === '' ? [] : await listBranch(tx, departmentId)
   return {
     subject: thawSubject(
@@ -44,6 +48,12 @@ export async function judgeAgain<D extends DocumentHead>(
       holders,
     ),
     policy,
-    people: { people: new Map(people.map((p) => [p.id, p])), absences, today },
+    people: await reachHanded(
+      { tx },
+      { people: new Map(people.map((p) => [p.id, p])), absences, today },
+      handed,
+      baseCurrency,
+    ),
+    handed,
   }
 }

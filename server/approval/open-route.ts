@@ -5,7 +5,9 @@ import type { Context } from '../context'
 import type { DocumentHead } from '../document/kind'
 import { tell } from '../document/tell'
 import { decidePath } from './decidable'
+import { listHandings } from './handing-reads'
 import type { Judged } from './judge-again'
+import { reachHanded } from './reach-handed'
 import { listApprovals } from './reads'
 import { stopRoute } from './stop-route'
 import { insertRoute, insertSeats } from './store'
@@ -24,8 +26,11 @@ export async function openRoute(
 ): Promise<Progress> {
   const { round, subject, keepsEarlier } = sent
   // A sending that begins anew has no approvals yet.
-  const approvals = keepsEarlier ? await listApprovals(ctx.tx, document.id, { round, keepsEarlier }) : []
-  const route = makeRoute(subject, sent.policy, sent.people, approvals)
+  const next = { round, keepsEarlier }
+  const approvals = keepsEarlier ? await listApprovals(ctx.tx, document.id, next) : []
+  const handed = keepsEarlier ? await listHandings(ctx.tx, document.id, next) : []
+  const people = await reachHanded(ctx, sent.people, handed, subject.amount.currency)
+  const route = makeRoute(subject, sent.policy, people, approvals, { handed })
   const progress = progressOf(route, approvals)
   if (round > 1) await stopRoute(ctx, document.id)
   const routeId = await insertRoute(ctx.tx, {

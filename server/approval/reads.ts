@@ -43,7 +43,7 @@ const versionOn = (today: Day) => ({
   number: y.number,
   form: sql<VersionRow['form']>`json_build_object('name', ${y.name}, 'ending', ${y.ending}, 'fallbackId',
     ${y.fallbackId}, 'ownLimitDays', ${y.ownLimitDays}, 'remindDays', ${y.remindDays}, 'escalateDays',
-    ${y.escalateDays}, 'rules', coalesce((
+    ${y.escalateDays}, 'maySkip', ${y.maySkip}, 'rules', coalesce((
       select json_agg(json_build_object('id', ${r.lineage}, 'name', ${r.name}, 'conditions', ${r.conditions},
         'sparesManagers', ${r.sparesManagers}, 'steps', coalesce((
           select json_agg(json_build_object('rank', ${s.rank}, 'mustCover', ${s.mustCover}, 'who', ${s.who})
@@ -172,7 +172,7 @@ export function listDecisions(tx: Tx, documentId: string): Promise<DecisionRow[]
 }
 
 /** The sendings of a document, oldest first. */
-function listSendings(tx: Tx, documentId: string): Promise<Sending[]> {
+export function listSendings(tx: Tx, documentId: string): Promise<Sending[]> {
   return tx
     .select({ round: approvalRoute.round, keepsEarlier: approvalRoute.keepsEarlier })
     .from(approvalRoute)

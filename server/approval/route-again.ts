@@ -1,15 +1,13 @@
 import { isDeepStrictEqual } from 'node:util'
-import { progressOf } from '#core/approval/progress'
-import { makeRoute } from '#core/approval/route'
 import { appendEvent } from '../audit/store'
 import type { Context } from '../context'
 import type { DocumentHead } from '../document/kind'
 import { tell } from '../document/tell'
 import { notifyChange } from '../live/notify'
 import { decidePath, type Decidable } from './decidable'
-import { judgeAgain } from './judge-again'
+import { makeAgain } from './make-again'
 import { moveRoute } from './move-route'
-import { findRoute, listApprovals, listLate } from './reads'
+import { findRoute } from './reads'
 
 /**
  * Works the steps that are not yet decided out anew, after people, absences or policy changed. What was sent stays
@@ -23,14 +21,11 @@ export async function routeAgain<D extends DocumentHead>(
   const { id } = document
   const route = await findRoute(ctx.tx, id)
   if (route === null || document.state !== 'in approval') return false
-  const { subject, policy, people } = await judgeAgain(ctx, kind, document, route)
-  const approvals = await listApprovals(ctx.tx, id)
-  const fresh = makeRoute(subject, policy, people, approvals, await listLate(ctx.tx, route.id))
+  const { route: fresh, policyId, progress } = await makeAgain(ctx, kind, document, route)
   // Compared as values: the database keeps the route's fields in an order of its own.
   if (isDeepStrictEqual(JSON.parse(JSON.stringify([fresh.steps, fresh.held])), [route.route.steps, route.route.held]))
     return false
-  const progress = progressOf(fresh, approvals)
-  const asked = await moveRoute(ctx, document, route, progress, { route: fresh, policyId: policy.id })
+  const asked = await moveRoute(ctx, document, route, progress, { route: fresh, policyId })
   await appendEvent(ctx, {
     type: 'routed again',
     subjectKind: kind.name,

@@ -1,4 +1,5 @@
 import { fills, progressOf, type StepState } from '#core/approval/progress'
+import type { Seat } from '#core/approval/route'
 import type { SeatView } from '#shared/contract/decide'
 import { saySeat } from '#shared/words/approval'
 import { waysOf } from '#shared/words/ways'
@@ -18,11 +19,12 @@ export async function seatViews(
   const progress = progressOf(route.route, standing)
   const ofRoute = decisions.filter((d) => d.round === route.round && !d.takenBack)
   const everyone = route.route.steps.flatMap((s) =>
-    s.seats.flatMap((x) => (x.forId === null ? [x.actorId] : [x.actorId, x.forId])),
+    s.seats.flatMap((x) => [x.actorId, ...(x.forId === null ? [] : [x.forId]), ...handerOf(x)]),
   )
   const people = new Map(
     (await reachPeople(tx, [...new Set(everyone)], currency, '1900-01-01')).people.map((p) => [p.id, p.name]),
   )
+  const placeOf = (s: Seat, state: StepState) => (state === 'open' && !progress.open.includes(s) ? 'ahead' : state)
   return progress.steps.flatMap(({ step, state, waiting }) =>
     step.seats.flatMap((s) => {
       const decision = [...standing, ...ofRoute].find((d) => fills(s, d))
@@ -42,10 +44,11 @@ export async function seatViews(
               of: route.route.steps.length > 0 ? owner : null,
               forName: s.forId === null ? null : (people.get(s.forId) ?? null),
               lines,
+              byName: people.get(handerOf(s)[0] ?? '') ?? null,
             },
             waysOf(actor.locale),
           ),
-          state: stateOf(route, decision, decision !== undefined && !waiting.includes(s) ? 'done' : state),
+          state: stateOf(route, decision, decision !== undefined && !waiting.includes(s) ? 'done' : placeOf(s, state)),
           at: decision?.at ?? null,
           comment: decision?.comment ?? '',
         },
@@ -53,6 +56,10 @@ export async function seatViews(
     }),
   )
 }
+
+/** Who handed somebody their seat. */
+const handerOf = ({ why }: Seat): string[] =>
+  why.code === 'passed-on' || why.code === 'asked-first' || why.code === 'asked-as-well' ? [why.of] : []
 
 /** Where a seat stands: of a stopped route nobody is asked any more. */
 function stateOf(route: RouteRow, decision: { outcome?: string } | undefined, state: StepState): SeatView['state'] {

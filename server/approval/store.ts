@@ -4,7 +4,7 @@ import type { DecimalText } from '#core/base/decimal'
 import type { Route } from '#core/approval/route'
 import type { SentSubject } from '#core/approval/policy'
 import type { Progress } from '#core/approval/progress'
-import { approvalDecision, approvalRoute, approvalSeat } from '../db/schema/approval'
+import { approvalDecision, approvalHanding, approvalRoute, approvalSeat } from '../db/schema/approval'
 import type { Tx } from '../db/client'
 import { sendAlong } from '../db/transaction'
 
@@ -86,16 +86,9 @@ export async function insertSeats(
   const seats = progress.steps.flatMap(({ step, state, waiting }, stepAt) =>
     step.seats.map((seat) => {
       const isWaiting = waiting.includes(seat)
+      const isOpen = progress.open.includes(seat)
       const seatState =
-        state === 'done'
-          ? isWaiting
-            ? 'met'
-            : 'decided'
-          : isWaiting
-            ? state === 'open'
-              ? 'open'
-              : 'ahead'
-            : 'decided'
+        state === 'done' ? (isWaiting ? 'met' : 'decided') : isWaiting ? (isOpen ? 'open' : 'ahead') : 'decided'
       const since = openSince.get(seat.actorId)
       return {
         routeId,
@@ -151,6 +144,14 @@ export async function insertDecision(
   const [added] = await tx.insert(approvalDecision).values(d).returning({ id: approvalDecision.id })
   if (added === undefined) throw new Error('a decision was not written')
   return added.id
+}
+
+export async function insertHanding(tx: Tx, h: typeof approvalHanding.$inferInsert): Promise<void> {
+  await tx.insert(approvalHanding).values(h)
+}
+
+export async function markCalledBack(tx: Tx, handingId: string, now: Date): Promise<void> {
+  await tx.update(approvalHanding).set({ calledBackAt: now }).where(eq(approvalHanding.id, handingId))
 }
 
 export async function markTakenBack(tx: Tx, decisionId: string, now: Date): Promise<void> {

@@ -1,4 +1,4 @@
-import { addDays, isBusinessDay, type Day } from '#core/base/day'
+import { addDays, businessDaysBetween, type Day } from '#core/base/day'
 import type { CatalogueFilter, CatalogueItem } from '#shared/contract/catalogue'
 import type { Context } from '../context'
 import { invalid } from '../http/problem'
@@ -69,10 +69,9 @@ async function filterOf(
 /** How many business days a delivery may take to be here by a day; -1 where that is past. */
 function leadUntil(today: Day, by: Day, holidays: ReadonlySet<Day>): number {
   if (by < today) return -1
-  let days = 0
-  for (let day = addDays(today, 1); day <= by && days < MOST_LEAD_DAYS; day = addDays(day, 1))
-    if (isBusinessDay(day, holidays)) days += 1
-  return days
+  // A lead time of more business days has longer passed within so many days.
+  const furthest = addDays(today, MOST_LEAD_DAYS * 2)
+  return Math.min(MOST_LEAD_DAYS, businessDaysBetween(today, by < furthest ? by : furthest, holidays))
 }
 
 /** Items with what was last paid for each, and the picture that stands for it. */

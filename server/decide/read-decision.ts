@@ -1,11 +1,14 @@
+import { dec } from '#core/base/decimal'
 import { compare, moneyOf, negate, add, type Money } from '#core/base/money'
 import { figuresFor } from '#core/budget/available'
 import { effectsOf, sumByBudgetLine } from '#core/budget/effect'
 import { nextAfter } from '#core/approval/progress'
 import { changesBetween } from '#core/requisition/changes'
 import type { DecisionView } from '#shared/contract/decide'
+import type { RequestLine } from '#shared/contract/request-view'
 import { sayChange } from '#shared/words/changes'
 import { waysOf } from '#shared/words/ways'
+import { listHandings } from '../approval/handing-reads'
 import { findOpenSeat, findRoute, readDecisions } from '../approval/reads'
 import { seatViews } from '../approval/seat-views'
 import { listPayingLines } from '../budget/reads'
@@ -16,7 +19,7 @@ import { notFound } from '../http/problem'
 import { reachPeople } from '../people/person-reads'
 import { requireOrganisation } from '../settings/reads'
 import { findEarlierDraft, findRequisition } from '../requisition/reads'
-import { viewSplit } from './view-split'
+import { viewRisks } from './view-risks'
 import { listPaidPrices } from './reads'
 import { frozenLine } from '../requisition/reservation'
 import { viewRequest } from '../requisition/view-request'
@@ -48,6 +51,18 @@ export async function readDecision(ctx: Context, id: string): Promise<DecisionVi
       : ((await reachPeople(tx, [seat.forId], baseCurrency, kept.changedAt.slice(0, 10))).people.find(
           (p) => p.id === seat.forId,
         )?.name ?? null)
+  const lines = request.lines.map((l, i) => ({ ...l, paid: paidFor(l, kept.lines[i]?.itemId ?? null, paid) }))
+  const risks =
+    seat === null
+      ? { marks: [], split: null }
+      : await viewRisks(
+          ctx,
+          kept,
+          route,
+          lines.flatMap(({ unitPrice, paid: [last] }) =>
+            unitPrice === null || last === undefined ? [] : [{ now: unitPrice, last: last.unitPrice }],
+          ),
+        )
   return {
     ...request,
     id,
@@ -63,22 +78,26 @@ export async function readDecision(ctx: Context, id: string): Promise<DecisionVi
         ? []
         : changesBetween(earlier, kept.sentDraft).map((c) => sayChange(c, ways)),
     held: route.state === 'held',
-    lines: request.lines.map((l, i) => ({
-      ...l,
-      paid: paid
-        .filter((p) => p.itemId === kept.lines[i]?.itemId)
-        .map(({ unitPrice, currency, day }) => ({ unitPrice, currency, day })),
-    })),
+    lines,
     budget,
     route: seats,
     remarks: await listRemarks(tx, id),
     attachments: (await listAttachments(tx, id)).map(viewAttachment),
     mine: seat !== null,
-    split: seat === null ? null : await viewSplit(ctx, kept, route),
+    handed: (kept.state === 'in approval' ? await listHandings(tx, id) : [])
+      .filter((h) => h.actorId === actor.id || h.byId === actor.id)
+      .map((h) => ({ id: h.id, how: h.how, to: h.toName })),
+    ...risks,
     forName,
     afterApproval: { state: after.state, next: [...new Set(after.open.map((s) => nameOf.get(s.actorId) ?? ''))] },
   }
 }
+
+/** What was paid for the item of a line, as far as it is priced alike: in one currency, for as many. */
+const paidFor = (line: RequestLine, itemId: string | null, paid: Awaited<ReturnType<typeof listPaidPrices>>) =>
+  paid
+    .filter((p) => p.itemId === itemId && p.currency === line.currency && dec(p.priceBase).eq(dec(line.priceBase)))
+    .map(({ unitPrice, currency, day }) => ({ unitPrice, currency, day }))
 
 type Kept = NonNullable<Awaited<ReturnType<typeof findRequisition>>>
 

@@ -2,12 +2,12 @@ import { sql } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
 import { moneyOf } from '#core/base/money'
-import type { Slip } from '#shared/contract/decide'
+import type { PreparedReason, Slip } from '#shared/contract/decide'
 import type { Tx } from '../db/client'
 import { SECONDS } from '../db/moments'
 import { named, read, sure } from '../db/read'
 import { remark } from '../db/schema/document'
-import { approvalRoute, approvalSeat } from '../db/schema/approval'
+import { approvalRoute, approvalSeat, preparedReason } from '../db/schema/approval'
 import { person } from '../db/schema/people'
 import { requisitions } from '../requisition/visible'
 import { orderLine } from '../db/schema/order'
@@ -16,11 +16,16 @@ import { orders } from '../order/visible'
 const m = named(remark, 'm')
 const s = named(approvalSeat, 's')
 const a = named(approvalRoute, 'a')
+const q = named(preparedReason, 'q')
 const w = named(person, 'w')
 const f = named(person, 'f')
 const r = requisitions('r')
 const l = named(orderLine, 'l')
 const o = orders('o')
+
+/** Reasons that the organisation has prepared, for what each is, in the order of their words. */
+export const listPreparedReasons = (tx: Tx): Promise<PreparedReason[]> =>
+  read(tx, { text: q.text, use: q.use }, sql`from ${q} where not ${q.retired} order by ${q.text} limit 200`)
 
 /** What waits for a person's decision, oldest first. */
 export async function listSlips(tx: Tx, personId: string): Promise<Slip[]> {
@@ -35,7 +40,8 @@ export async function listSlips(tx: Tx, personId: string): Promise<Slip[]> {
       needBy: sure(r.needBy),
       since: SECONDS(sql`min(${s.openedAt})`),
       forName: sql<Slip['forName']>`max(${f.name})`,
-      overBudget: sql<Slip['overBudget']>`bool_or(${r.overBudgetReason} <> '')`,
+      version: r.version,
+      sent: a.sent,
       asked: sql<Slip['asked']>`exists (select 1 from ${m} where ${m.documentId} = ${r.id} and ${m.kind} = 'question'
       and ${m.answeredAt} is null
         and ${m.personId} = ${personId})`,
@@ -44,22 +50,28 @@ export async function listSlips(tx: Tx, personId: string): Promise<Slip[]> {
       join ${w} on ${w.id} = ${r.ownerId}
       left join ${f} on ${f.id} = ${s.forId}
     where ${s.actorId} = ${personId} and ${s.state} = 'open'
-    group by ${r.id}, ${w.name}, ${a.amount}, ${a.currency}, ${r.title}, ${r.needBy}
+    group by ${r.id}, ${w.name}, ${a.id}, ${r.title}, ${r.needBy}, ${r.version}, ${r.number}, ${r.ownerId}
     order by min(${s.openedAt}), ${r.number}`,
   )
-  return found.map((s) => ({ ...s, amount: moneyOf(s.amount, s.currency).amount }))
+  return found.map(({ sent, ...s }) => ({
+    ...s,
+    amount: moneyOf(s.amount, s.currency).amount,
+    overBudget: sent.overBudget,
+    newSupplier: sent.codings.some((c) => c.supplier === 'proposed'),
+  }))
 }
 
 /** The last prices paid for items, newest first, at most six each: from issued orders. */
 export function listPaidPrices(
   tx: Tx,
   itemIds: readonly string[],
-): Promise<{ itemId: string; unitPrice: DecimalText; currency: string; day: string }[]> {
+): Promise<{ itemId: string; unitPrice: DecimalText; priceBase: DecimalText; currency: string; day: string }[]> {
   return read(
     tx,
     {
       itemId: sure(l.itemId),
       unitPrice: l.unitPrice,
+      priceBase: l.priceBase,
       currency: o.currency,
       day: sql<Day>`${o.sentAt}::date::text`,
     },

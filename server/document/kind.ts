@@ -19,7 +19,7 @@ export interface DocumentHead {
 }
 
 /** The moves that every kind may offer in its own table, and that documents share. */
-export type SharedMove = 'edit' | 'ask' | 'answer' | 'approve' | 'sendBack' | 'reject'
+export type SharedMove = 'edit' | 'ask' | 'answer' | 'approve' | 'handOn' | 'sendBack' | 'reject'
 
 /** The rows of a kind, and who sees them. */
 export interface SeenRows {

@@ -13,6 +13,7 @@ const d = named(document, 'd')
 const f = named(file, 'f')
 const m = named(remark, 'm')
 const p = named(person, 'p')
+const t = named(person, 't')
 
 /** In which state and version a document is now. */
 export function findStanding(tx: Tx, id: string): Promise<{ state: string; version: number } | null> {
@@ -68,7 +69,21 @@ export function listRemarks(tx: Tx, documentId: string): Promise<RemarkView[]> {
       kind: m.kind,
       text: m.text,
       answered: sql<RemarkView['answered']>`${m.answeredAt} is not null`,
+      toId: m.toId,
+      to: sql<RemarkView['to']>`${t.name}`,
     },
-    sql`from ${m} join ${p} on ${p.id} = ${m.personId} where ${m.documentId} = ${documentId} order by ${m.at}, ${m.id}`,
+    sql`from ${m} join ${p} on ${p.id} = ${m.personId} left join ${t} on ${t.id} = ${m.toId}
+      where ${m.documentId} = ${documentId} order by ${m.at}, ${m.id}`,
   )
+}
+
+/** Whether somebody who is not its owner was asked something about a document, and has not answered. */
+export async function isAsked(tx: Tx, documentId: string, personId: string): Promise<boolean> {
+  const found = await readOne(
+    tx,
+    { id: m.id },
+    sql`from ${m} where ${m.documentId} = ${documentId} and ${m.kind} = 'question' and ${m.toId} = ${personId}
+      and ${m.answeredAt} is null limit 1`,
+  )
+  return found !== null
 }

@@ -1,4 +1,4 @@
-import { and, eq, isNull, sql } from 'drizzle-orm'
+import { and, eq, isNull, or, sql } from 'drizzle-orm'
 import type { AttachedAs } from '#core/requisition/rules'
 import { attachment, document, remark, type RemarkKind } from '../db/schema/document'
 import type { Tx } from '../db/client'
@@ -120,6 +120,7 @@ export async function insertRemark(
     readonly kind: RemarkKind
     readonly text: string
     readonly decisionId?: string
+    readonly toId?: string | null
   },
 ): Promise<void> {
   await tx.insert(remark).values(r)
@@ -129,12 +130,18 @@ export async function deleteRemarksOf(tx: Tx, decisionId: string): Promise<void>
   await tx.delete(remark).where(eq(remark.decisionId, decisionId))
 }
 
-/** Marks every open question of a document as answered; returns who asked them. */
-export async function answerQuestions(tx: Tx, documentId: string, now: Date): Promise<string[]> {
+/** Marks every open question of a document to a person as answered; returns who asked them. */
+export async function answerQuestions(
+  tx: Tx,
+  { id: documentId, ownerId }: { readonly id: string; readonly ownerId: string },
+  personId: string,
+  now: Date,
+): Promise<string[]> {
+  const theirs = ownerId === personId ? or(isNull(remark.toId), eq(remark.toId, personId)) : eq(remark.toId, personId)
   const asked = await tx
     .update(remark)
     .set({ answeredAt: now })
-    .where(and(eq(remark.documentId, documentId), eq(remark.kind, 'question'), isNull(remark.answeredAt)))
+    .where(and(eq(remark.documentId, documentId), eq(remark.kind, 'question'), isNull(remark.answeredAt), theirs))
     .returning({ personId: remark.personId })
   return [...new Set(asked.map((a) => a.personId))]
 }

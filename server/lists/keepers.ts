@@ -13,6 +13,7 @@ import { parts } from './part-store'
 import { people } from './person-store'
 import { places } from './place-store'
 import { rates } from './rate-store'
+import { reasons } from './reason-store'
 import { roles } from './role-store'
 import { suppliers } from './supplier-store'
 import { taxes } from './tax-store'
@@ -35,4 +36,5 @@ export const KEEPERS: Readonly<Record<ListName, ListKeeper>> = {
   opening,
   jobs,
   parts,
+  reasons,
 }

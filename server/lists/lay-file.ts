@@ -34,6 +34,7 @@ const SHORT_ONLY: readonly ListName[] = [
   'holidays',
   'taxes',
   'opening',
+  'reasons',
 ]
 
 /** Lays a long file aside for a list: it is read by a task, some rows at a time. One of each person at a time. */

@@ -18,6 +18,7 @@ export const LIST_SUBJECTS: Readonly<Record<ListName, string>> = {
   roles: '00000000-0000-4000-8000-000000000024',
   limits: '00000000-0000-4000-8000-000000000025',
   opening: '00000000-0000-4000-8000-000000000026',
+  reasons: '00000000-0000-4000-8000-000000000027',
 }
 
 /** An entry before and after; null before it was there, or after it was taken away. */

@@ -5,6 +5,7 @@ import { findOpenSeat } from '../approval/reads'
 import { newestEvent } from '../audit/reads'
 import type { Context } from '../context'
 import { forbidden, notFound, refused, stale } from '../http/problem'
+import { isAsked } from '../document/reads'
 import { maySee } from '../document/visible'
 import { findRequisition, type RequisitionRow } from './reads'
 import { SEEN_REQUISITIONS } from './visible'
@@ -36,6 +37,7 @@ export async function requireMove(
     isOwner: actsAsOwner(found, ctx.actor.id),
     isStepHolder:
       REQUISITION_MOVES[move].by === 'step holder' && (await findOpenSeat(ctx.tx, id, ctx.actor.id)) !== null,
+    isAsked: REQUISITION_MOVES[move].by === 'owner or asked' && (await isAsked(ctx.tx, id, ctx.actor.id)),
     isBuyer: may(ctx.actor.grants, move === 'handOver' ? 'change owners' : 'order'),
   })
   const wrong = reasons.find((r) => r.code === 'wrong-state')

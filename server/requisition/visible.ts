@@ -3,8 +3,8 @@ import { may, partOf, type Part } from '#core/people/rights'
 import type { SeenRows } from '../document/kind'
 import type { Actor } from '../people/actor'
 import { isThere, named, under, type Named } from '../db/read'
-import { approvalDecision, approvalSeat } from '../db/schema/approval'
-import { document } from '../db/schema/document'
+import { approvalDecision, approvalHanding, approvalSeat } from '../db/schema/approval'
+import { document, remark } from '../db/schema/document'
 import { requisition, requisitionCoding, requisitionLine } from '../db/schema/requisition'
 import { budgetLine } from '../db/schema/budget'
 
@@ -19,13 +19,16 @@ export const isOpenLine = (line: Named<typeof requisitionLine>): SQL =>
 const r = requisitions('r')
 const s = named(approvalSeat, 's')
 const d = named(approvalDecision, 'd')
+const h = named(approvalHanding, 'h')
+const m = named(remark, 'm')
 const l = named(requisitionLine, 'l')
 const c = named(requisitionCoding, 'c')
 const b = named(budgetLine, 'b')
 
 /**
- * Who sees a requisition: its raiser and owner, those who decide or decided on it, holders of the budget lines it
- * touches, buyers of its part once it is approved, and whoever sees all documents. A draft is seen by its author alone.
+ * Who sees a requisition: its raiser and owner, those who decide or decided, handed it on or were asked something about
+ * it, holders of the budget lines it touches, buyers of its part once it is approved, and whoever sees all documents. A
+ * draft is seen by its author alone.
  */
 export const SEEN_REQUISITIONS: SeenRows = { row: r, visibleTo }
 
@@ -48,6 +51,9 @@ function visibleTo(actor: Actor): SQL {
     or ${isThere(sql`from ${s}
       where ${s.documentId} = ${r.id} and (${s.actorId} = ${actor.id} or ${s.forId} = ${actor.id})`)}
     or ${isThere(sql`from ${d} where ${d.documentId} = ${r.id} and ${d.actorId} = ${actor.id}`)}
+    or ${isThere(sql`from ${h} where ${h.documentId} = ${r.id} and ${h.calledBackAt} is null
+      and ${actor.id} in (${h.actorId}, ${h.byId}, ${h.toId})`)}
+    or ${isThere(sql`from ${m} where ${m.documentId} = ${r.id} and ${m.toId} = ${actor.id}`)}
     or ${isThere(sql`from ${l} join ${c} on ${c.lineId} = ${l.id}
       join ${b} on ${b.id} = ${c.budgetLineId}
       where ${l.requisitionId} = ${r.id} and ${b.holderId} = ${actor.id}`)})))`

@@ -7,9 +7,10 @@ import { BUDGET_STAGES, type BudgetStage } from '#core/budget/ledger'
 import { shareOfOrder } from '#core/order/share'
 import { orderedShare } from '#core/requisition/line-progress'
 import { actsAsOwner, checkMove, type RequisitionMoveName } from '#core/requisition/moves'
+import type { RemarkView } from '#shared/contract/document'
 import type { StationView, TrailAction, TrailView } from '#shared/contract/trail'
 import { sayMoveReason } from '#shared/words/requisition'
-import { saySentence, sayNext, sayEvent, sayOrder } from '#shared/words/trail'
+import { saySentence, sayNext, sayEvent, sayOrder, type NextFacts } from '#shared/words/trail'
 import { inWords } from '#shared/words/format'
 import { sayPeople, type Someone } from '#shared/words/someone'
 import { findRoute, listDecisions } from '../approval/reads'
@@ -46,7 +47,10 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
   const open = seats.filter((s) => s.state === 'open')
   const waits = open.filter((s, i) => open.findIndex((o) => o.actorId === s.actorId) === i)
   const isOwner = actsAsOwner(kept, actor.id)
-  const questions = remarks.filter((r) => r.kind === 'question' && !r.answered)
+  const asked = remarks.filter((r) => r.kind === 'question' && !r.answered)
+  const toMe = asked.filter((r) => (r.toId === null ? isOwner : r.toId === actor.id))
+  // What one is asked oneself comes first.
+  const questions = [...toMe, ...asked.filter((r) => !toMe.includes(r))]
   const today = dayOf(ctx.now, timeZone)
   const events = (await listEvents(tx, id)).filter(
     (e) => !['part ordered', 'ordered', 'put on a tray', 'taken off a tray'].includes(e.type),
@@ -75,7 +79,7 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
     currency: baseCurrency,
     stations: stationsOf(kept, orders, waits, {
       isOwner,
-      question: questions.length > 0,
+      question: toMe.length > 0,
       baseCurrency,
       decided: decisions.filter((d) => !d.takenBack),
       seats: seats.length,
@@ -84,15 +88,23 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
       ways,
     }),
     entries,
-    next: sayNext(state, { waits, isOwner, question: questions[0]?.name ?? null, owner: request.owner }),
+    next: sayNext(state, { waits, isOwner, question: questionOf(questions[0], toMe), owner: request.owner }),
     money: moneyByStage(await listMovedMoney(tx, id), baseCurrency),
     request,
     remarks,
     attachments: (await listAttachments(tx, id)).map(viewAttachment),
     route: seats,
-    actions: actionsOf(kept, { isOwner, changesOwners: may(actor.grants, 'change owners') }, questions.length > 0),
+    actions: actionsOf(
+      kept,
+      { isOwner, changesOwners: may(actor.grants, 'change owners'), isAsked: toMe.length > 0 },
+      questions.length > 0,
+    ),
   }
 }
+
+/** The question that is answered next, for its sentence. */
+const questionOf = (question: RemarkView | undefined, toMe: readonly RemarkView[]): NextFacts['question'] =>
+  question === undefined ? null : { by: question.name, to: question.to, isYours: toMe.includes(question) }
 
 interface About {
   readonly isOwner: boolean
@@ -167,7 +179,7 @@ function stationsOf(
       amount: approved ? shown(kept.amount) : null,
       share: approved ? 1 : a.seats === 0 ? 0 : Math.min(1, people / a.seats),
       look: stopped || kept.state === 'rejected' ? 'stopped' : approved || people > 0 ? 'filled' : 'empty',
-      waits: youDecide || (a.isOwner && a.question),
+      waits: youDecide || a.question,
       note: approved
         ? people === 0
           ? 'within the own limit'
@@ -195,7 +207,7 @@ function stationsOf(
 
 function actionsOf(
   kept: RequisitionRow,
-  who: { readonly isOwner: boolean; readonly changesOwners: boolean },
+  who: { readonly isOwner: boolean; readonly changesOwners: boolean; readonly isAsked: boolean },
   question: boolean,
 ): TrailAction[] {
   const names: (RequisitionMoveName & TrailAction['name'])[] = [
@@ -213,6 +225,7 @@ function actionsOf(
     const reasons = checkMove(name, kept, {
       isOwner: who.isOwner,
       isStepHolder: false,
+      isAsked: who.isAsked,
       isBuyer: name === 'handOver' && who.changesOwners,
     })
     // What the state does not offer is not shown; what only somebody else may do says who.

@@ -4,6 +4,7 @@ import { accountRoutes } from './account'
 import { budgetRoutes } from './budget'
 import { decideRoutes } from './decide'
 import { decidedRoutes } from './decided'
+import { waitingRoutes } from './waiting'
 import { mineRoutes } from './mine'
 import { trailRoutes } from './trail'
 import { catalogueRoutes } from './catalogue'
@@ -36,6 +37,7 @@ const ROUTES = {
   ...mineRoutes,
   ...decideRoutes,
   ...decidedRoutes,
+  ...waitingRoutes,
   ...trailRoutes,
   ...lookBackRoutes,
   ...budgetRoutes,

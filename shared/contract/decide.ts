@@ -1,4 +1,7 @@
 import { z } from 'zod'
+import { HANDED_HOW } from '#core/approval/handed'
+import { RISK_MARKS } from '#core/approval/marks'
+import { REASON_USES } from '#core/approval/reasons'
 import { attachment, remark } from './document'
 import { requestLine, requestView } from './request-view'
 import { defineRoute } from './route'
@@ -14,9 +17,14 @@ const slip = z.object({
   since: z.string(),
   forName: z.string().nullable(),
   overBudget: z.boolean(),
+  newSupplier: z.boolean(),
+  /** Which it is decided at. */
+  version: z.number(),
   asked: z.boolean(),
 })
 export type Slip = z.infer<typeof slip>
+const preparedReason = z.object({ text: z.string(), use: z.enum(REASON_USES) })
+export type PreparedReason = z.infer<typeof preparedReason>
 
 export const seat = z.object({
   actorId: z.string(),
@@ -68,7 +76,11 @@ const decisionView = requestView.extend({
   remarks: z.array(remark),
   attachments: z.array(attachment),
   mine: z.boolean(),
+  /** What the reader had others do on it, and may call back. */
+  handed: z.array(z.object({ id: z.string(), how: z.enum([...HANDED_HOW, 'skip']), to: z.string() })),
   forName: z.string().nullable(),
+  /** What makes whoever decides on it look twice. */
+  marks: z.array(z.enum(RISK_MARKS)),
   /** Others that it makes one request with, each below what they pass together; told to whoever decides on it. */
   split: z
     .object({
@@ -89,6 +101,8 @@ const decisionView = requestView.extend({
 })
 export type DecisionView = z.infer<typeof decisionView>
 
+const decideOutcome = z.enum(['approve', 'sendBack', 'reject'])
+export type DecideOutcome = z.infer<typeof decideOutcome>
 const decided = z.object({ id: z.string(), decisionId: z.string(), state: z.string(), version: z.number() })
 export type DecidedView = z.infer<typeof decided>
 
@@ -111,7 +125,12 @@ export const decideRoutes = {
     params: ids,
     ifMatch: true,
     idempotent: true,
-    body: z.object({ outcome: z.enum(['approve', 'sendBack', 'reject']), comment: text(4000).default('') }),
+    body: z.object({
+      outcome: decideOutcome,
+      comment: text(4000).default(''),
+      /** Who made it, where it is sent later: another who signed in meanwhile does not decide by it. */
+      by: id.optional(),
+    }),
     reply: decided,
   }),
   takeBackDecision: defineRoute({
@@ -127,12 +146,32 @@ export const decideRoutes = {
     name: 'askQuestion',
     method: 'POST',
     path: '/api/requisitions/{id}/questions',
-    summary: 'Ask the owner something.',
+    summary: 'Ask the owner something, or anybody else.',
     access: 'decide',
     params: ids,
-    body: z.object({ text: text(4000) }),
+    body: z.object({ text: text(4000), toId: id.nullable().default(null) }),
     reply: made,
     idempotent: true,
+  }),
+  handSeat: defineRoute({
+    name: 'handSeat',
+    method: 'POST',
+    path: '/api/requisitions/{id}/handings',
+    summary: 'Have somebody decide instead, first, or as well.',
+    access: 'decide',
+    params: ids,
+    body: z.object({ how: z.enum(HANDED_HOW), toId: id, comment: text(4000).default('') }),
+    reply: z.object({ id: z.string(), handingId: z.string() }),
+    idempotent: true,
+  }),
+  callBack: defineRoute({
+    name: 'callBack',
+    method: 'DELETE',
+    path: '/api/requisitions/{id}/handings/{handingId}',
+    summary: 'Call back what one handed on, until it is decided.',
+    access: 'decide',
+    params: z.object({ id, handingId: id }),
+    reply: made,
   }),
   answerQuestion: defineRoute({
     name: 'answerQuestion',
@@ -151,6 +190,6 @@ export const decideRoutes = {
     path: '/api/waiting',
     summary: 'What waits for one’s decision, oldest first.',
     access: 'decide',
-    reply: z.object({ slips: z.array(slip) }),
+    reply: z.object({ slips: z.array(slip), reasons: z.array(preparedReason) }),
   }),
 } as const

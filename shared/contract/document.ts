@@ -23,5 +23,8 @@ export const remark = z.object({
   kind: z.enum(['question', 'answer', 'reason', 'change wished', 'cancellation wished']),
   text: z.string(),
   answered: z.boolean(),
+  /** Of a question: whom it is for, where that is not the owner. */
+  toId: z.string().nullable(),
+  to: z.string().nullable(),
 })
 export type RemarkView = z.infer<typeof remark>

@@ -45,6 +45,7 @@ const form = z.object({
   ownLimitDays: days,
   remindDays: days,
   escalateDays: days,
+  maySkip: z.boolean().default(false),
 })
 
 /** A day and a time of it where the organisation is. */

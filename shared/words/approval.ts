@@ -4,18 +4,35 @@ import type { Ways } from './ways'
 /** Why a person sits on a route, said to somebody who may be `you` or that person's colleague. */
 export function saySeat(
   why: SeatReason,
-  names: { readonly of?: string | null; readonly forName?: string | null; readonly lines?: readonly string[] },
+  names: {
+    readonly of?: string | null
+    readonly forName?: string | null
+    readonly lines?: readonly string[]
+    /** Whoever passed it on, or wished them to decide. */
+    readonly byName?: string | null
+  },
   ways: Ways,
 ): string {
   if (why.code === 'escalated') return `asked beside ${names.forName ?? 'somebody'}, who has let it wait`
   const instead = names.forName == null ? '' : `for ${names.forName}, who is away; `
-  return instead + sayReason(why, names.of ?? 'the owner', names.lines ?? [], ways)
+  const by = names.byName ?? 'somebody who was asked'
+  return instead + sayReason(why, { of: names.of ?? 'the owner', lines: names.lines ?? [], by }, ways)
 }
 
-function sayReason(why: SeatReason, of: string, lines: readonly string[], ways: Ways): string {
+function sayReason(
+  why: SeatReason,
+  { of, lines, by }: { readonly of: string; readonly lines: readonly string[]; readonly by: string },
+  ways: Ways,
+): string {
   const limit =
     'limit' in why && why.limit !== null ? `may approve up to ${ways.amount(why.limit)}` : 'has no spending limit'
   switch (why.code) {
+    case 'passed-on':
+      return `${by} passed it on; ${limit}`
+    case 'asked-first':
+      return `${by} wants them to decide first`
+    case 'asked-as-well':
+      return `${by} wants them to decide as well`
     case 'manager':
       return `${of === 'you' ? 'your' : of === 'the owner' ? 'the owner’s' : `${of}’s`} manager; ${limit}`
     case 'higher-manager':
@@ -35,7 +52,9 @@ function sayReason(why: SeatReason, of: string, lines: readonly string[], ways: 
         ? 'decides what no rule fits'
         : why.because === 'nobody covers'
           ? 'decides since nobody’s limit covers it'
-          : 'decides since nobody else is there'
+          : why.because === 'skipped'
+            ? 'decides in the place of somebody who was skipped'
+            : 'decides since nobody else is there'
   }
 }
 

@@ -61,6 +61,18 @@ export const LIST_WORDS: Readonly<
     retire: 'retire them: offered no more',
     retires: (many) => `retire ${many}`,
   },
+  reasons: {
+    title: 'Prepared reasons',
+    one: 'reason',
+    many: 'reasons',
+    once: 'its words',
+    says:
+      'What whoever decides can pick and edit instead of writing it: why something is sent back, rejected or ' +
+      'asked.',
+    out: 'retired',
+    retire: 'retire them: offered no more',
+    retires: (many) => `retire ${many}`,
+  },
   taxes: {
     title: 'Taxes',
     one: 'tax code',

@@ -65,6 +65,12 @@ export function sayWaiting({ remindDays, escalateDays }: Pick<PolicyForm, 'remin
     : `${remind}; after ${after(escalateDays)} their manager is asked too.`
 }
 
+/** Whether somebody may be passed over who lets something wait. */
+export const saySkipping = (maySkip: boolean): string =>
+  maySkip
+    ? 'A step that waits may be skipped; then whoever decides in the end is asked in its place.'
+    : 'No step is skipped, however long it waits.'
+
 /** What the window of an own limit does; "" where there is none. */
 export const sayOwnLimitDays = (days: number | null): string =>
   days === null
@@ -107,5 +113,7 @@ export function sayPolicyChange(
       }
     case 'reminders':
       return { of: 'What waits', was: sayWaiting(before), is: sayWaiting(after) }
+    case 'skipping':
+      return { of: 'Skipping', was: saySkipping(before.maySkip), is: saySkipping(after.maySkip) }
   }
 }

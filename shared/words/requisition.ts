@@ -92,16 +92,18 @@ export function sayMissing(m: Missing, ways: Ways): string {
     case 'period-closed':
       return `Period ${m.period.period} of ${m.period.year} is closed; choose another accounting date.`
     case 'route-held':
-      return `${sayHeld[m.held.because]}, and ${
+      return `${HELD_BECAUSE[m.held.because]}, and ${
         m.held.code === 'no-fallback' ? 'no fallback is set' : 'the fallback cannot decide either'
       }; ask an administrator.`
   }
 }
 
-const sayHeld: Record<FallbackCause, string> = {
+/** Why nobody was found before whoever decides in the end was asked. */
+export const HELD_BECAUSE: Readonly<Record<FallbackCause, string>> = {
   'no rule fits': 'No rule of the policy fits it',
   'nobody covers': 'Nobody’s limit covers it',
   'step is empty': 'Nobody is there who may decide',
+  skipped: 'A step was skipped',
 }
 const sayQuotes = (missing: number, has: number): string =>
   missing === 1 && has > 0 ? 'One more quote' : `${capital(formatCount(missing, 'quote is', 'quotes are'))} missing`
@@ -156,6 +158,7 @@ const DONE: Record<RequisitionMoveName, string> = {
   send: 'sent',
   approve: 'approved',
   ask: 'asked about',
+  handOn: 'passed on',
   sendBack: 'sent back',
   reject: 'rejected',
   answer: 'answered',
@@ -179,7 +182,9 @@ export function sayMoveReason(r: MoveReason): string {
           ? 'Only a buyer may do this.'
           : r.by === 'owner or buyer'
             ? 'Only its owner or a buyer may do this.'
-            : 'Only somebody who is asked to decide on it now may do this.'
+            : r.by === 'owner or asked'
+              ? 'Only its owner, or somebody who was asked something about it, may do this.'
+              : 'Only somebody who is asked to decide on it now may do this.'
   }
 }
 

@@ -63,6 +63,16 @@ export function sayTold(t: Told, ways: Ways): Said {
             : `${t.by} approved ${numbered(t.number, t.title)}, and nobody is left to decide: ` +
               `${ways.money(t.amount)} are approved, and the buyers have it.${quoted(t.comment)}`,
       }
+    case 'handed-to-decide':
+      return {
+        subject: `For your decision: ${t.title}`,
+        sentence: `${t.by} ${HANDED[t.how]} ${numbered(t.number, t.title)}.${quoted(t.comment)}`,
+      }
+    case 'called-back':
+      return {
+        subject: `No longer for you: ${t.title}`,
+        sentence: `${t.by} called ${numbered(t.number, t.title)}, back; nothing is asked of you.`,
+      }
     case 'asked':
       return {
         subject: `A question about ${t.title}`,
@@ -286,6 +296,13 @@ export function sayTold(t: Told, ways: Ways): Said {
 
 const whatever = (t: { readonly number: string | null; readonly title: string }) =>
   `${t.number ?? 'a draft'}, ${t.title === '' ? 'without a title' : t.title}`
+
+const HANDED = {
+  on: 'passed a decision on to you:',
+  first: 'wants you to decide first on',
+  'as well': 'wants you to decide as well on',
+  skip: 'leaves a decision that waited too long to you:',
+} as const
 
 const TASK_WORDS: Record<string, string | undefined> = {
   'send-mail': 'an e-mail to a colleague',

@@ -104,9 +104,14 @@ describe('how a request stands, and what happens next', () => {
     expect(next({ waits: [mai, tomas] })).toBe('Mai Torvald and Tomas Brandt decide; then it goes on by itself.')
     expect(next({ waits: [tomas, you] })).toBe('You decide; then it goes on by itself.')
     expect(next({})).toBe('An administrator has to name somebody who may decide.')
-    expect([next({ question: 'Tomas Brandt' }), next({ question: 'Tomas Brandt', isOwner: false })]).toEqual([
+    expect([
+      next({ question: { by: 'Tomas Brandt', to: null, isYours: true } }),
+      next({ question: { by: 'Tomas Brandt', to: null, isYours: false }, isOwner: false }),
+      next({ question: { by: 'Tomas Brandt', to: 'Mai Torvald', isYours: false } }),
+    ]).toEqual([
       'Tomas Brandt asked something; answer below, and it goes on.',
       'Tomas Brandt asked something; Owen Marsh has to answer.',
+      'Tomas Brandt asked something; Mai Torvald has to answer.',
     ])
   })
 })

@@ -36,7 +36,8 @@ export function saySentence(state: string, waits: readonly Someone[], question: 
 export interface NextFacts {
   readonly waits: readonly Someone[]
   readonly isOwner: boolean
-  readonly question: string | null
+  /** By whom, and to whom where that is not the owner. */
+  readonly question: { readonly by: string; readonly to: string | null; readonly isYours: boolean } | null
   readonly owner: string
 }
 
@@ -48,7 +49,8 @@ export function sayNext(state: string, f: NextFacts): string {
       return `It is sent when ${owner === 'you' ? 'you press' : `${owner} presses`} the button on Raise.`
     case 'in approval':
       return f.question !== null
-        ? `${f.question} asked something; ${f.isOwner ? 'answer below, and it goes on' : `${f.owner} has to answer`}.`
+        ? `${f.question.by} asked something; ` +
+            `${f.question.isYours ? 'answer below, and it goes on' : `${f.question.to ?? f.owner} has to answer`}.`
         : f.waits.length === 0
           ? 'An administrator has to name somebody who may decide.'
           : `${sayDeciders(f.waits)}; then it goes on by itself.`
@@ -91,6 +93,7 @@ export function sayEvent(e: EventFacts, ways: Ways): Said {
   const who = e.forName === null ? (e.actor ?? 'Rekko') : `${e.actor ?? 'Rekko'} for ${e.forName}`
   const comment = typeof e.after?.comment === 'string' && e.after.comment !== '' ? `: “${e.after.comment}”` : ''
   const text = typeof e.after?.text === 'string' ? e.after.text : ''
+  const to = typeof e.after?.to === 'string' ? e.after.to : ''
   // Before names were kept as names they stood in the text.
   const names = isNames(e.after?.names) ? e.after.names.join(', ') : text
   const amount = isMoney(e.after?.amount)
@@ -112,8 +115,18 @@ export function sayEvent(e: EventFacts, ways: Ways): Said {
       return { station: 'Decision', who, what: `rejected it${comment}`, more: '' }
     case 'decision taken back':
       return { station: 'Decision', who, what: 'took the decision back', more: '' }
+    case 'passed on':
+      return { station: 'Decision', who, what: `passed it on to ${to}${comment}`, more: '' }
+    case 'asked to decide first':
+      return { station: 'Decision', who, what: `had ${to} decide first${comment}`, more: '' }
+    case 'asked to decide as well':
+      return { station: 'Decision', who, what: `had ${to} decide as well${comment}`, more: '' }
+    case 'skipped':
+      return { station: 'Decision', who, what: `skipped whoever let it wait; ${to} decides${comment}`, more: '' }
+    case 'called back':
+      return { station: 'Decision', who, what: `called it back from ${to}`, more: '' }
     case 'asked':
-      return { station: 'Decision', who, what: `asked: “${text}”`, more: '' }
+      return { station: 'Decision', who, what: `asked${to === '' ? '' : ` ${to}`}: “${text}”`, more: '' }
     case 'answered':
       return { station: 'Need', who, what: `answered: “${text}”`, more: '' }
     case 'reminded':

@@ -153,15 +153,15 @@ test('the table of rights says who may do what', () => {
     receiver: [],
     finance: [
       ...['see all documents', 'see orders', 'approve suppliers', 'see all budgets', 'keep budgets', 'keep lists'],
-      ...['keep suppliers', 'confirm changes', 'see policy'],
+      ...['keep suppliers', 'confirm changes', 'see policy', 'see what waits'],
     ],
     auditor: [
       ...['see all documents', 'see orders', 'see all budgets', 'see policy'],
-      ...['look back', 'see integrity'],
+      ...['look back', 'see integrity', 'see what waits'],
     ],
     administrator: [
       ...['set absences of others', 'keep settings', 'keep lists', 'keep catalogue'],
-      ...['confirm changes', 'see policy', 'see integrity'],
+      ...['confirm changes', 'see policy', 'see integrity', 'see what waits', 'move what waits'],
     ],
   }
   for (const [role, more] of Object.entries(held)) {

@@ -151,6 +151,7 @@ beforeAll(async () => {
     readApprovalPolicy: ['/api/approval-policy'],
     readPolicyVersion: ['/api/approval-policy/versions/1'],
     readDecided: ['/api/decisions', ...finds.map((w) => query('/api/decisions', { words: w, whose: 'people' }))],
+    listWaitingSteps: ['/api/waiting-steps', ...finds.map((w) => query('/api/waiting-steps', { words: w }))],
     exportDecided: ['/api/decisions/file?as=csv'],
     readEvents: ['/api/events', query('/api/events', { number: SECRETS.line })],
     exportEvents: ['/api/events/file'],

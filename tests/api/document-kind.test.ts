@@ -103,7 +103,7 @@ async function raiseMemo(title: string): Promise<string> {
 
 test('a new kind is decided, taken back, asked about and routed again by one record', async () => {
   const id = await raiseMemo('A new bench for the quay')
-  await as('Ines Adeyemi', (ctx) => askQuestion(ctx, MEMO, id, 'Of wood?'))
+  await as('Ines Adeyemi', (ctx) => askQuestion(ctx, MEMO, id, 'Of wood?', null))
   expect((await listRemarks(rekko.db, id)).map((r) => [r.kind, r.text])).toEqual([['question', 'Of wood?']])
   const first = await as('Ines Adeyemi', async (ctx) => decide(ctx, MEMO, id, (await memo(id)).version, 'approve', ''))
   expect(first.state).toBe('approved')

@@ -12,6 +12,10 @@ const ENDINGS = [
   { id: 'fallback', name: 'goes to whoever decides in the end' },
   { id: 'passes', name: 'passes, and nobody is asked' },
 ]
+const SKIPPING = [
+  { id: 'no', name: 'is never skipped' },
+  { id: 'yes', name: 'may be skipped; then whoever decides in the end is asked' },
+]
 const fallback = computed<PersonFound | null>(() =>
   props.form.fallbackId === null
     ? null
@@ -74,6 +78,14 @@ const read = (id: string) => (id === '' ? null : Number(id))
         placeholder=""
         light
         @update:model-value="emit('write', { escalateDays: read($event) })"
+      />. A step that waits
+      <BlankChoice
+        :model-value="form.maySkip ? 'yes' : 'no'"
+        :choices="SKIPPING"
+        label="Whether a step that waits may be skipped"
+        placeholder=""
+        light
+        @update:model-value="emit('write', { maySkip: $event === 'yes' })"
       />.
     </p>
   </section>

@@ -30,6 +30,7 @@ export const STATIONS: readonly {
     places: [
       { name: 'Decide', path: '/decide', right: 'decide' },
       { name: 'Decided', path: '/decided', right: 'decide' },
+      { name: 'Waiting', path: '/waiting', right: 'see what waits' },
       { name: 'Budgets', path: '/budgets', right: 'see budgets' },
       { name: 'Away', path: '/away', right: 'be away' },
     ],

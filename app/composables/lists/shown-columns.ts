@@ -6,6 +6,7 @@ const SHOWN: Readonly<Record<ListName, readonly string[]>> = {
   places: ['name', 'street', 'postcode', 'town', 'country'],
   departments: ['name', 'costCentre', 'parent', 'reclaimable', 'usualPlace'],
   accounts: ['name', 'code'],
+  reasons: ['text', 'use'],
   people: ['name', 'department', 'manager', 'roles', 'ownLimit', 'decidingLimit', 'orderingLimit'],
   roles: ['person', 'role', 'department', 'place', 'from', 'until'],
   limits: ['person', 'limit', 'amount', 'from', 'until'],

@@ -1,74 +1,104 @@
 <script setup lang="ts">
-import { sayRemark } from '#shared/words/document'
-import { formatSize, inWords, listWords } from '#shared/words/format'
-import { sayLineSource } from '#shared/words/request-line'
+import type { HandedHow } from '#core/approval/handed'
+import { moneyOf, sum } from '#core/base/money'
+import type { DecideOutcome, Slip } from '#shared/contract/decide'
+import type { PersonFound } from '#shared/contract/people'
+import { formatCount, inWords, listWords } from '#shared/words/format'
 import BudgetEffects from '~/components/budget/BudgetEffects.vue'
 import KeyOf from '~/components/base/KeyOf.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
+import PersonPicker from '~/components/base/PersonPicker.vue'
 import RouteList from '~/components/base/RouteList.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
-import PriceMemory from '~/components/decide/PriceMemory.vue'
+import DecisionSheet from '~/components/decide/DecisionSheet.vue'
+import SlipStrip from '~/components/decide/SlipStrip.vue'
+import { useDecisionDocs } from '~/composables/decide/use-decision-docs'
 import { routeEntries } from '~/composables/base/route-entries'
-import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
+import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, isTyping, usePlaceKeys } from '~/composables/base/use-keys'
 import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
 import { useLive } from '~/composables/live/use-live'
+import { useDecisionsStore } from '~/stores/decisions'
 import { useSessionStore } from '~/stores/session'
 
 // Going from slip to slip keeps the page; only what is on the sheet changes.
 definePageMeta({ key: 'decide' })
 useHead({ title: 'Decide · Rekko' })
 
-// It comes when something is looked at.
-const AttachmentPreview = defineAsyncComponent(() => import('~/components/base/AttachmentPreview.vue'))
+const HandOn = defineAsyncComponent(() => import('~/components/decide/HandOn.vue'))
+const PreparedReasons = defineAsyncComponent(() => import('~/components/decide/PreparedReasons.vue'))
 const api = useApi()
-const looking = shallowRef<{ id: string; name: string; mime: string } | null>(null)
 const route = useRoute()
 const session = useSessionStore()
+const decisions = useDecisionsStore()
 const wording = useWording()
 const undo = useUndo()
 const box = useTemplateRef<HTMLTextAreaElement>('box')
 const comment = ref('')
+const asked = shallowRef<PersonFound | null>(null)
 const trouble = ref('')
 const hint = ref('')
 const busy = ref(false)
+const isHanding = ref(false)
+const marked = ref<ReadonlySet<string>>(new Set())
 
-const { data: queue, refresh: readQueue, error } = await useAsyncData('waiting', () => api.get('/api/waiting'))
-const slips = computed(() => queue.value?.slips ?? [])
+const { data: queue, refresh, error } = await useAsyncData('waiting', () => api.get('/api/waiting'))
+const readQueue = () => decisions.afterReading(() => refresh())
+/** What waits, without what was just decided. */
+const slips = computed(() => (queue.value?.slips ?? []).filter((s) => !decisions.hides(s.id)))
 const wanted = computed(() =>
   typeof route.params.id === 'string' && route.params.id !== '' ? route.params.id : (slips.value[0]?.id ?? null),
 )
-const {
-  data: doc,
-  refresh: readDoc,
-  error: docError,
-} = await useAsyncData(
-  'decision',
-  async () =>
-    wanted.value === null ? null : api.get('/api/requisitions/{id}/decision', { params: { id: wanted.value } }),
-  { watch: [wanted] },
-)
+const at = computed(() => slips.value.findIndex((s) => s.id === wanted.value))
+const following = computed(() => slips.value.slice(at.value + 1).map((s) => s.id))
+const { ready, doc, problem, again, forget } = useDecisionDocs(wanted, following)
+await ready
 useLive((changes) => {
   const own = changes.filter((c) => c.kind === 'requisition' || c.kind === 'again')
-  if (own.length > 0) {
-    void readQueue()
-    if (own.some((c) => c.id === wanted.value || c.kind === 'again')) void readDoc()
-  }
+  if (own.length === 0) return
+  void readQueue()
+  for (const c of own) if (c.id !== wanted.value) forget(c.id)
+  if (wanted.value !== null && own.some((c) => c.id === wanted.value || c.kind === 'again')) void again(wanted.value)
 })
+onMounted(() => {
+  watch(
+    () => session.me?.id,
+    (id) => {
+      if (id !== undefined) decisions.resume(id)
+    },
+    { immediate: true },
+  )
+})
+watch(
+  () => decisions.settled,
+  () => {
+    void readQueue()
+    void session.load()
+  },
+)
 
-const at = computed(() => slips.value.findIndex((s) => s.id === wanted.value))
-const oldest = computed(() => slips.value[0])
 const note = computed(() =>
   slips.value.length === 0
     ? 'nothing waits for you'
     : `${slips.value.length} ${slips.value.length === 1 ? 'waits' : 'wait'} for you · ` +
-      `oldest since ${wording.since(oldest.value?.since ?? '')} · arrows to move`,
+      `oldest since ${wording.since(slips.value[0]?.since ?? '')} · arrows to move`,
 )
 const bars = computed(() => (doc.value?.budget ?? []).map((b) => ({ ...b, given: b.budgeted })))
 const entries = computed(() => routeEntries(doc.value?.route ?? [], wording))
+/** Several that are decided by one press; none while one is decided by itself. */
+const together = computed(() => slips.value.filter((s) => marked.value.has(s.id)))
 const mainWords = computed(() => {
+  if (together.value.length > 0) {
+    const currency = together.value[0]?.currency ?? ''
+    const total = sum(
+      together.value.map((s) => moneyOf(s.amount, s.currency)),
+      currency,
+    )
+    const these = together.value.length === 1 ? 'the marked one' : `these ${inWords(together.value.length)}`
+    return `Approve ${these}, ${wording.money(total)}`
+  }
   const a = doc.value?.afterApproval
   if (a === undefined) return ''
   if (a.state === 'approved') return 'Approve and pass to the buyers'
@@ -76,16 +106,17 @@ const mainWords = computed(() => {
     ? 'Approve; then an administrator has to name who decides'
     : `Approve and pass to ${listWords(a.next)}`
 })
+const mine = computed(() => doc.value?.mine === true && !decisions.hides(doc.value.id))
 
+function show(id: string | null): void {
+  void navigateTo(id === null ? '/decide' : `/decide/${id}`, { replace: true })
+  void nextTick(() =>
+    document.getElementById(`slip-${id ?? ''}`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' }),
+  )
+}
 function go(by: number): void {
   const to = slips.value[Math.max(0, Math.min(slips.value.length - 1, at.value + by))]
-  if (to !== undefined && to.id !== wanted.value) {
-    comment.value = ''
-    void navigateTo(`/decide/${to.id}`, { replace: true })
-  }
-  void nextTick(() =>
-    document.getElementById(`slip-${to?.id ?? ''}`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' }),
-  )
+  if (to !== undefined && to.id !== wanted.value) show(to.id)
 }
 const DONE = { approve: 'Approved', sendBack: 'Sent back', reject: 'Rejected' } as const
 const ASK_FOR = {
@@ -102,100 +133,151 @@ function needsWords(what: keyof typeof ASK_FOR): boolean {
   boxDoes.value = what
   return true
 }
-async function decide(outcome: 'approve' | 'sendBack' | 'reject'): Promise<void> {
+const USE_OF = { sendBack: 'sending back', reject: 'rejecting', ask: 'asking' } as const
+const reasons = computed(() =>
+  (queue.value?.reasons ?? []).filter(
+    (r) => r.use === 'all' || boxDoes.value === null || r.use === USE_OF[boxDoes.value],
+  ),
+)
+function pick(text: string): void {
+  comment.value = comment.value.trim() === '' ? text : `${comment.value.trim()} ${text}`
+  void nextTick(() => box.value?.focus())
+}
+
+/** Two presses so soon after each other are one: nobody has read the next by then. */
+const TWICE_MS = 350
+let decidedAt = 0
+/** Decides what is shown, or all that are marked, each by itself; the page goes on at once. */
+function decide(outcome: DecideOutcome): void {
   const d = doc.value
-  // While the next slip is on its way, what one would decide on is not yet what one sees chosen.
-  if (d === null || d === undefined || !d.mine || d.id !== wanted.value || busy.value) return
-  if (outcome !== 'approve' && needsWords(outcome)) return
+  const targets: Pick<Slip, 'id' | 'version' | 'title' | 'owner'>[] =
+    together.value.length > 0 ? together.value : d !== null && mine.value ? [d] : []
+  const isTwice = Date.now() - decidedAt < TWICE_MS
+  if (targets.length === 0 || busy.value || isTwice || (outcome !== 'approve' && needsWords(outcome))) return
+  decidedAt = Date.now()
+  trouble.value = ''
+  const ids = new Set(targets.map((t) => t.id))
+  const left = slips.value.filter((s) => !ids.has(s.id))
+  const next =
+    wanted.value !== null && !ids.has(wanted.value)
+      ? wanted.value
+      : ((left.find((s) => slips.value.indexOf(s) > at.value) ?? left.at(-1))?.id ?? null)
+  const made = targets.map((t) => ({
+    documentId: t.id,
+    version: t.version,
+    outcome,
+    comment: comment.value,
+    called: `${t.title}, ${t.owner}`,
+  }))
+  const [first] = targets
+  decisions.decide(made)
+  for (const id of ids) forget(id)
+  comment.value = ''
+  hint.value = ''
+  marked.value = new Set()
+  undo.show(
+    targets.length === 1
+      ? `${DONE[outcome]}: ${first?.title ?? ''}, ${first?.owner ?? ''}.`
+      : `${DONE[outcome]}: ${formatCount(targets.length, 'request', 'requests')}.`,
+    targets.length === 1 ? 'Take it back' : 'Take them back',
+    10,
+    async () => {
+      trouble.value = await decisions.takeBack(made)
+      for (const id of ids) forget(id)
+      await readQueue()
+      if (first !== undefined) show(first.id)
+      void session.load()
+    },
+    { stays: true },
+  )
+  show(next)
+  document.getElementById('page')?.focus()
+}
+
+async function act(work: (id: string) => Promise<unknown>): Promise<void> {
+  const d = doc.value
+  if (d === null || busy.value) return
   busy.value = true
   trouble.value = ''
-  const next = slips.value[at.value + 1] ?? slips.value[at.value - 1]
   try {
-    const done = await api.post('/api/requisitions/{id}/decisions', {
-      params: { id: d.id },
-      body: { outcome, comment: comment.value },
-      version: d.version,
-      key: `decide-${d.id}-${d.version}-${outcome}`,
-    })
-    comment.value = ''
-    hint.value = ''
-    undo.show(
-      `${DONE[outcome]}: ${d.title}, ${d.owner}.`,
-      'Take it back',
-      10,
-      async () => {
-        try {
-          await api.remove('/api/requisitions/{id}/decisions/{decisionId}', {
-            params: { id: d.id, decisionId: done.decisionId },
-          })
-          await readQueue()
-          await navigateTo(`/decide/${d.id}`, { replace: true })
-          await readDoc()
-          await session.load()
-        } catch (e) {
-          trouble.value = sayError(e)
-        }
-      },
-      { stays: true },
-    )
-    await readQueue()
-    await navigateTo(next === undefined || next.id === d.id ? '/decide' : `/decide/${next.id}`, { replace: true })
-    document.getElementById('page')?.focus()
-    void session.load()
+    await work(d.id)
+    await Promise.all([again(d.id), readQueue()])
   } catch (e) {
     trouble.value = sayError(e)
-    if (e instanceof ApiProblem && e.status === 412) {
-      trouble.value += ' It stands here as it is now.'
-      await readDoc()
-    }
   } finally {
     busy.value = false
   }
 }
-async function ask(): Promise<void> {
-  const d = doc.value
-  if (d === null || d === undefined || busy.value || needsWords('ask')) return
-  busy.value = true
-  try {
-    await api.post('/api/requisitions/{id}/questions', {
-      params: { id: d.id },
-      body: { text: comment.value },
+function ask(): void {
+  if (!needsWords('ask'))
+    void act(async (id) => {
+      await api.post('/api/requisitions/{id}/questions', {
+        params: { id },
+        body: { text: comment.value, toId: asked.value?.id ?? null },
+        key: crypto.randomUUID(),
+      })
+      comment.value = ''
+      hint.value = `${asked.value?.name ?? doc.value?.owner ?? ''} is asked, and hears of it now.`
+      asked.value = null
+    })
+}
+const callBack = (handingId: string) =>
+  act((id) => api.remove('/api/requisitions/{id}/handings/{handingId}', { params: { id, handingId } }))
+function hand(how: HandedHow, to: PersonFound): void {
+  void act(async (id) => {
+    const { handingId } = await api.post('/api/requisitions/{id}/handings', {
+      params: { id },
+      body: { how, toId: to.id, comment: comment.value },
       key: crypto.randomUUID(),
     })
     comment.value = ''
-    hint.value = `${d.owner} is asked, and hears of it now.`
-    busy.value = false
-    await Promise.all([readDoc(), readQueue()])
-  } catch (e) {
-    trouble.value = sayError(e)
-  } finally {
-    busy.value = false
-  }
+    isHanding.value = false
+    const said = how === 'on' ? `Passed on to ${to.name}.` : `${to.name} is asked to decide ${how}.`
+    undo.show(said, 'Call it back', 10, () => callBack(handingId))
+    await session.load()
+  })
 }
 watch(wanted, () => {
+  comment.value = ''
+  asked.value = null
   trouble.value = ''
   hint.value = ''
+  isHanding.value = false
 })
+const HANDED = {
+  on: 'You passed it on to',
+  first: 'You have this decided first by',
+  'as well': 'You have this decided as well by',
+  skip: 'You skipped somebody for',
+}
 usePlaceKeys(
   [
     { keys: '← →', does: 'between what waits' },
+    { keys: 'Space', does: 'mark what is shown, to decide several together' },
     { keys: 'Ctrl Enter', does: 'approve; in the box: ask, or what the box is for' },
     { keys: 'Tab', does: 'to ask, send back, reject' },
   ],
   (event) => {
     if (isMainKey(event)) {
       event.preventDefault()
-      if (boxDoes.value === 'ask') void ask()
-      else void decide(boxDoes.value ?? 'approve')
+      if (boxDoes.value === 'ask') ask()
+      else decide(boxDoes.value ?? 'approve')
     } else if (!isTyping(event) && event.key === 'ArrowRight') {
       event.preventDefault()
       go(1)
     } else if (!isTyping(event) && event.key === 'ArrowLeft') {
       event.preventDefault()
       go(-1)
+    } else if (event.key === ' ' && isOnPage(event) && mine.value && wanted.value !== null) {
+      event.preventDefault()
+      const next = new Set(marked.value)
+      if (!next.delete(wanted.value)) next.add(wanted.value)
+      marked.value = next
     }
   },
 )
+/** A key on nothing in particular: buttons, links and fields have a use of their own for it. */
+const isOnPage = (event: KeyboardEvent) => event.target === document.body || (event.target as HTMLElement).id === 'page'
 </script>
 
 <template>
@@ -203,39 +285,18 @@ usePlaceKeys(
     <PageNote>{{ note }}</PageNote>
     <SheetPage>
       <template v-if="slips.length > 0" #strip>
-        <nav
-          :class="[
-            'flex overflow-x-auto rounded-t border border-b-0 border-strong bg-margin',
-            'max-[900px]:rounded-none max-[900px]:border-x-0',
-          ]"
-          aria-label="What waits for you"
-        >
-          <NuxtLink
-            v-for="s in slips"
-            :id="`slip-${s.id}`"
-            :key="s.id"
-            :to="`/decide/${s.id}`"
-            replace
-            class="block min-w-[200px] max-w-[320px] shrink-0 border-r border-strong px-3.5 pb-2.5 pt-2 last:border-r-0"
-            :class="s.id === wanted ? 'bg-sheet shadow-[inset_0_3px_0_var(--ink)]' : 'hover:bg-sheet'"
-            :aria-current="s.id === wanted ? 'true' : undefined"
-          >
-            <span class="flex justify-between gap-4"
-              ><b class="font-semibold">{{ s.owner }}</b
-              ><span>{{ wording.kept(s.amount, s.currency) }}</span></span
-            >
-            <span class="small block truncate"
-              >{{ s.title }}<template v-if="s.forName"> · for {{ s.forName }}</template
-              ><template v-if="s.overBudget"> · over the budget</template
-              ><template v-if="s.asked"> · you asked</template></span
-            >
-          </NuxtLink>
-        </nav>
+        <SlipStrip v-model:marked="marked" :slips="slips" :wanted="wanted" />
       </template>
-      <p v-if="error || docError" class="notice-red">
-        {{ sayError(error ?? docError) }} <NuxtLink class="quiet-link" to="/decide">See what waits</NuxtLink>
+      <div v-for="r in decisions.returned" :key="r.documentId" class="notice-red mb-3" role="alert">
+        <p>
+          <NuxtLink class="quiet-link" :to="`/decide/${r.documentId}`">{{ r.called }}</NuxtLink> came back: {{ r.why }}
+        </p>
+        <button type="button" class="quiet-link" @click="decisions.forget(r.documentId)">I have seen it</button>
+      </div>
+      <p v-if="error || problem" class="notice-red">
+        {{ sayError(error ?? problem) }} <NuxtLink class="quiet-link" to="/decide">See what waits</NuxtLink>
       </p>
-      <template v-else-if="!doc">
+      <template v-else-if="wanted === null">
         <h1 class="sentence">Nothing waits for your decision.</h1>
         <p class="mt-3 max-w-[60ch] text-ink2">
           When somebody asks for more than they may buy by themselves, it stands here with its reason, prices, budget
@@ -246,150 +307,75 @@ usePlaceKeys(
           ><NuxtLink class="action" to="/away">Say when you are away</NuxtLink>
         </p>
       </template>
+      <p v-else-if="!doc" class="text-ink2" role="status">It is on its way …</p>
       <article v-else>
-        <h1 class="sentence">
-          <b>{{ doc.owner }}</b> asks for <b>{{ wording.money(doc.amount) }}</b> for <b>{{ doc.department }}</b>, by
-          {{ doc.needBy === null ? 'no day' : wording.day(doc.needBy) }}, because {{ doc.why.replace(/\.$/, '') }}.
-        </h1>
-        <p class="mt-1.5 text-ink2">
-          <NuxtLink class="quiet-link" :to="`/trail/${doc.id}`">{{ doc.number }}</NuxtLink> · sent
-          <time :datetime="doc.sentAt" :title="wording.exact(doc.sentAt)">{{ wording.moment(doc.sentAt) }}</time> · to
-          {{ doc.delivery.join(', ') }}<template v-if="doc.forName"> · you decide for {{ doc.forName }}</template>
-          <template v-for="t in doc.tax" :key="t.currency"> · {{ wording.money(t.total) }} with tax</template>
-        </p>
-        <p v-if="doc.besides.length > 0" class="small mt-1">
-          {{ [...(doc.kind === 'goods' ? [] : [doc.kind]), ...doc.besides].join(' · ') }}
-        </p>
-        <p v-if="doc.noteInternal" class="mt-2">
-          <span class="text-ink3">For colleagues:</span> {{ doc.noteInternal }}
-        </p>
-        <p v-if="doc.justification" class="mt-2">
-          <span class="text-ink3">Justification:</span> {{ doc.justification }}
-        </p>
-        <p v-if="doc.overBudgetReason" class="notice-amber mt-3">
-          It passes the budget, because {{ doc.overBudgetReason }}
-        </p>
-        <div v-if="doc.split" class="notice-amber mt-3">
-          <p class="font-semibold">It may be a part of something larger</p>
-          <p>{{ doc.split.sentence }}</p>
-          <ul>
-            <li v-for="o in doc.split.others" :key="`${o.title} ${o.day} ${o.amount.amount}`">
-              <NuxtLink v-if="o.id" class="quiet-link" :to="`/trail/${o.id}`">{{ o.number }}</NuxtLink>{{
-                o.id ? ', ' : ''
-              }}{{ o.title }}, sent {{ wording.shortDay(o.day) }}, {{ wording.money(o.amount) }}
-            </li>
-          </ul>
-        </div>
-        <div v-if="doc.changes.length > 0" class="mt-3" :class="doc.mine ? 'notice-amber' : 'text-ink2'">
-          <p class="font-semibold">Changed since it was last sent</p>
-          <ul>
-            <li v-for="c in doc.changes" :key="c">{{ c }}</li>
-          </ul>
-        </div>
-        <table class="table mt-3">
-          <caption class="sr-only">
-            Lines
-          </caption>
-          <thead class="max-[700px]:sr-only">
-            <tr>
-              <th scope="col">What</th>
-              <th scope="col" class="num">How many</th>
-              <th scope="col" class="num">Price</th>
-              <th scope="col" class="pl-3!">Beside what was paid</th>
-              <th scope="col" class="num">Amount</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="l in doc.lines" :key="l.id" class="folded">
-              <td>
-                <span class="block font-semibold">{{ l.description }}</span><span
-                  v-if="l.more.length > 0"
-                  class="small block"
-                  >{{ l.more.join(' · ') }}</span
-                ><span class="small block">{{ sayLineSource(l) }}</span>
-              </td>
-              <td class="num max-[700px]:order-3 max-[700px]:text-left!">{{ wording.quantity(l.quantity, l.unit) }}</td>
-              <td class="num max-[700px]:order-4">
-                {{ wording.price(l.unitPrice ?? '0', l.currency)
-                }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span
-                ><span v-if="l.listPrice" class="small block"
-                  >catalogue {{ wording.price(l.listPrice, l.currency) }}</span
-                >
-              </td>
-              <td class="pl-3! max-[700px]:order-5 max-[700px]:col-span-2 max-[700px]:pl-0.5!">
-                <PriceMemory :unit-price="l.unitPrice ?? '0'" :paid="l.paid" />
-              </td>
-              <td class="num font-medium">
-                <span v-if="l.currency !== doc.amount.currency" class="text-ink3">{{ l.currency }} </span>{{
-                  l.net === null ? '–' : wording.amount(l.net)
-                }}
-              </td>
-            </tr>
-          </tbody>
-        </table>
-        <div v-if="doc.attachments.length > 0" class="mt-4 flex flex-wrap gap-2">
-          <button
-            v-for="a in doc.attachments"
-            :key="a.id"
-            type="button"
-            class="inline-flex items-center gap-2 rounded border border-edge px-2.5 py-1 hover:border-ink"
-            @click="looking = a"
-          >
-            {{ a.name }} <span class="small">{{ a.kind }}, {{ formatSize(a.size) }}</span>
-          </button>
-          <AttachmentPreview v-if="looking" :attachment="looking" :requisition-id="doc.id" @close="looking = null" />
-        </div>
-        <h2 class="head mb-1 mt-6">{{ doc.remarks.length > 0 ? 'Said so far' : 'Nothing was said so far' }}</h2>
-        <dl v-if="doc.remarks.length > 0">
-          <div
-            v-for="r in doc.remarks"
-            :key="r.id"
-            class="grid grid-cols-[132px_minmax(0,1fr)] gap-x-3 border-b border-rule py-2.5 max-[700px]:grid-cols-1"
-          >
-            <dt class="small pt-0.5">
-              {{ r.personId === session.me?.id ? 'You' : r.name.split(' ')[0] }}, {{ wording.moment(r.at) }}
-            </dt>
-            <dd>{{ sayRemark(r) }}</dd>
+        <DecisionSheet :doc="doc" />
+        <template v-if="mine">
+          <label class="sr-only" for="comment">Ask, answer or leave a reason</label>
+          <textarea
+            id="comment"
+            ref="box"
+            v-model="comment"
+            class="field mt-3"
+            rows="1"
+            maxlength="4000"
+            placeholder="Ask, or leave a reason; it goes with what you decide"
+            @focus="boxDoes ??= 'ask'"
+            @blur="boxDoes = null"
+          />
+          <div class="small mt-1.5 flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1">
+            <span
+              >A question goes to
+              <PersonPicker v-model="asked" compact label="Whom a question goes to" :placeholder="doc.owner"
+            /></span>
+            <PreparedReasons v-if="reasons.length > 0" :reasons="reasons" @pick="pick" />
           </div>
-        </dl>
-        <label class="sr-only" for="comment">Ask, answer or leave a reason</label>
-        <textarea
-          v-if="doc.mine"
-          id="comment"
-          ref="box"
-          v-model="comment"
-          class="field mt-3"
-          rows="1"
-          maxlength="4000"
-          placeholder="Ask, or leave a reason; it goes with what you decide"
-          @focus="boxDoes ??= 'ask'"
-          @blur="boxDoes = null"
-        />
+        </template>
         <p v-if="hint" class="small mt-1.5" role="status">{{ hint }}</p>
       </article>
       <template v-if="doc" #margin>
         <h2 class="head mb-1.5">What it takes from the budget</h2>
         <BudgetEffects :effects="bars" />
-        <h2 v-if="entries.length > 0" class="head mb-2 mt-5">{{ doc.mine ? 'Who decides' : 'Who decides on it' }}</h2>
+        <h2 v-if="entries.length > 0" class="head mb-2 mt-5">{{ mine ? 'Who decides' : 'Who decides on it' }}</h2>
         <RouteList :entries="entries" />
         <p v-if="doc.held" class="notice-red">It is held: nobody is found who may decide.</p>
+        <p v-for="h in doc.handed" :key="h.id" class="small">
+          {{ HANDED[h.how] }} {{ h.to }}.
+          <button type="button" class="quiet-link" @click="callBack(h.id)">Call it back</button>
+        </p>
       </template>
-      <template v-if="doc" #action>
+      <template v-if="doc || together.length > 0" #action>
+        <p v-if="decisions.isHeldUp && decisions.kept.length > 0" class="notice-amber mb-2.5" role="status">
+          {{ formatCount(decisions.kept.length, 'decision waits', 'decisions wait') }} here until Rekko can be reached;
+          <button type="button" class="quiet-link" @click="decisions.takeBack(decisions.kept)">take back</button>
+        </p>
         <p v-if="trouble" class="notice-red mb-2.5" role="alert">{{ trouble }}</p>
-        <template v-if="doc.mine">
+        <template v-if="mine || together.length > 0">
           <MainAction :busy="busy" :keys="boxDoes === null ? 'Ctrl ⏎' : undefined" @press="decide('approve')">{{
             mainWords
           }}</MainAction>
+          <p v-if="together.length > 0" class="small mt-1.5">
+            Each is its own decision, and all are taken back together.
+            <button type="button" class="quiet-link" @click="marked = new Set()">Mark none</button>
+          </p>
           <div class="mt-2.5 grid grid-cols-3 gap-2">
-            <button type="button" class="action" @click="ask">Ask <KeyOf v-if="boxDoes === 'ask'" /></button>
+            <button v-if="together.length === 0" type="button" class="action" @click="ask">
+              Ask <KeyOf v-if="boxDoes === 'ask'" />
+            </button>
             <button type="button" class="action" @click="decide('sendBack')">
               Send back <KeyOf v-if="boxDoes === 'sendBack'" /></button
             ><button type="button" class="action action-danger" @click="decide('reject')">
               Reject <KeyOf v-if="boxDoes === 'reject'" />
             </button>
           </div>
+          <template v-if="together.length === 0">
+            <HandOn v-if="isHanding" :busy="busy" @hand="hand" @leave="isHanding = false" />
+            <button v-else type="button" class="action mt-2 w-full" @click="isHanding = true">
+              Have somebody else decide
+            </button>
+          </template>
         </template>
-        <p v-else class="text-ink2">
+        <p v-else-if="doc" class="text-ink2">
           This does not wait for you<template v-if="entries.some((e) => e.state === 'open')"
             >; {{ listWords(entries.filter((e) => e.state === 'open').map((e) => e.name)) }}
             {{ inWords(entries.filter((e) => e.state === 'open').length) === 'one' ? 'decides' : 'decide' }}

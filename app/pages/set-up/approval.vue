@@ -4,7 +4,7 @@ import type { PolicyForm } from '#core/approval/policy-form'
 import type { Rule } from '#core/approval/policy'
 import { capital, formatCount, inWords } from '#shared/words/format'
 import { sayEnding, sayExample, sayFinding, sayOwn, sayRule } from '#shared/words/policy'
-import { sayOwnLimitDays, sayPolicyReason, sayWaiting } from '#shared/words/policy-form'
+import { sayOwnLimitDays, sayPolicyReason, saySkipping, sayWaiting } from '#shared/words/policy-form'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
@@ -296,7 +296,9 @@ usePlaceKeys(
       <PolicyEnding v-if="mayWrite" class="mt-4" :form="form" :name-of="names.person" @write="write" />
       <template v-else>
         <p class="sentence-small mt-3">{{ sayEnding(form, names) }}</p>
-        <p class="small mt-1">{{ sayOwnLimitDays(form.ownLimitDays) }} {{ sayWaiting(form) }}</p>
+        <p class="small mt-1">
+          {{ sayOwnLimitDays(form.ownLimitDays) }} {{ sayWaiting(form) }} {{ saySkipping(form.maySkip) }}
+        </p>
       </template>
       <ul v-if="others.length > 0" class="mt-2 space-y-1.5" aria-label="What was found besides">
         <li v-for="f in others" :key="JSON.stringify(f)" :class="isTrouble(f) ? 'notice-red' : 'notice-amber'">

@@ -44,7 +44,12 @@ const newOwner = shallowRef<PersonFound | null>(null)
 const everything = ref(false)
 const may = (name: string) => trail.value?.actions.find((a) => a.name === name && a.allowed) !== undefined
 const others = computed(() => trail.value?.actions.filter((a) => !a.allowed) ?? [])
-const question = computed(() => trail.value?.remarks.filter((r) => r.kind === 'question' && !r.answered).at(-1))
+/** The newest question that is open: one to oneself before those to others. */
+const question = computed(() => {
+  const open = trail.value?.remarks.filter((r) => r.kind === 'question' && !r.answered) ?? []
+  const isMine = (toId: string | null) => (toId === null ? trail.value?.isOwner === true : toId === session.me?.id)
+  return open.filter((r) => isMine(r.toId)).at(-1) ?? open.at(-1)
+})
 const mine = computed(() => trail.value?.route.some((s) => s.you && s.state === 'open') ?? false)
 const entries = computed(() => routeEntries(trail.value?.route ?? [], wording))
 const STAGE = { reserved: 'asked for, not yet ordered', committed: 'ordered, not yet billed', spent: 'billed' }
@@ -181,7 +186,9 @@ function printPage(): void {
       </ol>
       <section v-if="question" class="notice-amber mt-6">
         <p>
-          <b class="font-semibold">{{ question.name }}</b> asks: “{{ question.text }}”
+          <b class="font-semibold">{{ question.name }}</b> asks<template v-if="question.to">
+            {{ question.toId === session.me?.id ? 'you' : question.to }}</template
+          >: “{{ question.text }}”
         </p>
         <template v-if="may('answer')"
           ><label class="sr-only" for="answer">Your answer</label

@@ -9,11 +9,14 @@ import {
   text,
   timestamp,
   unique,
+  uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
 import type { Condition, Policy, SentSubject, Who } from '#core/approval/policy'
+import type { Handing } from '#core/approval/handed'
 import type { PolicyForm } from '#core/approval/policy-form'
+import type { ReasonUse } from '#core/approval/reasons'
 import type { Route, SeatReason } from '#core/approval/route'
 import { document } from './document'
 import { person } from './people'
@@ -37,6 +40,8 @@ export const approvalPolicy = pgTable(
     /** After how many business days whoever is asked is reminded, and the next manager asked instead; null: never. */
     remindDays: integer('remind_days'),
     escalateDays: integer('escalate_days'),
+    /** Whether a step that waits may be skipped: whoever decides in the end is asked in its place. */
+    maySkip: boolean('may_skip').notNull().default(false),
     askedById: uuid('asked_by_id').references(() => person.id),
     askedAt: timestamp('asked_at', { withTimezone: true }),
     confirmedById: uuid('confirmed_by_id').references(() => person.id),
@@ -177,6 +182,51 @@ export const approvalSeat = pgTable(
     index('approval_seat_document').on(t.documentId),
     index('approval_seat_route').on(t.routeId),
     check('approval_seat_state', sql`${t.state} in ('ahead', 'open', 'decided', 'met', 'dropped')`),
+  ],
+)
+
+/** What whoever was asked has somebody else do, for the sending of a document that it was made on. */
+export const approvalHanding = pgTable(
+  'approval_handing',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    routeId: uuid('route_id')
+      .notNull()
+      .references(() => approvalRoute.id),
+    documentId: uuid('document_id').notNull(),
+    how: text().$type<Handing['how']>().notNull(),
+    /** Whose place it is, and who did it: the same, unless they stood in for somebody. */
+    byId: uuid('by_id')
+      .notNull()
+      .references(() => person.id),
+    actorId: uuid('actor_id')
+      .notNull()
+      .references(() => person.id),
+    toId: uuid('to_id')
+      .notNull()
+      .references(() => person.id),
+    at: timestamp({ withTimezone: true }).notNull(),
+    /** When whoever did it called it back. */
+    calledBackAt: timestamp('called_back_at', { withTimezone: true }),
+  },
+  (t) => [
+    index('approval_handing_document').on(t.documentId),
+    check('approval_handing_how', sql`${t.how} in ('on', 'first', 'as well', 'skip')`),
+  ],
+)
+
+/** Reasons that an organisation has prepared: whoever decides picks one and edits it. */
+export const preparedReason = pgTable(
+  'prepared_reason',
+  {
+    id: uuid().primaryKey(),
+    text: text().notNull(),
+    use: text().$type<ReasonUse>().notNull(),
+    retired: boolean().notNull().default(false),
+  },
+  (t) => [
+    uniqueIndex('prepared_reason_text').on(sql`lower(${t.text})`),
+    check('prepared_reason_use', sql`${t.use} in ('all', 'approving', 'sending back', 'rejecting', 'asking')`),
   ],
 )
 

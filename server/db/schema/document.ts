@@ -104,12 +104,17 @@ export const remark = pgTable(
     at: timestamp({ withTimezone: true }).notNull(),
     kind: text().$type<RemarkKind>().notNull(),
     text: text().notNull(),
+    /** Of a question: whom it is for; null is the owner. */
+    toId: uuid('to_id').references(() => person.id),
     answeredAt: timestamp('answered_at', { withTimezone: true }),
     /** The decision it was said with, so that taking that back takes this back too. */
     decisionId: uuid('decision_id'),
   },
   (t) => [
     index('remark_document').on(t.documentId, t.at),
+    index('remark_to')
+      .on(t.toId)
+      .where(sql`${t.toId} is not null`),
     check('remark_kind', sql`${t.kind} in ('question', 'answer', 'reason', 'change wished', 'cancellation wished')`),
   ],
 )

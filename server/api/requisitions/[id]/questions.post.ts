@@ -4,5 +4,5 @@ import { route } from '../../../http/route'
 import { REQUISITION } from '../../../requisition/kind'
 
 export default route(decideRoutes.askQuestion, ({ ctx, params, body }) =>
-  askQuestion(ctx, REQUISITION, params.id, body.text),
+  askQuestion(ctx, REQUISITION, params.id, body.text, body.toId),
 )

@@ -1,3 +1,4 @@
+import { marksOf, type MarkFacts, type RiskMark } from '#core/approval/marks'
 import { boundariesFor, findSplit, SPLIT_DAYS } from '#core/approval/splits'
 import { dayOf } from '#core/base/day'
 import type { DecisionView } from '#shared/contract/decide'
@@ -14,10 +15,15 @@ import { requireOrganisation } from '../settings/reads'
 import { listNear, nameShared } from './split-reads'
 
 /**
- * Whether a request that somebody decides on is one of several that make one. Of the others they see title, day and
- * amount; the number leads there only where they may see it anyway.
+ * What makes somebody look twice before they approve a request, and whether it is one of several that make one. Of the
+ * others they see title, day and amount; the number leads there only where they may see it anyway.
  */
-export async function viewSplit(ctx: Context, kept: RequisitionRow, route: RouteRow): Promise<DecisionView['split']> {
+export async function viewRisks(
+  ctx: Context,
+  kept: RequisitionRow,
+  route: RouteRow,
+  prices: MarkFacts['prices'],
+): Promise<{ readonly marks: RiskMark[]; readonly split: DecisionView['split'] }> {
   const organisation = await requireOrganisation(ctx.tx)
   const { subject, policy, people } = await judgeAgain(ctx, REQUISITION, kept, route)
   const boundaries = boundariesFor(subject, policy, people)
@@ -26,7 +32,15 @@ export async function viewSplit(ctx: Context, kept: RequisitionRow, route: Route
   const near = await listNear(ctx.tx, of, organisation)
   const own = near.find((r) => r.id === kept.id)
   const split = own === undefined ? null : findSplit({ ...own, amount: subject.amount }, near, boundaries)
-  if (split === null) return null
+  const marks = marksOf({
+    overBudget: subject.overBudget,
+    newSupplier: subject.codings.some((c) => c.supplier === 'proposed'),
+    prices,
+    amount: subject.amount,
+    boundaries: boundaries.map((b) => b.amount),
+    isSplit: split !== null,
+  })
+  if (split === null) return { marks, split: null }
   const nameOf = (id: string) => people.people.get(id)?.name ?? ''
   const said = {
     nameOf,
@@ -34,7 +48,7 @@ export async function viewSplit(ctx: Context, kept: RequisitionRow, route: Route
     shared: await nameShared(ctx.tx, split.shared.what, split.shared.id),
   }
   const others = near.filter((r) => split.others.some((o) => o.id === r.id))
-  return {
+  const view = {
     sentence: saySplit(split, said, waysOf(ctx.actor.locale)),
     others: await Promise.all(
       others.map(async (o) => {
@@ -49,4 +63,5 @@ export async function viewSplit(ctx: Context, kept: RequisitionRow, route: Route
       }),
     ),
   }
+  return { marks, split: view }
 }

@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import type { DecisionView } from '#shared/contract/decide'
+import { sayRemark } from '#shared/words/document'
+import { formatSize } from '#shared/words/format'
+import { sayMarks } from '#shared/words/marks'
+import { sayLineSource } from '#shared/words/request-line'
+import PriceMemory from '~/components/decide/PriceMemory.vue'
+import { useWording } from '~/composables/base/use-wording'
+import { useSessionStore } from '~/stores/session'
+
+/** What is decided on: who asks for what and why, line by line beside what was paid, and what was said so far. */
+defineProps<{ doc: DecisionView }>()
+// It comes when something is looked at.
+const AttachmentPreview = defineAsyncComponent(() => import('~/components/base/AttachmentPreview.vue'))
+const looking = shallowRef<{ id: string; name: string; mime: string } | null>(null)
+const session = useSessionStore()
+const wording = useWording()
+</script>
+
+<template>
+  <div>
+    <h1 class="sentence">
+      <b>{{ doc.owner }}</b> asks for <b>{{ wording.money(doc.amount) }}</b> for <b>{{ doc.department }}</b>, by
+      {{ doc.needBy === null ? 'no day' : wording.day(doc.needBy) }}, because {{ doc.why.replace(/\.$/, '') }}.
+    </h1>
+    <p class="mt-1.5 text-ink2">
+      <NuxtLink class="quiet-link" :to="`/trail/${doc.id}`">{{ doc.number }}</NuxtLink> · sent
+      <time :datetime="doc.sentAt" :title="wording.exact(doc.sentAt)">{{ wording.moment(doc.sentAt) }}</time> · to
+      {{ doc.delivery.join(', ') }}<template v-if="doc.forName"> · you decide for {{ doc.forName }}</template>
+      <template v-for="t in doc.tax" :key="t.currency"> · {{ wording.money(t.total) }} with tax</template>
+    </p>
+    <p v-if="doc.besides.length > 0" class="small mt-1">
+      {{ [...(doc.kind === 'goods' ? [] : [doc.kind]), ...doc.besides].join(' · ') }}
+    </p>
+    <p v-if="doc.noteInternal" class="mt-2"><span class="text-ink3">For colleagues:</span> {{ doc.noteInternal }}</p>
+    <p v-if="doc.justification" class="mt-2"><span class="text-ink3">Justification:</span> {{ doc.justification }}</p>
+    <p v-if="doc.marks.length > 0" class="mt-2"><span class="text-ink3">Look twice:</span> {{ sayMarks(doc.marks) }}</p>
+    <p v-if="doc.overBudgetReason" class="notice-amber mt-3">
+      It passes the budget, because {{ doc.overBudgetReason }}
+    </p>
+    <div v-if="doc.split" class="notice-amber mt-3">
+      <p class="font-semibold">It may be a part of something larger</p>
+      <p>{{ doc.split.sentence }}</p>
+      <ul>
+        <li v-for="o in doc.split.others" :key="`${o.title} ${o.day} ${o.amount.amount}`">
+          <NuxtLink v-if="o.id" class="quiet-link" :to="`/trail/${o.id}`">{{ o.number }}</NuxtLink>{{ o.id ? ', ' : ''
+          }}{{ o.title }}, sent {{ wording.shortDay(o.day) }}, {{ wording.money(o.amount) }}
+        </li>
+      </ul>
+    </div>
+    <div v-if="doc.changes.length > 0" class="mt-3" :class="doc.mine ? 'notice-amber' : 'text-ink2'">
+      <p class="font-semibold">Changed since it was last sent</p>
+      <ul>
+        <li v-for="c in doc.changes" :key="c">{{ c }}</li>
+      </ul>
+    </div>
+    <table class="table mt-3">
+      <caption class="sr-only">
+        Lines
+      </caption>
+      <thead class="max-[700px]:sr-only">
+        <tr>
+          <th scope="col">What</th>
+          <th scope="col" class="num">How many</th>
+          <th scope="col" class="num">Price</th>
+          <th scope="col" class="pl-3!">Beside what was paid</th>
+          <th scope="col" class="num">Amount</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="l in doc.lines" :key="l.id" class="folded">
+          <td>
+            <span class="block font-semibold">{{ l.description }}</span><span
+              v-if="l.more.length > 0"
+              class="small block"
+              >{{ l.more.join(' · ') }}</span
+            ><span class="small block">{{ sayLineSource(l) }}</span>
+          </td>
+          <td class="num max-[700px]:order-3 max-[700px]:text-left!">{{ wording.quantity(l.quantity, l.unit) }}</td>
+          <td class="num max-[700px]:order-4">
+            {{ wording.price(l.unitPrice ?? '0', l.currency)
+            }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span
+            ><span v-if="l.listPrice" class="small block">catalogue {{ wording.price(l.listPrice, l.currency) }}</span>
+          </td>
+          <td class="pl-3! max-[700px]:order-5 max-[700px]:col-span-2 max-[700px]:pl-0.5!">
+            <PriceMemory :unit-price="l.unitPrice ?? '0'" :paid="l.paid" />
+          </td>
+          <td class="num font-medium">
+            <span v-if="l.currency !== doc.amount.currency" class="text-ink3">{{ l.currency }} </span>{{
+              l.net === null ? '–' : wording.amount(l.net)
+            }}
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <div v-if="doc.attachments.length > 0" class="mt-4 flex flex-wrap gap-2">
+      <button
+        v-for="a in doc.attachments"
+        :key="a.id"
+        type="button"
+        class="inline-flex items-center gap-2 rounded border border-edge px-2.5 py-1 hover:border-ink"
+        @click="looking = a"
+      >
+        {{ a.name }} <span class="small">{{ a.kind }}, {{ formatSize(a.size) }}</span>
+      </button>
+      <AttachmentPreview v-if="looking" :attachment="looking" :requisition-id="doc.id" @close="looking = null" />
+    </div>
+    <h2 class="head mb-1 mt-6">{{ doc.remarks.length > 0 ? 'Said so far' : 'Nothing was said so far' }}</h2>
+    <dl v-if="doc.remarks.length > 0">
+      <div
+        v-for="r in doc.remarks"
+        :key="r.id"
+        class="grid grid-cols-[132px_minmax(0,1fr)] gap-x-3 border-b border-rule py-2.5 max-[700px]:grid-cols-1"
+      >
+        <dt class="small pt-0.5">
+          {{ r.personId === session.me?.id ? 'You' : r.name.split(' ')[0]
+          }}<template v-if="r.to"> to {{ r.toId === session.me?.id ? 'you' : r.to.split(' ')[0] }}</template
+          >, {{ wording.moment(r.at) }}
+        </dt>
+        <dd>{{ sayRemark(r) }}</dd>
+      </div>
+    </dl>
+  </div>
+</template>

@@ -1,0 +1,50 @@
+import type { DecideOutcome } from '#shared/contract/decide'
+
+/** A decision as it was made on the page, until the server has it. */
+export interface KeptDecision {
+  readonly documentId: string
+  readonly version: number
+  readonly outcome: DecideOutcome
+  readonly comment: string
+  /** How it is spoken of should it come back. */
+  readonly called: string
+  /** It was under way once; whether it arrived is not known. */
+  readonly tried: boolean
+  /** It is to be taken back as soon as it is known to have arrived. */
+  readonly unwanted: boolean
+}
+
+/** The key by which the server knows the same decision again, however often it arrives. */
+export const keyOf = (d: Pick<KeptDecision, 'documentId' | 'version' | 'outcome'>): string =>
+  `decide-${d.documentId}-${d.version}-${d.outcome}`
+
+const isSame = (a: KeptDecision, key: string) => keyOf(a) === key
+
+/**
+ * Keeps a decision after those before it: one of the same document at the same version once, and one that was not
+ * wanted any more is wanted after all.
+ */
+export function keep(kept: readonly KeptDecision[], d: KeptDecision): KeptDecision[] {
+  if (kept.some((k) => k.documentId === d.documentId && k.version === d.version && !k.unwanted)) return [...kept]
+  const key = keyOf(d)
+  return kept.some((k) => isSame(k, key))
+    ? kept.map((k) => (isSame(k, key) ? { ...k, unwanted: false } : k))
+    : [...kept, d]
+}
+
+/** One goes on its way. */
+export const markTried = (kept: readonly KeptDecision[], key: string): KeptDecision[] =>
+  kept.map((k) => (isSame(k, key) ? { ...k, tried: true } : k))
+
+/** One has arrived, or came back: it is kept no more. */
+export const drop = (kept: readonly KeptDecision[], key: string): KeptDecision[] => kept.filter((k) => !isSame(k, key))
+
+/** One is not wanted any more: what never went is dropped; what may have arrived is taken back when that is known. */
+export const unwant = (kept: readonly KeptDecision[], key: string): KeptDecision[] =>
+  kept.flatMap((k) => (!isSame(k, key) ? [k] : k.tried ? [{ ...k, unwanted: true }] : []))
+
+/** Whether the server could not be reached, rather than refused: the decision is kept and sent again. */
+export const isAway = (status: number): boolean => status === 0 || status === 401 || (status >= 502 && status <= 504)
+
+/** Where in the browser those of a person are kept. */
+export const placeOf = (personId: string): string => `rekko.decisions.${personId}`
