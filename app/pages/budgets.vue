@@ -1,29 +1,63 @@
 <script setup lang="ts">
-import { isNegative, isZero, sum, type Money } from '#core/base/money'
+import { compare, isNegative, isZero, negate, sum, type Money } from '#core/base/money'
 import { listWords } from '#shared/words/format'
 import type { BudgetEntryView, BudgetLineView } from '#shared/contract/budget'
 import type { ChartSeries } from '~/components/base/AxisChart.vue'
 import BudgetBar from '~/components/budget/BudgetBar.vue'
+import TransferList from '~/components/budget/TransferList.vue'
+import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
-import { isTyping, usePlaceKeys } from '~/composables/base/use-keys'
+import { isMainKey, isTyping, usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
 import { useLive } from '~/composables/live/use-live'
+import { useSessionStore } from '~/stores/session'
 
 // Drawn when it is looked at: the library of charts is large.
+const MoveMoney = defineAsyncComponent(() => import('~/components/budget/MoveMoney.vue'))
 const AxisChart = defineAsyncComponent(() => import('~/components/base/AxisChart.vue'))
 useHead({ title: 'Budgets · Rekko' })
 const api = useApi()
 const route = useRoute()
 const router = useRouter()
 const wording = useWording()
+const session = useSessionStore()
 const year = computed(() => (typeof route.query.year === 'string' ? route.query.year : undefined))
+/** For the whole year, or up to this period. */
+const until = computed(() => (route.query.until === 'now' ? 'now' : 'year'))
 const { data, error, refresh } = await useAsyncData(
   'budgets',
-  () => api.get('/api/budgets', { query: { year: year.value } }),
+  () => api.get('/api/budgets', { query: { year: year.value, until: until.value } }),
+  { watch: [year, until] },
+)
+const { data: moving, refresh: readMoving } = await useAsyncData(
+  'budget-transfers',
+  () => api.get('/api/budget-transfers', { query: { year: year.value } }),
   { watch: [year] },
 )
+const waiting = computed(() => (moving.value?.transfers ?? []).filter((t) => t.state === 'proposed'))
+/** What moved in or out of the line that is looked at. */
+const moved = computed(() =>
+  (moving.value?.transfers ?? []).filter(
+    (t) => t.state === 'done' && [t.fromLineId, t.toLineId].includes(line.value?.id ?? ''),
+  ),
+)
+const isMoving = ref(false)
+const said = ref('')
+const keepsBudgets = session.me?.rights.includes('keep budgets') === true
+const mayMove = computed(() => keepsBudgets || (data.value?.lines ?? []).some((l) => l.isHeld))
+async function readAll(words = ''): Promise<void> {
+  isMoving.value = false
+  said.value = words
+  await Promise.all([refresh(), readMoving()])
+}
+const file = (as: string) =>
+  `/api/budgets/file?${new URLSearchParams({
+    ...(year.value === undefined ? {} : { year: year.value }),
+    until: until.value,
+    as,
+  }).toString()}`
 const chosenId = computed(() => (typeof route.query.line === 'string' ? route.query.line : (busiest.value?.id ?? null)))
 const busiest = computed(
   () => [...(data.value?.lines ?? [])].sort((a, b) => b.orders + b.requests - a.orders - a.requests)[0],
@@ -44,6 +78,7 @@ watch(behind, () => {
 useLive((changes) => {
   if (changes.some((c) => ['requisition', 'order', 'again'].includes(c.kind))) {
     void refresh()
+    void readMoving()
     void readBehind()
   }
 })
@@ -51,6 +86,8 @@ useLive((changes) => {
 const departments = computed(() => [...new Set((data.value?.lines ?? []).map((l) => l.department))])
 const total = (pick: (l: BudgetLineView) => Money) =>
   sum((data.value?.lines ?? []).map(pick), data.value?.currency ?? 'EUR')
+const ofDepartment = (department: string, pick: (l: BudgetLineView) => Money) =>
+  sum((data.value?.lines ?? []).filter((l) => l.department === department).map(pick), data.value?.currency ?? 'EUR')
 const over = computed(() => (data.value?.lines ?? []).filter((l) => isNegative(l.available)))
 const WHEN = { tells: 'tells', asks: 'asks why', refuses: 'refuses' }
 const STAGE = { reserved: 'asked for', committed: 'ordered', spent: 'billed' }
@@ -62,6 +99,10 @@ watchEffect(() => {
 const trouble = ref('')
 
 function choose(id: string): void {
+  if (id !== chosenId.value) {
+    isMoving.value = false
+    said.value = ''
+  }
   void router.replace({ query: { ...route.query, line: id } })
 }
 function move(by: number): void {
@@ -90,6 +131,21 @@ async function readOn(): Promise<void> {
 const sayBar = (l: BudgetLineView) =>
   `${l.name}: spent ${wording.amount(l.spent)}, ordered ${wording.amount(l.committed)}, ` +
   `asked for ${wording.amount(l.reserved)}, left ${wording.amount(l.available)}`
+const given = computed(() => {
+  const name = until.value === 'now' ? 'to date' : 'for the year'
+  const by = line.value?.moved
+  if (by === undefined || isZero(by)) return name
+  return `${name}, with ${wording.amount(isNegative(by) ? negate(by) : by)} moved ${isNegative(by) ? 'out' : 'in'}`
+})
+/** What the line will come to by the end of its year, and what of it is left then. */
+function sayForecast(f: NonNullable<BudgetLineView['forecast']>): string {
+  const left = (m: Money) => (isNegative(m) ? `${wording.amount(negate(m))} missing` : `${wording.amount(m)} left`)
+  const how = f.byLastYear ? 'by its pace and by the course of last year' : 'at its pace'
+  return compare(f.least, f.most) === 0
+    ? `By the end of the year about ${wording.amount(f.most)} will have gone, ${how}, with ${left(f.leftLeast)}.`
+    : `By the end of the year between ${wording.amount(f.least)} and ${wording.amount(f.most)} will have gone, ${how}: ` +
+        `${left(f.leftLeast)} at worst, ${left(f.leftMost)} at best.`
+}
 const monthNames = computed(() => line.value?.byPeriod.map((p) => wording.shortMonth(p.from)) ?? [])
 /** What every month was given, and what stands in it. */
 const months = computed((): ChartSeries[] => {
@@ -101,7 +157,15 @@ const months = computed((): ChartSeries[] => {
     { name: 'given', look: 'line', values: periods.map((p) => p.budgeted.amount) },
   ]
 })
-usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
+const KEYS = [
+  { keys: '↑ ↓', does: 'between budget lines' },
+  { keys: 'Ctrl Enter', does: 'move money into the line' },
+]
+usePlaceKeys(KEYS, (e) => {
+  if (isMainKey(e) && mayMove.value) {
+    e.preventDefault()
+    isMoving.value = true
+  }
   if (isTyping(e)) return
   if (e.key === 'ArrowDown') {
     e.preventDefault()
@@ -119,6 +183,10 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
     <PageNote
       ><template v-if="data"
         >fiscal year {{ data.year }}/{{ String(data.year + 1).slice(2) }} · period {{ data.period }} ·
+        <NuxtLink class="quiet-link" :to="{ query: { ...route.query, until: until === 'now' ? undefined : 'now' } }">{{
+          until === 'now' ? 'show the year' : 'show to date'
+        }}</NuxtLink>
+        · <NuxtLink class="quiet-link" :to="{ query: { year: data.year - 1 } }">last year</NuxtLink> ·
         <NuxtLink class="quiet-link" :to="{ query: { year: data.year + 1 } }">next year</NuxtLink></template
       ></PageNote
     >
@@ -142,6 +210,7 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
             }}.</span
           >
         </h1>
+        <TransferList v-if="waiting.length > 0" :transfers="waiting" @decided="readAll()" />
         <p class="mb-1 mt-3 flex flex-wrap items-center gap-x-5 gap-y-1 text-ink2">
           <span class="inline-flex items-center gap-1.5"
             ><svg width="22" height="8" aria-hidden="true"><rect width="22" height="8" rx="2" fill="var(--ink)" /></svg
@@ -175,7 +244,7 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
           <thead>
             <tr>
               <th scope="col">Budget line</th>
-              <th scope="col" class="num">For the year</th>
+              <th scope="col" class="num">{{ until === 'now' ? 'To date' : 'For the year' }}</th>
               <th scope="col" class="w-[34%] pl-2! max-[900px]:hidden">Where it went</th>
               <th scope="col" class="num">Left</th>
               <th scope="col" class="pl-3! max-[900px]:hidden">When passed</th>
@@ -184,7 +253,11 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
           </thead>
           <tbody v-for="d in departments" :key="d">
             <tr v-if="departments.length > 1">
-              <td colspan="6" class="border-strong! pt-4! font-semibold">{{ d }}</td>
+              <td class="border-strong! pt-4! font-semibold">{{ d }}</td>
+              <td class="num border-strong! pt-4!">{{ wording.amount(ofDepartment(d, (l) => l.given)) }}</td>
+              <td class="border-strong! pt-4! max-[900px]:hidden" />
+              <td class="num border-strong! pt-4!">{{ wording.amount(ofDepartment(d, (l) => l.available)) }}</td>
+              <td class="border-strong! pt-4! max-[900px]:hidden" colspan="2" />
             </tr>
             <tr
               v-for="l in data.lines.filter((x) => x.department === d)"
@@ -226,6 +299,13 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
             </tr>
           </tbody>
         </table>
+        <p class="small mt-3 flex flex-wrap justify-between gap-x-3">
+          <span>Each department with the sum of its lines.</span>
+          <span
+            >Keep what is shown as <a class="quiet-link" :href="file('csv')">CSV</a> or
+            <a class="quiet-link" :href="file('xlsx')">XLSX</a></span
+          >
+        </p>
       </template>
       <template v-if="line && data" #margin>
         <h2 class="head">{{ line.name }}</h2>
@@ -247,7 +327,7 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
         <dl>
           <div
             v-for="[name, m] in [
-              ['for the year', line.given],
+              [given, line.given],
               ['spent', line.spent],
               ['ordered', line.committed],
               ['asked for', line.reserved],
@@ -256,9 +336,27 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
             class="flex justify-between"
           >
             <dt class="text-ink2">{{ name }}</dt>
-            <dd>{{ name === 'for the year' || isZero(m) ? wording.amount(m) : `−${wording.amount(m)}` }}</dd>
+            <dd>{{ name === given || isZero(m) ? wording.amount(m) : `−${wording.amount(m)}` }}</dd>
           </div>
         </dl>
+        <p v-if="line.forecast" class="mt-3">{{ sayForecast(line.forecast) }}</p>
+        <template v-if="moved.length > 0">
+          <h3 class="head mb-1 mt-5">What was moved</h3>
+          <ul>
+            <li v-for="t in moved" :key="t.id" class="border-b border-rule py-1.5">
+              <p class="flex justify-between gap-3">
+                <span>{{
+                  t.from === null ? 'adjusted' : t.toLineId === line.id ? `from ${t.from}` : `to ${t.to}`
+                }}</span><span class="num">{{
+                  wording.amount(t.toLineId === line.id ? t.amount : negate(t.amount))
+                }}</span>
+              </p>
+              <p class="small">
+                {{ t.decidedBy }}, {{ wording.moment(t.decidedAt ?? t.proposedAt) }}: “{{ t.reason }}”
+              </p>
+            </li>
+          </ul>
+        </template>
         <h3 class="head mb-1 mt-5">Every entry</h3>
         <p v-if="entries.length === 0" class="text-ink2">Nothing was asked of it yet.</p>
         <ul v-else>
@@ -288,6 +386,20 @@ usePlaceKeys([{ keys: '↑ ↓', does: 'between budget lines' }], (e) => {
         </ul>
         <button v-if="next" type="button" class="quiet-link small mt-2" @click="readOn">Show earlier entries</button>
         <p v-if="trouble" class="notice-red mt-2">{{ trouble }}</p>
+      </template>
+      <template v-if="line && data && mayMove" #action>
+        <p v-if="said" class="small mb-2" role="status">{{ said }}</p>
+        <MoveMoney
+          v-if="isMoving"
+          :line="line"
+          :lines="data.lines"
+          :period="data.period"
+          :currency="data.currency"
+          :may-adjust="keepsBudgets"
+          @moved="readAll"
+          @leave="isMoving = false"
+        />
+        <MainAction v-else keys="Ctrl ⏎" @press="isMoving = true">Move money into {{ line.name }}</MainAction>
       </template>
     </SheetPage>
   </div>

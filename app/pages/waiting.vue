@@ -30,6 +30,8 @@ useLive((changes) => {
 })
 
 const steps = computed(() => data.value?.steps ?? [])
+/** Of what one may not see besides, only the number is known here. */
+const seesSome = computed(() => steps.value.some((s) => s.document !== null))
 const held = computed(() => data.value?.held ?? [])
 const marks = ref<ReadonlySet<string>>(new Set())
 /** Of what is marked, what still waits. */
@@ -150,6 +152,9 @@ const age = (s: WaitingStep) => (s.days === 0 ? 'today' : formatCount(s.days, 'b
         Every request that somebody has to decide on stands here with whom it waits for and since when, so that nothing
         is forgotten on the desk of somebody who is away.
       </p>
+      <p v-if="steps.length > 0 && !seesSome" class="mb-1 text-ink2">
+        What each is about stays with those who may see it; here stand its number, whom it waits for and since when.
+      </p>
       <table v-if="steps.length > 0" class="table">
         <caption class="sr-only">
           What waits
@@ -159,7 +164,7 @@ const age = (s: WaitingStep) => (s.days === 0 ? 'today' : formatCount(s.days, 'b
             <th v-if="mayMove" scope="col" class="w-8">
               <input
                 type="checkbox"
-                class="size-4 accent-[var(--green)]"
+                class="size-4 align-[-2px] accent-[var(--green)]"
                 aria-label="Mark all"
                 :checked="isWhole"
                 @change="
@@ -173,7 +178,7 @@ const age = (s: WaitingStep) => (s.days === 0 ? 'today' : formatCount(s.days, 'b
             <th scope="col">Waits for</th>
             <th scope="col">Since</th>
             <th scope="col">What</th>
-            <th scope="col" class="num">Amount</th>
+            <th v-if="seesSome" scope="col" class="num">Amount</th>
           </tr>
         </thead>
         <tbody>
@@ -181,7 +186,7 @@ const age = (s: WaitingStep) => (s.days === 0 ? 'today' : formatCount(s.days, 'b
             <td v-if="mayMove">
               <input
                 type="checkbox"
-                class="size-4 accent-[var(--green)]"
+                class="size-4 align-[-2px] accent-[var(--green)]"
                 :aria-label="`Mark ${s.number}, which waits for ${s.name}`"
                 :checked="marks.has(s.seatId)"
                 @change="mark([s.seatId], ($event.target as HTMLInputElement).checked)"
@@ -204,11 +209,11 @@ const age = (s: WaitingStep) => (s.days === 0 ? 'today' : formatCount(s.days, 'b
                 s.number
               }}</NuxtLink><template v-else>{{ s.number }}</template>
               <template v-if="s.document"> {{ s.document.title }}</template>
-              <span class="small block">{{
-                s.document ? s.document.owner : 'what it is stays with those who may see it'
-              }}</span>
+              <span v-if="s.document" class="small block">{{ s.document.owner }}</span>
             </td>
-            <td class="num">{{ s.document ? wording.kept(s.document.amount, s.document.currency) : '' }}</td>
+            <td v-if="seesSome" class="num">
+              {{ s.document ? wording.kept(s.document.amount, s.document.currency) : '' }}
+            </td>
           </tr>
         </tbody>
       </table>

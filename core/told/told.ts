@@ -125,6 +125,24 @@ export type Told =
       readonly supplier: string
       readonly ends: string
     }
+  /** Money that is to move from one budget line to another, for whoever decides; and what they decided. */
+  | {
+      readonly code: 'transfer-waits'
+      readonly by: string
+      readonly from: string
+      readonly to: string
+      readonly amount: Money
+      readonly reason: string
+    }
+  | {
+      readonly code: 'transfer-decided'
+      readonly by: string
+      readonly from: string
+      readonly to: string
+      readonly amount: Money
+      readonly agreed: boolean
+      readonly comment: string
+    }
   /** A long file that was to be taken back and stays, with the sentence that says why. */
   | { readonly code: 'file-stays'; readonly file: string; readonly why: string }
   | { readonly code: 'paper-ends'; readonly supplier: string; readonly paper: string; readonly day: Day }

@@ -1,16 +1,22 @@
 import { dayOf, daysBetween, firstDayOf, fiscalPeriod } from '#core/base/day'
-import { add } from '#core/base/money'
+import { add, subtract } from '#core/base/money'
 import { figuresFor } from '#core/budget/available'
+import { forecast, spokenFor } from '#core/budget/forecast'
 import { may } from '#core/people/rights'
+import type { PayingLine } from '#core/requisition/draft-facts'
 import type { BudgetLineView } from '#shared/contract/budget'
 import type { Context } from '../context'
 import { requireOrganisation } from '../settings/reads'
 import { listBehind, listVisibleLines } from './reads'
 
-/** The budget lines that a person may look at, with their stages and what stands behind them. */
+/**
+ * The budget lines that a person may look at, with their stages and what stands behind them: for the whole year, or up
+ * to this period.
+ */
 export async function listBudgets(
   { tx, actor, now }: Context,
   asked: number | undefined,
+  until: 'year' | 'now' = 'year',
 ): Promise<{
   lines: BudgetLineView[]
   year: number
@@ -23,22 +29,40 @@ export async function listBudgets(
   const today = dayOf(now, o.timeZone)
   const at = fiscalPeriod(today, o.fiscalStartMonth)
   const year = asked ?? at.year
-  const lines = await listVisibleLines(tx, actor.id, may(actor.grants, 'see all budgets'), year, o.baseCurrency)
+  const all = may(actor.grants, 'see all budgets')
+  const lines = await listVisibleLines(tx, actor.id, all, year, o.baseCurrency)
+  const lastYear = new Map(
+    (await listVisibleLines(tx, actor.id, all, year - 1, o.baseCurrency)).map((l) => [sameLine(l), l]),
+  )
   const behind = await listBehind(
     tx,
     lines.map((l) => l.id),
   )
   const start = firstDayOf(year, 1, o.fiscalStartMonth)
   const end = firstDayOf(year + 1, 1, o.fiscalStartMonth)
-  const gone = Math.min(1, Math.max(0, daysBetween(start, today) / daysBetween(start, end)))
+  const days = daysBetween(start, end)
+  const daysGone = Math.min(days, Math.max(0, daysBetween(start, today)))
+  const gone = daysGone / days
+  const period = year === at.year ? at.period : 12
+  const ahead = (l: PayingLine): BudgetLineView['forecast'] => {
+    const last = lastYear.get(sameLine(l))?.periods ?? []
+    const f = forecast({ daysGone, days, period }, l.periods.map(spokenFor), last.map(spokenFor), o.baseCurrency)
+    if (f === null) return null
+    const { budgeted, adjustments } = figuresFor(l, 12, 'year')
+    const given = add(budgeted, adjustments)
+    return {
+      ...{ least: f.least, most: f.most, byLastYear: f.by.includes('last year') },
+      ...{ leftLeast: subtract(given, f.most), leftMost: subtract(given, f.least) },
+    }
+  }
   return {
     year,
-    period: year === at.year ? at.period : 12,
+    period,
     currency: o.baseCurrency,
     yearGone: gone,
     yearLeft: 1 - gone,
     lines: lines.map((l) => {
-      const f = figuresFor(l, 12, 'year')
+      const f = figuresFor(l, period, until === 'now' ? 'to date' : 'year')
       const b = behind.find((x) => x.id === l.id)
       return {
         id: l.id,
@@ -53,6 +77,9 @@ export async function listBudgets(
         committed: f.committed,
         reserved: f.reserved,
         available: f.available,
+        moved: f.adjustments,
+        isHeld: l.holderId === actor.id,
+        forecast: ahead(l),
         requests: b?.requests ?? 0,
         orders: b?.orders ?? 0,
         byPeriod: l.periods.map((p) => ({
@@ -67,3 +94,6 @@ export async function listBudgets(
     }),
   }
 }
+
+/** What a line is from one year to the next. */
+const sameLine = (l: PayingLine) => `${l.departmentId} ${l.account} ${l.project ?? ''}`

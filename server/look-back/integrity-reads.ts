@@ -5,7 +5,7 @@ import { UTC } from '../db/moments'
 import { named, read } from '../db/read'
 import { approvalRoute } from '../db/schema/approval'
 import { integrityRun } from '../db/schema/audit'
-import { budgetBalance, budgetEntry, budgetLine } from '../db/schema/budget'
+import { budgetBalance, budgetEntry, budgetLine, budgetTransfer } from '../db/schema/budget'
 import { document } from '../db/schema/document'
 import { person } from '../db/schema/people'
 import { requestKind } from '../db/schema/request-form'
@@ -14,6 +14,7 @@ import { numberSeries } from '../db/schema/settings'
 
 const b = named(budgetBalance, 'b')
 const e = named(budgetEntry, 'e')
+const m = named(budgetTransfer, 'm')
 const bl = named(budgetLine, 'bl')
 const d = named(document, 'd')
 const r = named(requisition, 'r')
@@ -29,13 +30,19 @@ const stage = (of: 'reserved' | 'committed' | 'spent') =>
   sql`coalesce((select sum(${e.amount}) from ${e} where ${e.budgetLineId} = ${b.budgetLineId}
     and ${e.period} = ${b.period} and ${e.stage} = ${of}), 0)`
 
-/** Periods of budget lines whose balances are not the sum of their entries. */
+/** What moved into a period of a line, less what moved out of it. */
+const moved = sql`coalesce((select sum(case when ${m.toLineId} = ${b.budgetLineId} then ${m.amount}
+    else -${m.amount} end) from ${m} where ${m.state} = 'done' and ${m.period} = ${b.period}
+    and ${b.budgetLineId} in (${m.toLineId}, ${m.fromLineId})), 0)`
+
+/** Periods of budget lines whose balances are not the sum of their entries, or of what was moved. */
 const unbalanced = (tx: Tx): Promise<Broken> =>
   read(
     tx,
     { name: sql<string>`${bl.name} || ', ' || ${bl.fiscalYear} || ' period ' || ${b.period}` },
     sql`from ${b} join ${bl} on ${bl.id} = ${b.budgetLineId} where ${b.reserved} <> ${stage('reserved')}
-      or ${b.committed} <> ${stage('committed')} or ${b.spent} <> ${stage('spent')} order by 1`,
+      or ${b.committed} <> ${stage('committed')} or ${b.spent} <> ${stage('spent')}
+      or ${b.adjustments} <> ${moved} order by 1`,
   )
 
 const standing = (of: 'reserved' | 'committed') =>

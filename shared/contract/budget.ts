@@ -1,6 +1,7 @@
 import { z } from 'zod'
+import { TRANSFER_STATES } from '#core/budget/transfer'
 import { defineRoute } from './route'
-import { ids, money } from './values'
+import { decimal, id, ids, made, money, text } from './values'
 
 const line = z.object({
   id: z.string(),
@@ -15,6 +16,14 @@ const line = z.object({
   committed: money,
   reserved: money,
   available: money,
+  /** What of it was moved in, or out, besides the plan. */
+  moved: money,
+  /** Whoever reads it holds it. */
+  isHeld: z.boolean(),
+  /** What it will have taken by the end of its year, and left; null where that cannot be said. */
+  forecast: z
+    .object({ least: money, most: money, leftLeast: money, leftMost: money, byLastYear: z.boolean() })
+    .nullable(),
   requests: z.number(),
   orders: z.number(),
   byPeriod: z.array(
@@ -29,6 +38,34 @@ const line = z.object({
   ),
 })
 export type BudgetLineView = z.infer<typeof line>
+const transfer = z.object({
+  id: z.string(),
+  /** Null where nobody gave it: an adjustment by finance. */
+  fromLineId: z.string().nullable(),
+  from: z.string().nullable(),
+  toLineId: z.string(),
+  to: z.string(),
+  period: z.number(),
+  amount: money,
+  reason: z.string(),
+  state: z.enum(TRANSFER_STATES),
+  proposedBy: z.string(),
+  proposedAt: z.string(),
+  /** Whoever decides on it; null: any of finance. */
+  decider: z.string().nullable(),
+  decidedBy: z.string().nullable(),
+  decidedAt: z.string().nullable(),
+  comment: z.string(),
+  isOwn: z.boolean(),
+  /** Whoever reads it decides on it. */
+  decides: z.boolean(),
+})
+export type TransferView = z.infer<typeof transfer>
+const period = z.number().int().min(1).max(12)
+const transferAsked = z.object({ fromLineId: id, toLineId: id, period, amount: decimal, reason: text(1000) })
+export type TransferAsked = z.infer<typeof transferAsked>
+const year = z.coerce.number().int().min(1990).max(2199).optional()
+
 const entry = z.object({
   seq: z.number(),
   at: z.string(),
@@ -52,7 +89,7 @@ export const budgetRoutes = {
     path: '/api/budgets',
     summary: 'Budget lines with their stages.',
     access: 'see budgets',
-    query: z.object({ year: z.coerce.number().int().min(1990).max(2199).optional() }),
+    query: z.object({ year, until: z.enum(['year', 'now']).default('year') }),
     reply: z.object({
       lines: z.array(line),
       year: z.number(),
@@ -62,6 +99,64 @@ export const budgetRoutes = {
       yearGone: z.number(),
       yearLeft: z.number(),
     }),
+  }),
+  listTransfers: defineRoute({
+    name: 'listTransfers',
+    method: 'GET',
+    path: '/api/budget-transfers',
+    summary: 'Money that moves between budget lines: what waits, then what ended.',
+    access: 'see budgets',
+    query: z.object({ year }),
+    reply: z.object({ transfers: z.array(transfer) }),
+  }),
+  proposeTransfer: defineRoute({
+    name: 'proposeTransfer',
+    method: 'POST',
+    path: '/api/budget-transfers',
+    summary: 'Propose that money moves to another budget line.',
+    access: 'see budgets',
+    body: transferAsked,
+    reply: made,
+    idempotent: true,
+  }),
+  decideTransfer: defineRoute({
+    name: 'decideTransfer',
+    method: 'POST',
+    path: '/api/budget-transfers/{id}/decisions',
+    summary: 'Agree that money moves, or refuse it.',
+    access: 'see budgets',
+    params: ids,
+    body: z.object({ outcome: z.enum(['agree', 'refuse']), comment: text(1000).default('') }),
+    reply: made,
+    idempotent: true,
+  }),
+  takeBackTransfer: defineRoute({
+    name: 'takeBackTransfer',
+    method: 'DELETE',
+    path: '/api/budget-transfers/{id}',
+    summary: 'Take back what one proposed.',
+    access: 'see budgets',
+    params: ids,
+    reply: made,
+  }),
+  adjustBudget: defineRoute({
+    name: 'adjustBudget',
+    method: 'POST',
+    path: '/api/budget-adjustments',
+    summary: 'Give a budget line more, or less, than its plan.',
+    access: 'keep budgets',
+    body: z.object({ budgetLineId: id, period, amount: decimal, reason: text(1000) }),
+    reply: made,
+    idempotent: true,
+  }),
+  exportBudgets: defineRoute({
+    name: 'exportBudgets',
+    method: 'GET',
+    path: '/api/budgets/file',
+    summary: 'Budget lines with their stages, as CSV or XLSX.',
+    access: 'see budgets',
+    query: z.object({ year, until: z.enum(['year', 'now']).default('year'), as: z.enum(['csv', 'xlsx']) }),
+    bytes: 'download',
   }),
   listBudgetEntries: defineRoute({
     name: 'listBudgetEntries',

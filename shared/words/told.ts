@@ -244,6 +244,21 @@ export function sayTold(t: Told, ways: Ways): Said {
         sentence: `${t.by} asks to change limits or roles of ${many}. They hold once you, or another, confirm them.`,
       }
     }
+    case 'transfer-waits':
+      return {
+        subject: `Money for ${t.to}`,
+        sentence:
+          `${t.by} proposes to move ${ways.money(t.amount)} from ${t.from} to ${t.to}: “${t.reason}” It moves once ` +
+          'you agree.',
+      }
+    case 'transfer-decided':
+      return {
+        subject: `${ways.money(t.amount)} for ${t.to}: ${t.agreed ? 'agreed' : 'refused'}`,
+        sentence:
+          (t.agreed
+            ? `${t.by} agreed; ${ways.money(t.amount)} moved from ${t.from} to ${t.to}.`
+            : `${t.by} refused to move ${ways.money(t.amount)} from ${t.from} to ${t.to}.`) + quoted(t.comment),
+      }
     case 'bank-change-waits':
       return {
         subject: `Bank details wait for you: ${t.supplier}`,

@@ -152,6 +152,8 @@ beforeAll(async () => {
     readPolicyVersion: ['/api/approval-policy/versions/1'],
     readDecided: ['/api/decisions', ...finds.map((w) => query('/api/decisions', { words: w, whose: 'people' }))],
     listWaitingSteps: ['/api/waiting-steps', ...finds.map((w) => query('/api/waiting-steps', { words: w }))],
+    listTransfers: ['/api/budget-transfers'],
+    exportBudgets: ['/api/budgets/file?as=csv', '/api/budgets/file?as=xlsx'],
     exportDecided: ['/api/decisions/file?as=csv'],
     readEvents: ['/api/events', query('/api/events', { number: SECRETS.line })],
     exportEvents: ['/api/events/file'],

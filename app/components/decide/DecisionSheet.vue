@@ -9,10 +9,12 @@ import { useWording } from '~/composables/base/use-wording'
 import { useSessionStore } from '~/stores/session'
 
 /** What is decided on: who asks for what and why, line by line beside what was paid, and what was said so far. */
-defineProps<{ doc: DecisionView }>()
+const props = defineProps<{ doc: DecisionView }>()
 // It comes when something is looked at.
 const AttachmentPreview = defineAsyncComponent(() => import('~/components/base/AttachmentPreview.vue'))
 const looking = shallowRef<{ id: string; name: string; mime: string } | null>(null)
+/** What has no notice of its own below. */
+const marks = computed(() => sayMarks(props.doc.marks.filter((m) => m !== 'over budget' && m !== 'may be a part')))
 const session = useSessionStore()
 const wording = useWording()
 </script>
@@ -34,7 +36,7 @@ const wording = useWording()
     </p>
     <p v-if="doc.noteInternal" class="mt-2"><span class="text-ink3">For colleagues:</span> {{ doc.noteInternal }}</p>
     <p v-if="doc.justification" class="mt-2"><span class="text-ink3">Justification:</span> {{ doc.justification }}</p>
-    <p v-if="doc.marks.length > 0" class="mt-2"><span class="text-ink3">Look twice:</span> {{ sayMarks(doc.marks) }}</p>
+    <p v-if="marks !== ''" class="mt-2"><span class="text-ink3">Look twice:</span> {{ marks }}</p>
     <p v-if="doc.overBudgetReason" class="notice-amber mt-3">
       It passes the budget, because {{ doc.overBudgetReason }}
     </p>

@@ -324,7 +324,7 @@ const isOnPage = (event: KeyboardEvent) => event.target === document.body || (ev
             @blur="boxDoes = null"
           />
           <div class="small mt-1.5 flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1">
-            <span
+            <span v-if="together.length === 0"
               >A question goes to
               <PersonPicker v-model="asked" compact label="Whom a question goes to" :placeholder="doc.owner"
             /></span>
@@ -358,7 +358,7 @@ const isOnPage = (event: KeyboardEvent) => event.target === document.body || (ev
             Each is its own decision, and all are taken back together.
             <button type="button" class="quiet-link" @click="marked = new Set()">Mark none</button>
           </p>
-          <div class="mt-2.5 grid grid-cols-3 gap-2">
+          <div class="mt-2.5 grid gap-2" :class="together.length > 0 ? 'grid-cols-2' : 'grid-cols-3'">
             <button v-if="together.length === 0" type="button" class="action" @click="ask">
               Ask <KeyOf v-if="boxDoes === 'ask'" />
             </button>
@@ -370,7 +370,7 @@ const isOnPage = (event: KeyboardEvent) => event.target === document.body || (ev
           </div>
           <template v-if="together.length === 0">
             <HandOn v-if="isHanding" :busy="busy" @hand="hand" @leave="isHanding = false" />
-            <button v-else type="button" class="action mt-2 w-full" @click="isHanding = true">
+            <button v-else type="button" class="quiet-link small mt-2.5" @click="isHanding = true">
               Have somebody else decide
             </button>
           </template>

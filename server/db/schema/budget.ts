@@ -16,6 +16,7 @@ import {
 import { sql } from 'drizzle-orm'
 import type { BudgetControl, BudgetSpan } from '#core/budget/available'
 import type { BudgetStage } from '#core/budget/ledger'
+import type { TransferState } from '#core/budget/transfer'
 import { department, person } from './people'
 import { supplier } from './supplier'
 
@@ -106,6 +107,42 @@ export const openingBalance = pgTable(
     unique('opening_balance_once').on(t.budgetLineId, t.period, t.stage, t.number),
     check('opening_balance_stage', sql`${t.stage} in ('spent', 'committed')`),
     check('opening_balance_number', sql`${t.stage} = 'spent' or ${t.number} <> ''`),
+  ],
+)
+
+/**
+ * Money that moves between budget lines once whoever decides agrees; without a line that gives, an adjustment, which
+ * finance makes at once. What is done never changes: it is moved back by another.
+ */
+export const budgetTransfer = pgTable(
+  'budget_transfer',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    fromLineId: uuid('from_line_id').references(() => budgetLine.id),
+    toLineId: uuid('to_line_id')
+      .notNull()
+      .references(() => budgetLine.id),
+    period: integer().notNull(),
+    amount: numeric({ precision: 20, scale: 4 }).notNull(),
+    reason: text().notNull(),
+    state: text().$type<TransferState>().notNull(),
+    proposedById: uuid('proposed_by_id')
+      .notNull()
+      .references(() => person.id),
+    proposedAt: timestamp('proposed_at', { withTimezone: true }).notNull(),
+    /** Whoever decides on it; null: any of finance. */
+    deciderId: uuid('decider_id').references(() => person.id),
+    decidedById: uuid('decided_by_id').references(() => person.id),
+    decidedAt: timestamp('decided_at', { withTimezone: true }),
+    comment: text().notNull().default(''),
+  },
+  (t) => [
+    index('budget_transfer_from').on(t.fromLineId),
+    index('budget_transfer_to').on(t.toLineId),
+    check('budget_transfer_state', sql`${t.state} in ('proposed', 'done', 'refused', 'taken back')`),
+    check('budget_transfer_amount', sql`${t.amount} > 0 or (${t.fromLineId} is null and ${t.amount} <> 0)`),
+    check('budget_transfer_lines', sql`${t.fromLineId} <> ${t.toLineId}`),
+    check('budget_transfer_period', sql`${t.period} between 1 and 12`),
   ],
 )
 
