@@ -21,11 +21,11 @@ const PICTURES = [
   ['CP-BRG-P4', 'bearing.png'],
 ] as const
 
-/** What was spent on some lines last year, month by month. */
+/** What was spent on some lines last year, from its second month on. */
 const LAST_YEAR: readonly (readonly [department: string, account: string, byPeriod: readonly number[]])[] = [
-  ['4100', '610', [900, 1100, 700, 1400, 1000, 1250, 1600, 800, 1300, 1500, 1700, 1900]],
-  ['4100', '612', [640, 660, 700, 720, 690, 700, 760, 650, 680, 1100, 1200, 900]],
-  ['4100', '616', [80, 120, 90, 60, 140, 110, 70, 130, 90, 100, 60, 150]],
+  ['4100', '610', [1100, 700, 1400, 1000, 1250, 1600, 800, 1300, 1500, 1700, 1900]],
+  ['4100', '612', [660, 700, 720, 690, 700, 760, 650, 680, 1100, 1200, 900]],
+  ['4100', '616', [120, 90, 60, 140, 110, 70, 130, 90, 100, 60, 150]],
 ]
 
 type As = <T>(name: string, at: Date, work: (ctx: Context) => Promise<T>) => Promise<T>
@@ -131,7 +131,7 @@ export async function keepLists(as: As, now: Date, timeZone: string): Promise<vo
     ['Fiscal year', 'Department', 'Account', 'Period', 'Stage', 'Number elsewhere', 'What', 'Amount', 'Over'],
     LAST_YEAR.flatMap(([department, account, byPeriod]) =>
       byPeriod.map((amount, i) => [
-        ...[String(year - 1), department, account, String(i + 1), 'spent', ''],
+        ...[String(year), department, account, String(i + 2), 'spent', ''],
         ...['As the books have it', String(amount), 'no'],
       ]),
     ),

@@ -143,8 +143,8 @@ function sayForecast(f: NonNullable<BudgetLineView['forecast']>): string {
   const how = f.byLastYear ? 'by its pace and by the course of last year' : 'at its pace'
   return compare(f.least, f.most) === 0
     ? `By the end of the year about ${wording.amount(f.most)} will have gone, ${how}, with ${left(f.leftLeast)}.`
-    : `By the end of the year between ${wording.amount(f.least)} and ${wording.amount(f.most)} will have gone, ${how}: ` +
-        `${left(f.leftLeast)} at worst, ${left(f.leftMost)} at best.`
+    : `By the end of the year between ${wording.amount(f.least)} and ${wording.amount(f.most)} will have gone, ` +
+        `${how}: ${left(f.leftLeast)} at worst, ${left(f.leftMost)} at best.`
 }
 const monthNames = computed(() => line.value?.byPeriod.map((p) => wording.shortMonth(p.from)) ?? [])
 /** What every month was given, and what stands in it. */

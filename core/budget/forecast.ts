@@ -16,7 +16,7 @@ export interface Forecast {
 }
 
 /** From so many days of a year on its pace says something. Common practice, no source. */
-export const FORECAST_FROM_DAYS = 30
+const FORECAST_FROM_DAYS = 30
 
 /**
  * What will stand on a line at the end of its year. By the pace: what stood until now, for the days that are left as

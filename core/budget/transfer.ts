@@ -41,7 +41,7 @@ export type TransferReason =
   /** By how much the line that gives would be passed. */
   | { readonly code: 'not-there'; readonly name: string; readonly by: Money; readonly left: Money }
 
-/** What stands in the way of a transfer; whatever the control of the line that gives, nothing moves that is not there. */
+/** What stands in the way of a transfer: nothing moves that is not there, whatever the control of the line. */
 export function checkTransfer(
   from: TransferLine & BudgetLineFacts,
   to: TransferLine,

@@ -50,6 +50,7 @@ const SORTS: Readonly<Record<Told['code'], MailSort>> = {
   invited: 'always',
   'password-forgotten': 'always',
   'task-ended': 'always',
+  'scheduled-failed': 'always',
   'integrity-broken': 'always',
   'daily-letter': 'always',
 }

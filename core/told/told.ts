@@ -147,6 +147,8 @@ export type Told =
   | { readonly code: 'file-stays'; readonly file: string; readonly why: string }
   | { readonly code: 'paper-ends'; readonly supplier: string; readonly paper: string; readonly day: Day }
   | { readonly code: 'invited' | 'password-forgotten'; readonly organisation: string }
+  /** Something that is done by itself failed; told once until it succeeds again. */
+  | { readonly code: 'scheduled-failed'; readonly task: string; readonly error: string }
   | { readonly code: 'task-ended'; readonly task: string; readonly error: string }
   /** A sentence from before what is told was kept as facts. */
   | { readonly code: 'plain'; readonly subject: string; readonly sentence: string }

@@ -8,7 +8,7 @@ import { listVisibleLines } from './reads'
 import { decidesOn } from './transfer-money'
 import { listTransfers } from './transfer-reads'
 
-/** Transfers of a year that touch lines somebody holds, that they proposed or decide on; all for who sees all budgets. */
+/** Transfers of a year: of lines that somebody holds, that they proposed or decide on; all for who sees all budgets. */
 export async function readTransfers(ctx: Context, asked: number | undefined): Promise<{ transfers: TransferView[] }> {
   const { tx, actor, now } = ctx
   const o = await requireOrganisation(tx)

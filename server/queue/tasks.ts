@@ -29,33 +29,37 @@ export const TASKS = [
 ] as const
 export type Task = (typeof TASKS)[number]
 
+/** Whoever asked for what is done by itself as well; null, or not said, where it was time for it. */
+export interface AskedFor {
+  readonly byId?: string | null
+}
+
 /** What each is told; one task is about one document. */
 export interface TaskData {
   'send-mail': { readonly mailId: string }
   'mail-approved': { readonly requisitionId: string; readonly decisionId: string | null }
   'send-order': { readonly sendingId: string }
   'file-order': { readonly orderId: string; readonly revision: number }
-  sweep: Record<string, never>
-  'route-all-again': Record<string, never>
+  sweep: AskedFor
+  'route-all-again': AskedFor
   'route-again': { readonly kind: string; readonly id: string }
-  'remind-all-late': Record<string, never>
+  'remind-all-late': AskedFor
   'remind-late': { readonly kind: string; readonly id: string }
-  'lay-chain': Record<string, never>
-  /** Whoever asked for it; null where it was time for it. */
-  'check-integrity': { readonly byId: string | null }
-  'repeat-templates': Record<string, never>
+  'lay-chain': AskedFor
+  'check-integrity': AskedFor
+  'repeat-templates': AskedFor
   'repeat-template': { readonly templateId: string }
   'send-repeated': { readonly requisitionId: string }
   'raise-parts': { readonly jobId: string; readonly partIds: readonly string[]; readonly personId: string }
   'send-parts': { readonly requisitionId: string }
-  'daily-letters': Record<string, never>
+  'daily-letters': AskedFor
   'daily-letter': { readonly personId: string }
-  'keep-suppliers': Record<string, never>
+  'keep-suppliers': AskedFor
   'lay-file': { readonly fileId: string }
   'look-at-file': { readonly fileId: string }
   'take-file': { readonly fileId: string }
   'take-file-back': { readonly fileId: string; readonly byId: string }
-  purge: Record<string, never>
+  purge: AskedFor
   /** Files that lost what carried them. */
   'drop-files': { readonly hashes: readonly string[] }
   'task-ended': Record<string, unknown>

@@ -1,4 +1,5 @@
 import PgBoss from 'pg-boss'
+import { cronOf } from '#core/base/every'
 import { routeAgain } from '../approval/route-again'
 import { listOpenRoutes, listWaitingSince } from '../approval/reads'
 import { remindLate } from '../approval/remind-late'
@@ -24,10 +25,12 @@ import { raiseAdded } from '../job/raise-added'
 import { sendByItself } from '../requisition/send-by-itself'
 import { keepSuppliers } from '../upkeep/keep-suppliers'
 import { purge } from '../upkeep/purge'
+import { isPaused, keepRun } from '../upkeep/run-scheduled'
 import { deleteUnreferenced } from '../upkeep/store'
 import { tellEnded } from '../upkeep/tell-ended'
 import { enqueue, enqueueAgain, useQueue } from './enqueue'
-import { WORKERS, type Task, type TaskData } from './tasks'
+import { isScheduled, SCHEDULE, SCHEDULED } from './schedule'
+import { WORKERS, type AskedFor, type Task, type TaskData } from './tasks'
 
 type Runs = { readonly [T in Task]: (data: TaskData[T]) => Promise<void> }
 
@@ -82,7 +85,7 @@ function runsOf(db: Db, clock: () => Date): Runs {
     'lay-chain': () => layChain(db),
     'check-integrity': async ({ byId }) => {
       await layChain(db)
-      await inTransaction(db, (tx) => checkIntegrity({ tx, now: clock(), actor: REKKO }, byId))
+      await inTransaction(db, (tx) => checkIntegrity({ tx, now: clock(), actor: REKKO }, byId ?? null))
     },
     'repeat-templates': () => repeatAll(db, clock()),
     'repeat-template': ({ templateId }) => inTransaction(db, (tx) => repeatTemplate(tx, templateId, clock())),
@@ -124,21 +127,13 @@ export async function startQueue(
     for (const task of Object.keys(runs) as Task[]) {
       if (task === 'task-ended') continue
       for (let i = 0; i < (WORKERS[task] ?? 1); i += 1)
-        await workOn(boss, task, runs[task] as (data: unknown) => Promise<void>)
+        await workOn(boss, task, kept(db, clock, task, runs[task] as (data: unknown) => Promise<void>))
     }
     await boss.work('task-ended', { pollingIntervalSeconds: 2, includeMetadata: true }, async (jobs) => {
       for (const job of jobs)
         await inTransaction(db, (tx) => tellEnded({ tx, now: clock(), actor: REKKO }, job.id, job.data, job.output))
     })
-    await boss.schedule('sweep', '* * * * *')
-    await boss.schedule('route-all-again', '1 * * * *')
-    await boss.schedule('lay-chain', '* * * * *')
-    await boss.schedule('check-integrity', '47 2 * * *', { byId: null })
-    await boss.schedule('remind-all-late', '31 * * * *')
-    await boss.schedule('repeat-templates', '11 * * * *')
-    await boss.schedule('daily-letters', '5 * * * *')
-    await boss.schedule('keep-suppliers', '7 * * * *')
-    await boss.schedule('purge', '23 3 * * *')
+    for (const task of SCHEDULED) await boss.schedule(task, cronOf(SCHEDULE[task].every))
   } catch (error) {
     // What was begun of it would go on beside the next try.
     await boss.stop({ graceful: false, wait: false }).catch(() => undefined)
@@ -147,6 +142,25 @@ export async function startQueue(
   // What a server that died left behind is looked for once at the start; where that fails, it is within a minute.
   await runs.sweep({}).catch(onError)
   return { boss, stop: () => boss.stop({ graceful: true, timeout: 4000, wait: true }) }
+}
+
+/** A task that is done by itself as well: not while it is paused, and how it went is kept. */
+function kept(db: Db, clock: () => Date, task: Task, run: (data: unknown) => Promise<void>) {
+  if (!isScheduled(task)) return run
+  return async (data: unknown) => {
+    const byId = (data as AskedFor | null)?.byId ?? null
+    if (await isPaused(db, task, byId)) return
+    const beganAt = clock()
+    const keep = (error: string | null) =>
+      inTransaction(db, (tx) => keepRun({ tx, now: clock(), actor: REKKO }, { task, beganAt, error, byId }))
+    try {
+      await run(data)
+    } catch (error) {
+      await keep(error instanceof Error ? error.message : String(error))
+      throw error
+    }
+    await keep(null)
+  }
 }
 
 /** Takes tasks in batches. One that fails is tried again by itself; the others of its batch are done. */

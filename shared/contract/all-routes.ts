@@ -4,6 +4,7 @@ import { accountRoutes } from './account'
 import { budgetRoutes } from './budget'
 import { decideRoutes } from './decide'
 import { decidedRoutes } from './decided'
+import { scheduledRoutes } from './scheduled'
 import { waitingRoutes } from './waiting'
 import { mineRoutes } from './mine'
 import { trailRoutes } from './trail'
@@ -38,6 +39,7 @@ const ROUTES = {
   ...decideRoutes,
   ...decidedRoutes,
   ...waitingRoutes,
+  ...scheduledRoutes,
   ...trailRoutes,
   ...lookBackRoutes,
   ...budgetRoutes,

@@ -1,6 +1,7 @@
 import type { Told } from '#core/told/told'
 import { formatCount, listWords } from './format'
 import { sayOwned } from './owner'
+import { SCHEDULED_WORDS } from './scheduled'
 import { sayMissing } from './requisition'
 import type { Ways } from './ways'
 
@@ -302,6 +303,13 @@ export function sayTold(t: Told, ways: Ways): Said {
         subject: 'Something was not carried out',
         sentence:
           `Rekko tried for days and has given up: ${TASK_WORDS[t.task] ?? t.task}. The last cause was ` +
+          `“${t.error}”.`,
+      }
+    case 'scheduled-failed':
+      return {
+        subject: 'Something that is done by itself failed',
+        sentence:
+          `${SCHEDULED_WORDS[t.task]?.name ?? t.task}: a run failed, and the next one tries again. The cause was ` +
           `“${t.error}”.`,
       }
     case 'plain':

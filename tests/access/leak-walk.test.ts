@@ -154,6 +154,7 @@ beforeAll(async () => {
     listWaitingSteps: ['/api/waiting-steps', ...finds.map((w) => query('/api/waiting-steps', { words: w }))],
     listTransfers: ['/api/budget-transfers'],
     exportBudgets: ['/api/budgets/file?as=csv', '/api/budgets/file?as=xlsx'],
+    listScheduled: ['/api/scheduled-work'],
     exportDecided: ['/api/decisions/file?as=csv'],
     readEvents: ['/api/events', query('/api/events', { number: SECRETS.line })],
     exportEvents: ['/api/events/file'],

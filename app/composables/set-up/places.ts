@@ -16,5 +16,6 @@ export const SET_UP_PLACES: readonly Place[] = [
   { name: 'Supplier list', path: '/set-up/lists/suppliers', right: 'approve suppliers' },
   { name: 'Job list', path: '/set-up/lists/jobs', right: 'keep settings' },
   { name: 'Approval', path: '/set-up/approval', right: 'see policy' },
+  { name: 'Scheduled work', path: '/set-up/scheduled', right: 'keep settings' },
   { name: 'Requests', path: '/set-up/requests', right: 'keep settings' },
 ]
