@@ -211,6 +211,17 @@ usePlaceKeys(KEYS, (e) => {
           >
         </h1>
         <TransferList v-if="waiting.length > 0" :transfers="waiting" @decided="readAll()" />
+        <MoveMoney
+          v-if="isMoving && line"
+          :key="line.id"
+          :line="line"
+          :lines="data.lines"
+          :period="data.period"
+          :currency="data.currency"
+          :may-adjust="keepsBudgets"
+          @moved="readAll"
+          @leave="isMoving = false"
+        />
         <p class="mb-1 mt-3 flex flex-wrap items-center gap-x-5 gap-y-1 text-ink2">
           <span class="inline-flex items-center gap-1.5"
             ><svg width="22" height="8" aria-hidden="true"><rect width="22" height="8" rx="2" fill="var(--ink)" /></svg
@@ -300,8 +311,8 @@ usePlaceKeys(KEYS, (e) => {
           </tbody>
         </table>
         <p class="small mt-3 flex flex-wrap justify-between gap-x-3">
-          <span>Each department with the sum of its lines.</span>
-          <span
+          <span v-if="departments.length > 1">Each department with the sum of its lines.</span>
+          <span class="ml-auto"
             >Keep what is shown as <a class="quiet-link" :href="file('csv')">CSV</a> or
             <a class="quiet-link" :href="file('xlsx')">XLSX</a></span
           >
@@ -389,17 +400,7 @@ usePlaceKeys(KEYS, (e) => {
       </template>
       <template v-if="line && data && mayMove" #action>
         <p v-if="said" class="small mb-2" role="status">{{ said }}</p>
-        <MoveMoney
-          v-if="isMoving"
-          :line="line"
-          :lines="data.lines"
-          :period="data.period"
-          :currency="data.currency"
-          :may-adjust="keepsBudgets"
-          @moved="readAll"
-          @leave="isMoving = false"
-        />
-        <MainAction v-else keys="Ctrl ⏎" @press="isMoving = true">Move money into {{ line.name }}</MainAction>
+        <MainAction v-if="!isMoving" keys="Ctrl ⏎" @press="isMoving = true">Move money into {{ line.name }}</MainAction>
       </template>
     </SheetPage>
   </div>

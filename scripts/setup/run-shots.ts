@@ -29,7 +29,7 @@ const SHOTS: Shot[] = [
   { name: 'decided', who: 'Tomas Brandt', path: '/decided?whose=people' },
   { name: 'decide-phone', who: 'Ines Adeyemi', path: '/decide', phone: true },
   { name: 'approval', who: 'Harriet Voss', path: '/set-up/approval', act: waitForFindings },
-  { name: 'set-up', who: 'Harriet Voss', path: '/set-up/requests' },
+  { name: 'waiting', who: 'Greta Molin', path: '/waiting' },
   { name: 'lists', who: 'Harriet Voss', path: '/set-up/lists/people' },
   { name: 'desk', who: 'Leonie Farrow', path: '/desk', act: fillTray },
   { name: 'orders', who: 'Leonie Farrow', path: '/orders' },

@@ -33,7 +33,7 @@ export function sayEvery(every: Every): string {
     case 'minute':
       return 'every minute'
     case 'hour':
-      return `every hour, ${every.minute} minutes past`
+      return `every hour, at minute ${every.minute}`
     case 'day':
       return `every day at ${two(every.hour)}:${two(every.minute)} UTC`
   }

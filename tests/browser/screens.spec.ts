@@ -22,6 +22,8 @@ const SCREENS: [who: string, path: string][] = [
   ['Tomas Brandt', '/decided?whose=people'],
   ['Harriet Voss', '/set-up/approval'],
   ['Signe Aalto', '/look-back'],
+  ['Harriet Voss', '/waiting'],
+  ['Harriet Voss', '/set-up/scheduled'],
 ]
 
 for (const scheme of ['light', 'dark'] as const) {

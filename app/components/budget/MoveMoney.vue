@@ -58,6 +58,8 @@ const words = computed(() => {
   const money = amount.value === null ? '' : wording.money(amount.value)
   return from.value === NOWHERE ? `Adjust it by ${money}` : `Propose ${money} to ${agrees.value}`
 })
+const form = useTemplateRef<HTMLFormElement>('form')
+onMounted(() => form.value?.querySelector('input')?.focus())
 async function submit(): Promise<void> {
   if (missing.value !== '') return
   const isAdjusting = from.value === NOWHERE
@@ -78,29 +80,39 @@ async function submit(): Promise<void> {
 </script>
 
 <template>
-  <form aria-label="Move money" @submit.prevent="submit" @keydown="submitByMainKey" @keydown.esc.self="emit('leave')">
+  <form
+    ref="form"
+    class="mt-3 rounded border border-strong px-4 pb-3.5 pt-2.5"
+    aria-label="Move money"
+    @submit.prevent="submit"
+    @keydown="submitByMainKey"
+    @keydown.esc="emit('leave')"
+  >
     <p class="leading-8">
       Move
       <BlankAmount v-model="amount" :currency="currency" label="How much" placeholder="how much" />
       from
       <BlankChoice v-model="from" :choices="givers" label="From which line" placeholder="which line" light />
-      into {{ line.name }}, for
+      into <b class="font-semibold">{{ line.name }}</b>, for
       <BlankChoice v-model="at" :choices="months" label="In which period" placeholder="" light />.
     </p>
     <label class="sr-only" for="move-reason">What it is for</label>
     <textarea
       id="move-reason"
       v-model="reason"
-      class="field mt-2"
-      rows="2"
+      class="field mt-1.5"
+      rows="1"
       maxlength="1000"
       placeholder="What it is for; whoever decides reads it"
     />
     <p v-if="trouble" class="notice-red mt-2" role="alert">{{ trouble }}</p>
-    <div class="mt-2 flex gap-2">
-      <button type="submit" class="action flex-1" :disabled="busy || missing !== ''">
+    <div class="mt-2 flex flex-wrap items-center gap-2">
+      <button type="submit" class="action" :disabled="busy || missing !== ''">
         {{ words }}<KeyOf v-if="missing === ''" /></button
       ><button type="button" class="action" @click="emit('leave')">Leave it</button>
+      <span v-if="from !== null && from !== NOWHERE && missing === ''" class="small"
+        >The money moves once they agree.</span
+      >
     </div>
   </form>
 </template>

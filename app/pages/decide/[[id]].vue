@@ -3,7 +3,7 @@ import type { HandedHow } from '#core/approval/handed'
 import { moneyOf, sum } from '#core/base/money'
 import type { DecideOutcome, Slip } from '#shared/contract/decide'
 import type { PersonFound } from '#shared/contract/people'
-import { formatCount, inWords, listWords } from '#shared/words/format'
+import { capital, formatCount, inWords, listWords } from '#shared/words/format'
 import BudgetEffects from '~/components/budget/BudgetEffects.vue'
 import KeyOf from '~/components/base/KeyOf.vue'
 import MainAction from '~/components/base/MainAction.vue'
@@ -44,7 +44,12 @@ const busy = ref(false)
 const isHanding = ref(false)
 const marked = ref<ReadonlySet<string>>(new Set())
 
-const { data: queue, refresh, error } = await useAsyncData('waiting', () => api.get('/api/waiting'))
+const { data: read, refresh, error } = await useAsyncData('waiting', () => api.get('/api/waiting'))
+/** What was read last stays while Rekko cannot be reached. */
+const queue = shallowRef(read.value)
+watch(read, (now) => {
+  if (now !== undefined && now !== null) queue.value = now
+})
 const readQueue = () => decisions.afterReading(() => refresh())
 /** What waits, without what was just decided. */
 const slips = computed(() => (queue.value?.slips ?? []).filter((s) => !decisions.hides(s.id)))
@@ -115,6 +120,7 @@ function show(id: string | null): void {
   )
 }
 function go(by: number): void {
+  decidedAt = 0
   const to = slips.value[Math.max(0, Math.min(slips.value.length - 1, at.value + by))]
   if (to !== undefined && to.id !== wanted.value) show(to.id)
 }
@@ -144,7 +150,7 @@ function pick(text: string): void {
   void nextTick(() => box.value?.focus())
 }
 
-/** Two presses so soon after each other are one: nobody has read the next by then. */
+/** Two presses so soon after each other, with nothing between, are one: nobody has read the next by then. */
 const TWICE_MS = 350
 let decidedAt = 0
 /** Decides what is shown, or all that are marked, each by itself; the page goes on at once. */
@@ -182,6 +188,7 @@ function decide(outcome: DecideOutcome): void {
     targets.length === 1 ? 'Take it back' : 'Take them back',
     10,
     async () => {
+      decidedAt = 0
       trouble.value = await decisions.takeBack(made)
       for (const id of ids) forget(id)
       await readQueue()
@@ -201,12 +208,13 @@ async function act(work: (id: string) => Promise<unknown>): Promise<void> {
   trouble.value = ''
   try {
     await work(d.id)
-    await Promise.all([again(d.id), readQueue()])
   } catch (e) {
     trouble.value = sayError(e)
   } finally {
     busy.value = false
   }
+  // What is read anew holds nobody up.
+  await Promise.all([again(d.id), readQueue()])
 }
 function ask(): void {
   if (!needsWords('ask'))
@@ -221,8 +229,11 @@ function ask(): void {
       asked.value = null
     })
 }
-const callBack = (handingId: string) =>
-  act((id) => api.remove('/api/requisitions/{id}/handings/{handingId}', { params: { id, handingId } }))
+async function callBack(id: string, handingId: string): Promise<void> {
+  await act(() => api.remove('/api/requisitions/{id}/handings/{handingId}', { params: { id, handingId } }))
+  forget(id)
+  show(id)
+}
 function hand(how: HandedHow, to: PersonFound): void {
   void act(async (id) => {
     const { handingId } = await api.post('/api/requisitions/{id}/handings', {
@@ -233,7 +244,7 @@ function hand(how: HandedHow, to: PersonFound): void {
     comment.value = ''
     isHanding.value = false
     const said = how === 'on' ? `Passed on to ${to.name}.` : `${to.name} is asked to decide ${how}.`
-    undo.show(said, 'Call it back', 10, () => callBack(handingId))
+    undo.show(said, 'Call it back', 10, () => callBack(id, handingId))
     await session.load()
   })
 }
@@ -293,7 +304,12 @@ const isOnPage = (event: KeyboardEvent) => event.target === document.body || (ev
         </p>
         <button type="button" class="quiet-link" @click="decisions.forget(r.documentId)">I have seen it</button>
       </div>
-      <p v-if="error || problem" class="notice-red">
+      <p v-if="decisions.isHeldUp && decisions.kept.length > 0" class="notice-amber mb-3" role="status">
+        {{ capital(formatCount(decisions.kept.length, 'decision waits', 'decisions wait')) }} here until Rekko can be
+        reached.
+        <button type="button" class="quiet-link" @click="decisions.takeBack(decisions.kept)">Take back</button>
+      </p>
+      <p v-if="(error || problem) && !doc" class="notice-red">
         {{ sayError(error ?? problem) }} <NuxtLink class="quiet-link" to="/decide">See what waits</NuxtLink>
       </p>
       <template v-else-if="wanted === null">
@@ -341,14 +357,10 @@ const isOnPage = (event: KeyboardEvent) => event.target === document.body || (ev
         <p v-if="doc.held" class="notice-red">It is held: nobody is found who may decide.</p>
         <p v-for="h in doc.handed" :key="h.id" class="small">
           {{ HANDED[h.how] }} {{ h.to }}.
-          <button type="button" class="quiet-link" @click="callBack(h.id)">Call it back</button>
+          <button type="button" class="quiet-link" @click="callBack(doc.id, h.id)">Call it back</button>
         </p>
       </template>
       <template v-if="doc || together.length > 0" #action>
-        <p v-if="decisions.isHeldUp && decisions.kept.length > 0" class="notice-amber mb-2.5" role="status">
-          {{ formatCount(decisions.kept.length, 'decision waits', 'decisions wait') }} here until Rekko can be reached;
-          <button type="button" class="quiet-link" @click="decisions.takeBack(decisions.kept)">take back</button>
-        </p>
         <p v-if="trouble" class="notice-red mb-2.5" role="alert">{{ trouble }}</p>
         <template v-if="mine || together.length > 0">
           <MainAction :busy="busy" :keys="boxDoes === null ? 'Ctrl ⏎' : undefined" @press="decide('approve')">{{

@@ -54,7 +54,7 @@ const ofThem = (w: ScheduledView) => {
 
 <template>
   <div>
-    <PageNote>a run that fails is told to administrators</PageNote>
+    <PageNote>administrators are told of failures</PageNote>
     <SheetPage>
       <h1 class="sentence mb-3">{{ sentence }}</h1>
       <p v-if="error" class="notice-red">
@@ -62,7 +62,7 @@ const ofThem = (w: ScheduledView) => {
         <button type="button" class="quiet-link font-semibold" @click="refresh()">Try again</button>
       </p>
       <p v-if="trouble" class="notice-red mb-3" role="alert">{{ trouble }}</p>
-      <p class="small mb-2 min-h-[1.4em]" role="status">{{ said }}</p>
+      <p v-if="said" class="small mb-2" role="status">{{ said }}</p>
       <table v-if="work.length > 0" class="table">
         <caption class="sr-only">
           What is done by itself

@@ -39,7 +39,7 @@ export function watched(page: Page): Page {
     faults.push(error.message)
   })
   page.on('console', (m) => {
-    if (m.type() === 'error' && !/status of 4\d\d/.test(m.text())) faults.push(m.text())
+    if (m.type() === 'error' && !/status of 4\d\d|ERR_INTERNET_DISCONNECTED/.test(m.text())) faults.push(m.text())
   })
   return page
 }
