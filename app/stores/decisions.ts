@@ -7,6 +7,7 @@ import {
   keyOf,
   markTried,
   placeOf,
+  readKept,
   unwant,
   type KeptDecision,
 } from '~/composables/decide/kept-decisions'
@@ -53,8 +54,7 @@ export const useDecisionsStore = defineStore('decisions', () => {
       personId = of
       arrived.clear()
       returned.value = []
-      const before = localStorage.getItem(placeOf(of))
-      kept.value = before === null ? [] : (JSON.parse(before) as KeptDecision[])
+      kept.value = readKept(localStorage.getItem(placeOf(of)))
     }
     void run()
   }

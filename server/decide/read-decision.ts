@@ -1,6 +1,6 @@
 import { dec } from '#core/base/decimal'
 import { compare, moneyOf, negate, add, type Money } from '#core/base/money'
-import { figuresFor } from '#core/budget/available'
+import { figuresFor, type BudgetSpan } from '#core/budget/available'
 import { effectsOf, sumByBudgetLine } from '#core/budget/effect'
 import { nextAfter } from '#core/approval/progress'
 import { changesBetween } from '#core/requisition/changes'
@@ -21,6 +21,7 @@ import { requireOrganisation } from '../settings/reads'
 import { findEarlierDraft, findRequisition } from '../requisition/reads'
 import { viewRisks } from './view-risks'
 import { listPaidPrices } from './reads'
+import { listSimilar } from './similar-reads'
 import { frozenLine } from '../requisition/reservation'
 import { viewRequest } from '../requisition/view-request'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
@@ -82,6 +83,7 @@ export async function readDecision(ctx: Context, id: string): Promise<DecisionVi
     budget,
     route: seats,
     remarks: await listRemarks(tx, id),
+    similar: await listSimilar(ctx, kept, baseCurrency),
     attachments: (await listAttachments(tx, id)).map(viewAttachment),
     mine: seat !== null,
     handed: (kept.state === 'in approval' ? await listHandings(tx, id) : [])
@@ -119,6 +121,10 @@ async function budgetBars({ tx }: Context, kept: Kept, currency: string): Promis
     if (line === undefined) return []
     const f = figuresFor(line, kept.period ?? 12)
     const own: Money = reserves ? e.amount : moneyOf('0', currency)
+    const leftOver = (span: BudgetSpan) => {
+      const { available } = figuresFor(line, kept.period ?? 12, span)
+      return reserves ? available : add(available, negate(e.amount))
+    }
     const before = add(f.available, own)
     const after = reserves ? f.available : add(f.available, negate(e.amount))
     return [
@@ -133,6 +139,11 @@ async function budgetBars({ tx }: Context, kept: Kept, currency: string): Promis
         effect: e.amount,
         before,
         after,
+        leftAfter: {
+          period: leftOver('period'),
+          toDate: leftOver('to date'),
+          year: leftOver('year'),
+        },
         passed: compare(after, negate(line.mayFallBelow)) < 0,
       },
     ]

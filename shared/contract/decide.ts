@@ -49,6 +49,8 @@ const bar = z.object({
   effect: money,
   before: money,
   after: money,
+  /** What is left with it: of the period, up to the end of it, and of the year. */
+  leftAfter: z.object({ period: money, toDate: money, year: money }),
   passed: z.boolean(),
 })
 export type BudgetBarView = z.infer<typeof bar>
@@ -74,6 +76,17 @@ const decisionView = requestView.extend({
   route: z.array(seat),
   held: z.boolean(),
   remarks: z.array(remark),
+  /** What the same department asked for lately of the same, as far as the reader may see it; the newest first. */
+  similar: z.array(
+    z.object({
+      id: z.string(),
+      number: z.string(),
+      title: z.string(),
+      owner: z.string(),
+      day: z.string(),
+      amount: money,
+    }),
+  ),
   attachments: z.array(attachment),
   mine: z.boolean(),
   /** What the reader had others do on it, and may call back. */

@@ -205,3 +205,18 @@ test('what makes one look twice is told to whoever decides', async () => {
   expect(marks).toContain('near a limit')
   expect((await rekko.as('Owen Marsh', (ctx) => readDecision(ctx, id))).marks).toEqual([])
 })
+
+test('what the department asked for lately of the same stands beside, as far as one may see it', async () => {
+  const ask = async (who: string) => {
+    const id = crypto.randomUUID()
+    const draft = soundDraft([{ part: 'CP-UV-80A', quantity: 3 }])
+    await rekko.as(who, (ctx) => createDraft(ctx, id, draft))
+    await rekko.as(who, (ctx) => sendRequisition(ctx, id, 1))
+    return id
+  }
+  const [first, second] = [await ask('Rosa Castell'), await ask('Owen Marsh')]
+  const seen = (await rekko.as('Ines Adeyemi', (ctx) => readDecision(ctx, second))).similar
+  expect(seen.map((s) => [s.id, s.owner])).toEqual([[first, 'Rosa Castell']])
+  // Its owner sees their own request, and not what a colleague asked for.
+  expect((await rekko.as('Owen Marsh', (ctx) => readDecision(ctx, second))).similar).toEqual([])
+})

@@ -37,6 +37,8 @@ beforeAll(async () => {
     `${rosa}|deciding|9|2198-01-01|`,
   ]
   await keep('limits', file('limits', 'Person|Limit|Up to|From|Until', ...days))
+  const reasons = ['Ask the Goods Yard first.|rejecting', 'As agreed.|all', 'Which job is it for?|asking']
+  expect((await keep('reasons', file('reasons', 'Reason|For', ...reasons))).body).toMatchObject({ changes: 3 })
   const head = 'Fiscal year|Department|Account|Period|Stage|Number|What|Amount'
   const of = `${fiscalYear()}|4100|616`
   const before = [`${of}|1|spent||Waste|-12.5`, `${of}|2|committed|A-7|Skip|80`, `${of}|3|spent||Waste|7`]

@@ -119,10 +119,14 @@ test(
       }
       expect(await brokenRules(rekko)).toEqual([])
     }
+    // However slow the machine is: enough was done among the kills to say something.
+    await until(
+      'enough work',
+      () => Promise.resolve(done.sent.length > KILLS / 2 && done.issued.length > KILLS / 4),
+      240,
+    )
     working = false
     await work
-    expect(done.sent.length).toBeGreaterThan(KILLS / 2)
-    expect(done.issued.length).toBeGreaterThan(KILLS / 4)
 
     const states = await rekko.sql<{ id: string }>(
       `select id from document where id = any($1)

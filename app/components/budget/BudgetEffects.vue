@@ -17,6 +17,8 @@ export interface EffectView {
   readonly before: Money
   readonly after: Money
   readonly passed: boolean
+  /** What is left with it of the period, up to its end, and of the year; for whoever decides. */
+  readonly leftAfter?: { readonly period: Money; readonly toDate: Money; readonly year: Money }
 }
 defineProps<{ effects: readonly EffectView[] }>()
 const whole = (m: Money) => wording.amount(m).replace(/\.\d+$/, '')
@@ -41,6 +43,10 @@ const whole = (m: Money) => wording.amount(m).replace(/\.\d+$/, '')
         :own="e.effect"
         :label="`${e.name}: ${wording.amount(e.before)} left without this, ${wording.amount(e.after)} with it`"
       />
+      <p v-if="e.leftAfter" class="small mt-1">
+        then left: this month {{ whole(e.leftAfter.period) }}, to date {{ whole(e.leftAfter.toDate) }}, the year
+        {{ whole(e.leftAfter.year) }}
+      </p>
     </li>
   </ul>
 </template>

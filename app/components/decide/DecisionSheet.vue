@@ -107,6 +107,22 @@ const wording = useWording()
       </button>
       <AttachmentPreview v-if="looking" :attachment="looking" :requisition-id="doc.id" @close="looking = null" />
     </div>
+    <template v-if="doc.similar.length > 0">
+      <h2 class="head mb-1 mt-6">Asked for lately by {{ doc.department }}</h2>
+      <ul>
+        <li
+          v-for="s in doc.similar"
+          :key="s.id"
+          class="flex flex-wrap justify-between gap-x-4 border-b border-rule py-1.5"
+        >
+          <span class="min-w-0"
+            ><NuxtLink class="quiet-link" :to="`/trail/${s.id}`">{{ s.number }}</NuxtLink> {{ s.title }}
+            <span class="small">{{ s.owner }}, {{ wording.shortDay(s.day) }}</span></span
+          >
+          <span class="num">{{ wording.kept(s.amount.amount, s.amount.currency) }}</span>
+        </li>
+      </ul>
+    </template>
     <h2 class="head mb-1 mt-6">{{ doc.remarks.length > 0 ? 'Said so far' : 'Nothing was said so far' }}</h2>
     <dl v-if="doc.remarks.length > 0">
       <div

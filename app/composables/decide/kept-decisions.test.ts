@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { drop, isAway, keep, keyOf, markTried, unwant, type KeptDecision } from './kept-decisions'
+import { drop, isAway, keep, keyOf, markTried, readKept, unwant, type KeptDecision } from './kept-decisions'
 
 const one = (documentId: string, more: Partial<KeptDecision> = {}): KeptDecision => ({
   documentId,
@@ -36,4 +36,8 @@ test('what never went is dropped when it is not wanted; what may have arrived is
 test('a server that is not reached, or wants to know who one is, keeps a decision; a refusal gives it back', () => {
   expect([0, 401, 502, 503, 504].map(isAway)).toEqual([true, true, true, true, true])
   expect([403, 404, 409, 412, 422, 500].map(isAway)).toEqual([false, false, false, false, false, false])
+})
+test('what was kept is read again; what cannot be read is nothing', () => {
+  expect(readKept(JSON.stringify([one('a')]))).toEqual([one('a')])
+  expect([null, '', '{', '"a"'].map(readKept)).toEqual([[], [], [], []])
 })

@@ -48,3 +48,13 @@ export const isAway = (status: number): boolean => status === 0 || status === 40
 
 /** Where in the browser those of a person are kept. */
 export const placeOf = (personId: string): string => `rekko.decisions.${personId}`
+
+/** What was kept there; nothing where it cannot be read. */
+export function readKept(text: string | null): KeptDecision[] {
+  try {
+    const read: unknown = JSON.parse(text ?? '[]')
+    return Array.isArray(read) ? (read as KeptDecision[]) : []
+  } catch {
+    return []
+  }
+}

@@ -63,5 +63,9 @@ export function useDecisionDocs(wanted: Readonly<Ref<string | null>>, following:
     forget: (id: string) => {
       docs.delete(id)
     },
+    /** After the server was not heard for a while all but what is shown may have changed. */
+    forgetOthers: () => {
+      for (const id of [...docs.keys()]) if (id !== wanted.value) docs.delete(id)
+    },
   }
 }

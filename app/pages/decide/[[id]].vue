@@ -58,13 +58,14 @@ const wanted = computed(() =>
 )
 const at = computed(() => slips.value.findIndex((s) => s.id === wanted.value))
 const following = computed(() => slips.value.slice(at.value + 1).map((s) => s.id))
-const { ready, doc, problem, again, forget } = useDecisionDocs(wanted, following)
+const { ready, doc, problem, again, forget, forgetOthers } = useDecisionDocs(wanted, following)
 await ready
 useLive((changes) => {
   const own = changes.filter((c) => c.kind === 'requisition' || c.kind === 'again')
   if (own.length === 0) return
-  void readQueue()
+  if (own.some((c) => c.kind === 'again')) forgetOthers()
   for (const c of own) if (c.id !== wanted.value) forget(c.id)
+  void readQueue()
   if (wanted.value !== null && own.some((c) => c.id === wanted.value || c.kind === 'again')) void again(wanted.value)
 })
 onMounted(() => {
@@ -190,9 +191,8 @@ function decide(outcome: DecideOutcome): void {
     async () => {
       decidedAt = 0
       trouble.value = await decisions.takeBack(made)
-      for (const id of ids) forget(id)
       await readQueue()
-      if (first !== undefined) show(first.id)
+      for (const id of ids) await comeBack(id, id === first?.id)
       void session.load()
     },
     { stays: true },
@@ -201,6 +201,14 @@ function decide(outcome: DecideOutcome): void {
   document.getElementById('page')?.focus()
 }
 
+/** What was taken back waits again as it is now, and is shown where it was the one that was decided. */
+async function comeBack(id: string, isShown: boolean): Promise<void> {
+  if (id === wanted.value) await again(id)
+  else {
+    forget(id)
+    if (isShown) show(id)
+  }
+}
 async function act(work: (id: string) => Promise<unknown>): Promise<void> {
   const d = doc.value
   if (d === null || busy.value) return
@@ -231,8 +239,7 @@ function ask(): void {
 }
 async function callBack(id: string, handingId: string): Promise<void> {
   await act(() => api.remove('/api/requisitions/{id}/handings/{handingId}', { params: { id, handingId } }))
-  forget(id)
-  show(id)
+  await comeBack(id, true)
 }
 function hand(how: HandedHow, to: PersonFound): void {
   void act(async (id) => {
@@ -326,7 +333,7 @@ const isOnPage = (event: KeyboardEvent) => event.target === document.body || (ev
       <p v-else-if="!doc" class="text-ink2" role="status">It is on its way …</p>
       <article v-else>
         <DecisionSheet :doc="doc" />
-        <template v-if="mine">
+        <template v-if="mine || together.length > 0">
           <label class="sr-only" for="comment">Ask, answer or leave a reason</label>
           <textarea
             id="comment"
