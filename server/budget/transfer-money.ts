@@ -1,4 +1,4 @@
-import { moneyOf, negate } from '#core/base/money'
+import { isZero, moneyOf, negate } from '#core/base/money'
 import { checkTransfer, whoDecides, type TransferLine } from '#core/budget/transfer'
 import { dayOf } from '#core/base/day'
 import { may } from '#core/people/rights'
@@ -141,7 +141,7 @@ export async function adjustBudget(
   const { baseCurrency, timeZone } = await requireOrganisation(ctx.tx)
   const amount = moneyOf(asked.amount, baseCurrency)
   const reason = asked.reason.trim()
-  if (/^-?0*\.?0*$/.test(amount.amount)) throw invalid('Say by how much.', [{ field: 'amount', message: 'is nothing' }])
+  if (isZero(amount)) throw invalid('Say by how much.', [{ field: 'amount', message: 'is nothing' }])
   if (reason === '') throw invalid('Say why.', [{ field: 'reason', message: 'is empty' }])
   await lockBudgetLines(ctx.tx, [asked.budgetLineId], baseCurrency)
   const [line] = await listTransferLines(ctx.tx, [asked.budgetLineId], dayOf(ctx.now, timeZone))

@@ -66,6 +66,9 @@ async function moveOne(
   }
   const row = await findRoute(ctx.tx, step.documentId)
   if (row === null) throw refused([`${called} waits no longer.`], {}, 'stale')
+  const owns = [document.ownerId, kind.whose(document).raisedById, ...document.ownedBy]
+  if (owns.includes(ctx.actor.id))
+    throw refused([`${called} is your own; another administrator says who decides on it.`])
   const how = does === 'skip' ? 'skip' : 'on'
   const byId = step.forId ?? step.actorId
   try {

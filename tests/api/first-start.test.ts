@@ -116,9 +116,14 @@ test('a beginning that is refused loses nothing; one that is taken opens once', 
 
 /** A start prints another address where nobody has begun. */
 async function freshAddress(): Promise<URL> {
+  const before = rekko.firstAddress().href
   await rekko.kill()
   await rekko.startAgain()
-  return rekko.firstAddress()
+  // It answers a moment before its address is printed.
+  return until('another address', () => {
+    const now = rekko.firstAddress()
+    return Promise.resolve(now.href === before ? null : now)
+  })
 }
 
 test('what is missing is told in order, and goes as lists are brought', async () => {

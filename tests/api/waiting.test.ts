@@ -71,6 +71,15 @@ test('several are passed on at once, all or none, each by its own event', async 
   await expect(move(seats, { does: 'remind' })).rejects.toThrow(/no longer/)
 })
 
+test('nobody says who decides on their own', async () => {
+  const id = await raise()
+  const seats = await seatsOf(id)
+  await rekko.arrange('update document set owned_by = array[$2::uuid] where id = $1', [id, personId('Harriet Voss')])
+  await expect(move(seats, { does: 'pass on', toId: personId('Kaveh Dorani') })).rejects.toThrow(/is your own/)
+  await move(seats, { does: 'remind' })
+  await rekko.arrange(`update document set owned_by = '{}' where id = $1`, [id])
+})
+
 test('skipping asks whoever decides in the end, where the policy has it, and approves nothing', async () => {
   const id = await raise()
   const seats = await seatsOf(id)
