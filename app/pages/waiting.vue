@@ -208,7 +208,7 @@ const age = (s: WaitingStep) => (s.days === 0 ? 'today' : formatCount(s.days, 'b
               <NuxtLink v-if="s.document" class="quiet-link" :to="`/trail/${s.document.id}`">{{
                 s.number
               }}</NuxtLink><template v-else>{{ s.number }}</template>
-              <template v-if="s.document"> {{ s.document.title }}</template>
+              <span v-if="s.document" class="ml-1.5">{{ s.document.title }}</span>
               <span v-if="s.document" class="small block">{{ s.document.owner }}</span>
             </td>
             <td v-if="seesSome" class="num">
