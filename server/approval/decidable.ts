@@ -28,5 +28,12 @@ export interface Decidable<D extends DocumentHead = DocumentHead> extends Kind<D
   changePath(id: string): string
 }
 
+/** Whoever raised a document, owns it, or did since it was last sent: none of them decides on it. */
+export const ownersOf = <D extends DocumentHead>(kind: Decidable<D>, document: D): string[] => [
+  document.ownerId,
+  kind.whose(document).raisedById,
+  ...document.ownedBy,
+]
+
 /** The page where a document of any kind is decided. */
 export const decidePath = (id: string): string => `/decide/${id}`

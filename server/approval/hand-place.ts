@@ -8,7 +8,7 @@ import { tell } from '../document/tell'
 import { refused } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import type { Actor } from '../people/actor'
-import { decidePath, type Decidable } from './decidable'
+import { decidePath, ownersOf, type Decidable } from './decidable'
 import { makeAgain } from './make-again'
 import { moveRoute } from './move-route'
 import type { RouteRow } from './reads'
@@ -40,8 +40,8 @@ export async function handPlace<D extends DocumentHead>(
 ): Promise<string> {
   const { tx, actor, now } = ctx
   const { how, byId, forId, to } = wish
-  const owns = [document.ownerId, kind.whose(document).raisedById, ...document.ownedBy]
-  if (owns.includes(to.id)) throw refused([`${to.name} raised or owned it, and nobody decides on their own.`])
+  if (ownersOf(kind, document).includes(to.id))
+    throw refused([`${to.name} raised or owned it, and nobody decides on their own.`])
   // Whoever is skipped leaves it to whoever decides in the end, also where they come later anyway.
   const seats = how === 'skip' ? [] : row.route.steps.flatMap((s) => s.seats)
   if (to.id === byId || seats.some((s) => s.actorId === to.id || s.forId === to.id))

@@ -3,7 +3,7 @@ import { dayOf } from '#core/base/day'
 import type { Input } from '#shared/contract/all-routes'
 import type { waitingRoutes } from '#shared/contract/waiting'
 import { formatCount } from '#shared/words/format'
-import { decidePath } from '../approval/decidable'
+import { decidePath, ownersOf } from '../approval/decidable'
 import { handPlace } from '../approval/hand-place'
 import { findRoute, requireVersion } from '../approval/reads'
 import { markWaiting } from '../approval/store'
@@ -66,8 +66,7 @@ async function moveOne(
   }
   const row = await findRoute(ctx.tx, step.documentId)
   if (row === null) throw refused([`${called} waits no longer.`], {}, 'stale')
-  const owns = [document.ownerId, kind.whose(document).raisedById, ...document.ownedBy]
-  if (owns.includes(ctx.actor.id))
+  if (ownersOf(kind, document).includes(ctx.actor.id))
     throw refused([`${called} is your own; another administrator says who decides on it.`])
   const how = does === 'skip' ? 'skip' : 'on'
   const byId = step.forId ?? step.actorId
