@@ -30,6 +30,7 @@ export default defineNuxtConfig({
         '../stand-ins/**/*.ts',
         '../tests/**/*.ts',
         '../core/**/*.test.ts',
+        '../server/**/*.d.ts',
         '../*.config.ts',
       ],
     },

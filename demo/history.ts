@@ -149,6 +149,8 @@ export class History {
     this.planDecision(id, by, at, fate)
   }
 
+  private decided = 0
+
   private later(at: Date, minutes: number): Date {
     return new Date(at.getTime() + Math.round((0.3 + 1.4 * this.random()) * minutes) * 60_000)
   }
@@ -190,7 +192,12 @@ export class History {
         : move === 'sendBack'
           ? 'Half of it will do until the new year.'
           : ''
-    await this.as(seat.actor, at, (ctx) => decide(ctx, REQUISITION, id, kept.version, move, comment))
+    // Some answer the mail, on their way.
+    this.decided += 1
+    const byMail = this.decided % 9 === 5
+    await this.as(seat.actor, at, (ctx) =>
+      decide({ ...ctx, actor: { ...ctx.actor, byMail } }, REQUISITION, id, kept.version, move, comment),
+    )
     if (fate === 'sent again') {
       const then = this.later(at, 120)
       this.plan(then, () => this.sendAgain(id, by, then))

@@ -5,6 +5,7 @@ import { inTransaction } from '../server/db/transaction'
 import { document } from '../server/db/schema/document'
 import { orderRevision } from '../server/db/schema/order'
 import { requisition } from '../server/db/schema/requisition'
+import { dressDecision } from '../server/decide/dress-decision'
 import { sendMail } from '../server/mail/send-mail'
 import { fileOrder } from '../server/order/file-order'
 import { sendOrder } from '../server/order/send-order'
@@ -62,7 +63,7 @@ export async function loadDemo(
     // Mail of decisions made a moment ago waits like any other; by its own clock it is due.
     const due = new Date(now.getTime() + 60_000)
     for (let i = 0; posts && i < mails.length; i += 4)
-      await Promise.all(mails.slice(i, i + 4).map((mailId) => sendMail(db, mailId, () => due)))
+      await Promise.all(mails.slice(i, i + 4).map((mailId) => sendMail(db, mailId, () => due, dressDecision)))
     for (let i = 0; posts && i < sendings.length; i += 4)
       await Promise.all(sendings.slice(i, i + 4).map((sendingId) => sendOrder(db, sendingId, () => now)))
     return {

@@ -10,6 +10,15 @@ export interface Environment {
   readonly isDemo: boolean
   readonly smtpUrl: string
   readonly publicUrl: string
+  /** Where answers to mails come in; null: nowhere. */
+  readonly answers: {
+    /** The port on loopback at which letters are taken by SMTP. */
+    readonly port: number
+    /** The domain of the addresses that are answered. */
+    readonly domain: string
+    /** The name by which the mail server in front says what it found out of a sender; null: Rekko looks itself. */
+    readonly relay: string | null
+  } | null
   readonly idleMinutes: number
   /** A session ends so long after it began, however busy it was. */
   readonly sessionDays: number
@@ -37,12 +46,21 @@ export function environment(): Environment {
     isDemo,
     smtpUrl: env.REKKO_SMTP_URL ?? 'smtp://127.0.0.1:2525',
     publicUrl: env.REKKO_PUBLIC_URL ?? 'http://127.0.0.1:3000',
+    answers: readAnswers(env),
     idleMinutes: Number(env.REKKO_IDLE_MINUTES || '480'),
     sessionDays: Number(env.REKKO_SESSION_DAYS || '14'),
     trustedProxies: readProxies(env.REKKO_TRUSTED_PROXIES ?? ''),
     root: isAbsolute(root) ? root : join(process.cwd(), root),
   }
   return known
+}
+
+function readAnswers(env: NodeJS.ProcessEnv): Environment['answers'] {
+  const [port, domain] = [env.REKKO_ANSWERS_PORT ?? '', (env.REKKO_ANSWERS_DOMAIN ?? '').toLowerCase()]
+  if (port === '' && domain === '') return null
+  if (!/^[1-9]\d{0,4}$/.test(port) || domain === '')
+    throw new Error('Set both REKKO_ANSWERS_PORT, a port, and REKKO_ANSWERS_DOMAIN, or neither.')
+  return { port: Number(port), domain, relay: env.REKKO_ANSWERS_RELAY || null }
 }
 
 /** An empty variable counts as false. */

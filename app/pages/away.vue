@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { AbsenceView, PersonFound } from '#shared/contract/people'
+import StandingIn from '~/components/people/StandingIn.vue'
 import BlankDay from '~/components/base/BlankDay.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import PersonPicker from '~/components/base/PersonPicker.vue'
@@ -188,6 +189,13 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'write it down' }], (e) => {
           else can.
         </p>
         <p class="mt-3 text-ink2">Nobody decides what they asked for themselves, also not for somebody else.</p>
+        <StandingIn
+          v-if="data"
+          class="mt-6"
+          :covers="data.covers"
+          :has-calendar="data.hasCalendar"
+          @changed="refresh()"
+        />
       </template>
       <template #action>
         <p v-if="trouble" class="notice-red mb-2.5" role="alert">{{ trouble }}</p>

@@ -6,6 +6,8 @@ import {
   checkPolicyForm,
   holdersOfRole,
   mergePolicy,
+  mayAnswerByMail,
+  withSuccessor,
   policyChanges,
   policyOf,
   type PolicyFacts,
@@ -41,6 +43,7 @@ const form = (change: Partial<PolicyForm> = {}): PolicyForm => ({
   remindDays: null,
   escalateDays: null,
   maySkip: false,
+  byMail: null,
   ...change,
 })
 const codes = (f: PolicyForm) => checkPolicyForm(f, facts).map((r) => r.code)
@@ -150,4 +153,43 @@ describe('differences', () => {
       }),
     )
   })
+})
+
+test('somebody takes all places of somebody else, and stands once where both stood', () => {
+  const group = (members: readonly string[]): PolicyStep =>
+    step({ by: 'group', name: 'the trustees', mode: 'all', members })
+  const before = form({
+    fallbackId: 'mai',
+    rules: [
+      rule(
+        'a',
+        [{ on: 'owner', ids: ['mai', 'owen'] }],
+        [step({ by: 'person', personId: 'mai' }), group(['mai', 'ines'])],
+      ),
+      rule('b', [], [step({ by: 'chain', until: 'top' })]),
+    ],
+  })
+  expect(withSuccessor(before, 'mai', 'ines')).toEqual(
+    form({
+      fallbackId: 'ines',
+      rules: [
+        rule(
+          'a',
+          [{ on: 'owner', ids: ['ines', 'owen'] }],
+          [step({ by: 'person', personId: 'ines' }), group(['ines'])],
+        ),
+        rule('b', [], [step({ by: 'chain', until: 'top' })]),
+      ],
+    }),
+  )
+  expect(withSuccessor(before, 'nobody', 'ines')).toEqual(before)
+})
+
+test('up to an amount holds it, and where no mail is answered none is', () => {
+  const upTo = { byMail: { upTo: money('500.00 EUR') } }
+  expect(['499.99', '500', '500.01'].map((a) => mayAnswerByMail(upTo, money(`${a} EUR`)))).toEqual([true, true, false])
+  expect(mayAnswerByMail({ byMail: { upTo: null } }, money('1000000 EUR'))).toBe(true)
+  expect(mayAnswerByMail({ byMail: null }, money('0.01 EUR'))).toBe(false)
+  expect(codes(form({ byMail: { upTo: money('-1 EUR') } }))).toEqual(['amount-below-nothing'])
+  expect(codes(form({ byMail: { upTo: money('10 JPY') } }))).toEqual(['amount-currency'])
 })

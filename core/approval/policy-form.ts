@@ -12,7 +12,13 @@ export interface PolicyForm extends Omit<Policy, 'id'> {
   readonly escalateDays: number | null
   /** Whether a step that waits may be skipped: whoever decides in the end is asked in its place. */
   readonly maySkip: boolean
+  /** Which decisions may be answered by mail: those up to an amount, all (no amount), or none. */
+  readonly byMail: { readonly upTo: Money | null } | null
 }
+
+/** Whether a decision of an amount may be answered by mail. Up to an amount includes it. */
+export const mayAnswerByMail = ({ byMail }: Pick<PolicyForm, 'byMail'>, amount: Money): boolean =>
+  byMail !== null && (byMail.upTo === null || compare(amount, byMail.upTo) <= 0)
 
 /** Who holds a role, and for what: what steps by role are filled from. */
 export interface RoleHolder extends Pick<RoleGrant, 'role' | 'departmentId' | 'placeId'> {
@@ -57,6 +63,28 @@ export const writtenRule = (rule: Rule): Rule => ({
   ...rule,
   steps: rule.steps.map((step) => (step.who.by === 'role' ? { ...step, who: { ...step.who, holders: [] } } : step)),
 })
+
+/** A policy in which somebody has taken the places of somebody else: in steps, groups, conditions, and at the end. */
+export function withSuccessor<P extends Pick<PolicyForm, 'rules' | 'fallbackId'>>(
+  form: P,
+  fromId: string,
+  toId: string,
+): P {
+  const or = (id: string) => (id === fromId ? toId : id)
+  const all = (ids: readonly string[]) => [...new Set(ids.map(or))]
+  const step = (s: PolicyStep): PolicyStep =>
+    s.who.by === 'person'
+      ? { ...s, who: { ...s.who, personId: or(s.who.personId) } }
+      : s.who.by === 'group'
+        ? { ...s, who: { ...s.who, members: all(s.who.members) } }
+        : s
+  const condition = (c: Condition): Condition => (c.on === 'owner' ? { ...c, ids: all(c.ids) } : c)
+  return {
+    ...form,
+    fallbackId: form.fallbackId === null ? null : or(form.fallbackId),
+    rules: form.rules.map((r) => ({ ...r, conditions: r.conditions.map(condition), steps: r.steps.map(step) })),
+  }
+}
 
 /** What is wrong with a form; `at` is the rule (null: none of them). */
 export type PolicyReason = { readonly at: number | null } & (
@@ -105,10 +133,17 @@ export function checkPolicyForm(form: PolicyForm, facts: PolicyFacts): PolicyRea
     ...([form.ownLimitDays, form.remindDays, form.escalateDays].every(days)
       ? []
       : [{ at: null, code: 'days-unreadable' } as const]),
+    ...checkUpTo(form.byMail?.upTo ?? null, facts.currency),
     ...(form.remindDays !== null && form.escalateDays !== null && form.escalateDays <= form.remindDays
       ? [{ at: null, code: 'escalates-first' } as const]
       : []),
   ]
+}
+
+function checkUpTo(upTo: Money | null, currency: string): PolicyReason[] {
+  if (upTo === null) return []
+  if (upTo.currency !== currency) return [{ at: null, code: 'amount-currency', currency }]
+  return isNegative(upTo) ? [{ at: null, code: 'amount-below-nothing' }] : []
 }
 
 function checkConditions(conditions: readonly Condition[], at: number, facts: PolicyFacts): PolicyReason[] {
@@ -191,7 +226,7 @@ function checkPeople(ids: readonly string[], at: number | null, facts: PolicyFac
 export type PolicyChange =
   | { readonly what: 'rule added' | 'rule gone'; readonly rule: Rule }
   | { readonly what: 'rule changed'; readonly was: Rule; readonly rule: Rule }
-  | { readonly what: 'rules moved' | 'name' | 'ending' | 'own limit days' | 'reminders' | 'skipping' }
+  | { readonly what: 'rules moved' | 'name' | 'ending' | 'own limit days' | 'reminders' | 'skipping' | 'by mail' }
 
 /** Every difference between what holds and what is to hold. Whoever holds a role is no difference. */
 export function policyChanges(before: PolicyForm, after: PolicyForm): PolicyChange[] {
@@ -209,6 +244,7 @@ export function policyChanges(before: PolicyForm, after: PolicyForm): PolicyChan
     ...(differs(['ownLimitDays']) ? [{ what: 'own limit days' } as const] : []),
     ...(differs(['remindDays', 'escalateDays']) ? [{ what: 'reminders' } as const] : []),
     ...(differs(['maySkip']) ? [{ what: 'skipping' } as const] : []),
+    ...(differs(['byMail']) ? [{ what: 'by mail' } as const] : []),
     ...(differs(['name']) ? [{ what: 'name' } as const] : []),
   ]
 }
@@ -225,6 +261,7 @@ export function mergePolicy(base: PolicyForm, mine: PolicyForm, newest: PolicyFo
     remindDays: pick('remindDays'),
     escalateDays: pick('escalateDays'),
     maySkip: pick('maySkip'),
+    byMail: pick('byMail'),
     rules: mergeEntries(base.rules, mine.rules, newest.rules, (r) => r.id),
   }
 }

@@ -1,6 +1,9 @@
 import type { Route, RouteStep, Seat } from './route'
 import { decidedFor, type Approved } from './standing'
 
+/** What a decision comes to. */
+export type DecisionOutcome = 'approved' | 'rejected' | 'sent back'
+
 export type StepState = 'done' | 'open' | 'ahead'
 
 export interface StepProgress {

@@ -43,6 +43,8 @@ const SORTS: Readonly<Record<Told['code'], MailSort>> = {
   'file-stays': 'news',
   'transfer-decided': 'news',
   plain: 'news',
+  'answered-by-mail': 'always',
+  'mail-not-taken': 'always',
   'order-sent': 'always',
   'bank-change-asked': 'always',
   'password-changed': 'always',

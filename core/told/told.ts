@@ -46,6 +46,9 @@ export type Told =
       readonly comment: string
       readonly amount: Money
     })
+  /** What an answer by mail did, for whoever answered; or why it did nothing, in a sentence. */
+  | (Named & { readonly code: 'answered-by-mail'; readonly did: 'approved' | 'sent back' | 'rejected' | 'asked' })
+  | (Named & { readonly code: 'mail-not-taken'; readonly why: string })
   | (Named & { readonly code: 'asked'; readonly by: string; readonly text: string })
   | (Named & { readonly code: 'answered'; readonly by: string; readonly text: string })
   | (Named & { readonly code: 'withdrawn'; readonly by: string })

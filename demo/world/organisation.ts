@@ -88,6 +88,7 @@ export function describeHallamere(today: Day, passwordHash: string): Organisatio
       inForceAt: new Date(`${addDays(today, -500)}T00:00:00Z`),
       ending: 'fallback',
       ownLimitDays: 7,
+      byMail: { upTo: money('5000.00 EUR') },
       fallbackId: personId('Marguerite Oduya'),
       rules: [
         {

@@ -28,6 +28,7 @@ import { benchGrowth } from './bench-growth'
 import { benchImport } from './bench-import'
 import { benchItems, bulkItems } from './bench-items'
 import { benchOrders } from './bench-orders'
+import { benchPolicy } from './bench-policy'
 import { benchSending } from './bench-sending'
 import { benchTyping } from './bench-typing'
 import { bulkLoad, lineId } from './bulk-load'
@@ -228,6 +229,9 @@ async function main(): Promise<void> {
         results.push(...(await benchOrders(db, cluster, url, buyer, () => smallDraft(0))))
       },
       routes: () => benchCore(db),
+      policy: async () => {
+        results.push(...(await Promise.resolve(benchPolicy())))
+      },
       lists: async () => {
         await bulkLoad(cluster.url('postgres', 'rekko'), BULK, today)
         await benchLists(cluster, url)

@@ -23,8 +23,12 @@ export function startProgram(
   })
   if (log !== 'inherit') {
     const file = createWriteStream(log, { flags: 'a' })
-    child.stdout?.pipe(file)
-    child.stderr?.pipe(file)
+    // One of the two may end before the other has said its last.
+    child.stdout?.pipe(file, { end: false })
+    child.stderr?.pipe(file, { end: false })
+    child.once('close', () => {
+      file.end()
+    })
   }
   return { child, stop: () => endChild(child) }
 }
@@ -46,6 +50,16 @@ function endChild(child: ChildProcess): Promise<void> {
   })
 }
 
+/** Where answers to mails of a server come in: the port on loopback, and their domain. */
+export interface Answers {
+  readonly port: number
+  readonly domain: string
+}
+/** What answers are addressed to in worlds made here. */
+export const ANSWERS_DOMAIN = 'answers.hallamere.example'
+/** By this name the post office says what it found out of a sender. */
+export const ANSWERS_RELAY = 'post-office.example'
+
 export interface ServerSettings {
   readonly databaseUrl: string
   readonly port: number
@@ -55,6 +69,8 @@ export interface ServerSettings {
   /** Where its clock starts; the machine's where absent. Only a demo may have one of its own. */
   readonly now?: Date | undefined
   readonly postOfficeUrl?: string
+  /** Where answers to its mails come in; nowhere where absent. */
+  readonly answers?: Answers
   /** Its cookies as behind HTTPS. */
   readonly isSecure?: boolean
 }
@@ -78,6 +94,10 @@ export function startServer(root: string, s: ServerSettings, log: string | 'inhe
       REKKO_PUBLIC_URL: `http://127.0.0.1:${s.port}`,
       REKKO_ROOT: root,
       REKKO_NOW: s.now?.toISOString() ?? '',
+      // Nothing is inherited: two servers cannot take letters at one port.
+      REKKO_ANSWERS_PORT: s.answers === undefined ? '' : String(s.answers.port),
+      REKKO_ANSWERS_DOMAIN: s.answers?.domain ?? '',
+      REKKO_ANSWERS_RELAY: ANSWERS_RELAY,
       ...(s.postOfficeUrl === undefined ? {} : { REKKO_POST_OFFICE_URL: s.postOfficeUrl }),
     },
     log,
@@ -91,6 +111,7 @@ export async function startPostOffice(
   httpPort: number,
   directory: string,
   log: string | 'inherit',
+  answers?: Answers,
 ): Promise<Running> {
   const running = startProgram(
     root,
@@ -99,6 +120,8 @@ export async function startPostOffice(
       POST_OFFICE_SMTP_PORT: String(smtpPort),
       POST_OFFICE_HTTP_PORT: String(httpPort),
       POST_OFFICE_DIRECTORY: directory,
+      POST_OFFICE_NAME: ANSWERS_RELAY,
+      POST_OFFICE_ROUTES: answers === undefined ? '' : `${answers.domain}=127.0.0.1:${answers.port}`,
     },
     log,
   )

@@ -7,7 +7,7 @@ import { migrateDatabase } from '../../server/db/migrate'
 import { buildIfChanged } from './build'
 import { createDatabase, databaseExists, dropDatabase, freePort, isFree, startCluster, type Cluster } from './cluster'
 import { ROOT, step } from './install.mjs'
-import { startPostOffice, startServer, waitFor, type Running } from './processes'
+import { ANSWERS_DOMAIN, startPostOffice, startServer, waitFor, type Answers, type Running } from './processes'
 
 const DATABASE = 'rekko'
 const STATE = join(ROOT, '.rekko/demo.json')
@@ -49,7 +49,7 @@ async function portOr(wanted: number): Promise<number> {
   return (await isFree(wanted)) ? wanted : freePort()
 }
 
-async function prepareDatabase(cluster: Cluster, smtpPort: number, secret: string): Promise<void> {
+async function prepareDatabase(cluster: Cluster, smtpPort: number, secret: string, answers: Answers): Promise<void> {
   if (reset) await step('Throwing the old demo away', () => dropDatabase(cluster, DATABASE))
   const fresh = !(await databaseExists(cluster, DATABASE))
   if (fresh) await createDatabase(cluster, DATABASE)
@@ -59,6 +59,8 @@ async function prepareDatabase(cluster: Cluster, smtpPort: number, secret: strin
     DATABASE_URL: cluster.url('rekko_app', DATABASE),
     REKKO_SESSION_SECRET: secret,
     REKKO_SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
+    REKKO_ANSWERS_PORT: String(answers.port),
+    REKKO_ANSWERS_DOMAIN: answers.domain,
     REKKO_ROOT: ROOT,
     REKKO_DEMO: '1',
   })
@@ -89,13 +91,14 @@ async function main(): Promise<void> {
   if (reset) rmSync(post, { recursive: true, force: true })
   mkdirSync(post, { recursive: true })
   const [smtpPort, postPort] = [await freePort(), await portOr(8025)]
+  const answers = { port: await freePort(), domain: ANSWERS_DOMAIN }
   const cluster = await step('Starting the database', () => startCluster(directory, { hasty: false }))
   running.push(cluster)
   const postOffice: Running = await step('Opening the post office', () =>
-    startPostOffice(ROOT, smtpPort, postPort, post, join(ROOT, '.rekko/post-office.log')),
+    startPostOffice(ROOT, smtpPort, postPort, post, join(ROOT, '.rekko/post-office.log'), answers),
   )
   running.push(postOffice)
-  await prepareDatabase(cluster, smtpPort, secret)
+  await prepareDatabase(cluster, smtpPort, secret, answers)
   await step('Building the application', () => Promise.resolve(buildIfChanged(ROOT)))
   const port = await portOr(Number(process.env.PORT ?? '') || 3000)
   const url = `http://127.0.0.1:${port}`
@@ -109,6 +112,7 @@ async function main(): Promise<void> {
         sessionSecret: secret,
         isDemo: true,
         now: startOfClock ?? undefined,
+        answers,
         postOfficeUrl: `http://127.0.0.1:${postPort}`,
       },
       join(ROOT, '.rekko/server.log'),

@@ -6,7 +6,7 @@ import { clock } from '../../server/clock'
 import { migrateDatabase } from '../../server/db/migrate'
 import { createDatabase, databaseExists, freePort, startCluster } from './cluster'
 import { ROOT, step } from './install.mjs'
-import { startPostOffice } from './processes'
+import { ANSWERS_DOMAIN, ANSWERS_RELAY, startPostOffice } from './processes'
 
 /** For development: the demo's world in a cluster of its own, and the application rebuilt at every change. */
 const SECRET = 'a-secret-for-development-that-is-long-enough'
@@ -16,6 +16,7 @@ const place = createHash('sha256')
   .digest('hex')
   .slice(0, 12)
 const [smtpPort, postPort] = [await freePort(), await freePort()]
+const answers = { port: await freePort(), domain: ANSWERS_DOMAIN }
 const cluster = await step('Starting the database', () => startCluster(`/var/tmp/rekko-dev-${place}`, { hasty: true }))
 const post = await startPostOffice(
   ROOT,
@@ -23,6 +24,7 @@ const post = await startPostOffice(
   postPort,
   join(ROOT, '.rekko/dev-post'),
   join(ROOT, '.rekko/post-office.log'),
+  answers,
 )
 const fresh = !(await databaseExists(cluster, DATABASE))
 if (fresh) await createDatabase(cluster, DATABASE)
@@ -31,6 +33,9 @@ const env = {
   DATABASE_URL: cluster.url('rekko_app', DATABASE),
   REKKO_SESSION_SECRET: SECRET,
   REKKO_SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
+  REKKO_ANSWERS_PORT: String(answers.port),
+  REKKO_ANSWERS_DOMAIN: answers.domain,
+  REKKO_ANSWERS_RELAY: ANSWERS_RELAY,
   REKKO_ROOT: ROOT,
   REKKO_DEMO: '1',
   REKKO_POST_OFFICE_URL: `http://127.0.0.1:${postPort}`,

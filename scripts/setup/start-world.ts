@@ -7,7 +7,7 @@ import { openFirstStart } from '../../server/first-start/open-first-start'
 import { buildIfChanged } from './build'
 import { createDatabase, freePort, startCluster } from './cluster'
 import { chooseMoment } from './moment'
-import { startPostOffice, startServer, waitFor } from './processes'
+import { ANSWERS_DOMAIN, startPostOffice, startServer, waitFor } from './processes'
 
 const SECRET = 'a-secret-for-tests-that-is-long-enough'
 
@@ -42,8 +42,9 @@ export async function startBrowserWorlds(
   const running: { stop: () => Promise<void> }[] = [cluster]
   const openPost = async (n: number) => {
     const [smtpPort, httpPort] = [await freePort(), await freePort()]
-    running.push(await startPostOffice(root, smtpPort, httpPort, `${directory}-post-${n}`, log))
-    return { smtpPort, postUrl: `http://127.0.0.1:${httpPort}` }
+    const answers = { port: await freePort(), domain: ANSWERS_DOMAIN }
+    running.push(await startPostOffice(root, smtpPort, httpPort, `${directory}-post-${n}`, log, answers))
+    return { smtpPort, answers, postUrl: `http://127.0.0.1:${httpPort}` }
   }
   const first = await openPost(0)
   await createDatabase(cluster, 'empty')
@@ -53,6 +54,8 @@ export async function startBrowserWorlds(
     DATABASE_URL: cluster.url('rekko_app', 'demo'),
     REKKO_SESSION_SECRET: SECRET,
     REKKO_SMTP_URL: `smtp://127.0.0.1:${first.smtpPort}`,
+    REKKO_ANSWERS_PORT: String(first.answers.port),
+    REKKO_ANSWERS_DOMAIN: first.answers.domain,
     REKKO_ROOT: root,
     REKKO_DEMO: '1',
   })
@@ -61,7 +64,7 @@ export async function startBrowserWorlds(
   const worlds: World[] = []
   for (let n = 0; n < count; n += 1) {
     if (n > 0) cpSync(`${directory}-post-0`, `${directory}-post-${n}`, { recursive: true })
-    const { smtpPort, postUrl } = n === 0 ? first : await openPost(n)
+    const { smtpPort, postUrl, answers } = n === 0 ? first : await openPost(n)
     await createDatabase(cluster, `rekko_${n}`, 'demo')
     await createDatabase(cluster, `empty_${n}`, 'empty')
     const open = async (database: string, isDemo: boolean) => {
@@ -73,7 +76,7 @@ export async function startBrowserWorlds(
         sessionSecret: SECRET,
         isDemo,
       }
-      const server = startServer(root, isDemo ? { ...settings, postOfficeUrl: postUrl, now } : settings, log)
+      const server = startServer(root, isDemo ? { ...settings, answers, postOfficeUrl: postUrl, now } : settings, log)
       running.push(server)
       const url = `http://127.0.0.1:${port}`
       await waitFor(`${url}/api/health`, server)

@@ -1,7 +1,6 @@
+import type { DecisionOutcome } from '#core/approval/progress'
 import type { Context } from '../context'
 import type { DocumentHead, Kind } from '../document/kind'
-
-export type DecisionOutcome = 'approved' | 'sent back' | 'rejected'
 
 /** What became of a document that is decided on. */
 export type ApprovalOutcome =

@@ -1,4 +1,5 @@
 import { moneyOf } from '#core/base/money'
+import type { DecisionOutcome } from '#core/approval/progress'
 import { progressOf } from '#core/approval/progress'
 import { appendEventForSeq } from '../audit/store'
 import type { Context } from '../context'
@@ -7,7 +8,7 @@ import { insertRemark } from '../document/store'
 import { tell } from '../document/tell'
 import { forbidden, invalid } from '../http/problem'
 import { notifyChange } from '../live/notify'
-import { decidePath, type ApprovalOutcome, type Decidable, type DecisionOutcome } from './decidable'
+import { decidePath, type ApprovalOutcome, type Decidable } from './decidable'
 import { findOpenSeat, findRoute, listApprovals, listOpenActors } from './reads'
 import { moveRoute } from './move-route'
 import { insertDecision } from './store'
@@ -54,7 +55,7 @@ export async function decide<D extends DocumentHead>(
     subjectId: id,
     forId: seat.forId,
     before: { state: document.state },
-    after: { comment: said },
+    after: { comment: said, ...(ctx.actor.byMail === true ? { way: 'mail' } : {}) },
   })
   const decisionId = await insertDecision(ctx.tx, {
     routeId: route.id,
@@ -62,6 +63,7 @@ export async function decide<D extends DocumentHead>(
     actorId: ctx.actor.id,
     forId: seat.forId,
     outcome,
+    byMail: ctx.actor.byMail === true,
     comment: said,
     policyId: route.policyId,
     at: ctx.now,

@@ -43,7 +43,7 @@ const versionOn = (today: Day) => ({
   number: y.number,
   form: sql<VersionRow['form']>`json_build_object('name', ${y.name}, 'ending', ${y.ending}, 'fallbackId',
     ${y.fallbackId}, 'ownLimitDays', ${y.ownLimitDays}, 'remindDays', ${y.remindDays}, 'escalateDays',
-    ${y.escalateDays}, 'maySkip', ${y.maySkip}, 'rules', coalesce((
+    ${y.escalateDays}, 'maySkip', ${y.maySkip}, 'byMail', ${y.byMail}, 'rules', coalesce((
       select json_agg(json_build_object('id', ${r.lineage}, 'name', ${r.name}, 'conditions', ${r.conditions},
         'sparesManagers', ${r.sparesManagers}, 'steps', coalesce((
           select json_agg(json_build_object('rank', ${s.rank}, 'mustCover', ${s.mustCover}, 'who', ${s.who})
@@ -142,6 +142,7 @@ export interface DecisionRow {
   forName: string | null
   outcome: 'approved' | 'sent back' | 'rejected'
   comment: string
+  byMail: boolean
   at: string
   eventSeq: number
   takenBack: boolean
@@ -161,6 +162,7 @@ export function listDecisions(tx: Tx, documentId: string): Promise<DecisionRow[]
       forName: f.name,
       outcome: d.outcome,
       comment: d.comment,
+      byMail: d.byMail,
       at: UTC(d.at),
       eventSeq: d.eventSeq,
       takenBack: sql<DecisionRow['takenBack']>`${d.takenBackAt} is not null`,

@@ -50,6 +50,7 @@ export async function seatViews(
           ),
           state: stateOf(route, decision, decision !== undefined && !waiting.includes(s) ? 'done' : placeOf(s, state)),
           at: decision?.at ?? null,
+          byMail: decision !== undefined && 'byMail' in decision && decision.byMail,
           comment: decision?.comment ?? '',
         },
       ]

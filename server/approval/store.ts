@@ -135,6 +135,7 @@ export async function insertDecision(
     actorId: string
     forId: string | null
     outcome: 'approved' | 'sent back' | 'rejected'
+    byMail: boolean
     comment: string
     policyId: string | null
     at: Date

@@ -81,7 +81,7 @@ export async function readPolicyVersion({ tx, now }: Context, number: number): P
 }
 
 /** Every department with all above it, itself first. */
-function branchesOf(all: Awaited<ReturnType<typeof listUpward>>): PolicyView['departments'] {
+export function branchesOf(all: Awaited<ReturnType<typeof listUpward>>): PolicyView['departments'] {
   const above = new Map(all.map((d) => [d.id, d.parentId]))
   return all.map(({ id, name, retired }) => {
     const branch: string[] = []

@@ -1,14 +1,16 @@
+import { replayPolicy } from '#core/approval/policy-replay'
 import { makePdf } from './pdf'
 import { readRows } from './read-rows'
 import { readSheet } from './read-sheet'
 import { writeXlsx } from './write-sheet'
 
-/** What the workshop does: all that reads a stranger's file, or is long at work on one of ours. */
+/** What the workshop does: all that reads a stranger's file, or is long at work on ours. */
 export const JOBS = {
   'read-sheet': readSheet,
   'read-rows': readRows,
   'write-xlsx': writeXlsx,
   'make-pdf': makePdf,
+  'replay-policy': replayPolicy,
 } as const
 export type Job = keyof typeof JOBS
 export type Given<J extends Job> = Parameters<(typeof JOBS)[J]>

@@ -19,6 +19,11 @@ const LIMITS: Record<Job, { readonly seconds: number; readonly megabytes: number
     megabytes: 400,
     sentence: 'This is too much for one spreadsheet. Narrow what is shown, or take it as CSV.',
   },
+  'replay-policy': {
+    seconds: 60,
+    megabytes: 400,
+    sentence: 'This is too much at once. Replay fewer requests, or a policy with fewer rules.',
+  },
   'make-pdf': {
     seconds: 60,
     megabytes: 700,

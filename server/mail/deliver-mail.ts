@@ -7,6 +7,10 @@ export interface Letter {
   readonly to: { readonly name: string; readonly address: string }
   readonly subject: string
   readonly text: string
+  /** The same as a page, for programs that show one. */
+  readonly html?: string
+  /** Where an answer goes, if not to the sender. */
+  readonly replyTo?: string
   readonly files: readonly { readonly name: string; readonly mime: string; readonly bytes: Buffer }[]
 }
 
@@ -29,6 +33,10 @@ export async function deliverMail(letter: Letter): Promise<void> {
     to: letter.to,
     subject: letter.subject,
     text: letter.text,
+    // A machine wrote it: no absence is answered to it (RFC 3834).
+    headers: { 'Auto-Submitted': 'auto-generated' },
+    ...(letter.html === undefined ? {} : { html: letter.html }),
+    ...(letter.replyTo === undefined ? {} : { replyTo: letter.replyTo }),
     attachments: letter.files.map((f) => ({ filename: f.name, content: f.bytes, contentType: f.mime })),
   })
 }

@@ -13,6 +13,9 @@ export interface WaitingMail {
   messageId: string
   toName: string
   toAddress: string
+  personId: string | null
+  aboutKind: string
+  aboutId: string
   /** The ways of whoever reads it; null for somebody outside. */
   locale: string | null
   told: Told
@@ -31,6 +34,9 @@ export function lockWaitingMail(tx: Tx, id: string, now: Date): Promise<WaitingM
       toAddress: m.toAddress,
       told: m.told,
       path: m.path,
+      personId: m.personId,
+      aboutKind: m.aboutKind,
+      aboutId: m.aboutId,
       attachments: m.attachments,
       locale: sql<WaitingMail['locale']>`(select ${p.locale} from ${p} where ${p.id} = ${m.personId})`,
     },

@@ -20,22 +20,35 @@ export interface AbsenceRow {
   version: number
 }
 
+const COLUMNS = {
+  id: a.id,
+  personId: a.personId,
+  name: p.name,
+  from: a.fromDay,
+  until: a.untilDay,
+  substituteId: a.substituteId,
+  substitute: u.name,
+  note: a.note,
+  version: sql<number>`${a.version}::int`,
+}
+const JOINED = sql`from ${a} join ${p} on ${p.id} = ${a.personId} left join ${u} on ${u.id} = ${a.substituteId}`
+
+/** Absences in which somebody stands in, that are not over on a day, without why; of those who left, none. */
+export function listCovered(tx: Tx, substituteId: string, day: Day): Promise<AbsenceRow[]> {
+  return read(
+    tx,
+    { ...COLUMNS, note: sql<string>`''` },
+    sql`${JOINED} where ${a.substituteId} = ${substituteId} and ${a.untilDay} >= ${day}
+      and coalesce(${p.leftOn} >= ${a.fromDay}, true) order by ${a.fromDay}, ${p.name}, ${a.id}`,
+  )
+}
+
 /** Absences of a person, or of everybody, that are not over on `today`. */
 export function listAbsences(tx: Tx, today: Day, personId: string | null): Promise<AbsenceRow[]> {
   return read(
     tx,
-    {
-      id: a.id,
-      personId: a.personId,
-      name: p.name,
-      from: a.fromDay,
-      until: a.untilDay,
-      substituteId: a.substituteId,
-      substitute: u.name,
-      note: a.note,
-      version: sql<number>`${a.version}::int`,
-    },
-    sql`from ${a} join ${p} on ${p.id} = ${a.personId} left join ${u} on ${u.id} = ${a.substituteId}
+    COLUMNS,
+    sql`${JOINED}
     where ${a.untilDay} >= ${today} ${personId === null ? sql`` : sql`and ${a.personId} = ${personId}`}
     order by ${a.fromDay}, ${p.name}`,
   )

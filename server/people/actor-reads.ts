@@ -3,7 +3,7 @@ import type { Day } from '#core/base/day'
 import type { Tx } from '../db/client'
 import { boundTo, WITHOUT_FACTOR, type Right } from '#core/people/rights'
 import type { Actor } from './actor'
-import { hashOfToken } from './token-store'
+import { hashSecret } from './hash-secret'
 import { isLive, type SessionLife } from './session-reads'
 import { organisation } from '../db/schema/settings'
 import { named, read, readOne } from '../db/read'
@@ -87,7 +87,7 @@ export async function findByToken(
     tx,
     { ...actorAt(now), lacks: LACKING, tokenId: t.id, rights: sql<Right[]>`${t.rights}`, usedAt: t.usedAt },
     sql`from ${o}, ${t} join ${p} on ${p.id} = ${t.personId}
-    where ${t.hash} = ${hashOfToken(token)} and ${t.endedAt} is null and ${t.expiresAt} > ${now.toISOString()}
+    where ${t.hash} = ${hashSecret(token)} and ${t.endedAt} is null and ${t.expiresAt} > ${now.toISOString()}
       and ${isHere(now)}`,
   )
   if (found === null) return null

@@ -8,6 +8,8 @@ export interface Actor {
   readonly grants: readonly RoleGrant[]
   /** A second factor is asked of them that they do not have yet. */
   readonly lacksFactor?: boolean
+  /** They act by a mail that they answered. */
+  readonly byMail?: boolean
 }
 
 /** Rekko itself, where it acts without being asked by anybody. */

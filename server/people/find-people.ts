@@ -4,7 +4,8 @@ import type { AbsenceView, PersonFound } from '#shared/contract/people'
 import type { Context } from '../context'
 import { requireOrganisation } from '../settings/reads'
 import { refused } from '../http/problem'
-import { listAbsences } from './absence-reads'
+import { listAbsences, listCovered } from './absence-reads'
+import { hasCalendar } from './calendar-store'
 import type { Actor } from './actor'
 import { findActor } from './actor-reads'
 import { searchPeople } from './person-reads'
@@ -19,17 +20,23 @@ export async function findPeople(
   return { people: await searchPeople(tx, words, alsoGone ? null : dayOf(now, timeZone)) }
 }
 
-/** One's own absences from today on; those of everybody for whoever may set them. */
-export async function readAbsences({
-  tx,
-  now,
-  actor,
-}: Context): Promise<{ mine: AbsenceView[]; others: AbsenceView[] }> {
+/** One's own absences from today on, and those in which one stands in; those of everybody for whoever may set them. */
+export async function readAbsences({ tx, now, actor }: Context): Promise<{
+  mine: AbsenceView[]
+  others: AbsenceView[]
+  covers: AbsenceView[]
+  hasCalendar: boolean
+}> {
   const { timeZone } = await requireOrganisation(tx)
   const today = dayOf(now, timeZone)
   const all = may(actor.grants, 'set absences of others')
   const found = await listAbsences(tx, today, all ? null : actor.id)
-  return { mine: found.filter((a) => a.personId === actor.id), others: found.filter((a) => a.personId !== actor.id) }
+  return {
+    mine: found.filter((a) => a.personId === actor.id),
+    others: found.filter((a) => a.personId !== actor.id),
+    covers: await listCovered(tx, actor.id, today),
+    hasCalendar: await hasCalendar(tx, actor.id),
+  }
 }
 
 /** Somebody who is still here, with their roles; refused otherwise. */

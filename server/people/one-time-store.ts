@@ -1,11 +1,11 @@
-import { createHash, randomBytes } from 'node:crypto'
+import { randomBytes } from 'node:crypto'
 import { eq, lt, sql } from 'drizzle-orm'
 import type { Tx } from '../db/client'
 import { readOne } from '../db/read'
 import { oneTimeKey } from '../db/schema/people'
+import { hashSecret } from './hash-secret'
 
 type Purpose = typeof oneTimeKey.$inferSelect.purpose
-const hashOf = (key: string) => createHash('sha256').update(key).digest('hex')
 
 /** Makes a secret that opens something once, until a moment; only its hash is kept. */
 export async function insertOneTimeKey(
@@ -13,12 +13,13 @@ export async function insertOneTimeKey(
   k: { readonly purpose: Purpose; readonly personId: string | null; readonly expiresAt: Date },
 ): Promise<string> {
   const key = randomBytes(24).toString('base64url')
-  await tx.insert(oneTimeKey).values({ hash: hashOf(key), ...k })
+  await tx.insert(oneTimeKey).values({ hash: hashSecret(key), ...k })
   return key
 }
 
 const isOpen = (purpose: Purpose, key: string, now: Date) =>
-  sql`${oneTimeKey.hash} = ${hashOf(key)} and ${oneTimeKey.purpose} = ${purpose} and ${oneTimeKey.expiresAt} > ${now}`
+  sql`${oneTimeKey.hash} = ${hashSecret(key)} and ${oneTimeKey.purpose} = ${purpose}
+    and ${oneTimeKey.expiresAt} > ${now}`
 
 /** What a key opens as long as it was not used; null where it opens nothing. */
 export function findOneTimeKey(

@@ -58,6 +58,14 @@ export async function forgetSignIns(tx: Tx, key: string): Promise<void> {
   await tx.delete(signInAttempt).where(eq(signInAttempt.key, key))
 }
 
+/** Somebody else stands in, or nobody. */
+export async function setSubstitute(tx: Tx, absenceId: string, substituteId: string | null): Promise<void> {
+  await tx
+    .update(absence)
+    .set({ substituteId, version: sql`${absence.version} + 1` })
+    .where(eq(absence.id, absenceId))
+}
+
 export async function insertAbsence(
   tx: Tx,
   a: { personId: string; from: Day; until: Day; substituteId: string | null; note: string },

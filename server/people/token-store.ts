@@ -1,14 +1,14 @@
-import { createHash, randomBytes } from 'node:crypto'
+import { randomBytes } from 'node:crypto'
 import { and, eq, isNull, sql } from 'drizzle-orm'
 import type { Right } from '#core/people/rights'
 import type { Tx } from '../db/client'
 import { SECONDS } from '../db/moments'
 import { read } from '../db/read'
 import { accessToken } from '../db/schema/people'
+import { hashSecret } from './hash-secret'
 
 /** What every token begins with, so that one that lies about can be told from other secrets. */
 const PREFIX = 'rekko_'
-export const hashOfToken = (token: string): string => createHash('sha256').update(token).digest('hex')
 
 /** Makes a token; what it is, is told once and never kept. */
 export async function insertToken(
@@ -24,7 +24,7 @@ export async function insertToken(
   const token = PREFIX + randomBytes(30).toString('base64url')
   const [made] = await tx
     .insert(accessToken)
-    .values({ ...t, rights: [...t.rights], hash: hashOfToken(token) })
+    .values({ ...t, rights: [...t.rights], hash: hashSecret(token) })
     .returning({ id: accessToken.id })
   if (made === undefined) throw new Error('a token was not made')
   return { id: made.id, token }

@@ -1,9 +1,14 @@
 import { dayOf, fiscalPeriod, type Day } from '#core/base/day'
 import type { PersonPage } from '#shared/contract/personal'
+import { saysSame } from '#core/base/entries'
+import { withSuccessor } from '#core/approval/policy-form'
+import { findLastVersion } from '../approval/reads'
 import { appendEvent } from '../audit/store'
 import type { Context } from '../context'
 import { invalid, notFound, refused } from '../http/problem'
 import { listOwnedOrders } from '../order/owned-reads'
+import { listCovered } from '../people/absence-reads'
+import { findDraft } from '../decide/policy-reads'
 import { endOtherSessions } from '../people/session-store'
 import { endTokens } from '../people/token-store'
 import { listOwned } from '../requisition/reads'
@@ -37,7 +42,16 @@ export async function readPersonPage(ctx: Context, id: string): Promise<PersonPa
     orders: numbered(orders),
     trays: orders.length - numbered(orders),
     ...(await listHeldUp(ctx.tx, id, today, year)),
+    standsIn: (await listCovered(ctx.tx, id, today)).map((a) => a.name),
+    inPolicy: await isInPolicy(ctx, id, today),
   }
+}
+
+/** Whether the draft of the policy, or the newest version where there is none, names somebody. */
+async function isInPolicy({ tx }: Context, id: string, today: Day): Promise<boolean> {
+  const draft = await findDraft(tx)
+  const form = draft?.form ?? (await findLastVersion(tx, today))?.form
+  return form !== undefined && !saysSame(form, withSuccessor(form, id, ''))
 }
 
 /** Signs somebody out everywhere and ends their tokens. */

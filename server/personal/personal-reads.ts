@@ -3,7 +3,7 @@ import type { Day } from '#core/base/day'
 import type { Tx } from '../db/client'
 import { SECONDS } from '../db/moments'
 import { named, read, readOne } from '../db/read'
-import { approvalDecision, approvalSeat } from '../db/schema/approval'
+import { approvalDecision, approvalRoute, approvalSeat } from '../db/schema/approval'
 import { budgetLine } from '../db/schema/budget'
 import { document } from '../db/schema/document'
 import { jobPerson } from '../db/schema/job'
@@ -28,6 +28,7 @@ const t = named(accessToken, 't')
 const g = named(roleGrant, 'g')
 const b = named(budgetLine, 'b')
 const a = named(approvalSeat, 'a')
+const r = named(approvalRoute, 'r')
 const d = named(document, 'd')
 const c = named(approvalDecision, 'c')
 const j = named(job, 'j')
@@ -103,6 +104,25 @@ export async function listHeldUp(
       sql<string>`${j.name}`,
     ),
   }
+}
+
+/** The steps that wait for somebody, in the order of their documents, and for whom they stand in there. */
+export function listOpenSteps(
+  tx: Tx,
+  id: string,
+): Promise<{ documentKind: string; documentId: string; forId: string | null }[]> {
+  return read(
+    tx,
+    { documentKind: r.documentKind, documentId: a.documentId, forId: a.forId },
+    sql`from ${a} join ${r} on ${r.id} = ${a.routeId} where ${a.actorId} = ${id} and ${a.state} = 'open'
+      order by ${a.documentId}, ${a.id}`,
+  )
+}
+
+/** Whoever has somebody as their manager, but for those who left before today's lists. */
+export async function listReportIds(tx: Tx, id: string): Promise<string[]> {
+  const found = await read(tx, { id: p.id }, sql`from ${p} where ${p.managerId} = ${id} order by ${p.id}`)
+  return found.map((f) => f.id)
 }
 
 /** All that is kept of somebody besides documents' own words, for whoever asks what that is. */

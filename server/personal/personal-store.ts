@@ -5,6 +5,7 @@ import { outgoingMail } from '../db/schema/mail'
 import {
   absence,
   accessToken,
+  calendarFeed,
   limitForDays,
   notice,
   oneTimeKey,
@@ -41,6 +42,7 @@ export async function erase(tx: Tx, id: string, as: { readonly name: string; rea
     notice,
     roleGrant,
     limitForDays,
+    calendarFeed,
   ] as const)
     await tx.delete(table).where(eq(table.personId, id))
   await tx.update(absence).set({ note: '' }).where(eq(absence.personId, id))

@@ -8,7 +8,9 @@ import { isDatabaseAway, log } from '../http/report'
 import { requireOrganisation } from '../settings/reads'
 import { closeWorkshop, useWorkshop } from '../files/workshop'
 import { closeStreams, startHub } from '../live/hub'
+import { knowsAnswerAddress, proofWays, takeAnswer } from '../decide/take-answer'
 import { closeMail } from '../mail/deliver-mail'
+import { listenForMail } from '../mail/take-mail'
 import { startQueue } from '../queue/work'
 
 /** What runs beside the HTTP server: the queue's work and the live updates. Fails hard when it cannot start. */
@@ -46,7 +48,7 @@ async function begin(nitro: { hooks: { hook: (name: 'close', run: () => Promise<
   const { databaseUrl, root } = environment()
   useWorkshop(join(root, import.meta.dev ? 'server/files/workshop-process.ts' : '.output/server/workshop.mjs'))
   const { db, pool } = database()
-  const { publicUrl } = environment()
+  const { publicUrl, answers } = environment()
   const first = await inTransaction(db, (tx) => openFirstStart(tx, publicUrl, clock()))
   // It is for whoever starts the server, and for nobody who reads the log later than a day.
   if (first !== null) process.stdout.write(`No organisation is set up yet. Begin, within a day, at\n${first}\n`)
@@ -59,10 +61,21 @@ async function begin(nitro: { hooks: { hook: (name: 'close', run: () => Promise<
       log.warn({ queue: e.message })
     }),
   )
+  const post =
+    answers === null
+      ? null
+      : await listenForMail(answers.port, {
+          domain: answers.domain,
+          knows: (to) => knowsAnswerAddress(db, to),
+          take: (arrived) => takeAnswer(db, arrived, clock, proofWays(answers.relay)),
+          onError: (e) => {
+            log.warn({ answers: e instanceof Error ? e.message : String(e) })
+          },
+        })
   for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, closeStreams)
   nitro.hooks.hook('close', async () => {
     closeStreams()
-    await Promise.all([queue.stop(), hub.stop()])
+    await Promise.all([queue.stop(), hub.stop(), post?.stop()])
     closeWorkshop()
     closeMail()
     await pool.end()

@@ -6,6 +6,7 @@ import { remindLate } from '../approval/remind-late'
 import { layChain } from '../audit/lay-chain'
 import type { Db } from '../db/client'
 import { inTransaction } from '../db/transaction'
+import { dressDecision } from '../decide/dress-decision'
 import { DECIDABLES } from '../kinds'
 import { checkIntegrity } from '../look-back/check-integrity'
 import { listLaidAtWork } from '../lists/laid-store'
@@ -41,7 +42,7 @@ const DAY_MS = 86_400_000
 function runsOf(db: Db, clock: () => Date): Runs {
   const MOST_SWEPT = 200
   return {
-    'send-mail': ({ mailId }) => sendMail(db, mailId, clock),
+    'send-mail': ({ mailId }) => sendMail(db, mailId, clock, dressDecision),
     'mail-approved': (of) => mailApproved(db, of, clock()),
     'send-order': ({ sendingId }) => sendOrder(db, sendingId, clock),
     'file-order': ({ orderId, revision }) => fileOrder(db, orderId, revision, clock()),

@@ -97,6 +97,16 @@ export async function findRequisition(tx: Tx, id: string, lock = false): Promise
   return (await findRequisitions(tx, [id], lock))[0] ?? null
 }
 
+/** The id of the requisition with a number, however it is written; null where there is none. */
+export async function findIdByNumber(tx: Tx, number: string): Promise<string | null> {
+  const found = await readOne(
+    tx,
+    { id: d.id },
+    sql`from ${d} where ${d.kind} = 'requisition' and ${d.number} = ${number.toUpperCase()}`,
+  )
+  return found?.id ?? null
+}
+
 /**
  * Requisitions whole, in the order of their ids, which is that in which `lock` takes their rows; two statements,
  * however many there are. Those that do not exist are left out.

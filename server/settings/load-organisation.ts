@@ -6,6 +6,7 @@ import type { PriceStep } from '#core/catalogue/price'
 import type { OwnField } from '#core/requisition/own-field'
 import type { RequestRule } from '#core/requisition/rules'
 import type { Condition, Who } from '#core/approval/policy'
+import type { PolicyForm } from '#core/approval/policy-form'
 import type { Role } from '#core/people/rights'
 import { approvalPolicy, approvalRule, approvalStep } from '../db/schema/approval'
 import { account, budgetBalance, budgetLine } from '../db/schema/budget'
@@ -52,6 +53,7 @@ export interface OrganisationDescription {
     readonly inForceAt: Date
     readonly ending: 'fallback' | 'passes'
     readonly ownLimitDays: number | null
+    readonly byMail?: PolicyForm['byMail']
     readonly fallbackId: string | null
     readonly rules: readonly {
       readonly name: string
@@ -164,6 +166,7 @@ async function loadPolicy(tx: Tx, policy: OrganisationDescription['policy']): Pr
     inForceAt: policy.inForceAt,
     ending: policy.ending,
     ownLimitDays: policy.ownLimitDays,
+    byMail: policy.byMail ?? null,
     fallbackId: policy.fallbackId,
   })
   for (const [position, rule] of policy.rules.entries()) {

@@ -35,6 +35,8 @@ export const seat = z.object({
   /** Of a route that was stopped: who stopped it, and who is no longer asked. */
   state: z.enum(['done', 'open', 'ahead', 'sent back', 'rejected', 'over']),
   at: z.string().nullable(),
+  /** It was decided by answering a mail. */
+  byMail: z.boolean(),
   comment: z.string(),
 })
 export type SeatView = z.infer<typeof seat>

@@ -33,7 +33,38 @@ export const peopleRoutes = {
     path: '/api/absences',
     summary: 'One’s own absences, and for administrators those of everybody.',
     access: 'be away',
-    reply: z.object({ mine: z.array(absence), others: z.array(absence) }),
+    reply: z.object({
+      mine: z.array(absence),
+      others: z.array(absence),
+      /** Those in which one stands in. */
+      covers: z.array(absence),
+      /** Whether calendars may read those from an address. */
+      hasCalendar: z.boolean(),
+    }),
+  }),
+  makeCalendar: defineRoute({
+    name: 'makeCalendar',
+    method: 'POST',
+    path: '/api/calendar',
+    summary: 'Make an address from which calendars read the days on which one stands in; an earlier one ends.',
+    access: 'be away',
+    reply: z.object({ address: z.string() }),
+  }),
+  endCalendar: defineRoute({
+    name: 'endCalendar',
+    method: 'DELETE',
+    path: '/api/calendar',
+    summary: 'End the address from which calendars read.',
+    access: 'be away',
+  }),
+  readCalendar: defineRoute({
+    name: 'readCalendar',
+    method: 'GET',
+    path: '/api/calendars/{key}',
+    summary: 'The days on which somebody stands in for others, as iCalendar; the address alone opens it.',
+    access: 'public',
+    params: z.object({ key: text(60) }),
+    bytes: 'download',
   }),
   setAway: defineRoute({
     name: 'setAway',

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { defineRoute } from './route'
-import { ids, text } from './values'
+import { day, id, ids, text } from './values'
 
 const page = z.object({
   id: z.string(),
@@ -25,6 +25,10 @@ const page = z.object({
   reports: z.array(z.string()),
   budgetLines: z.array(z.string()),
   jobs: z.array(z.string()),
+  /** For whom they stand in, from today on. */
+  standsIn: z.array(z.string()),
+  /** Whether the policy, or its draft, names them. */
+  inPolicy: z.boolean(),
 })
 export type PersonPage = z.infer<typeof page>
 
@@ -37,6 +41,31 @@ export const personalRoutes = {
     access: 'keep settings',
     params: ids,
     reply: page,
+  }),
+  letPersonLeave: defineRoute({
+    name: 'letPersonLeave',
+    method: 'POST',
+    path: '/api/people/{id}/leaving',
+    summary: 'Let somebody leave: their last day, and who gets what they own, decide, stand in for and manage.',
+    access: 'keep settings',
+    params: ids,
+    idempotent: true,
+    body: z.object({
+      lastDay: day,
+      requestsTo: id.nullable(),
+      ordersTo: id.nullable(),
+      decisionsTo: id.nullable(),
+      reportsTo: id.nullable(),
+    }),
+    reply: z.object({
+      requests: z.number(),
+      orders: z.number(),
+      decisions: z.number(),
+      standIns: z.number(),
+      reports: z.number(),
+      kept: z.number(),
+      policy: z.enum(['none', 'drafted', 'waits']),
+    }),
   }),
   signOutPerson: defineRoute({
     name: 'signOutPerson',

@@ -1,9 +1,10 @@
 import { z } from 'zod'
-import { SUPPLIER_SORTS, type Policy } from '#core/approval/policy'
+import { SUPPLIER_SORTS, type Policy, type Subject } from '#core/approval/policy'
+import { CHANGED_HOW, type Replayed } from '#core/approval/policy-replay'
 import { MOST_RANK, type PolicyForm, type RoleHolder } from '#core/approval/policy-form'
 import type { Absence, Person } from '#core/people/person'
 import { defineRoute } from './route'
-import { day, money, text } from './values'
+import { day, id, money, text } from './values'
 
 const several = z.array(text(60)).max(500)
 const condition = z.discriminatedUnion('on', [
@@ -46,6 +47,7 @@ const form = z.object({
   remindDays: days,
   escalateDays: days,
   maySkip: z.boolean().default(false),
+  byMail: z.object({ upTo: money.nullable() }).nullable().default(null),
 })
 
 /** A day and a time of it where the organisation is. */
@@ -132,6 +134,42 @@ export const policyRoutes = {
       'The policy in force, the draft of the next version, and the people and departments they are looked at with.',
     access: 'see policy',
     reply: view,
+  }),
+  replayPolicy: defineRoute({
+    name: 'replayPolicy',
+    method: 'POST',
+    path: '/api/approval-policy/replays',
+    summary: 'A part of the requests sent between two days, under what is in force and under the draft, counted.',
+    access: 'see policy',
+    body: z.object({
+      from: day,
+      until: day,
+      /** None: all. */
+      departmentIds: z.array(id).max(500),
+      /** Where the part before ended; null for the first. */
+      after: id.nullable(),
+      /** The version of the draft that is meant. */
+      draft: z.number().int(),
+    }),
+    reply: z.object({
+      /** How many there are in all, told with the first part. */
+      total: z.number().nullable(),
+      next: z.string().nullable(),
+      replayed: z.custom<Replayed>(),
+      /** Those that go another way, as far as they may be seen; of each part the first. */
+      changed: z.array(
+        z.object({ id: z.string(), how: z.enum(CHANGED_HOW), number: z.string(), title: z.string(), amount: money }),
+      ),
+    }),
+  }),
+  readTriedRequest: defineRoute({
+    name: 'readTriedRequest',
+    method: 'GET',
+    path: '/api/approval-policy/requests/{number}',
+    summary: 'What a request that was sent is judged by today, for whoever may see it: to try a policy on it.',
+    access: 'see policy',
+    params: z.object({ number: text(40) }),
+    reply: z.object({ number: z.string(), title: z.string(), subject: z.custom<Subject>() }),
   }),
   readPolicyVersion: defineRoute({
     name: 'readPolicyVersion',

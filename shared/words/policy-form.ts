@@ -71,6 +71,14 @@ export const saySkipping = (maySkip: boolean): string =>
     ? 'A step that waits may be skipped; then whoever decides in the end is asked in its place.'
     : 'No step is skipped, however long it waits.'
 
+/** Which decisions may be answered by mail. */
+export const sayByMail = (byMail: PolicyForm['byMail'], ways: Ways): string =>
+  byMail === null
+    ? 'Decisions are made in Rekko alone, not by answering a mail.'
+    : byMail.upTo === null
+      ? 'Every decision may be made by answering its mail.'
+      : `Decisions up to ${ways.money(byMail.upTo)} may be made by answering their mail.`
+
 /** What the window of an own limit does; "" where there is none. */
 export const sayOwnLimitDays = (days: number | null): string =>
   days === null
@@ -113,6 +121,8 @@ export function sayPolicyChange(
       }
     case 'reminders':
       return { of: 'What waits', was: sayWaiting(before), is: sayWaiting(after) }
+    case 'by mail':
+      return { of: 'By mail', was: sayByMail(before.byMail, ways), is: sayByMail(after.byMail, ways) }
     case 'skipping':
       return { of: 'Skipping', was: saySkipping(before.maySkip), is: saySkipping(after.maySkip) }
   }

@@ -11,6 +11,7 @@ export interface Said {
   readonly sentence: string
 }
 
+const BY_MAIL = { approved: 'approved', 'sent back': 'sent back', rejected: 'rejected', asked: 'asked about' } as const
 const quoted = (comment: string) => (comment === '' ? '' : ` “${comment}”`)
 const numbered = (n: string | null, title: string) => (n === null ? title : `${n}, ${title}`)
 
@@ -73,6 +74,20 @@ export function sayTold(t: Told, ways: Ways): Said {
       return {
         subject: `No longer for you: ${t.title}`,
         sentence: `${t.by} called ${numbered(t.number, t.title)}, back; nothing is asked of you.`,
+      }
+    case 'answered-by-mail':
+      return {
+        subject: `You ${BY_MAIL[t.did]} ${t.title}`,
+        sentence:
+          `You ${BY_MAIL[t.did]} ${numbered(t.number, t.title)}, by mail. If that was not you, tell an ` +
+          'administrator.',
+      }
+    case 'mail-not-taken':
+      return {
+        subject: `Not taken: your answer about ${t.title}`,
+        sentence:
+          `Your mail about ${numbered(t.number, t.title)}, changed nothing. ${t.why} Answer the mail that asked you, ` +
+          'or decide in Rekko.',
       }
     case 'asked':
       return {

@@ -48,8 +48,8 @@ function listRow(k: Kept): string {
       ${files === '' ? '' : `<div class="second">${escape(files)}</div>`}</td></tr>`
 }
 
-/** One mail as it came. */
-export function mailPage(k: Kept): string {
+/** One mail as it came; `said` is what became of an answer to it. */
+export function mailPage(k: Kept, said = ''): string {
   const attachments = k.mail.attachments.map((a, i) => {
     const size = `${Math.max(1, Math.round(a.size / 1000))} kB`
     const name = escape(a.filename ?? 'attachment')
@@ -60,6 +60,9 @@ export function mailPage(k: Kept): string {
     ['To', escape(recipients(k))],
     ['Came', k.receivedAt],
     ['Message-ID', escape(k.mail.messageId ?? '')],
+    ...(typeof k.mail.html === 'string'
+      ? [['As a page', `<a href="/mail/${k.number}/page">Read it as a page</a>`] as [string, string]]
+      : []),
     ...(attachments.length === 0 ? [] : [['With it', attachments.join('<br>')] as [string, string]]),
   ]
   return page(
@@ -67,8 +70,21 @@ export function mailPage(k: Kept): string {
     `<p><a href="/">All mail</a></p>
     <h1>${escape(k.mail.subject ?? 'no subject')}</h1>
     <dl>${facts.map(([name, value]) => `<dt>${name}</dt><dd>${value}</dd>`).join('')}</dl>
-    <pre>${escape(k.mail.text ?? '')}</pre>`,
+    <pre>${escape(k.mail.text ?? '')}</pre>
+    ${answerForm(k, said)}`,
   )
+}
+
+/** Where a mail may be answered, whoever it went to can answer it here. */
+function answerForm(k: Kept, said: string): string {
+  const to = k.mail.replyTo?.text ?? ''
+  if (to === '') return ''
+  return `<h2>Answer as ${escape(recipients(k))}</h2>
+    ${said === '' ? '' : `<p role="status">${escape(said)}</p>`}
+    <form method="post" action="/mail/${k.number}/answer">
+    <textarea name="text" rows="4" aria-label="Your answer" required></textarea>
+    <p class="second">It goes to ${escape(to)}, with the mail quoted below it.</p>
+    <button>Send the answer</button></form>`
 }
 
 export function missingPage(): string {

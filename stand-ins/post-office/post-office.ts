@@ -1,6 +1,7 @@
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http'
 import { join } from 'node:path'
+import { answerAs } from './answer-as'
 import type { Kept } from './kept'
 import { simpleParser } from 'mailparser'
 import { SMTPServer } from 'smtp-server'
@@ -9,6 +10,13 @@ import { mailPage, listPage, missingPage } from './pages'
 const smtpPort = Number(process.env.POST_OFFICE_SMTP_PORT ?? '2525')
 const httpPort = Number(process.env.POST_OFFICE_HTTP_PORT ?? '8025')
 const directory = process.env.POST_OFFICE_DIRECTORY ?? join(process.cwd(), '.rekko', 'post')
+/** Where letters for other domains go: "domain=host:port", several with commas between. */
+const routes = new Map(
+  (process.env.POST_OFFICE_ROUTES ?? '')
+    .split(',')
+    .filter((r) => r !== '')
+    .map((r): [string, string] => [r.slice(0, r.indexOf('=')), r.slice(r.indexOf('=') + 1)]),
+)
 const kept: Kept[] = []
 
 mkdirSync(directory, { recursive: true })
@@ -53,16 +61,33 @@ async function keep(raw: Buffer): Promise<void> {
 }
 
 const http = createServer((request, response) => {
-  answer(request, response)
+  answer(request, response).catch((error: unknown) => {
+    process.stderr.write(`post office: ${error instanceof Error ? error.message : String(error)}\n`)
+    if (!response.headersSent) response.writeHead(500)
+    response.end()
+  })
 })
 
-function answer(request: IncomingMessage, response: ServerResponse): void {
+/** What a form of these pages sent; more than a long letter is none of them. */
+async function readForm(request: IncomingMessage): Promise<URLSearchParams> {
+  const chunks: Buffer[] = []
+  let size = 0
+  for await (const chunk of request as AsyncIterable<Buffer>) {
+    size += chunk.length
+    if (size > MOST_FORM) throw new Error('a form is too large')
+    chunks.push(chunk)
+  }
+  return new URLSearchParams(Buffer.concat(chunks).toString('utf8'))
+}
+const MOST_FORM = 1_000_000
+
+async function answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
   const url = new URL(request.url ?? '/', 'http://localhost')
   const send = (status: number, type: string, body: string | Buffer, more: Record<string, string> = {}) => {
     response.writeHead(status, {
       'content-type': type,
       'x-content-type-options': 'nosniff',
-      'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'",
+      'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'",
       ...more,
     })
     response.end(body)
@@ -76,10 +101,25 @@ function answer(request: IncomingMessage, response: ServerResponse): void {
     send(200, 'application/json', JSON.stringify(kept.map(summary)))
     return
   }
-  const match = /^\/mail\/(\d+)(?:\/attachments\/(\d+))?$/.exec(url.pathname)
+  const match = /^\/mail\/(\d+)(?:\/attachments\/(\d+)|\/(answer|page))?$/.exec(url.pathname)
   const found = match === null ? undefined : kept.find((k) => k.number === Number(match[1]))
   if (match === null || found === undefined) {
     send(404, html, missingPage())
+    return
+  }
+  if (match[3] === 'page') {
+    send(200, html, typeof found.mail.html === 'string' ? found.mail.html : missingPage())
+    return
+  }
+  if (match[3] === 'answer') {
+    // Only these pages themselves answer.
+    const isOwn = request.headers['sec-fetch-site'] === undefined || request.headers['sec-fetch-site'] === 'same-origin'
+    if (request.method !== 'POST' || !isOwn) {
+      send(403, html, missingPage())
+      return
+    }
+    const text = (await readForm(request)).get('text') ?? ''
+    send(200, html, mailPage(found, await answerAs(found, text, routes)))
     return
   }
   if (match[2] === undefined) {

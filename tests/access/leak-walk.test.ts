@@ -87,6 +87,7 @@ beforeAll(async () => {
     listNotices: ['/api/notices'],
     searchPeople: finds.map((w) => query('/api/people', { words: w })),
     listAbsences: ['/api/absences'],
+    readCalendar: [`/api/calendars/${randomUUID()}`],
     listViews: ['mine', 'desk', 'orders'].map((place) => query('/api/views', { place })),
     browseCatalogue: [
       query('/api/catalogue', { words: SECRETS.line, departmentId }),
@@ -149,6 +150,7 @@ beforeAll(async () => {
     beginFromOrder: [`/api/orders/${order}/copy`],
     readRequestForm: ['/api/request-form'],
     readApprovalPolicy: ['/api/approval-policy'],
+    readTriedRequest: finds.map((w) => `/api/approval-policy/requests/${encodeURIComponent(w)}`),
     readPolicyVersion: ['/api/approval-policy/versions/1'],
     readDecided: ['/api/decisions', ...finds.map((w) => query('/api/decisions', { words: w, whose: 'people' }))],
     listWaitingSteps: ['/api/waiting-steps', ...finds.map((w) => query('/api/waiting-steps', { words: w }))],

@@ -1,4 +1,4 @@
-import { alive, expect, pageAs, test } from './setup/as'
+import { alive, expect, pageAs, POST_OF, test } from './setup/as'
 
 // Kaveh Dorani stands in for Mai Torvald, and no other test decides what waits for him. What is done here is undone.
 test('several are decided by one press while Rekko cannot be reached, arrive later, and are taken back', async ({
@@ -116,5 +116,42 @@ test('what is done by itself is done now, paused, and goes on', async ({ browser
   await expect(letters).not.toContainText('paused by')
   await letters.getByRole('button', { name: /^Do it now/ }).click()
   await expect(letters).toContainText('asked for by Harriet Voss')
+  await page.context().close()
+})
+
+test('a mail is answered: a question first, then the decision, and each is said in Rekko', async ({ browser }) => {
+  const page = await pageAs(browser, 'Kaveh Dorani')
+  await page.goto('/decide')
+  await alive(page)
+  const slip = page.getByRole('navigation', { name: 'What waits for you' }).getByRole('link').first()
+  const id = (await slip.getAttribute('href'))?.split('/').at(-1) ?? ''
+  const { title, number } = (await (await page.request.get(`/api/requisitions/${id}/decision`)).json()) as {
+    title: string
+    number: string
+  }
+  const post = await (await browser.newContext()).newPage()
+  await post.goto(`${POST_OF()}/?words=${encodeURIComponent(number)}`)
+  await post.getByRole('link', { name: `For your decision: ${title}` }).click()
+  await expect(post.getByText(`${number}: `, { exact: false }).first()).toBeVisible()
+  const answer = async (text: string) => {
+    await post.getByRole('textbox', { name: 'Your answer' }).fill(text)
+    await post.getByRole('button', { name: 'Send the answer' }).click()
+    await expect(post.getByRole('status')).toHaveText('The answer was taken.')
+  }
+  await answer('Can it wait until March?\n\nKaveh')
+  await page.goto(`/decide/${id}`)
+  await expect(page.getByText('Can it wait until March?').first()).toBeVisible()
+  await answer('I would say so.')
+  await answer('Approved: before the end of the month')
+  await page.goto(`/trail/${id}`)
+  await expect(page.getByText(/approved( it)? by mail/).first()).toBeVisible()
+  // What changed nothing is told kindly, with what to write.
+  await expect
+    .poll(async () => {
+      await post.goto(`${POST_OF()}/?words=${encodeURIComponent(number)}`)
+      return post.getByRole('link', { name: `Not taken: your answer about ${title}` }).count()
+    })
+    .toBe(1)
+  await post.context().close()
   await page.context().close()
 })

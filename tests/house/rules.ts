@@ -245,6 +245,7 @@ const BEGINS: readonly string[] = [
   'server/live/hub.ts',
   'server/audit/lay-chain.ts',
   'server/mail/send-mail.ts',
+  'server/decide/take-answer.ts',
   'server/order/file-order.ts',
   'server/order/send-order.ts',
   'server/requisition/mail-approved.ts',

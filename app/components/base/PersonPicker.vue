@@ -12,6 +12,8 @@ const props = defineProps<{
   compact?: boolean
   up?: boolean
   id?: string
+  /** Somebody has to be chosen: until then it looks like an empty blank. */
+  needed?: boolean
   /** Whoever left may be chosen too. */
   gone?: boolean
 }>()
@@ -42,6 +44,7 @@ const nameOf = (p: unknown) => (p as PersonFound | null)?.name ?? ''
     <ComboboxInput
       v-bind="id === undefined ? {} : { id }"
       :class="boxed ? 'field' : compact ? 'cell cell-fit w-auto! placeholder:italic' : 'blank blank-input'"
+      :data-needed="needed"
       :aria-label="label"
       :placeholder="placeholder"
       :display-value="nameOf"

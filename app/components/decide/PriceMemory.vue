@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { Decimal, HUNDRED, dec } from '#core/base/decimal'
+import { Decimal, dec } from '#core/base/decimal'
+import { sayBesideLast } from '#shared/words/price-memory'
 import { useWording } from '~/composables/base/use-wording'
 
 /** A price beside the last ones paid: small bars, this one in ink, and the difference in words. */
@@ -18,15 +19,7 @@ const bars = computed(() => {
   return all.map((v) => Math.max(2, v.dividedBy(most).toNumber() * 14))
 })
 const last = computed(() => props.paid[0])
-const words = computed(() => {
-  if (last.value === undefined) return 'never bought'
-  const before = dec(last.value.unitPrice)
-  if (before.isZero()) return 'was free'
-  const change = dec(props.unitPrice).minus(before).dividedBy(before).times(HUNDRED)
-  return change.isZero()
-    ? 'the same'
-    : `${change.abs().toPlaces(1).toFixed()} % ${change.isNegative() ? 'less' : 'more'}`
-})
+const words = computed(() => sayBesideLast(props.unitPrice, last.value?.unitPrice ?? null))
 </script>
 
 <template>

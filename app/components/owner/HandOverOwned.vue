@@ -36,17 +36,22 @@ const words = computed(() => {
   <section class="mt-10 border-t border-rule pt-5" aria-labelledby="hand-over-owned">
     <h2 id="hand-over-owned" class="head">When somebody leaves</h2>
     <p class="sentence mt-2">
-      What <PersonPicker v-model="whose" gone label="Whose things go over" placeholder="somebody" /> owns<template
+      What
+      <PersonPicker v-model="whose" needed gone label="Whose things go over" placeholder="somebody" /> owns<template
         v-if="owned && !forRequests && !forOrders"
       >
         is nothing that is not over.</template
       ><template v-else-if="owned"
         ><template v-if="forRequests">
           goes to
-          <PersonPicker v-model="requestsTo" label="Who gets the requests" placeholder="whom" /></template
+          <PersonPicker v-model="requestsTo" needed label="Who gets the requests" placeholder="whom" /></template
         ><template v-if="forOrders"
           >{{ forRequests ? ', its orders' : ' goes' }} to
-          <PersonPicker v-model="ordersTo" label="Which buyer gets the orders" placeholder="which buyer" /></template
+          <PersonPicker
+            v-model="ordersTo"
+            needed
+            label="Which buyer gets the orders"
+            placeholder="which buyer" /></template
         >.</template
       ><template v-else> goes to others.</template>
     </p>

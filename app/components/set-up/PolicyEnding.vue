@@ -1,12 +1,14 @@
 <script setup lang="ts">
+import { dec } from '#core/base/decimal'
 import type { PolicyForm } from '#core/approval/policy-form'
 import { formatCount } from '#shared/words/format'
 import type { PersonFound } from '#shared/contract/people'
+import { useWording } from '~/composables/base/use-wording'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import PersonPicker from '~/components/base/PersonPicker.vue'
 
 /** How a policy ends, and what becomes of what waits, as sentences whose blanks can be changed. */
-const props = defineProps<{ form: PolicyForm; nameOf: (id: string) => string }>()
+const props = defineProps<{ form: PolicyForm; nameOf: (id: string) => string; currency: string }>()
 const emit = defineEmits<{ write: [change: Partial<PolicyForm>] }>()
 const ENDINGS = [
   { id: 'fallback', name: 'goes to whoever decides in the end' },
@@ -16,6 +18,24 @@ const SKIPPING = [
   { id: 'no', name: 'is never skipped' },
   { id: 'yes', name: 'may be skipped; then whoever decides in the end is asked' },
 ]
+/** Amounts to choose from up to which a mail may be answered, with the one that was set otherwise. */
+const byMail = computed(() => {
+  const set = props.form.byMail?.upTo?.amount
+  const some = ['500', '1000', '2500', '5000', '10000']
+  const all = [...new Set([...some, ...(set === undefined ? [] : [set])])].sort((a, b) => dec(a).comparedTo(dec(b)))
+  return [
+    { id: 'none', name: 'in Rekko alone' },
+    ...all.map((amount) => ({
+      id: amount,
+      name: `by answering the mail too, up to ${wording.kept(amount, props.currency)}`,
+    })),
+    { id: 'all', name: 'by answering the mail too' },
+  ]
+})
+const byMailNow = computed(() => (props.form.byMail === null ? 'none' : (props.form.byMail.upTo?.amount ?? 'all')))
+const readByMail = (id: string): PolicyForm['byMail'] =>
+  id === 'none' ? null : { upTo: id === 'all' ? null : { amount: id, currency: props.currency } }
+const wording = useWording()
 const fallback = computed<PersonFound | null>(() =>
   props.form.fallbackId === null
     ? null
@@ -86,6 +106,14 @@ const read = (id: string) => (id === '' ? null : Number(id))
         placeholder=""
         light
         @update:model-value="emit('write', { maySkip: $event === 'yes' })"
+      />. Decisions are made
+      <BlankChoice
+        :model-value="byMailNow"
+        :choices="byMail"
+        label="Which decisions may be answered by mail"
+        placeholder=""
+        light
+        @update:model-value="emit('write', { byMail: readByMail($event) })"
       />.
     </p>
   </section>

@@ -10,6 +10,7 @@ import { sayNote, saySeat } from '#shared/words/approval'
 import { SUPPLIER_SORT_WORDS, type PolicyNames } from '#shared/words/policy'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import RouteList, { type RouteEntry } from '~/components/base/RouteList.vue'
+import { sayError, useApi } from '~/composables/base/use-api'
 import { useWording } from '~/composables/base/use-wording'
 import { worldOf } from '~/composables/set-up/policy-world'
 import { useSessionStore } from '~/stores/session'
@@ -58,7 +59,32 @@ const kinds = computed(() => props.view.kinds.map((k) => ({ id: k.code, name: k.
 const kindCode = computed(() => kind.value || (world.value.kinds[0] ?? ''))
 const number = computed(() => readTypedNumber(amount.value, wording.decimalMark))
 
-const subject = computed<Subject | null>(() => {
+/** A request that was sent, looked at instead of a made-up one. */
+const typedNumber = ref('')
+const real = shallowRef<{ number: string; title: string; subject: Subject } | null>(null)
+const trouble = ref('')
+const api = useApi()
+async function look(): Promise<void> {
+  trouble.value = ''
+  if (typedNumber.value.trim() === '') {
+    real.value = null
+    return
+  }
+  try {
+    real.value = await api.get('/api/approval-policy/requests/{number}', {
+      params: { number: typedNumber.value.trim() },
+    })
+  } catch (e) {
+    real.value = null
+    trouble.value = sayError(e)
+  }
+}
+function makeUp(): void {
+  typedNumber.value = ''
+  real.value = null
+}
+
+const madeUp = computed<Subject | null>(() => {
   const coded = paying.value
   if (number.value === null || number.value.startsWith('-') || coded === undefined) return null
   const worth = moneyOf(number.value, props.view.currency)
@@ -85,6 +111,7 @@ const subject = computed<Subject | null>(() => {
     overBudget: over.value === 'over',
   }
 })
+const subject = computed(() => real.value?.subject ?? madeUp.value)
 const lineName = (id: string) => props.view.lines.find((l) => l.id === id)?.name ?? ''
 /** What becomes of the request under a policy, in words. */
 function tryUnder(policy: Policy, s: Subject) {
@@ -98,7 +125,7 @@ function tryUnder(policy: Policy, s: Subject) {
       why: saySeat(
         seat.why,
         {
-          of: props.names.person(ownerId.value),
+          of: props.names.person(s.ownerId),
           forName: seat.forId === null ? null : props.names.person(seat.forId),
           lines: seat.why.code === 'budget-holder' ? seat.why.budgetLineIds.map(lineName) : [],
         },
@@ -128,8 +155,25 @@ const tried = computed(() => {
 <template>
   <section aria-labelledby="try-route">
     <h2 id="try-route" class="head mb-1">Try it</h2>
-    <div class="leading-7">
-      A request of
+    <form class="mb-2 flex flex-wrap items-center gap-x-3" @submit.prevent="look">
+      <label for="try-number">One that was sent:</label>
+      <input
+        id="try-number"
+        v-model="typedNumber"
+        class="field inline-block! w-[150px]! min-h-[30px]! py-0.5!"
+        placeholder="its number"
+        autocomplete="off"
+      />
+      <button type="submit" class="quiet-link min-h-6">Try it on this</button>
+      <button v-if="real" type="button" class="quiet-link min-h-6" @click="makeUp">A made-up one again</button>
+    </form>
+    <p v-if="trouble" class="notice-red mb-2" role="alert">{{ trouble }}</p>
+    <p v-if="real" class="font-semibold">
+      {{ real.number }}, {{ real.title }}: {{ wording.money(real.subject.amount) }} of
+      {{ names.person(real.subject.ownerId) }}
+    </p>
+    <div v-else class="leading-7">
+      Or a made-up one, of
       <BlankChoice
         :model-value="ownerId"
         :choices="raisers"

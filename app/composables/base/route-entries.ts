@@ -14,6 +14,9 @@ export function routeEntries(
     name: s.name,
     state: s.state,
     you: s.you,
-    why: s.at !== null && s.state in SAID ? `${SAID[s.state as keyof typeof SAID]} ${wording.moment(s.at)}` : s.why,
+    why:
+      s.at !== null && s.state in SAID
+        ? `${SAID[s.state as keyof typeof SAID]}${s.byMail ? ' by mail' : ''} ${wording.moment(s.at)}`
+        : s.why,
   }))
 }

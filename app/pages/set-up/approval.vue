@@ -4,7 +4,7 @@ import type { PolicyForm } from '#core/approval/policy-form'
 import type { Rule } from '#core/approval/policy'
 import { capital, formatCount, inWords } from '#shared/words/format'
 import { sayEnding, sayExample, sayFinding, sayOwn, sayRule } from '#shared/words/policy'
-import { sayOwnLimitDays, sayPolicyReason, saySkipping, sayWaiting } from '#shared/words/policy-form'
+import { sayByMail, sayOwnLimitDays, sayPolicyReason, saySkipping, sayWaiting } from '#shared/words/policy-form'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
@@ -13,6 +13,7 @@ import PolicyChanges from '~/components/set-up/PolicyChanges.vue'
 import PolicyEnding from '~/components/set-up/PolicyEnding.vue'
 import PolicyRuleBlanks from '~/components/set-up/PolicyRuleBlanks.vue'
 import PolicyVersions from '~/components/set-up/PolicyVersions.vue'
+import ReplayDraft from '~/components/set-up/ReplayDraft.vue'
 import TryRoute from '~/components/set-up/TryRoute.vue'
 import { useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
@@ -293,11 +294,19 @@ usePlaceKeys(
       <button v-if="mayWrite" id="add-rule" type="button" class="quiet-link mt-2.5 text-ink2" @click="addRule">
         add a rule
       </button>
-      <PolicyEnding v-if="mayWrite" class="mt-4" :form="form" :name-of="names.person" @write="write" />
+      <PolicyEnding
+        v-if="mayWrite"
+        class="mt-4"
+        :form="form"
+        :name-of="names.person"
+        :currency="view.currency"
+        @write="write"
+      />
       <template v-else>
         <p class="sentence-small mt-3">{{ sayEnding(form, names) }}</p>
         <p class="small mt-1">
           {{ sayOwnLimitDays(form.ownLimitDays) }} {{ sayWaiting(form) }} {{ saySkipping(form.maySkip) }}
+          {{ sayByMail(form.byMail, wording.ways) }}
         </p>
       </template>
       <ul v-if="others.length > 0" class="mt-2 space-y-1.5" aria-label="What was found besides">
@@ -308,6 +317,7 @@ usePlaceKeys(
           }}</span>
         </li>
       </ul>
+      <ReplayDraft v-if="view.draft !== null && view.draft.state !== 'none'" :view="view" :name-of="names.person" />
       <PolicyVersions
         :view="view"
         :names="names"

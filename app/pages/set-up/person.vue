@@ -2,6 +2,7 @@
 import type { PersonPage } from '#shared/contract/personal'
 import type { PersonFound } from '#shared/contract/people'
 import { capital, formatCount, listWords } from '#shared/words/format'
+import LetLeave from '~/components/personal/LetLeave.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import PersonPicker from '~/components/base/PersonPicker.vue'
@@ -9,6 +10,7 @@ import SheetPage from '~/components/base/SheetPage.vue'
 import { useAct } from '~/composables/base/use-act'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
+import { useSessionStore } from '~/stores/session'
 import { useWording } from '~/composables/base/use-wording'
 
 /** One person: what they own and hold up before they leave, where they are signed in, and what is kept of them. */
@@ -60,6 +62,8 @@ const heldUp = computed(() => {
       : []),
     ...(p.reports.length > 0 ? [`They are the manager of ${listWords(p.reports)}`] : []),
     ...(p.budgetLines.length > 0 ? [`They hold ${listWords(p.budgetLines)}`] : []),
+    ...(p.standsIn.length > 0 ? [`They stand in for ${listWords(p.standsIn)}`] : []),
+    ...(p.inPolicy ? ['The policy, or its draft, names them'] : []),
     ...(p.jobs.length > 0 ? [`They are at work on ${listWords(p.jobs)}`] : []),
   ]
 })
@@ -86,6 +90,13 @@ async function change(work: (p: PersonPage) => Promise<string>): Promise<void> {
     await look(p.id)
     told.value = said
   })
+}
+const session = useSessionStore()
+const isSelf = computed(() => page.value?.id === session.me?.id)
+/** What was moved is told beside how they stand now. */
+async function afterLeaving(said: string): Promise<void> {
+  if (page.value !== null) await look(page.value.id)
+  told.value = said
 }
 const signOut = () =>
   change(async (p) => {
@@ -131,15 +142,13 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'erase whoever was chosen, once the na
         </p>
         <h2 class="head mb-1 mt-6">What they own</h2>
         <p v-if="owned.length === 0" class="text-ink2">Nothing that is not over.</p>
-        <p v-else>
-          {{ capital(listWords(owned)) }}. <NuxtLink class="quiet-link" to="/away">Hand it over under Away</NuxtLink>;
-          buyers do that.
-        </p>
+        <p v-else>{{ capital(listWords(owned)) }}.</p>
         <h2 class="head mb-1 mt-6">What stands still without them</h2>
         <p v-if="heldUp.length === 0" class="text-ink2">Nothing.</p>
         <ul v-else>
           <li v-for="t in heldUp" :key="t" class="max-w-[70ch] border-t border-rule py-1.5">{{ t }}.</li>
         </ul>
+        <LetLeave v-if="!page.isErased && !isSelf" :key="page.id" class="mt-6" :page="page" @left="afterLeaving" />
         <h2 class="head mb-1 mt-6">Where they are signed in</h2>
         <p>
           {{

@@ -17,13 +17,13 @@ import type { Condition, Policy, SentSubject, Who } from '#core/approval/policy'
 import type { Handing } from '#core/approval/handed'
 import type { PolicyForm } from '#core/approval/policy-form'
 import type { ReasonUse } from '#core/approval/reasons'
+import type { DecisionOutcome } from '#core/approval/progress'
 import type { Route, SeatReason } from '#core/approval/route'
 import { document } from './document'
 import { person } from './people'
 
 /** How far the route of a sending came. */
 export type RouteState = 'open' | 'held' | 'approved' | 'stopped'
-export type DecisionOutcome = 'approved' | 'sent back' | 'rejected'
 
 /** A version of the policy. The newest whose moment has come, and that was not called off before, is in force. */
 export const approvalPolicy = pgTable(
@@ -42,6 +42,8 @@ export const approvalPolicy = pgTable(
     escalateDays: integer('escalate_days'),
     /** Whether a step that waits may be skipped: whoever decides in the end is asked in its place. */
     maySkip: boolean('may_skip').notNull().default(false),
+    /** Which decisions may be answered by mail; null: none. */
+    byMail: jsonb('by_mail').$type<PolicyForm['byMail']>(),
     askedById: uuid('asked_by_id').references(() => person.id),
     askedAt: timestamp('asked_at', { withTimezone: true }),
     confirmedById: uuid('confirmed_by_id').references(() => person.id),
@@ -244,6 +246,8 @@ export const approvalDecision = pgTable(
       .references(() => person.id),
     forId: uuid('for_id').references(() => person.id),
     outcome: text().$type<DecisionOutcome>().notNull(),
+    /** It was made by answering a mail. */
+    byMail: boolean('by_mail').notNull().default(false),
     comment: text().notNull().default(''),
     at: timestamp({ withTimezone: true }).notNull(),
     /** The version of the policy that it followed. */

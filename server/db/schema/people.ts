@@ -221,6 +221,15 @@ export const oneTimeKey = pgTable(
   ],
 )
 
+/** The address of somebody's calendar of the days on which they stand in for others: only its hash is kept. */
+export const calendarFeed = pgTable('calendar_feed', {
+  personId: uuid('person_id')
+    .primaryKey()
+    .references(() => person.id),
+  hash: text().notNull().unique(),
+  madeAt: timestamp('made_at', { withTimezone: true }).notNull(),
+})
+
 /** A token by which a script acts for somebody: only its hash is kept. */
 export const accessToken = pgTable(
   'access_token',
