@@ -1,7 +1,12 @@
 <script setup lang="ts">
 /** The code of a second factor: six digits of an application, or a recovery code. */
-defineProps<{ id: string }>()
+const { id, takesFocus = false } = defineProps<{ id: string; takesFocus?: boolean }>()
 const code = defineModel<string>({ required: true })
+
+// However late it comes, one writes in it: only what stands here itself knows when it is there.
+onMounted(() => {
+  if (takesFocus) document.getElementById(id)?.focus()
+})
 </script>
 
 <template>

@@ -26,8 +26,6 @@ async function signIn(): Promise<void> {
   } catch (error) {
     if (error instanceof ApiProblem && error.kind.endsWith('needs-code')) {
       needsCode.value = true
-      await nextTick()
-      setTimeout(() => document.getElementById('code')?.focus(), 100)
     } else {
       trouble.value = sayError(error)
       code.value = ''
@@ -48,7 +46,7 @@ async function signIn(): Promise<void> {
       <label class="label" for="password">Password</label
       ><input id="password" v-model="password" class="field" type="password" autocomplete="current-password" required />
     </div>
-    <CodeField v-if="needsCode" id="code" v-model="code" />
+    <CodeField v-if="needsCode" id="code" v-model="code" takes-focus />
     <p v-if="trouble" class="notice-red" role="alert">{{ trouble }}</p>
     <button type="submit" class="main-action" :aria-busy="busy">Sign in and see what waits</button>
     <p class="small"><a class="quiet-link" href="/password">I have forgotten it, or never had one</a></p>
