@@ -8,6 +8,7 @@ import { approvalSeat } from '../server/db/schema/approval'
 import { Problem } from '../server/http/problem'
 import { layOnTray, takeOffTray } from '../server/order/lay-tray'
 import { issueOrder } from '../server/order/issue-order'
+import { haveApproved, leaveOneWaiting } from './orders-to-decide'
 import { listDeskLines, type DeskLineRow } from '../server/order/desk-reads'
 import { findOrder } from '../server/order/reads'
 import { findActor } from '../server/people/actor-reads'
@@ -65,6 +66,8 @@ export class History {
       await next.run()
       await this.afterEach()
     }
+    await leaveOneWaiting(this.db, this.as.bind(this), new Date(this.now.getTime() - 7_200_000))
+    await this.afterEach()
   }
 
   private plan(at: Date, run: () => Promise<void>): void {
@@ -238,18 +241,22 @@ export class History {
 
   private async order(lines: readonly DeskLineRow[], at: Date): Promise<void> {
     const supplierId = lines[0]?.supplierId ?? SUPPLIER_ROWS.find((s) => s.name === 'Harbour Waste')?.id ?? null
-    for (const buyer of ['Leonie Farrow', 'Harriet Voss']) {
-      const { orderId } = await this.as(personId(buyer), at, (ctx) =>
-        layOnTray(ctx, { orderId: null, supplierId, parts: lines.map((l) => ({ lineId: l.id, quantity: null })) }),
-      )
+    const buyer = personId('Leonie Farrow')
+    const { orderId } = await this.as(buyer, at, (ctx) =>
+      layOnTray(ctx, { orderId: null, supplierId, parts: lines.map((l) => ({ lineId: l.id, quantity: null })) }),
+    )
+    const issue = (then: Date) =>
+      this.as(buyer, then, async (ctx) => issueOrder(ctx, orderId, (await findOrder(ctx.tx, orderId))?.version ?? 1))
+    try {
+      await issue(at)
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error
+      // What she may not issue alone is decided on first; what neither may be stays where it was.
       try {
-        await this.as(personId(buyer), at, async (ctx) =>
-          issueOrder(ctx, orderId, (await findOrder(ctx.tx, orderId))?.version ?? 1),
-        )
-        return
-      } catch (error) {
-        if (!(error instanceof Problem)) throw error
-        await this.as(personId(buyer), at, (ctx) => takeOffTray(ctx, orderId, null))
+        await issue(await haveApproved(this.db, this.as.bind(this), orderId, buyer, at))
+      } catch (again) {
+        if (!(again instanceof Problem)) throw again
+        await this.as(buyer, at, (ctx) => takeOffTray(ctx, orderId, null))
       }
     }
   }

@@ -15,6 +15,7 @@ import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
 
 // Drawn when it is looked at: the library of charts is large.
+const SpreadYear = defineAsyncComponent(() => import('~/components/budget/SpreadYear.vue'))
 const MoveMoney = defineAsyncComponent(() => import('~/components/budget/MoveMoney.vue'))
 const AxisChart = defineAsyncComponent(() => import('~/components/base/AxisChart.vue'))
 useHead({ title: 'Budgets · Rekko' })
@@ -44,11 +45,13 @@ const moved = computed(() =>
   ),
 )
 const isMoving = ref(false)
+const isSpreading = ref(false)
 const said = ref('')
 const keepsBudgets = session.me?.rights.includes('keep budgets') === true
 const mayMove = computed(() => keepsBudgets || (data.value?.lines ?? []).some((l) => l.isHeld))
 async function readAll(words = ''): Promise<void> {
   isMoving.value = false
+  isSpreading.value = false
   said.value = words
   await Promise.all([refresh(), readMoving()])
 }
@@ -101,6 +104,7 @@ const trouble = ref('')
 function choose(id: string): void {
   if (id !== chosenId.value) {
     isMoving.value = false
+    isSpreading.value = false
     said.value = ''
   }
   void router.replace({ query: { ...route.query, line: id } })
@@ -162,7 +166,7 @@ const KEYS = [
   { keys: 'Ctrl Enter', does: 'move money into the line' },
 ]
 usePlaceKeys(KEYS, (e) => {
-  if (isMainKey(e) && mayMove.value) {
+  if (isMainKey(e) && mayMove.value && !isSpreading.value) {
     e.preventDefault()
     isMoving.value = true
   }
@@ -221,6 +225,14 @@ usePlaceKeys(KEYS, (e) => {
           :may-adjust="keepsBudgets"
           @moved="readAll"
           @leave="isMoving = false"
+        />
+        <SpreadYear
+          v-if="isSpreading && line && data"
+          :key="line.id"
+          :line="line"
+          :currency="data.currency"
+          @spread="readAll"
+          @leave="isSpreading = false"
         />
         <p class="mb-1 mt-3 flex flex-wrap items-center gap-x-5 gap-y-1 text-ink2">
           <span class="inline-flex items-center gap-1.5"
@@ -401,6 +413,14 @@ usePlaceKeys(KEYS, (e) => {
       <template v-if="line && data && mayMove" #action>
         <p v-if="said" class="small mb-2" role="status">{{ said }}</p>
         <MainAction v-if="!isMoving" keys="Ctrl ⏎" @press="isMoving = true">Move money into {{ line.name }}</MainAction>
+        <button
+          v-if="keepsBudgets && !isSpreading && !isMoving"
+          type="button"
+          class="quiet-link small mt-2.5"
+          @click="isSpreading = true"
+        >
+          Spread its year over the months
+        </button>
       </template>
     </SheetPage>
   </div>

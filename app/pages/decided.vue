@@ -176,7 +176,12 @@ const who = (r: DecidedRow) => `${r.isOwn ? 'you' : r.by}${r.forName === null ? 
               <span class="small block">by {{ who(r) }}{{ r.takenBack ? ', taken back' : '' }}</span>
             </td>
             <td>
-              <NuxtLink class="quiet-link" :to="`/trail/${r.requisitionId}`">{{ r.number }}</NuxtLink> {{ r.title }}
+              <NuxtLink
+                class="quiet-link"
+                :to="r.document === 'order' ? `/decide/${r.documentId}` : `/trail/${r.documentId}`"
+                >{{ r.number || 'not issued' }}</NuxtLink
+              >
+              {{ r.title }}
               <span class="small block">{{ r.owner }}{{ r.comment === '' ? '' : `: “${r.comment}”` }}</span>
             </td>
             <td>{{ r.state }}</td>

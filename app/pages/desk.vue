@@ -41,6 +41,8 @@ const supplier = shallowRef<SupplierFound | null>(null)
 
 const lines = computed(() => data.value?.lines ?? [])
 const trays = computed(() => data.value?.trays ?? [])
+/** Those that lines may be laid on: what was sent to be decided on stays as it is. */
+const openTrays = computed(() => trays.value.filter((t) => t.state === 'draft'))
 const groups = computed(() => {
   const byName = new Map<string, DeskLine[]>()
   for (const l of lines.value) byName.set(l.supplier ?? '', [...(byName.get(l.supplier ?? '') ?? []), l])
@@ -114,7 +116,7 @@ const sayEnter = computed(() => {
         : `the ${chosen.value.length} marked lines`
   const parted = byTray(enterLays.value, supplier.value?.id ?? null)
   if (parted.length > 1) return `Enter lays ${what} on ${parted.length} trays`
-  const tray = trayFor(enterLays.value, trays.value, activeTray.value)
+  const tray = trayFor(enterLays.value, openTrays.value, activeTray.value)
   const name = enterLays.value.find((l) => l.supplier !== null)?.supplier ?? supplier.value?.name ?? null
   if (tray !== null) return `Enter lays ${what} on the tray for ${tray.supplier}`
   return name === null ? `Enter lays ${what}; choose who supplies it` : `Enter lays ${what} on a new tray for ${name}`
@@ -137,7 +139,7 @@ async function lay(parts: readonly DeskLine[], onto: { id: string } | 'fitting' 
               ? onto.id
               : onto === 'new'
                 ? null
-                : (trayFor(group, trays.value, activeTray.value)?.id ?? null),
+                : (trayFor(group, openTrays.value, activeTray.value)?.id ?? null),
           supplierId: chosenSupplier,
           parts: group.map((l) => ({ lineId: l.id, quantity: null })),
         },
@@ -203,32 +205,48 @@ async function writePrice(t: TrayView, lineId: string, unitPrice: string): Promi
     trayTrouble.value = { ...trayTrouble.value, [t.id]: sayError(e) }
   }
 }
-async function issue(id: string): Promise<void> {
+/** Something done to a tray as it is now; what stands in the way stands on it. */
+async function doWith(id: string, work: (t: TrayView) => Promise<unknown>): Promise<void> {
   if (busy.value !== null) return
   busy.value = id
   trayTrouble.value = {}
   await pricing
   const t = trays.value.find((x) => x.id === id)
-  if (t === undefined || id in trayTrouble.value) {
-    busy.value = null
-    return
-  }
   try {
-    const done = await api.post('/api/orders/{id}/issue', {
-      params: { id: t.id },
-      version: t.version,
-      key: `issue-${t.id}-${t.version}`,
-    })
-    issued.value = { id: done.id, number: done.number, supplier: t.supplier }
-    await refresh()
-    void session.load()
+    if (t !== undefined && !(id in trayTrouble.value)) await work(t)
   } catch (e) {
-    trayTrouble.value = { [t.id]: sayError(e) }
-    await refresh()
+    trayTrouble.value = { [id]: sayError(e) }
   } finally {
+    await refresh()
     busy.value = null
   }
 }
+const issue = (id: string) =>
+  doWith(id, async (t) => {
+    const key = `issue-${t.id}-${t.version}`
+    const done = await api.post('/api/orders/{id}/issue', { params: { id }, version: t.version, key })
+    issued.value = { id: done.id, number: done.number, supplier: t.supplier }
+    void session.load()
+  })
+/** Which orders are to be issued as soon as they are approved, where one said so. */
+const wishes = ref<Record<string, boolean>>({})
+const wishOf = (t: TrayView) => wishes.value[t.id] ?? t.issuesItself
+const send = (id: string) =>
+  doWith(id, async (t) => {
+    const key = `send-${t.id}-${t.version}`
+    const body = { issuesItself: wishOf(t) }
+    await api.post('/api/trays/{id}/send', { params: { id }, body, version: t.version, key })
+    undo.show(`The order to ${t.supplier} is with whoever decides.`, 'Take it back', 10, () => takeBack(id))
+  })
+const takeBack = (id: string) =>
+  doWith(id, (t) =>
+    api.post('/api/trays/{id}/withdraw', { params: { id }, version: t.version, key: `back-${t.id}-${t.version}` }),
+  )
+const answer = (id: string, text: string) =>
+  doWith(id, () =>
+    api.post('/api/documents/{id}/answers', { params: { id }, body: { text }, key: crypto.randomUUID() }),
+  )
+
 const issued = ref<{ id: string; number: string; supplier: string } | null>(null)
 
 function drag(event: DragEvent, l: DeskLine): void {
@@ -248,7 +266,7 @@ usePlaceKeys(
     { keys: '↑ ↓', does: 'between lines' },
     { keys: 'Space', does: 'mark a line' },
     { keys: 'Enter', does: 'lay what is marked, or else this line, on its tray' },
-    { keys: 'Ctrl Enter', does: 'issue the tray at hand' },
+    { keys: 'Ctrl Enter', does: 'issue the tray at hand, or send it to whoever decides' },
   ],
   (event) => {
     if (isMainKey(event)) {
@@ -256,6 +274,7 @@ usePlaceKeys(
       // A price that is being typed counts: leaving its field writes it down.
       if (isTyping(event)) (event.target as HTMLElement).blur()
       if (trayAtHand.value?.mayIssue === true) void issue(trayAtHand.value.id)
+      else if (trayAtHand.value?.maySend === true) void send(trayAtHand.value.id)
       return
     }
     if (isTyping(event)) return
@@ -405,8 +424,13 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
             :over="overTray === t.id"
             :busy="busy === t.id"
             :trouble="trayTrouble[t.id] ?? ''"
+            :issues-itself="wishOf(t)"
             @choose="activeTray = t.id"
             @issue="issue(t.id)"
+            @send="send(t.id)"
+            @wish="wishes = { ...wishes, [t.id]: $event }"
+            @back="takeBack(t.id)"
+            @answer="answer(t.id, $event)"
             @pass="passes.begin(t)"
             @off="takeOff(t, $event)"
             @price="(lineId, p) => agree(t, lineId, p)"

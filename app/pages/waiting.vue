@@ -136,7 +136,7 @@ const age = (s: WaitingStep) => (s.days === 0 ? 'today' : formatCount(s.days, 'b
         </p>
         <ul>
           <li v-for="h in held" :key="h.number">
-            <NuxtLink v-if="h.id" class="quiet-link" :to="`/trail/${h.id}`">{{ h.number }}</NuxtLink><template v-else>{{
+            <NuxtLink v-if="h.path" class="quiet-link" :to="h.path">{{ h.number }}</NuxtLink><template v-else>{{
               h.number
             }}</template
             ><template v-if="h.title">, {{ h.title }}</template
@@ -205,9 +205,10 @@ const age = (s: WaitingStep) => (s.days === 0 ? 'today' : formatCount(s.days, 'b
               >
             </td>
             <td>
-              <NuxtLink v-if="s.document" class="quiet-link" :to="`/trail/${s.document.id}`">{{
-                s.number
-              }}</NuxtLink><template v-else>{{ s.number }}</template>
+              <NuxtLink v-if="s.document" class="quiet-link" :to="s.document.path">{{ s.number }}</NuxtLink><template
+                v-else
+                >{{ s.number }}</template
+              >
               <span v-if="s.document" class="ml-1.5">{{ s.document.title }}</span>
               <span v-if="s.document" class="small block">{{ s.document.owner }}</span>
             </td>

@@ -76,7 +76,7 @@ export const useDecisionsStore = defineStore('decisions', () => {
     const key = keyOf(d)
     set(markTried(kept.value, key))
     try {
-      const { decisionId } = await api.post('/api/requisitions/{id}/decisions', {
+      const { decisionId } = await api.post('/api/documents/{id}/decisions', {
         params: { id: d.documentId },
         body: { outcome: d.outcome, comment: d.comment, by: personId },
         version: d.version,
@@ -102,7 +102,7 @@ export const useDecisionsStore = defineStore('decisions', () => {
   }
 
   const removeDecision = (id: string, decisionId: string) =>
-    api.remove('/api/requisitions/{id}/decisions/{decisionId}', { params: { id, decisionId } })
+    api.remove('/api/documents/{id}/decisions/{decisionId}', { params: { id, decisionId } })
 
   function decide(made: readonly Made[]): void {
     set(made.reduce((all, d) => keep(all, { ...d, tried: false, unwanted: false }), [...kept.value]))

@@ -3,7 +3,15 @@ import { describe, expect, test } from 'vitest'
 import { money, type Money } from '#core/base/money'
 import type { Absence, Person } from '#core/people/person'
 import { checkPolicy, findAt, type Finding } from './findings'
-import type { Condition, Policy, PolicyStep, Rule, Subject, SubjectCoding } from './policy'
+import {
+  RULE_DOCUMENTS,
+  type Condition,
+  type Policy,
+  type PolicyStep,
+  type Rule,
+  type Subject,
+  type SubjectCoding,
+} from './policy'
 import type { PolicyWorld } from './world'
 
 const TODAY = '2026-11-27'
@@ -27,6 +35,7 @@ const world = (people: readonly Person[], more: Partial<PolicyWorld> = {}, absen
     { id: 'yard', branch: ['yard', 'house'] },
   ],
   openTo: new Map(people.map((p) => [p.id, [p.departmentId]])),
+  buyers: [],
   kinds: ['goods', 'travel'],
   categories: ['tools', 'paint'],
   suppliers: ['known'],
@@ -108,23 +117,33 @@ describe('what a policy hardly should do', () => {
 
 /** Every document of a small organisation: every owner, department, kind, set of codings and amount to the cent. */
 function* everyDocument(w: PolicyWorld, most: number): Generator<Subject> {
-  for (const [ownerId, open] of w.openTo)
+  const owners = [
+    ...[...w.openTo].map(([ownerId, open]) => ({ document: 'requisition' as const, ownerId, open })),
+    ...w.buyers.map((id) => ({
+      document: 'order' as const,
+      ownerId: id,
+      open: [w.people.people.get(id)?.departmentId ?? ''],
+    })),
+  ]
+  for (const { document, ownerId, open } of owners)
     for (const departmentId of open) {
-      const lines = w.lines.filter((l) => l.departmentId === departmentId)
+      const isOrder = document === 'order'
+      const lines = w.lines.filter((l) => isOrder || l.departmentId === departmentId)
+      const suppliers = isOrder ? (['known'] as const) : w.suppliers
       const traits = [null, ...w.categories].flatMap((category) =>
-        w.currencies.flatMap((currency) => w.suppliers.map((supplier) => ({ category, currency, supplier }))),
+        w.currencies.flatMap((currency) => suppliers.map((supplier) => ({ category, currency, supplier }))),
       )
       const codings: SubjectCoding[] = lines.flatMap((l) =>
         traits.map((t) => ({ budgetLineId: l.id, account: l.account, holderId: l.holderId, ...t })),
       )
       const branch = w.departments.find((d) => d.id === departmentId)?.branch ?? []
       for (let set = 1; set < 2 ** codings.length; set += 1)
-        for (const kind of w.kinds)
+        for (const kind of isOrder ? [...w.kinds, ''] : w.kinds)
           for (const overBudget of [false, true])
             for (let cents = 0; cents <= most; cents += 1) {
               const amount = money(`${(cents / 100).toFixed(2)} EUR`)
               yield {
-                document: 'requisition',
+                document,
                 kind,
                 ownerId,
                 raisedById: ownerId,
@@ -185,6 +204,7 @@ test('finds what looking at every document finds, and nothing else', () => {
         conditions: fc.array(condition, { maxLength: 2 }),
         steps: fc.array(step, { maxLength: 2 }),
         sparesManagers: fc.boolean(),
+        documents: fc.constantFrom(...RULE_DOCUMENTS),
       }),
       { minLength: 1, maxLength: 2 },
     )
@@ -205,6 +225,8 @@ test('finds what looking at every document finds, and nothing else', () => {
     managers: fc.tuple(fc.option(who, { nil: null }), fc.option(who, { nil: null }), fc.option(who, { nil: null })),
     own: limit,
     limits: fc.tuple(limit, limit, limit),
+    ordering: fc.tuple(limit, limit, limit),
+    buyers: fc.uniqueArray(who, { maxLength: 1 }),
     away: fc.option(fc.record({ personId: who, substituteId: fc.option(who, { nil: null }) }), { nil: null }),
     holders: fc.tuple(fc.option(who, { nil: null }), fc.option(who, { nil: null })),
   })
@@ -213,6 +235,7 @@ test('finds what looking at every document finds, and nothing else', () => {
       const people = ids.map((id, i) =>
         person(id, s.managers[i] === id ? null : (s.managers[i] ?? null), {
           decidingLimit: s.limits[i] ?? null,
+          orderingLimit: s.ordering[i] ?? null,
           ownLimit: id === 'a' ? s.own : null,
         }),
       )
@@ -227,6 +250,7 @@ test('finds what looking at every document finds, and nothing else', () => {
             { id: 'l2', departmentId: 'shop', account: '620', holderId: s.holders[1] },
           ].slice(0, s.varied.suppliers.length * s.varied.currencies.length === 4 ? 1 : 2),
           openTo: new Map(ids.map((id) => [id, ['shop']])),
+          buyers: s.buyers,
         },
         absences,
       )

@@ -1,6 +1,6 @@
 import { compare, type Money } from '#core/base/money'
 import { presence } from '#core/people/person'
-import { holds, type Policy, type PolicyStep, type Rule, type Subject } from './policy'
+import { holds, isFor, type Policy, type PolicyStep, type Rule, type Subject } from './policy'
 import { makeRoute, type FallbackCause, type Route } from './route'
 import { amountsFor, documentsOf, ownerClasses } from './sorts'
 import type { PolicyWorld } from './world'
@@ -18,6 +18,7 @@ export type Finding =
   /** A step comes to nobody who may decide, and nobody decides in the end either: the document is held. */
   | {
       readonly code: 'held'
+      readonly document: Subject['document']
       readonly ruleId: string | null
       readonly stepAt: number | null
       readonly because: NonNullable<Route['held']>['code']
@@ -28,6 +29,7 @@ export type Finding =
   /** Nobody asked has a limit that covers: whoever decides in the end is asked. */
   | {
       readonly code: 'falls-to-fallback'
+      readonly document: Subject['document']
       readonly ruleId: string
       readonly stepAt: number
       readonly cause: FallbackCause
@@ -37,6 +39,7 @@ export type Finding =
   /** No rule fits: whoever decides in the end is asked, or it passes with nobody asked. */
   | {
       readonly code: 'no-rule-fits'
+      readonly document: Subject['document']
       readonly ending: Policy['ending']
       readonly example: Example
       readonly people: number
@@ -44,6 +47,7 @@ export type Finding =
   /** Somebody would decide on their own, themselves or as a substitute, and is left out. */
   | {
       readonly code: 'own'
+      readonly document: Subject['document']
       readonly ruleId: string
       readonly stepAt: number
       readonly personId: string
@@ -75,21 +79,22 @@ type Told = Without<Shown>
 export function checkPolicy(policy: Policy, world: PolicyWorld, isOver: () => boolean = () => false): PolicyCheck {
   const found = new Map<string, { told: Told; example: Example; people: Set<string>; count: number }>()
   const met = new Set<string>()
-  const owners = ownerClasses(policy, world)
+  const sorts = (['requisition', 'order'] as const).map((sort) => ({ sort, part: policyFor(policy, sort) }))
+  const owners = sorts.flatMap((s) => ownerClasses(s.part, world, s.sort).map((owner) => ({ ...s, ...owner })))
   let unchecked = 0
-  for (const { person, count } of owners) {
+  for (const { sort, part, person, count } of owners) {
     if (isOver()) {
       unchecked += count
       continue
     }
-    const amounts = amountsFor(policy, world, person)
-    for (const base of documentsOf(policy, world, person.id)) {
+    const amounts = amountsFor(part, world, person, sort)
+    for (const base of documentsOf(part, world, person, sort)) {
       // What was found at the amount before, to be drawn on while it goes on.
       let going = new Map<string, Example>()
       amounts.forEach((amount, i) => {
         const subject = { ...base, amount, together: amount }
         const next = new Map<string, Example>()
-        const at = findAt(policy, world, subject)
+        const at = findAt(part, world, subject)
         for (const id of at.fits) met.add(id)
         for (const told of at.told) {
           const key = JSON.stringify(told)
@@ -125,12 +130,19 @@ export function checkPolicy(policy: Policy, world: PolicyWorld, isOver: () => bo
   }
 }
 
+/** A policy with the rules that are for documents of one sort. */
+const policyFor = (policy: Policy, sort: Subject['document']): Policy => ({
+  ...policy,
+  rules: policy.rules.filter((r) => isFor(r, sort)),
+})
+
 /** What is found of one document: each step by itself, besides what spares managers. */
 export function findAt(
-  policy: Policy,
+  whole: Policy,
   world: PolicyWorld,
   subject: Subject,
 ): { readonly told: Told[]; readonly fits: readonly string[] } {
+  const policy = policyFor(whole, subject.document)
   const told: Told[] = []
   const sparing = policy.rules
     .filter((r) => r.sparesManagers && r.conditions.every((c) => holds(c, subject)))
@@ -147,10 +159,12 @@ export function findAt(
   }
   if (fits.length > 0) return { told, fits }
   const { held } = makeRoute(subject, { ...policy, rules: [] }, world.people)
+  // A policy without a rule for orders leaves all of them to whoever decides in the end.
+  if (held === null && subject.document === 'order' && policy.rules.length === 0) return { told: [], fits }
   const unfit: Told =
     held === null
-      ? { code: 'no-rule-fits', ending: policy.ending }
-      : { code: 'held', ruleId: null, stepAt: null, because: held.code }
+      ? { code: 'no-rule-fits', document: subject.document, ending: policy.ending }
+      : { code: 'held', document: subject.document, ruleId: null, stepAt: null, because: held.code }
   return { told: [unfit], fits }
 }
 
@@ -164,7 +178,7 @@ function findInStep(
   stepAt: number,
   sparing: readonly Rule[],
 ): Told[] {
-  const at = { ruleId: rule.id, stepAt }
+  const at = { document: subject.document, ruleId: rule.id, stepAt }
   const holders = new Set(subject.codings.map((c) => c.holderId))
   const subjects =
     step.who.by === 'budget holders'

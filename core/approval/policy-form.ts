@@ -61,6 +61,7 @@ export const policyOf = (id: string, form: Omit<Policy, 'id'>, grants: readonly 
 /** A rule as it is written: whoever holds a role is not part of it. */
 export const writtenRule = (rule: Rule): Rule => ({
   ...rule,
+  documents: rule.documents ?? 'requests',
   steps: rule.steps.map((step) => (step.who.by === 'role' ? { ...step, who: { ...step.who, holders: [] } } : step)),
 })
 
@@ -101,6 +102,7 @@ export type PolicyReason = { readonly at: number | null } & (
         | 'rank-unreadable'
         | 'days-unreadable'
         | 'escalates-first'
+        | 'orders-spare'
     }
   | { readonly code: 'amount-currency'; readonly currency: string }
   | { readonly code: 'unknown'; readonly what: Named | 'role' }
@@ -128,6 +130,7 @@ export function checkPolicyForm(form: PolicyForm, facts: PolicyFacts): PolicyRea
     ...form.rules.flatMap((rule, at) => [
       ...checkConditions(rule.conditions, at, facts),
       ...rule.steps.flatMap((step) => checkStep(step, at, facts)),
+      ...(rule.documents === 'orders' && rule.sparesManagers ? [{ at, code: 'orders-spare' } as const] : []),
     ]),
     ...(form.fallbackId === null ? [] : checkPeople([form.fallbackId], null, facts)),
     ...([form.ownLimitDays, form.remindDays, form.escalateDays].every(days)

@@ -1,4 +1,5 @@
 import { compare, moneyOf, type Money } from '#core/base/money'
+import type { Person } from '#core/people/person'
 
 /**
  * What approval knows of a document: never the document itself. Each document makes its subject and
@@ -44,6 +45,10 @@ export interface SubjectCoding {
  * Owner, holders and branch are those of the day on which it is judged again.
  */
 export interface SentSubject extends Pick<Subject, 'document' | 'kind' | 'amount' | 'overBudget'> {
+  /** Who may not decide on it whoever owns it: of an order, those whose need alone it serves. */
+  readonly barred?: readonly string[]
+  /** Of an order: what each of its lines came to in the base currency. What was decided holds up to that. */
+  readonly lines?: readonly Money[]
   /** What was sent before it was looked at together has none. */
   readonly together?: Money
   /** What was sent before suppliers and currencies were looked at has neither. */
@@ -70,6 +75,7 @@ export function thawSubject(
   return {
     ...sent,
     ...today,
+    ownedBy: [...today.ownedBy, ...(sent.barred ?? [])],
     amount,
     together: sent.together === undefined ? amount : moneyOf(sent.together.amount, sent.together.currency),
     codings: sent.codings.map((c) => ({
@@ -114,9 +120,15 @@ export interface PolicyStep {
   readonly mustCover: boolean
 }
 
+/** Which documents a rule is for. */
+export const RULE_DOCUMENTS = ['requests', 'orders', 'both'] as const
+export type RuleDocuments = (typeof RULE_DOCUMENTS)[number]
+
 export interface Rule {
   readonly id: string
   readonly name: string
+  /** Absent: requests. */
+  readonly documents?: RuleDocuments
   readonly conditions: readonly Condition[]
   readonly steps: readonly PolicyStep[]
   /** The owner's own limit spares the managers' steps where this rule holds. */
@@ -135,6 +147,16 @@ export interface Policy {
    */
   readonly ownLimitDays: number | null
 }
+
+/** The limit that counts for a document: what somebody may order for orders, what they may decide for requests. */
+export const limitFor = (
+  person: Pick<Person, 'orderingLimit' | 'decidingLimit'> | undefined,
+  document: Subject['document'],
+): Money | null => (document === 'order' ? person?.orderingLimit : person?.decidingLimit) ?? null
+
+/** Whether a rule is for documents of this sort. */
+export const isFor = ({ documents = 'requests' }: Pick<Rule, 'documents'>, document: Subject['document']): boolean =>
+  documents === 'both' || documents === (document === 'order' ? 'orders' : 'requests')
 
 /** True when the condition holds for the subject. "From" includes its amount, "below" does not. */
 export function holds(condition: Condition, subject: Subject): boolean {

@@ -4,7 +4,17 @@ import { money } from '#core/base/money'
 import { makeRoute, type Route } from '#core/approval/route'
 import { nextAfter, progressOf } from '#core/approval/progress'
 import type { Approved } from '#core/approval/standing'
-import type { Policy, PolicyStep, Subject } from '#core/approval/policy'
+import {
+  holds,
+  isFor,
+  RULE_DOCUMENTS,
+  type Condition,
+  type Policy,
+  type PolicyStep,
+  type Rule,
+  type Subject,
+} from '#core/approval/policy'
+import { rulesThatMayFit } from '#core/approval/rule-index'
 import type { Absence, PeopleFacts, Person } from '#core/people/person'
 
 const TODAY = '2026-11-25'
@@ -335,3 +345,99 @@ test(
     )
   },
 )
+
+describe('orders', () => {
+  // Owen orders up to 1,000, Ines up to 2,000, Tomas up to 20,000; what each may decide on requests plays no part.
+  const orders = facts({
+    owen: { orderingLimit: limit('1000') },
+    ines: { orderingLimit: limit('2000'), decidingLimit: limit('1') },
+    tomas: { orderingLimit: limit('20000'), decidingLimit: null },
+  })
+  const forOrders = (documents?: 'orders' | 'both'): Policy => ({
+    id: 'p',
+    rules: [
+      {
+        id: 'r',
+        name: '',
+        ...(documents === undefined ? {} : { documents }),
+        conditions: [],
+        steps: [CHAIN],
+        sparesManagers: false,
+      },
+    ],
+    ending: 'passes',
+    fallbackId: 'maggie',
+    ownLimitDays: null,
+  })
+  const asked = (route: Route) => route.steps.map((s) => s.seats.map((x) => x.actorId).join('+'))
+  const order = (amount: string, more: Partial<Subject> = {}) => subject(amount, { document: 'order', ...more })
+
+  test('climb by ordering limits, whose highest amount is included', () => {
+    expect(asked(makeRoute(order('2000.00'), forOrders('orders'), orders))).toEqual(['ines'])
+    expect(asked(makeRoute(order('2000.01'), forOrders('both'), orders))).toEqual(['ines', 'tomas'])
+    expect(asked(makeRoute(order('20000.01'), forOrders('orders'), orders))).toEqual(['ines', 'tomas', 'maggie'])
+  })
+  test('that no rule is for never pass, whatever becomes of requests: whoever decides in the end is asked', () => {
+    const route = makeRoute(order('1.00'), forOrders(), orders)
+    expect([asked(route), route.steps[0]?.seats[0]?.why]).toEqual([
+      ['maggie'],
+      { code: 'fallback', because: 'no rule fits' },
+    ])
+    expect(asked(makeRoute(subject('1.00'), forOrders('orders'), orders))).toEqual([])
+  })
+  test('are not spared by what their buyers may ask for themselves', () => {
+    const sparing = {
+      ...forOrders('both'),
+      rules: forOrders('both').rules.map((r) => ({ ...r, sparesManagers: true })),
+    }
+    expect(asked(makeRoute(subject('300.00'), sparing, orders))).toEqual([])
+    expect(asked(makeRoute(order('300.00'), sparing, orders))).toEqual(['ines'])
+  })
+  test('are not decided by those whose need alone they serve', () => {
+    expect(asked(makeRoute(order('1500.00', { ownedBy: ['ines'] }), forOrders('orders'), orders))).toEqual(['tomas'])
+  })
+})
+
+// Rules are found by what they name: the same ones as when each is looked at.
+test('property: of many rules those are found that fit, and no others', () => {
+  const ids = fc.uniqueArray(fc.constantFrom('a', 'b', 'c'), { minLength: 1 })
+  const condition: fc.Arbitrary<Condition> = fc.oneof(
+    fc.record({ on: fc.constant('department' as const), ids, branch: fc.boolean() }),
+    fc.record({ on: fc.constantFrom('category' as const, 'owner' as const), ids }),
+    fc.record({ on: fc.constantFrom('account' as const, 'currency' as const), codes: ids }),
+    fc.record({ on: fc.constant('kind' as const), kinds: ids }),
+    fc.record({ on: fc.constant('over budget' as const), is: fc.boolean() }),
+    fc.integer({ min: 0, max: 3 }).map((n) => ({ on: 'amount' as const, from: money(`${n}.00 EUR`) })),
+  )
+  const rules = fc.array(
+    fc.record({ conditions: fc.array(condition, { maxLength: 3 }), documents: fc.constantFrom(...RULE_DOCUMENTS) }),
+    { maxLength: 12 },
+  )
+  const one = fc.constantFrom('a', 'b', 'c', 'd')
+  const coding = fc.record({ budgetLineId: one, account: one, category: fc.option(one, { nil: null }), currency: one })
+  const about = fc.record({
+    document: fc.constantFrom('requisition' as const, 'order' as const),
+    kind: one,
+    ownerId: one,
+    departmentId: one,
+    branch: fc.uniqueArray(one),
+    overBudget: fc.boolean(),
+    codings: fc.array(coding, { maxLength: 3 }),
+  })
+  fc.assert(
+    fc.property(rules, about, fc.integer({ min: 0, max: 4 }), (some, of, amount) => {
+      const s = subject(`${amount}.00`, {
+        ...of,
+        codings: of.codings.map((c) => ({ ...c, supplier: 'known' as const, holderId: null })),
+      })
+      const all = some.map((r, i): Rule => ({ id: `${i}`, name: '', steps: [], sparesManagers: false, ...r }))
+      const policy: Policy = { id: 'p', rules: all, ending: 'passes', fallbackId: null, ownLimitDays: null }
+      const fit = all.filter((r) => isFor(r, s.document) && r.conditions.every((c) => holds(c, s)))
+      const { notes } = makeRoute(s, policy, facts())
+      const unfit = notes.flatMap((n) => (n.code === 'rule-does-not-fit' ? [n.ruleId] : []))
+      expect(unfit).toEqual(all.filter((r) => isFor(r, s.document) && !fit.includes(r)).map((r) => r.id))
+      expect(rulesThatMayFit(policy, s)).toEqual(expect.arrayContaining(fit))
+    }),
+    { numRuns: 500 },
+  )
+})

@@ -1,7 +1,8 @@
 import { covers, type Money } from '#core/base/money'
 import { presence, whoActs, type PeopleFacts, type Person } from '#core/people/person'
 import { inHandsOf, type Handing } from './handed'
-import { holds, type Policy, type Rule, type Subject } from './policy'
+import { holds, isFor, limitFor, type Policy, type Rule, type Subject } from './policy'
+import { rulesThatMayFit } from './rule-index'
 import { decidedFor, type Approved } from './standing'
 
 /** Why a person sits in a step. */
@@ -103,16 +104,17 @@ export function makeRoute(
 ): Route {
   const decided = new Map(approvals.map((a) => [decidedFor(a), a]))
   const making: InMaking = { subject, policy, facts, decided, handed, steps: [], notes: [], held: null }
-  const fits = policy.rules.filter((rule) => {
-    const fit = rule.conditions.every((c) => holds(c, subject)) && !isIdle(rule, subject, facts)
-    if (!fit) making.notes.push({ code: 'rule-does-not-fit', ruleId: rule.id })
-    return fit
-  })
+  const fits = rulesThatMayFit(policy, subject).filter(
+    (rule) => rule.conditions.every((c) => holds(c, subject)) && !isIdle(rule, subject, facts),
+  )
+  making.notes.push(...notesOfOthers(policy, subject, fits))
   const spared = isSpared(fits, subject, facts)
   if (spared !== null) making.notes.push({ code: 'spared-by-own-limit', limit: spared })
   else making.notes.push(...notTogether(subject, policy, facts))
   if (fits.length === 0) {
-    if (policy.ending === 'fallback') addFallback(making, { rank: 0, level: 0, ruleId: null }, 'no rule fits')
+    // An order is sent because somebody's authority does not cover it: it never passes for want of a rule.
+    if (policy.ending === 'fallback' || subject.document === 'order')
+      addFallback(making, { rank: 0, level: 0, ruleId: null }, 'no rule fits')
   }
   for (const rule of fits) addRule(making, rule, spared !== null)
   const ordered = making.steps
@@ -123,13 +125,24 @@ export function makeRoute(
   return { steps: escalate(making, once, late), held: making.held, notes: making.notes }
 }
 
+/** The rules that do not fit, each with a note that is made once. */
+function notesOfOthers(policy: Policy, subject: Subject, fits: readonly Rule[]): RouteNote[] {
+  const known = unfit.get(policy) ?? policy.rules.map(({ id }) => ({ code: 'rule-does-not-fit', ruleId: id }) as const)
+  unfit.set(policy, known)
+  return known.filter((_, at) => {
+    const rule = policy.rules[at]
+    return rule !== undefined && isFor(rule, subject.document) && !fits.includes(rule)
+  })
+}
+const unfit = new WeakMap<Policy, readonly RouteNote[]>()
+
 function isSpared(fits: readonly Rule[], subject: Subject, facts: PeopleFacts): Money | null {
   return fits.some((r) => r.sparesManagers) ? coveringOwnLimit(subject, facts) : null
 }
 
 /** The owner's own limit where it covers what they both own and send; else null. */
 function coveringOwnLimit(subject: Subject, facts: PeopleFacts): Money | null {
-  if (subject.ownerId !== subject.raisedById) return null
+  if (subject.document === 'order' || subject.ownerId !== subject.raisedById) return null
   const limit = facts.people.get(subject.ownerId)?.ownLimit ?? null
   return covers(limit, subject.together) ? limit : null
 }
@@ -262,7 +275,7 @@ function holderOf(
     !isBarred(passed.holder, subject) &&
     (decided.has(passed.holder) || (actor !== null && !isBarred(actor.id, subject)))
   const holder = may ? passed.holder : personId
-  const limit = facts.people.get(holder)?.decidingLimit ?? null
+  const limit = limitFor(facts.people.get(holder), subject.document)
   if (may && passed.isSkipped) return { holder, limit, does: true, whyNow: { code: 'fallback', because: 'skipped' } }
   const does = covers(limit, subject.amount)
   return { holder, limit, does, whyNow: may ? { code: 'passed-on', of: personId, limit, covers: does } : null }
@@ -272,7 +285,7 @@ function holderOf(
 function goOn(making: InMaking, place: Place, personId: string): void {
   const { subject, facts } = making
   for (const manager of managersAbove(personId, facts)) {
-    const limit = manager.decidingLimit
+    const limit = limitFor(manager, subject.document)
     if (!covers(limit, subject.amount)) continue
     const seat = seatOf(making, manager.id, { code: 'higher-manager', limit, covers: true })
     if (seat === null) continue

@@ -2,7 +2,7 @@ import { minorUnits } from '#core/base/currency'
 import { Decimal, dec } from '#core/base/decimal'
 import { compare, moneyOf, zero, type Money } from '#core/base/money'
 import { presence, type Person } from '#core/people/person'
-import type { Condition, Policy, Rule, Subject, SubjectCoding } from './policy'
+import { limitFor, type Condition, type Policy, type Rule, type Subject, type SubjectCoding } from './policy'
 import type { PolicyWorld, WorldLine } from './world'
 
 /** People who are the same to a policy: one stands for all of them. */
@@ -11,13 +11,20 @@ export interface OwnerClass {
   readonly count: number
 }
 
-/** Who raises, in classes: whom a policy names, a budget line, an absence or a reporting line stands alone. */
-export function ownerClasses(policy: Policy, world: PolicyWorld): OwnerClass[] {
+type Sort = Subject['document']
+
+/** Of which departments somebody may have a document of this sort. */
+const departmentsFor = (world: PolicyWorld, { id, departmentId }: Person, sort: Sort): readonly string[] =>
+  sort === 'order' ? (world.buyers.includes(id) ? [departmentId] : []) : (world.openTo.get(id) ?? [])
+
+/** Who raises, or orders, in classes: whom a policy names, a line, an absence or a reporting line stands alone. */
+export function ownerClasses(policy: Policy, world: PolicyWorld, sort: Sort): OwnerClass[] {
   const alone = namedAnywhere(policy, world)
   const found = new Map<string, { person: Person; count: number }>()
   for (const person of world.people.people.values()) {
     if (presence(person, world.people.absences, world.people.today).at === 'gone') continue
-    const open = [...(world.openTo.get(person.id) ?? [])].sort().join(' ')
+    if (sort === 'order' && !world.buyers.includes(person.id)) continue
+    const open = [...departmentsFor(world, person, sort)].sort().join(' ')
     const { managerId, ownLimit } = person
     const key = alone.has(person.id) ? person.id : `${managerId ?? ''} / ${ownLimit?.amount ?? ''} / ${open}`
     const same = found.get(key)
@@ -67,8 +74,8 @@ function oneOfEach<T>(
   return [...found.values()]
 }
 
-/** The lowest amount of each stretch in which no condition and no limit turns, for what a person raises. */
-export function amountsFor(policy: Policy, world: PolicyWorld, owner: Person): Money[] {
+/** The lowest amount of each stretch in which no condition and no limit turns, for what a person raises, or orders. */
+export function amountsFor(policy: Policy, world: PolicyWorld, owner: Person, sort: Sort): Money[] {
   const { currency } = world
   const { people } = world.people
   const unit = Decimal.ofUnits(1n, minorUnits(currency))
@@ -91,7 +98,10 @@ export function amountsFor(policy: Policy, world: PolicyWorld, owner: Person): M
   const above: string[] = []
   for (let id = owner.managerId; id !== null && !above.includes(id); id = people.get(id)?.managerId ?? null)
     above.push(id)
-  const limits = [owner.ownLimit, ...[...seated, ...above].map((id) => people.get(id)?.decidingLimit ?? null)]
+  const limits = [
+    ...(sort === 'order' ? [] : [owner.ownLimit]),
+    ...[...seated, ...above].map((id) => limitFor(people.get(id), sort)),
+  ]
   const turns = [
     zero(currency),
     ...conditions,
@@ -103,24 +113,27 @@ export function amountsFor(policy: Policy, world: PolicyWorld, owner: Person): M
     .sort(compare)
 }
 
-/** A document of each sort that an owner may raise, without its amount. */
+/** A document of each sort that an owner may raise, or order, without its amount. */
 export function* documentsOf(
   policy: Policy,
   world: PolicyWorld,
-  ownerId: string,
+  owner: Person,
+  sort: Sort,
 ): Generator<Omit<Subject, 'amount' | 'together'>> {
+  const ownerId = owner.id
   const kinds = oneOfEach(
-    world.kinds,
+    // An order for requests of several kinds has none.
+    sort === 'order' ? [...world.kinds, ''] : world.kinds,
     namedSets(policy.rules, (c) => (c.on === 'kind' ? c.kinds : null)),
     (k) => k,
   )
-  for (const departmentId of world.openTo.get(ownerId) ?? []) {
+  for (const departmentId of departmentsFor(world, owner, sort)) {
     const branch = world.departments.find((d) => d.id === departmentId)?.branch ?? [departmentId]
-    for (const codings of codingsOf(policy, world, departmentId))
+    for (const codings of codingsOf(policy, worldOfSort(world, sort), sort === 'order' ? null : departmentId))
       for (const kind of kinds)
         for (const overBudget of [false, true])
           yield {
-            document: 'requisition',
+            document: sort,
             kind,
             ownerId,
             raisedById: ownerId,
@@ -133,15 +146,22 @@ export function* documentsOf(
   }
 }
 
+/** What is ordered comes from a supplier that is ordered from. */
+const worldOfSort = (world: PolicyWorld, sort: Sort): PolicyWorld =>
+  sort === 'order' ? { ...world, suppliers: ['known'] } : world
+
 /** What tells codings apart besides their budget line. */
 type Traits = Pick<SubjectCoding, 'category' | 'supplier' | 'currency'>
 
-/** Codings that tell documents of a department apart: each alone, and the fewest that meet a rule, with one more. */
-function codingsOf(policy: Policy, world: PolicyWorld, departmentId: string): SubjectCoding[][] {
+/**
+ * Codings that tell documents of a department, or of any, apart: each alone, and the fewest that meet a rule, with one
+ * more.
+ */
+function codingsOf(policy: Policy, world: PolicyWorld, departmentId: string | null): SubjectCoding[][] {
   const sets = (of: (c: Condition) => readonly string[] | null) => namedSets(policy.rules, of)
   const asksHolders = policy.rules.some((r) => r.steps.some((x) => x.who.by === 'budget holders'))
   const lines = oneOfEach(
-    world.lines.filter((l) => l.departmentId === departmentId),
+    world.lines.filter((l) => departmentId === null || l.departmentId === departmentId),
     sets((c) => (c.on === 'account' ? c.codes : null)),
     (l) => l.account,
     (l) => (asksHolders ? (l.holderId ?? '') : ''),

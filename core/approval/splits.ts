@@ -1,7 +1,7 @@
 import { compare, covers, sum, type Money } from '#core/base/money'
 import { daysBetween, type Day } from '#core/base/day'
 import type { PeopleFacts } from '#core/people/person'
-import { holds, type Policy, type Subject } from './policy'
+import { holds, isFor, type Policy, type Subject } from './policy'
 
 /** A request as it is looked at for being one of several that make one: whose, for what, how much, on which day. */
 export interface SplitRequest {
@@ -48,7 +48,9 @@ const staysWithin = ({ code, amount: edge }: Boundary, amount: Money): boolean =
  * limits of those above them where a chain goes by limits, and the amounts of rules that fit it otherwise.
  */
 export function boundariesFor(subject: Subject, policy: Policy, facts: PeopleFacts): Boundary[] {
-  const fits = policy.rules.filter((r) => r.conditions.every((c) => c.on === 'amount' || holds(c, subject)))
+  const fits = policy.rules.filter(
+    (r) => isFor(r, subject.document) && r.conditions.every((c) => c.on === 'amount' || holds(c, subject)),
+  )
   const found: Boundary[] = fits.flatMap((r) =>
     r.steps.length === 0
       ? []

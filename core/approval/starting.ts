@@ -1,4 +1,4 @@
-import type { Condition, Who } from './policy'
+import type { Condition, RuleDocuments, Who } from './policy'
 
 /** The policies that an organisation may begin with. */
 export const STARTING_POLICIES = ['managers', 'managers and budget holders', 'one approver'] as const
@@ -6,6 +6,7 @@ export type StartingPolicy = (typeof STARTING_POLICIES)[number]
 
 interface StartingRule {
   readonly name: string
+  readonly documents?: RuleDocuments
   readonly conditions: readonly Condition[]
   readonly sparesManagers?: boolean
   readonly steps: readonly { readonly rank: number; readonly who: Who }[]
@@ -33,13 +34,20 @@ const PASSED: StartingRule = {
   steps: [{ rank: 20, who: { by: 'budget holders' } }],
 }
 
+const ORDERS: StartingRule = {
+  name: 'An order that its buyer may not issue alone climbs their chain of managers, by what each may order',
+  documents: 'orders',
+  conditions: [],
+  steps: [{ rank: 10, who: { by: 'chain', until: 'covered' } }],
+}
+
 /** The rules of a starting policy, first to last; whatever no rule fits goes to whoever decides in the end. */
 export function startingRules(policy: StartingPolicy): readonly StartingRule[] {
   switch (policy) {
     case 'managers':
-      return [WITHIN_OWN, CHAIN, PASSED]
+      return [WITHIN_OWN, CHAIN, PASSED, ORDERS]
     case 'managers and budget holders':
-      return [WITHIN_OWN, CHAIN, HOLDERS]
+      return [WITHIN_OWN, CHAIN, HOLDERS, ORDERS]
     case 'one approver':
       return []
   }

@@ -17,6 +17,8 @@ export interface PolicyWorld {
   readonly departments: readonly { readonly id: string; readonly branch: readonly string[] }[]
   /** The departments that each person may raise for. */
   readonly openTo: ReadonlyMap<string, readonly string[]>
+  /** Whose orders are sent for a decision: those who may order, each for the department that they are of. */
+  readonly buyers: readonly string[]
   readonly kinds: readonly string[]
   readonly categories: readonly string[]
   /** How suppliers of lines may stand. */

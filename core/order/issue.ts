@@ -2,7 +2,8 @@ import { dec, type DecimalText } from '#core/base/decimal'
 import { compare, covers, convert, subtract, sum, type Money } from '#core/base/money'
 import { verdict, type Verdict } from '#core/base/verdict'
 import { MOST_SUPPLIER_FILES, type ChannelName } from './channel'
-import { ORDER_MOVES, type OrderState } from './moves'
+import { isOrderMoveFrom, type OrderState } from './moves'
+import type { DecidedOrder } from './subject'
 
 /** Who could issue an order that its buyer may not. */
 export interface MayIssue {
@@ -77,13 +78,18 @@ export interface IssueFacts {
   readonly tolerance: { readonly percent: DecimalText; readonly amount: Money }
   /** Who may raise what was approved: whoever decides on the requests that it serves. */
   readonly deciders: readonly MayIssue[]
+  /** What was decided on this order itself; null where it was not sent, or is not decided. */
+  readonly decided: DecidedOrder | null
 }
+
+/** Whether an order that may not be issued may be sent for a decision: nothing but authority stands in its way. */
+export const needsDecision = (reasons: readonly IssueReason[]): boolean =>
+  reasons.length > 0 && reasons.every((r) => r.code === 'above-ordering-limit' || r.code === 'above-approved')
 
 /** Whether an order may be issued by this buyer, with everything that stands in its way. */
 export function decideIssue(f: IssueFacts): Verdict<'issued', IssueReason> {
   const reasons: IssueReason[] = []
-  const from: readonly OrderState[] = ORDER_MOVES.issue.from
-  if (!from.includes(f.state)) reasons.push({ code: 'order-state', stops: true, state: f.state })
+  if (!isOrderMoveFrom('issue', f.state)) reasons.push({ code: 'order-state', stops: true, state: f.state })
   if (f.lines.length === 0) reasons.push({ code: 'order-empty', stops: true })
   if (!f.hasShipTo) reasons.push({ code: 'no-ship-to', stops: true })
   if (!f.sameShipTo) reasons.push({ code: 'ship-to-differs', stops: true })
@@ -101,7 +107,8 @@ export function decideIssue(f: IssueFacts): Verdict<'issued', IssueReason> {
   if (f.perBase === null) reasons.push({ code: 'no-rate', stops: true, currency: f.currency })
   else {
     const amount = convert(f.net, f.perBase, f.baseCurrency)
-    if (!covers(f.orderingLimit, amount))
+    const wasDecided = f.decided !== null && isWithin({ ordered: amount, approved: f.decided.amount }, f.tolerance)
+    if (!covers(f.orderingLimit, amount) && !wasDecided)
       reasons.push({ code: 'above-ordering-limit', stops: true, amount, limit: f.orderingLimit, who: f.mayIssue })
     reasons.push(...aboveApproved(f, f.perBase))
   }
@@ -110,11 +117,17 @@ export function decideIssue(f: IssueFacts): Verdict<'issued', IssueReason> {
 
 /**
  * What passes its approval beyond the tolerance: the order's sum, and each line that became dearer. Judged in the base
- * currency against what was approved, at the rates it was approved with; the percentage is not rounded.
+ * currency against what was decided last: on the order itself, else on the requests, at the rates it was approved with;
+ * the percentage is not rounded.
  */
 function aboveApproved(f: IssueFacts, perBase: DecimalText): IssueReason[] {
   const base = f.baseCurrency
-  const lines = f.lines.map((l) => ({ ...l, ordered: convert(l.ordered, perBase, base) }))
+  const decided = f.decided?.lines.length === f.lines.length ? f.decided.lines : null
+  const lines = f.lines.map((l, i) => ({
+    ...l,
+    approved: decided?.[i] ?? l.approved,
+    ordered: convert(l.ordered, perBase, base),
+  }))
   const whole = {
     description: null,
     ordered: sum(

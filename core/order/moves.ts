@@ -10,10 +10,27 @@ export type OrderState =
   | 'closed'
   | 'cancelled'
 
+/** Who may make a move, seen from the order. */
+export type OrderMoveBy = 'buyer' | 'step holder' | 'buyer or asked'
+
 /** All that may happen to an order in this part of the work: routes, buttons and tests read it. */
 export const ORDER_MOVES = {
-  fill: { from: ['draft'], to: 'draft' },
-  throwAway: { from: ['draft'], to: null },
-  issue: { from: ['draft', 'approved'], to: 'issued' },
-} as const satisfies Record<string, { readonly from: readonly OrderState[]; readonly to: OrderState | null }>
+  fill: { from: ['draft'], to: 'draft', by: 'buyer' },
+  throwAway: { from: ['draft'], to: null, by: 'buyer' },
+  send: { from: ['draft'], to: 'in approval', by: 'buyer' },
+  approve: { from: ['in approval'], to: 'approved', by: 'step holder' },
+  sendBack: { from: ['in approval'], to: 'draft', by: 'step holder' },
+  ask: { from: ['in approval'], to: 'in approval', by: 'step holder' },
+  handOn: { from: ['in approval'], to: 'in approval', by: 'step holder' },
+  answer: { from: ['in approval'], to: 'in approval', by: 'buyer or asked' },
+  withdraw: { from: ['in approval', 'approved'], to: 'draft', by: 'buyer' },
+  issue: { from: ['draft', 'approved'], to: 'issued', by: 'buyer' },
+} as const satisfies Record<
+  string,
+  { readonly from: readonly OrderState[]; readonly to: OrderState | null; readonly by: OrderMoveBy }
+>
 export type OrderMoveName = keyof typeof ORDER_MOVES
+
+/** Whether a move leads on from a state. */
+export const isOrderMoveFrom = (move: OrderMoveName, state: OrderState): boolean =>
+  ORDER_MOVES[move].from.some((s) => s === state)

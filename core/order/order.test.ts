@@ -2,8 +2,9 @@ import { describe, expect, test } from 'vitest'
 import { money, sum } from '#core/base/money'
 import { nextStep, priceFor } from '#core/catalogue/price'
 import { orderLineEffects } from '#core/order/effects'
-import { decideIssue, type IssueFacts } from '#core/order/issue'
+import { decideIssue, needsDecision, type IssueFacts } from '#core/order/issue'
 import { mergeParts, type TrayPart } from '#core/order/merge'
+import { orderSubject, whoseNeedAlone } from '#core/order/subject'
 
 const STEPS = [
   { from: '1', unitPrice: '31.50', validFrom: null, validUntil: null },
@@ -155,6 +156,7 @@ describe('issuing', () => {
     sameShipTo: true,
     tolerance: { percent: '5', amount: money('50.00 EUR') },
     deciders: [{ personId: 't', name: 'Tomas Brandt' }],
+    decided: null,
   }
   const codes = (change: Partial<IssueFacts>) => decideIssue({ ...good, ...change }).reasons.map((r) => r.code)
   test('up to and including the limit it is allowed', () => {
@@ -195,6 +197,48 @@ describe('issuing', () => {
     const pounds = { currency: 'GBP', net: money('80.00 GBP'), lines: of(['80.00 GBP', '100.00 EUR']) }
     expect(codes({ ...pounds, perBase: '0.80' })).toEqual([])
     expect(codes({ ...pounds, perBase: '0.76' })).toEqual(['above-approved'])
+  })
+  // Rules of calculation, orders: what was decided last holds, with the tolerance, and counts for the limit too.
+  test('what was decided on the order itself holds instead, within the tolerance', () => {
+    const order = (ordered: string, decided: string | null) => ({
+      state: 'approved' as const,
+      net: money(`${ordered} EUR`),
+      lines: [{ description: 'x', ordered: money(`${ordered} EUR`), approved: money('100.00 EUR') }],
+      decided: decided === null ? null : { amount: money(`${decided} EUR`), lines: [money(`${decided} EUR`)] },
+    })
+    expect(codes(order('4000.00', null))).toEqual(['above-ordering-limit', 'above-approved'])
+    expect(codes(order('4000.00', '4000.00'))).toEqual([])
+    // 5 % of 4,000 is 200; the amount of the tolerance, 50, is the nearer.
+    expect(codes(order('4050.00', '4000.00'))).toEqual([])
+    expect(codes(order('4050.01', '4000.00'))).toEqual(['above-ordering-limit', 'above-approved'])
+    expect(needsDecision(decideIssue({ ...good, ...order('4050.01', '4000.00') }).reasons)).toBe(true)
+    // Other lines than were decided on are judged by what was approved of them.
+    const others = { ...order('4000.00', '4000.00'), decided: { amount: money('4000.00 EUR'), lines: [] } }
+    expect(codes(others)).toEqual(['above-approved'])
+  })
+  test('only authority can be asked for: anything else has to be put right first', () => {
+    const { reasons } = decideIssue({ ...good, orderingLimit: null, sameShipTo: false })
+    expect([needsDecision(reasons), needsDecision([])]).toEqual([false, false])
+  })
+  test('an order bars those whose need alone it serves, and is of a kind where its requests are', () => {
+    expect(whoseNeedAlone([['a', 'b'], ['b'], ['c', 'b']])).toEqual(['b'])
+    expect(whoseNeedAlone([['a'], ['b']])).toEqual([])
+    const about = {
+      buyer: { id: 'leonie', departmentId: 'd' },
+      branch: ['d'],
+      currency: 'EUR',
+      amount: money('10.00 EUR'),
+      needs: [['a']],
+      parts: [
+        { category: 'c', codings: [{ budgetLineId: 'l' }] },
+        { category: 'c', codings: [{ budgetLineId: 'l' }] },
+      ],
+      budgetLines: new Map(),
+      overBudget: false,
+    }
+    expect(orderSubject({ ...about, kinds: ['goods', 'goods'] })).toMatchObject({ kind: 'goods', ownedBy: ['a'] })
+    const mixed = orderSubject({ ...about, kinds: ['goods', 'travel'] })
+    expect([mixed.kind, mixed.codings.length]).toEqual(['', 1])
   })
   test('everything that stands in the way is said at once', () => {
     expect(

@@ -30,9 +30,25 @@ export interface Absence {
 export type Presence =
   { readonly at: 'here' } | { readonly at: 'gone' } | { readonly at: 'away'; readonly substituteId: string | null }
 
+const byPerson = new WeakMap<readonly Absence[], ReadonlyMap<string, readonly Absence[]>>()
+
+/** The absences of a person; a list of them is looked through once, and not changed afterwards. */
+function absencesOf(personId: string, absences: readonly Absence[]): readonly Absence[] {
+  const known = byPerson.get(absences)
+  if (known !== undefined) return known.get(personId) ?? []
+  const found = new Map<string, Absence[]>()
+  for (const a of absences) {
+    const theirs = found.get(a.personId)
+    if (theirs === undefined) found.set(a.personId, [a])
+    else theirs.push(a)
+  }
+  byPerson.set(absences, found)
+  return found.get(personId) ?? []
+}
+
 export function presence(person: Person, absences: readonly Absence[], today: Day): Presence {
   if (person.leftOn !== null && person.leftOn < today) return { at: 'gone' }
-  const absence = absences.find((a) => a.personId === person.id && a.from <= today && today <= a.until)
+  const absence = absencesOf(person.id, absences).find((a) => a.from <= today && today <= a.until)
   return absence === undefined ? { at: 'here' } : { at: 'away', substituteId: absence.substituteId }
 }
 

@@ -75,6 +75,17 @@ export type Told =
       readonly what: 'change' | 'cancel'
       readonly text: string
     })
+  /** An order that somebody decided on, for its buyer; `by` is null where nobody had to. */
+  | {
+      readonly code: 'order-approved'
+      readonly by: string | null
+      readonly title: string
+      readonly comment: string
+      readonly amount: Money
+    }
+  /** An approved order that was to be issued by itself: it was, or could not be, with the sentence that says why. */
+  | { readonly code: 'order-issued-itself'; readonly number: string; readonly supplier: string }
+  | { readonly code: 'order-not-issued'; readonly supplier: string; readonly why: string }
   | (Named & {
       readonly code: 'ordered'
       readonly by: string

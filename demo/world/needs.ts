@@ -406,6 +406,16 @@ export const OPEN_NEEDS: readonly (Need & {
     leave: 'approved',
     lines: [p('CP-CIRC-55', 1)],
   },
+  // Above what a buyer may order alone: it waits on an order that somebody decides on.
+  {
+    department: 'Exhibits Workshop',
+    by: ['Nadia Wexcombe'],
+    title: 'Front panel of the jellyfish tank',
+    why: 'the old panel is crazed and lets nobody see in',
+    hoursAgo: 66,
+    leave: 'approved',
+    lines: [free('Acrylic panel, cast, 80 mm, 2.4 x 1.5 m', 1, '4200', 'H87', '632', 'Silverquay Acrylics')],
+  },
   {
     department: 'Water Systems',
     by: ['Owen Marsh'],

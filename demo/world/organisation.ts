@@ -108,6 +108,12 @@ export function describeHallamere(today: Day, passwordHash: string): Organisatio
           steps: [{ rank: 20, who: { by: 'budget holders' } }],
         },
         {
+          name: 'An order that its buyer may not issue alone climbs their chain of managers, by what each may order',
+          documents: 'orders',
+          conditions: [],
+          steps: [{ rank: 10, who: { by: 'chain', until: 'covered' } }],
+        },
+        {
           name: 'From 25,000 all three trustees, side by side',
           conditions: [{ on: 'amount', from: money('25000.00 EUR') }],
           steps: [

@@ -177,6 +177,7 @@ function checks(): Row[] {
       people: organisation(people),
       departments: departments.map((id) => ({ id, branch: [id] })),
       openTo: new Map(Array.from({ length: people }, (_, i) => [`p${i}`, [`d${i % departments.length}`]])),
+      buyers: [],
       kinds: ['goods'],
       categories: CATEGORIES,
       suppliers: ['known'],

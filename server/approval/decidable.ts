@@ -1,4 +1,5 @@
 import type { DecisionOutcome } from '#core/approval/progress'
+import type { Told } from '#core/told/told'
 import type { Context } from '../context'
 import type { DocumentHead, Kind } from '../document/kind'
 
@@ -25,6 +26,8 @@ export interface Decidable<D extends DocumentHead = DocumentHead> extends Kind<D
   wasActedOn(document: D): string | null
   /** Where its owner changes it after it was sent back. */
   changePath(id: string): string
+  /** What its owner is told once nobody is left to decide; `mailed: false` where it has a mail of its own. */
+  tellApproved(facts: Extract<Told, { code: 'approved' }>): { readonly told: Told; readonly mailed?: false }
 }
 
 /** Whoever raised a document, owns it, or did since it was last sent: none of them decides on it. */

@@ -86,16 +86,14 @@ export async function decide<D extends DocumentHead>(
   }
   await kind.takeOutcome(ctx, document, became)
   const about = { by: ctx.actor.name, number: document.number, title: document.title, comment: said }
-  if (became.state === 'approved')
-    // Its mail is the document's own, which has more to say.
-    await tell(
-      ctx,
-      document.ownerId,
-      document,
-      { code: 'approved', amount: moneyOf(route.amount, route.currency), ...about },
-      { path: kind.path(id), decisionId, mailed: false },
-    )
-  else {
+  if (became.state === 'approved') {
+    const { told, ...how } = kind.tellApproved({
+      code: 'approved',
+      amount: moneyOf(route.amount, route.currency),
+      ...about,
+    })
+    await tell(ctx, document.ownerId, document, told, { path: kind.path(id), decisionId, ...how })
+  } else {
     const next = (outcome === 'approved' ? await listOpenActors(ctx.tx, id) : []).map((p) => p.name)
     await tell(
       ctx,

@@ -16,7 +16,7 @@ import { type Asked, updateRoute, writeSeats } from './store'
  */
 export async function moveRoute(
   ctx: Context,
-  document: Pick<DocumentHead, 'id' | 'kind' | 'number'>,
+  document: Pick<DocumentHead, 'id' | 'kind' | 'number' | 'title'>,
   before: Pick<RouteRow, 'id' | 'state'>,
   progress: Progress,
   fresh?: { readonly route: Route; readonly policyId: string },
@@ -27,7 +27,7 @@ export async function moveRoute(
   if (state === 'held' && before.state !== 'held') {
     const { timeZone } = await requireOrganisation(ctx.tx)
     for (const { id } of await listHolders(ctx.tx, 'administrator', dayOf(ctx.now, timeZone)))
-      await tell(ctx, id, document, { code: 'held', number: document.number ?? '' }, { path: '/away' })
+      await tell(ctx, id, document, { code: 'held', number: document.number ?? document.title }, { path: '/away' })
   }
   return asked
 }

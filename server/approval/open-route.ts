@@ -1,4 +1,4 @@
-import { freezeSubject } from '#core/approval/policy'
+import { freezeSubject, type SentSubject } from '#core/approval/policy'
 import { type Progress, progressOf } from '#core/approval/progress'
 import { makeRoute } from '#core/approval/route'
 import type { Context } from '../context'
@@ -22,6 +22,8 @@ export async function openRoute(
   sent: {
     readonly round: number
     readonly keepsEarlier: boolean
+    /** What is frozen of it, where that is more than its subject. */
+    readonly sent?: SentSubject
   } & Judged,
 ): Promise<Progress> {
   const { round, subject, keepsEarlier } = sent
@@ -41,7 +43,7 @@ export async function openRoute(
     amount: subject.amount.amount,
     currency: subject.amount.currency,
     route,
-    sent: freezeSubject(subject),
+    sent: sent.sent ?? freezeSubject(subject),
     keepsEarlier,
     policyId: sent.policy.id,
     now: ctx.now,

@@ -44,8 +44,8 @@ const versionOn = (today: Day) => ({
   form: sql<VersionRow['form']>`json_build_object('name', ${y.name}, 'ending', ${y.ending}, 'fallbackId',
     ${y.fallbackId}, 'ownLimitDays', ${y.ownLimitDays}, 'remindDays', ${y.remindDays}, 'escalateDays',
     ${y.escalateDays}, 'maySkip', ${y.maySkip}, 'byMail', ${y.byMail}, 'rules', coalesce((
-      select json_agg(json_build_object('id', ${r.lineage}, 'name', ${r.name}, 'conditions', ${r.conditions},
-        'sparesManagers', ${r.sparesManagers}, 'steps', coalesce((
+      select json_agg(json_build_object('id', ${r.lineage}, 'name', ${r.name}, 'documents', ${r.documents},
+        'conditions', ${r.conditions}, 'sparesManagers', ${r.sparesManagers}, 'steps', coalesce((
           select json_agg(json_build_object('rank', ${s.rank}, 'mustCover', ${s.mustCover}, 'who', ${s.who})
             order by ${s.position})
           from ${s} where ${s.ruleId} = ${r.id}), '[]')) order by ${r.position})

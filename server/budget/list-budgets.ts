@@ -86,6 +86,7 @@ export async function listBudgets(
           period: p.period,
           from: firstDayOf(year, p.period, o.fiscalStartMonth),
           budgeted: add(p.budgeted, p.adjustments),
+          planned: p.budgeted,
           spent: p.spent,
           committed: p.committed,
           reserved: p.reserved,

@@ -150,6 +150,15 @@ export function listVisibleLines(
   return listLines(tx, sql`${b.fiscalYear} = ${fiscalYear} and ${visible}`, currency)
 }
 
+/** The line that pays for the same in another year; null where there is none. */
+export async function findSameLine(tx: Tx, id: string, yearsOn: number, currency: string): Promise<PayingLine | null> {
+  const of = named(budgetLine, 'of_line')
+  const same = sql`exists (select 1 from ${of} where ${of.id} = ${id} and ${of.departmentId} = ${b.departmentId}
+    and ${of.accountCode} = ${b.accountCode} and ${of.projectCode} is not distinct from ${b.projectCode}
+    and ${b.fiscalYear} = ${of.fiscalYear} + ${yearsOn})`
+  return (await listLines(tx, same, currency))[0] ?? null
+}
+
 /** What a stage of some document lines stands at, coding by coding, by the lines' ids. */
 export async function readStandings(
   tx: Tx,

@@ -1,6 +1,8 @@
 import { sql } from 'drizzle-orm'
 import { balanceMoves, behindMoves, type BehindMove, type BudgetStage, type LedgerEntry } from '#core/budget/ledger'
+import type { Money } from '#core/base/money'
 import type { Context } from '../context'
+import type { Tx } from '../db/client'
 import { sendAlong } from '../db/transaction'
 import { bare, named } from '../db/read'
 import { budgetBalance, budgetEntry, budgetLine } from '../db/schema/budget'
@@ -74,6 +76,18 @@ export async function appendEntries(
     where ${b.budgetLineId} = d.l and ${b.period} = d.p`,
     ),
   )
+}
+
+/** What the periods of a budget line are given by plan. The line is locked. */
+export async function setBudgeted(
+  tx: Tx,
+  budgetLineId: string,
+  to: readonly { readonly period: number; readonly amount: Money }[],
+): Promise<void> {
+  const rows = JSON.stringify(to.map(({ period, amount }) => ({ p: period, given: amount.amount })))
+  await tx.execute(sql`update ${b} set ${bare(b.budgeted)} = f.given
+    from json_to_recordset(${rows}::json) as f(p int, given numeric)
+    where ${b.budgetLineId} = ${budgetLineId} and ${b.period} = f.p`)
 }
 
 /** Requests stand behind what is reserved, orders behind what is committed; what is spent is counted by nobody yet. */

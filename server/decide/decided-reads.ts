@@ -4,13 +4,12 @@ import type { Tx } from '../db/client'
 import { holdsAll, isNumbered, likePattern } from '../db/pattern'
 import { PAGE_KEY, SECONDS } from '../db/moments'
 import { readPageMark } from '../db/page-mark'
-import { named, read, sure } from '../db/read'
+import { named, read } from '../db/read'
 import { approvalDecision, approvalPolicy, approvalRoute } from '../db/schema/approval'
 import { person } from '../db/schema/people'
-import { SEEN_REQUISITIONS, requisitions } from '../requisition/visible'
+import { d, TITLE, visibleDocument } from './document-reads'
 import type { Actor } from '../people/actor'
 
-const r = requisitions('r')
 const v = named(approvalDecision, 'v')
 const t = named(approvalRoute, 't')
 const y = named(approvalPolicy, 'y')
@@ -42,7 +41,7 @@ function whose(q: DecidedQuery, personId: string): SQL {
   return q.whose === 'people' ? sql`${v.actorId} in (${below(personId)})` : sql`true`
 }
 
-/** Decisions on requests that whoever looks may see, the newest first, with the version of the policy each followed. */
+/** Decisions on what whoever looks may see, the newest first, with the version of the policy each followed. */
 export async function listDecided(
   tx: Tx,
   actor: Actor,
@@ -52,11 +51,11 @@ export async function listDecided(
   const mark = readPageMark(q.after)
   const conditions = [
     whose(q, actor.id),
-    SEEN_REQUISITIONS.visibleTo(actor),
+    visibleDocument(actor),
     ...(q.outcome === null ? [] : [sql`${v.outcome} = ${q.outcome}`]),
     ...(q.words.trim() === ''
       ? []
-      : [sql`(${isNumbered(r.number, looked)} or ${holdsAll(sql`(${r.title} || ' ' || ${w.name})`, looked)})`]),
+      : [sql`(${isNumbered(d.number, looked)} or ${holdsAll(sql`(${TITLE} || ' ' || ${w.name})`, looked)})`]),
     ...(q.from === null ? [] : [sql`${v.at} >= ${q.from.toISOString()}`]),
     ...(q.until === null ? [] : [sql`${v.at} < ${q.until.toISOString()}`]),
     ...(mark === null ? [] : [sql`(${v.at}, ${v.id}) < (${mark.moment}::timestamptz, ${mark.id}::uuid)`]),
@@ -65,9 +64,11 @@ export async function listDecided(
     tx,
     {
       id: v.id,
-      requisitionId: r.id,
-      number: sure(r.number),
-      title: r.title,
+      documentId: d.id,
+      document: sql<DecidedRow['document']>`${d.kind}`,
+      requisitionId: sql<string>`case when ${d.kind} = 'requisition' then ${d.id}::text else '' end`,
+      number: sql<string>`coalesce(${d.number}, '')`,
+      title: TITLE,
       owner: w.name,
       amount: t.amount,
       currency: t.currency,
@@ -79,11 +80,11 @@ export async function listDecided(
       forName: sql<string | null>`${f.name}`,
       takenBack: sql<boolean>`${v.takenBackAt} is not null`,
       policy: sql<number | null>`${y.number}`,
-      state: r.state,
+      state: d.state,
       key: PAGE_KEY(v.at, v.id),
     },
-    sql`from ${v} join ${r} on ${r.id} = ${v.documentId} join ${t} on ${t.id} = ${v.routeId}
-      join ${a} on ${a.id} = ${v.actorId} join ${w} on ${w.id} = ${r.ownerId}
+    sql`from ${v} join ${d} on ${d.id} = ${v.documentId} join ${t} on ${t.id} = ${v.routeId}
+      join ${a} on ${a.id} = ${v.actorId} join ${w} on ${w.id} = ${d.ownerId}
       left join ${f} on ${f.id} = ${v.forId} left join ${y} on ${y.id} = ${v.policyId}
       where ${sql.join(conditions, sql` and `)} order by ${v.at} desc, ${v.id} desc limit ${q.limit + 1}`,
   )

@@ -1,6 +1,6 @@
 import { isNegative, negate, type Money } from '#core/base/money'
 import type { Day } from '#core/base/day'
-import type { DecisionView } from '#shared/contract/decide'
+import type { RequestDecision } from '#shared/contract/decide'
 import { sayAnswers, answerLanguage } from '#shared/words/answer'
 import { sayRemark } from '#shared/words/document'
 import { sayMarks } from '#shared/words/marks'
@@ -11,7 +11,7 @@ import { ANSWER_ABOVE } from '../mail/read-letter'
 
 /** What a letter that asks for a decision is made of. */
 export interface LetterFacts {
-  readonly doc: DecisionView
+  readonly doc: RequestDecision
   /** What happened that it is asked now: "Ines Adeyemi approved it …"; null where the request itself says it. */
   readonly sentence: string | null
   /** Where it is decided in Rekko. */
@@ -93,7 +93,7 @@ function sentencesOf({ doc, today }: LetterFacts, ways: Ways) {
   }
 }
 
-function rowOf(l: DecisionView['lines'][number], ways: Ways, today: Day): Row {
+function rowOf(l: RequestDecision['lines'][number], ways: Ways, today: Day): Row {
   const [last] = l.paid
   const before =
     last === undefined ? '' : `, ${ways.price(last.unitPrice, last.currency)} on ${ways.shortDate(last.day, today)}`

@@ -19,7 +19,7 @@ import { readRequisitionPaper } from '../requisition/requisition-paper'
 import { requireOrganisation } from '../settings/reads'
 import { answerSecret, insertAnswerKey } from './answer-store'
 import { writeDecisionLetter } from './decision-letter'
-import { readDecision } from './read-decision'
+import { readRequestDecision } from './read-request-decision'
 
 /** What asks its reader for a decision. */
 const ASKS: ReadonlySet<Told['code']> = new Set<Told['code']>([
@@ -47,7 +47,7 @@ export async function dressDecision(tx: Tx, mail: WaitingMail, now: Date): Promi
   if (actor === null || (await findOpenSeat(tx, aboutId, personId)) === null) return null
   const ctx: Context = { tx, now, actor }
   try {
-    const doc = await readDecision(ctx, aboutId)
+    const doc = await readRequestDecision(ctx, aboutId)
     const ways = waysOf(actor.locale)
     const { timeZone } = await requireOrganisation(tx)
     const today = dayOf(now, timeZone)
@@ -74,7 +74,7 @@ export async function dressDecision(tx: Tx, mail: WaitingMail, now: Date): Promi
 async function answerAddress(
   { tx, now, actor }: Context,
   mail: WaitingMail,
-  doc: Awaited<ReturnType<typeof readDecision>>,
+  doc: Awaited<ReturnType<typeof readRequestDecision>>,
   today: ReturnType<typeof dayOf>,
 ): Promise<string | null> {
   const { answers, sessionSecret } = environment()

@@ -46,6 +46,7 @@ export async function insertVersion(
         lineage: r.id,
         position,
         name: r.name,
+        documents: r.documents ?? 'requests',
         conditions: [...r.conditions],
         sparesManagers: r.sparesManagers,
       })),

@@ -49,7 +49,7 @@ export async function readApprovalPolicy(ctx: Context): Promise<PolicyView> {
     currency: o.baseCurrency,
     timeZone: o.timeZone,
     today,
-    people: people.map((p) => ({ ...p, orderingLimit: null })),
+    people,
     absences,
     departments: branchesOf(await listUpward(tx)),
     openTo,

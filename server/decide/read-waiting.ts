@@ -4,10 +4,9 @@ import type { WaitingView } from '#shared/contract/waiting'
 import { sayHeld } from '#shared/words/waiting'
 import { requireVersion } from '../approval/reads'
 import type { Context } from '../context'
-import { seenAmong } from '../document/visible'
 import { findPersonName } from '../people/person-reads'
-import { SEEN_REQUISITIONS } from '../requisition/visible'
 import { listHolidays, requireOrganisation } from '../settings/reads'
+import { pageOf, seenDocuments } from './document-reads'
 import { listHeld, listWaitingSteps } from './waiting-reads'
 
 const MOST = 500
@@ -19,9 +18,8 @@ export async function readWaiting(ctx: Context, words: string): Promise<WaitingV
   const today = dayOf(now, timeZone)
   const rows = await listWaitingSteps(tx, words, MOST)
   const held = words.trim() === '' ? await listHeld(tx) : []
-  const seen = await seenAmong(
+  const seen = await seenDocuments(
     ctx,
-    SEEN_REQUISITIONS,
     [...rows, ...held].map((r) => r.documentId),
   )
   const first = rows.map((r) => dayOf(new Date(r.since), timeZone)).sort()[0] ?? today
@@ -33,7 +31,7 @@ export async function readWaiting(ctx: Context, words: string): Promise<WaitingV
       number: r.number,
       document: seen.has(r.documentId)
         ? {
-            ...{ id: r.documentId, title: r.title, owner: r.owner, currency: r.currency },
+            ...{ id: r.documentId, path: pageOf(r), title: r.title, owner: r.owner, currency: r.currency },
             amount: moneyOf(r.amount, r.currency).amount,
           }
         : null,
@@ -43,7 +41,9 @@ export async function readWaiting(ctx: Context, words: string): Promise<WaitingV
     total: rows[0]?.count ?? 0,
     held: held.map((h) => ({
       number: h.number,
-      ...(seen.has(h.documentId) ? { id: h.documentId, title: h.title } : { id: null, title: null }),
+      ...(seen.has(h.documentId)
+        ? { id: h.documentId, path: pageOf(h), title: h.title }
+        : { id: null, path: null, title: null }),
       why: sayHeld(h.held),
     })),
     skipTo: form.maySkip && form.fallbackId !== null ? await findPersonName(tx, form.fallbackId) : null,

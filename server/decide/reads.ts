@@ -10,8 +10,10 @@ import { remark } from '../db/schema/document'
 import { approvalRoute, approvalSeat, preparedReason } from '../db/schema/approval'
 import { person } from '../db/schema/people'
 import { requisitions } from '../requisition/visible'
-import { orderLine } from '../db/schema/order'
+import { orderLine, trayPart } from '../db/schema/order'
+import { requisitionLine } from '../db/schema/requisition'
 import { orders } from '../order/visible'
+import { d, TITLE } from './document-reads'
 
 const m = named(remark, 'm')
 const s = named(approvalSeat, 's')
@@ -20,6 +22,9 @@ const q = named(preparedReason, 'q')
 const w = named(person, 'w')
 const f = named(person, 'f')
 const r = requisitions('r')
+const r2 = requisitions('r2')
+const rl = named(requisitionLine, 'rl')
+const t = named(trayPart, 't')
 const l = named(orderLine, 'l')
 const o = orders('o')
 
@@ -29,29 +34,33 @@ export const listPreparedReasons = (tx: Tx): Promise<PreparedReason[]> =>
 
 /** What waits for a person's decision, oldest first. */
 export async function listSlips(tx: Tx, personId: string): Promise<Slip[]> {
+  const ofOrder = sql`(select min(coalesce(${rl.needBy}, ${r2.needBy}))::text from ${t}
+    join ${rl} on ${rl.id} = ${t.requisitionLineId} join ${r2} on ${r2.id} = ${rl.requisitionId}
+    where ${t.orderId} = ${d.id})`
   const found = await read(
     tx,
     {
-      id: r.id,
+      id: d.id,
+      document: sql<Slip['document']>`${d.kind}`,
       owner: w.name,
       amount: a.amount,
       currency: a.currency,
-      title: r.title,
-      needBy: sure(r.needBy),
+      title: TITLE,
+      needBy: sql<string>`coalesce(${r.needBy}::text, ${ofOrder}, '')`,
       since: SECONDS(sql`min(${s.openedAt})`),
       forName: sql<Slip['forName']>`max(${f.name})`,
-      version: r.version,
+      version: d.version,
       sent: a.sent,
-      asked: sql<Slip['asked']>`exists (select 1 from ${m} where ${m.documentId} = ${r.id} and ${m.kind} = 'question'
+      asked: sql<Slip['asked']>`exists (select 1 from ${m} where ${m.documentId} = ${d.id} and ${m.kind} = 'question'
       and ${m.answeredAt} is null
         and ${m.personId} = ${personId})`,
     },
-    sql`from ${s} join ${r} on ${r.id} = ${s.documentId} join ${a} on ${a.id} = ${s.routeId}
-      join ${w} on ${w.id} = ${r.ownerId}
-      left join ${f} on ${f.id} = ${s.forId}
+    sql`from ${s} join ${d} on ${d.id} = ${s.documentId} join ${a} on ${a.id} = ${s.routeId}
+      join ${w} on ${w.id} = ${d.ownerId}
+      left join ${r} on ${r.id} = ${d.id} left join ${f} on ${f.id} = ${s.forId}
     where ${s.actorId} = ${personId} and ${s.state} = 'open'
-    group by ${r.id}, ${w.name}, ${a.id}, ${r.title}, ${r.needBy}, ${r.version}, ${r.number}, ${r.ownerId}
-    order by min(${s.openedAt}), ${r.number}`,
+    group by ${d.id}, ${w.name}, ${a.id}, ${d.title}, ${r.needBy}, ${d.version}, ${d.number}, ${d.ownerId}, ${d.kind}
+    order by min(${s.openedAt}), ${d.number}, ${d.id}`,
   )
   return found.map(({ sent, ...s }) => ({
     ...s,

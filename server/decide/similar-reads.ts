@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import { moneyOf } from '#core/base/money'
-import type { DecisionView } from '#shared/contract/decide'
+import type { RequestDecision } from '#shared/contract/decide'
 import type { Context } from '../context'
 import { named, read, sure } from '../db/read'
 import { person } from '../db/schema/people'
@@ -26,7 +26,7 @@ export async function listSimilar(
   ctx: Context,
   of: RequisitionRow,
   currency: string,
-): Promise<DecisionView['similar']> {
+): Promise<RequestDecision['similar']> {
   const items = of.lines.flatMap((line) => (line.itemId === null ? [] : [line.itemId]))
   const pairs = of.lines.flatMap((line) =>
     line.itemId !== null || line.categoryId === null || line.supplierId === null

@@ -1,7 +1,7 @@
 import { marksOf, type MarkFacts, type RiskMark } from '#core/approval/marks'
 import { boundariesFor, findSplit, SPLIT_DAYS } from '#core/approval/splits'
 import { dayOf } from '#core/base/day'
-import type { DecisionView } from '#shared/contract/decide'
+import type { RequestDecision } from '#shared/contract/decide'
 import { saySplit } from '#shared/words/splits'
 import { waysOf } from '#shared/words/ways'
 import { judgeAgain } from '../approval/judge-again'
@@ -23,7 +23,7 @@ export async function viewRisks(
   kept: RequisitionRow,
   route: RouteRow,
   prices: MarkFacts['prices'],
-): Promise<{ readonly marks: RiskMark[]; readonly split: DecisionView['split'] }> {
+): Promise<{ readonly marks: RiskMark[]; readonly split: RequestDecision['split'] }> {
   const organisation = await requireOrganisation(ctx.tx)
   const { subject, policy, people } = await judgeAgain(ctx, REQUISITION, kept, route)
   const boundaries = boundariesFor(subject, policy, people)

@@ -4,12 +4,13 @@ import type { DecimalText } from '#core/base/decimal'
 import type { Tx } from '../db/client'
 import { SECONDS } from '../db/moments'
 import { holdsAll, isNumbered, likePattern } from '../db/pattern'
-import { named, read, sure } from '../db/read'
+import { named, read } from '../db/read'
 import { approvalRoute, approvalSeat } from '../db/schema/approval'
 import { person } from '../db/schema/people'
-import { requisitions } from '../requisition/visible'
+import { d, TITLE } from './document-reads'
 
-const r = requisitions('r')
+/** What somebody who may not see a document reads of it. */
+const CALLED = sql<string>`coalesce(${d.number}, 'an order')`
 const e = named(approvalRoute, 'e')
 const s = named(approvalSeat, 's')
 const a = named(person, 'a')
@@ -19,6 +20,7 @@ const w = named(person, 'w')
 export interface WaitingRow {
   seatId: string
   documentId: string
+  documentKind: string
   number: string
   title: string
   owner: string
@@ -36,14 +38,15 @@ export interface WaitingRow {
 export function listWaitingSteps(tx: Tx, words: string, most: number): Promise<WaitingRow[]> {
   const looked = likePattern(words)
   const names = sql`(${a.name} || ' ' || coalesce(${f.name}, ''))`
-  const fits = words.trim() === '' ? sql`true` : sql`(${isNumbered(r.number, looked)} or ${holdsAll(names, looked)})`
+  const fits = words.trim() === '' ? sql`true` : sql`(${isNumbered(d.number, looked)} or ${holdsAll(names, looked)})`
   return read(
     tx,
     {
       seatId: s.id,
-      documentId: r.id,
-      number: sure(r.number),
-      title: r.title,
+      documentId: d.id,
+      documentKind: d.kind,
+      number: CALLED,
+      title: TITLE,
       owner: w.name,
       amount: e.amount,
       currency: e.currency,
@@ -54,8 +57,8 @@ export function listWaitingSteps(tx: Tx, words: string, most: number): Promise<W
       isLate: sql<boolean>`${s.lateAt} is not null`,
       count: sql<number>`(count(*) over ())::int`,
     },
-    sql`from ${s} join ${e} on ${e.id} = ${s.routeId} join ${r} on ${r.id} = ${s.documentId}
-      join ${a} on ${a.id} = ${s.actorId} join ${w} on ${w.id} = ${r.ownerId} left join ${f} on ${f.id} = ${s.forId}
+    sql`from ${s} join ${e} on ${e.id} = ${s.routeId} join ${d} on ${d.id} = ${s.documentId}
+      join ${a} on ${a.id} = ${s.actorId} join ${w} on ${w.id} = ${d.ownerId} left join ${f} on ${f.id} = ${s.forId}
       where ${s.state} = 'open' and ${fits} order by ${s.openedAt}, ${s.id} limit ${most}`,
   )
 }
@@ -63,16 +66,17 @@ export function listWaitingSteps(tx: Tx, words: string, most: number): Promise<W
 /** Requests on which nobody is found who may decide, the longest held first. */
 export function listHeld(
   tx: Tx,
-): Promise<{ documentId: string; number: string; title: string; held: Route['held'] }[]> {
+): Promise<{ documentId: string; documentKind: string; number: string; title: string; held: Route['held'] }[]> {
   return read(
     tx,
     {
-      documentId: r.id,
-      number: sure(r.number),
-      title: r.title,
+      documentId: d.id,
+      documentKind: d.kind,
+      number: CALLED,
+      title: TITLE,
       held: sql<Route['held']>`${e.route} -> 'held'`,
     },
-    sql`from ${e} join ${r} on ${r.id} = ${e.documentId} where ${e.state} = 'held' order by ${e.createdAt} limit 200`,
+    sql`from ${e} join ${d} on ${d.id} = ${e.documentId} where ${e.state} = 'held' order by ${e.createdAt} limit 200`,
   )
 }
 

@@ -20,6 +20,11 @@ export function findStanding(tx: Tx, id: string): Promise<{ state: string; versi
   return readOne(tx, { state: d.state, version: d.version }, sql`from ${d} where ${d.id} = ${id}`)
 }
 
+/** What kind a document is of; null where there is none. */
+export async function findKindName(tx: Tx, id: string): Promise<string | null> {
+  return (await readOne(tx, { kind: d.kind }, sql`from ${d} where ${d.id} = ${id}`))?.kind ?? null
+}
+
 export interface AttachmentRow {
   id: string
   name: string

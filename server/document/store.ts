@@ -69,6 +69,11 @@ export async function setOwner(tx: Tx, id: string, ownerId: string, now: Date): 
     .where(eq(document.id, id))
 }
 
+/** Whoever owned a document before it is sent plays no part in who decides on it. */
+export async function forgetOwners(tx: Tx, id: string): Promise<void> {
+  await tx.update(document).set({ ownedBy: [] }).where(eq(document.id, id))
+}
+
 /** A document leaves its author: under its number, in its new state. */
 export async function setLeft(
   tx: Tx,

@@ -8,11 +8,12 @@ import { convert, exchange, moneyOf, sum, zero, type Money } from '#core/base/mo
 import { orderSums, savedTogether, type FreightTerms } from '#core/order/freight'
 import { decideIssue, type IssueReason } from '#core/order/issue'
 import { mergeParts, type MergedLine } from '#core/order/merge'
+import type { DecidedOrder } from '#core/order/subject'
 import type { Verdict } from '#core/base/verdict'
 import type { Tx } from '../db/client'
 import { listWhoMayOrder, reachPeople } from '../people/person-reads'
 import { type Organisation, requireTerms } from '../settings/reads'
-import { listApprovers } from '../approval/reads'
+import { findRoute, listApprovers, type RouteRow } from '../approval/reads'
 import { listPriceSteps } from '../catalogue/reads'
 import { channelNamed, CHANNELS } from '../channel/channels'
 import type { OrderRow } from './reads'
@@ -26,6 +27,8 @@ export interface ComputedTray {
     readonly freight: Money
     readonly taxRate: DecimalText
     readonly single: Money
+    /** What was approved of its requests, in the base currency. */
+    readonly approved: Money
   })[]
   /** Its charges are the freight. */
   readonly sums: DocumentSums
@@ -45,11 +48,12 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
   const { organisation, today } = terms
   const items = [...new Set(parts.flatMap((p) => (p.itemId === null ? [] : [p.itemId])))]
   const served = [...new Set(parts.map((p) => p.requisitionId))]
-  const [prices, { people }, filesSize, deciders] = await Promise.all([
+  const [prices, { people }, filesSize, deciders, route] = await Promise.all([
     listPriceSteps(tx, items),
     reachPeople(tx, [actorId], organisation.baseCurrency, today),
     sizeOfSupplierFiles(tx, served),
     listApprovers(tx, served),
+    tray.state === 'approved' ? findRoute(tx, tray.id) : null,
   ])
   const taxCodes = new Map(terms.taxCodes.map((t) => [t.code, t]))
   const rates = new Map(terms.perBase)
@@ -73,6 +77,10 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
     single: sum(
       approved(l.sources).map((a) => a.net),
       tray.currency,
+    ),
+    approved: sum(
+      approved(l.sources).map((a) => convert(a.net, a.perBase, organisation.baseCurrency)),
+      organisation.baseCurrency,
     ),
   }))
   const taxed = goods.map((l) => ({
@@ -114,10 +122,7 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
     lines: lines.map((l) => ({
       description: l.description,
       ordered: l.net,
-      approved: sum(
-        approved(l.sources).map((a) => convert(a.net, a.perBase, organisation.baseCurrency)),
-        organisation.baseCurrency,
-      ),
+      approved: l.approved,
     })),
     needs: parts.map((p) => [p.ownerId, p.raisedById, ...p.ownedBy]),
     sameShipTo: parts.every((p) => p.shipToId === tray.shipToId),
@@ -126,9 +131,19 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
       amount: moneyOf(organisation.orderToleranceAmount, organisation.baseCurrency),
     },
     deciders,
+    decided: decidedOf(tray, route),
   })
   return { parts, lines, sums, freightTerms, saved, perBase, today, organisation, verdict }
 }
+
+/** What was decided on an order that is approved. */
+const decidedOf = (tray: OrderRow, route: RouteRow | null): DecidedOrder | null =>
+  tray.state !== 'approved' || route === null
+    ? null
+    : {
+        amount: moneyOf(route.amount, route.currency),
+        lines: (route.sent.lines ?? []).map((m) => moneyOf(m.amount, m.currency)),
+      }
 
 /** The supplier's freight in the order's currency; null where no rate leads there. */
 function freightTermsOf(tray: OrderRow, rates: ReadonlyMap<string, DecimalText>): FreightTerms | null {

@@ -1,8 +1,11 @@
 import { isInPart, may, partOf, type Part } from '#core/people/rights'
+import { readDecisions } from '../approval/reads'
+import { routeAgain } from '../approval/route-again'
 import type { Context } from '../context'
 import { changeOwner } from '../document/change-owner'
 import { refused } from '../http/problem'
 import type { Actor } from '../people/actor'
+import { ORDER } from './kind'
 import { listOwnedOrders } from './owned-reads'
 import { findOrder, type OrderRow } from './reads'
 import { listParts } from './tray-reads'
@@ -19,11 +22,20 @@ export async function giveOrders(
     const kept = await findOrder(ctx.tx, id, true)
     if (kept?.ownerId !== fromId) continue
     if (kept.number === null) await requireForTray(ctx, kept, to)
+    // Nobody issues what they decided on themselves.
+    if (kept.number === null && (await hasApproved(ctx, id, to.id))) continue
     await changeOwner(ctx, kept, to)
+    const given = await ORDER.find(ctx.tx, id)
+    if (given !== null) await routeAgain(ctx, ORDER, given)
     if (kept.number === null) done.drafts += 1
     else done.sent += 1
   }
   return done
+}
+
+async function hasApproved({ tx }: Context, id: string, personId: string): Promise<boolean> {
+  const { standing } = await readDecisions(tx, id)
+  return standing.some((d) => d.actorId === personId || d.forId === personId)
 }
 
 /** Refuses a tray to whoever is no buyer of all the departments or places whose lines lie on it. */

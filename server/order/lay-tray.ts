@@ -1,12 +1,15 @@
 import { waysOf } from '#shared/words/ways'
 import { dec, type DecimalText } from '#core/base/decimal'
 import { isInPart, may, partOf } from '#core/people/rights'
+import { isOrderMoveFrom, type OrderMoveName } from '#core/order/moves'
+import { sayOrderState } from '#shared/words/order'
 import { sayMoveReason } from '#shared/words/requisition'
 import { checkMove } from '#core/requisition/moves'
 import { randomUUID } from 'node:crypto'
-import { appendEvents, type NewEvent } from '../audit/store'
+import { findRoute } from '../approval/reads'
+import { appendEvent, appendEvents, type NewEvent } from '../audit/store'
 import type { Context } from '../context'
-import { deleteDraft, touchDocument } from '../document/store'
+import { deleteDraft, setState, touchDocument } from '../document/store'
 import { forbidden, invalid, notFound, refused, stale } from '../http/problem'
 import { notifyChange, notifyChanges } from '../live/notify'
 import { moveQuantities } from '../requisition/store'
@@ -66,7 +69,7 @@ export async function layOnTray(ctx: Context, input: LayParts): Promise<{ orderI
       termsDays: supplier.termsDays,
       now: ctx.now,
     })
-  } else await touchDocument(ctx.tx, orderId, ctx.now)
+  } else await noteChanged(ctx, orderId)
   await upsertParts(
     ctx.tx,
     orderId,
@@ -81,6 +84,13 @@ export async function layOnTray(ctx: Context, input: LayParts): Promise<{ orderI
   await noteServed(ctx, served, { type: 'put on a tray', after: { orderId } })
   await notifyChange(ctx.tx, { kind: 'order', id: orderId })
   return { orderId }
+}
+
+/** A tray changes; where it was sent before, that is told on its trail, and what was decided is not taken back. */
+async function noteChanged(ctx: Context, orderId: string): Promise<void> {
+  await touchDocument(ctx.tx, orderId, ctx.now)
+  if ((await findRoute(ctx.tx, orderId)) === null) return
+  await appendEvent(ctx, { type: 'changed', subjectKind: 'order', subjectId: orderId })
 }
 
 /** Writes down the same of each requisition, and tells its pages. */
@@ -137,14 +147,30 @@ async function pickLines(ctx: Context, input: LayParts): Promise<Picked[]> {
   return picked
 }
 
-/** Locks a tray of the actor's own, at the version they saw. */
-export async function requireTray(ctx: Context, id: string, version: number | null): Promise<OrderRow> {
+/** Locks a tray of the actor's own, at the version they saw, for a move that it allows as it stands. */
+export async function requireTray(
+  ctx: Context,
+  id: string,
+  version: number | null,
+  move: OrderMoveName = 'fill',
+): Promise<OrderRow> {
   const tray = await findOrder(ctx.tx, id, true)
   if (tray === null || !may(ctx.actor.grants, 'order')) throw notFound('This tray')
   if (tray.ownerId !== ctx.actor.id) throw forbidden(`This tray is ${tray.buyer}’s.`)
-  if (tray.state !== 'draft') throw refused([`This order is ${tray.state} already.`], {}, 'wrong-state')
+  if (!isOrderMoveFrom(move, tray.state))
+    throw refused([`This order is ${sayOrderState(tray.state)}.`], {}, 'wrong-state')
   if (version !== null && version !== tray.version) throw stale('the tray was changed in another window')
   return tray
+}
+
+/** An empty tray goes; one on which somebody decided stays, with what was said. */
+async function putAway(ctx: Context, orderId: string): Promise<void> {
+  if ((await findRoute(ctx.tx, orderId)) === null) {
+    await deleteDraft(ctx.tx, orderId)
+    return
+  }
+  await setState(ctx.tx, orderId, 'cancelled', ctx.now)
+  await appendEvent(ctx, { type: 'cancelled', subjectKind: 'order', subjectId: orderId })
 }
 
 /** Takes lines off a tray again; an empty tray is put away. */
@@ -166,8 +192,8 @@ export async function takeOffTray(ctx: Context, orderId: string, lineIds: readon
   }
   const served = [...new Set(off.map((p) => p.requisitionId))]
   await noteServed(ctx, served, { type: 'taken off a tray', before: { orderId } })
-  if (off.length === parts.length) await deleteDraft(ctx.tx, tray.id)
-  else await touchDocument(ctx.tx, tray.id, ctx.now)
+  if (off.length < parts.length) await noteChanged(ctx, tray.id)
+  else await putAway(ctx, tray.id)
   await notifyChange(ctx.tx, { kind: 'order', id: orderId })
 }
 
@@ -179,6 +205,6 @@ export async function agreePrice(ctx: Context, orderId: string, lineId: string, 
   if (part.itemId !== null)
     throw refused(['A catalogue item is ordered at its catalogue price.'], {}, 'catalogue-price')
   await setAgreedPrice(ctx.tx, orderId, lineId, unitPrice)
-  await touchDocument(ctx.tx, orderId, ctx.now)
+  await noteChanged(ctx, orderId)
   await notifyChange(ctx.tx, { kind: 'order', id: orderId })
 }

@@ -1,3 +1,4 @@
+import { needsDecision } from '#core/order/issue'
 import { waysOf } from '#shared/words/ways'
 import { MOST_COUNTED } from '#core/base/count'
 import { lineNet } from '#core/base/line-net'
@@ -5,7 +6,9 @@ import { partOf } from '#core/people/rights'
 import type { DeskLine, TrayView } from '#shared/contract/order'
 import { sayIssueReason } from '#shared/words/order'
 import { sayTerms } from '#shared/words/terms'
+import { findRoute, listDecisions, listOpenActors } from '../approval/reads'
 import type { Context } from '../context'
+import { listRemarks } from '../document/reads'
 import { unseenSigns } from '../files/faces'
 import { requireOrganisation } from '../settings/reads'
 import { countDeskLines, listDeskLines } from './desk-reads'
@@ -53,7 +56,10 @@ export async function readDesk(
 
 async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {
   const c = await computeTray(ctx.tx, tray, ctx.actor.id, ctx.now)
+  // What was sent says whom it waits for, and not that it is sent.
+  const reasons = tray.state === 'in approval' ? [] : c.verdict.reasons
   return {
+    ...(await viewSent(ctx, tray)),
     id: tray.id,
     version: tray.version,
     supplierId: tray.supplierId,
@@ -87,7 +93,28 @@ async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {
     unseen: unseenSigns(
       [...c.lines.flatMap((l) => [l.description, l.secondDescription, ...l.notes]), tray.note].join(''),
     ).join(' '),
-    refusals: c.verdict.reasons.map((r) => sayIssueReason(r, waysOf(ctx.actor.locale))),
+    refusals: reasons.map((r) => sayIssueReason(r, waysOf(ctx.actor.locale))),
     mayIssue: c.verdict.value !== null,
+    maySend: tray.state === 'draft' && needsDecision(reasons),
   }
+}
+
+/** What becomes of an order that was sent to be decided on: whom it waits for, what they ask, why it came back. */
+async function viewSent(
+  { tx }: Context,
+  tray: OrderRow,
+): Promise<Pick<TrayView, 'state' | 'waits' | 'issuesItself' | 'said'>> {
+  const { issuesItself } = tray
+  const state = tray.state === 'in approval' || tray.state === 'approved' ? tray.state : 'draft'
+  const route = await findRoute(tx, tray.id)
+  if (route === null) return { state, issuesItself: true, waits: [], said: [] }
+  if (state === 'draft') {
+    const back = (await listDecisions(tx, tray.id))
+      .filter((d) => d.round === route.round && !d.takenBack && d.outcome === 'sent back')
+      .map((d) => ({ id: d.id, by: d.actor, text: d.comment, asks: false }))
+    return { state, issuesItself, waits: [], said: back.slice(-1) }
+  }
+  const waits = (await listOpenActors(tx, tray.id)).map((p) => p.name)
+  const open = (await listRemarks(tx, tray.id)).filter((r) => r.kind === 'question' && !r.answered && r.toId === null)
+  return { state, issuesItself, waits, said: open.map((r) => ({ id: r.id, by: r.name, text: r.text, asks: true })) }
 }

@@ -25,6 +25,8 @@ export interface OrderRow extends DocumentHead {
   kind: 'order'
   state: OrderState
   buyer: string
+  buyerDepartmentId: string
+  issuesItself: boolean
   supplierId: string
   supplier: string
   supplierEmail: string | null
@@ -60,6 +62,8 @@ const ORDER = {
   ownerId: o.ownerId,
   ownedBy: o.ownedBy,
   buyer: b.name,
+  buyerDepartmentId: b.departmentId,
+  issuesItself: o.issuesItself,
   supplierId: o.supplierId,
   supplier: s.name,
   supplierEmail: s.email,
@@ -93,12 +97,13 @@ export async function findOrder(tx: Tx, id: string, lock = false): Promise<Order
   return readOne(tx, ORDER, sql`${FROM} where ${o.id} = ${id}`)
 }
 
-/** The trays of a buyer, oldest first. */
+/** The trays of a buyer, and what of them was sent to be decided on and is not issued; oldest first. */
 export function listTrays(tx: Tx, buyerId: string): Promise<OrderRow[]> {
   return read(
     tx,
     ORDER,
-    sql`${FROM} where ${o.ownerId} = ${buyerId} and ${o.state} = 'draft' order by ${o.createdAt}, ${o.id}`,
+    sql`${FROM} where ${o.ownerId} = ${buyerId} and ${o.number} is null and ${o.state} <> 'cancelled'
+      order by ${o.createdAt}, ${o.id}`,
   )
 }
 

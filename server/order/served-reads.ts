@@ -4,7 +4,8 @@ import type { DecimalText } from '#core/base/decimal'
 import type { Tx } from '../db/client'
 import { UTC } from '../db/moments'
 import { named, read, sure } from '../db/read'
-import { orderLine, orderLineSource, orderRevision, orderSending } from '../db/schema/order'
+import { approvalSeat } from '../db/schema/approval'
+import { orderLine, orderLineSource, orderRevision, orderSending, trayPart } from '../db/schema/order'
 import { requisitionCoding, requisitionLine } from '../db/schema/requisition'
 import { requisitions } from '../requisition/visible'
 import { orders } from '../order/visible'
@@ -24,6 +25,8 @@ const o = orders('o')
 const p = named(person, 'p')
 const e = named(budgetEntry, 'e')
 const c = named(requisitionCoding, 'c')
+const a = named(approvalSeat, 'a')
+const t = named(trayPart, 't')
 
 export interface LinkedOrder {
   id: string
@@ -76,6 +79,21 @@ export function listLinkedOrders(tx: Tx, requisitionId: string): Promise<LinkedO
     group by ${o.id}, ${o.number}, ${o.title}, ${o.sentAt}, ${o.net}, ${o.currency}, ${v.pdfHash}, ${g.channel},
     ${g.sentAt}
     order by ${o.sentAt}`,
+  )
+}
+
+/** Orders that are decided on, or approved and not issued, on which something of a requisition lies; and by whom. */
+export function listOrdersDecided(tx: Tx, requisitionId: string): Promise<{ state: string; waits: string[] }[]> {
+  return read(
+    tx,
+    {
+      state: o.state,
+      waits: sql<string[]>`array(select distinct ${p.name} from ${a} join ${p} on ${p.id} = ${a.actorId}
+        where ${a.documentId} = ${o.id} and ${a.state} = 'open' order by 1)`,
+    },
+    sql`from ${o} where ${o.number} is null and ${o.state} in ('in approval', 'approved') and ${o.id} in (
+      select ${t.orderId} from ${t} join ${l} on ${l.id} = ${t.requisitionLineId}
+      where ${l.requisitionId} = ${requisitionId}) order by ${o.createdAt}`,
   )
 }
 

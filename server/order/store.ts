@@ -8,7 +8,7 @@ import { orderLine, orderLineSource, orderRevision, purchaseOrder, trayPart } fr
 import type { Tx } from '../db/client'
 import { sendAlong } from '../db/transaction'
 import { bare } from '../db/read'
-import { insertDocument, setLeft } from '../document/store'
+import { forgetOwners, insertDocument, setLeft } from '../document/store'
 import type { OrderSnapshot } from './snapshot'
 
 export async function insertTray(
@@ -104,6 +104,12 @@ export async function insertOrderLines(
     ),
   )
   return ids
+}
+
+/** An order is sent to be decided on: who owned it before plays no part from now on. */
+export async function setSentForDecision(tx: Tx, id: string, issuesItself: boolean): Promise<void> {
+  await tx.update(purchaseOrder).set({ issuesItself }).where(eq(purchaseOrder.id, id))
+  await forgetOwners(tx, id)
 }
 
 export async function setIssued(

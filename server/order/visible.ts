@@ -1,5 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm'
 import { partOf } from '#core/people/rights'
+import { isInvolved } from '../approval/involved-reads'
 import type { SeenRows } from '../document/kind'
 import type { Actor } from '../people/actor'
 import { inPart, requisitions, SEEN_REQUISITIONS } from '../requisition/visible'
@@ -25,13 +26,15 @@ const SERVED = sql`from ${l} join ${x} on ${x.orderLineId} = ${l.id}
 
 /**
  * Who sees an issued order: its buyer, whoever sees all orders, buyers of a department or place that it serves, and
- * whoever sees a requisition that it serves. A tray is its buyer's alone.
+ * whoever sees a requisition that it serves. A tray is its buyer's alone, until it is sent: whoever decides on it, or
+ * was asked about it, sees it too.
  */
 export const SEEN_ORDERS: SeenRows = {
   row: o,
   visibleTo: (actor) =>
     sql`(${o.ownerId} = ${actor.id} or (${o.number} is not null and (${seesWhole(actor)}
-      or ${isThere(sql`${SERVED} and ${SEEN_REQUISITIONS.visibleTo(actor)}`)})))`,
+      or ${isThere(sql`${SERVED} and ${SEEN_REQUISITIONS.visibleTo(actor)}`)}))
+      or ${isInvolved(o.id, actor.id)})`,
 }
 
 /** The condition under which a person sees an order as buyers do, and not only their own part of it. */

@@ -2,6 +2,7 @@
 export const TASKS = [
   'send-mail',
   'mail-approved',
+  'issue-approved',
   'send-order',
   'file-order',
   'sweep',
@@ -38,6 +39,7 @@ export interface AskedFor {
 export interface TaskData {
   'send-mail': { readonly mailId: string }
   'mail-approved': { readonly requisitionId: string; readonly decisionId: string | null }
+  'issue-approved': { readonly orderId: string; readonly round: number; readonly decisionId: string | null }
   'send-order': { readonly sendingId: string }
   'file-order': { readonly orderId: string; readonly revision: number }
   sweep: AskedFor

@@ -16,6 +16,7 @@ import { takeFile, takeFileBack } from '../lists/take-laid'
 import { listOverdueMail } from '../mail/reads'
 import { sendMail } from '../mail/send-mail'
 import { fileOrder } from '../order/file-order'
+import { issueApproved } from '../order/issue-approved'
 import { sendOrder } from '../order/send-order'
 import { listWaitingSendings } from '../order/sending-reads'
 import { REKKO } from '../people/actor'
@@ -44,6 +45,7 @@ function runsOf(db: Db, clock: () => Date): Runs {
   return {
     'send-mail': ({ mailId }) => sendMail(db, mailId, clock, dressDecision),
     'mail-approved': (of) => mailApproved(db, of, clock()),
+    'issue-approved': (of) => issueApproved(db, of, clock()),
     'send-order': ({ sendingId }) => sendOrder(db, sendingId, clock),
     'file-order': ({ orderId, revision }) => fileOrder(db, orderId, revision, clock()),
     // What waits and has no task any more, because its server died, is put into the queue again.

@@ -24,6 +24,8 @@ export const REQUISITION: Decidable<RequisitionRow> = {
   whose: (r) => ({ raisedById: r.raisedById, departmentId: r.draft.departmentId ?? '' }),
   takeOutcome,
   wasActedOn,
+  // Its mail is its own, which has more to say.
+  tellApproved: (told) => ({ told, mailed: false }),
 }
 
 /** What was done since a decision without an event: a buyer laid it on a tray, or its owner began to change it. */

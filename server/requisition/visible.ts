@@ -1,10 +1,10 @@
 import { sql, type SQL, type SQLWrapper } from 'drizzle-orm'
 import { may, partOf, type Part } from '#core/people/rights'
+import { isInvolved } from '../approval/involved-reads'
 import type { SeenRows } from '../document/kind'
 import type { Actor } from '../people/actor'
 import { isThere, named, under, type Named } from '../db/read'
-import { approvalDecision, approvalHanding, approvalSeat } from '../db/schema/approval'
-import { document, remark } from '../db/schema/document'
+import { document } from '../db/schema/document'
 import { requisition, requisitionCoding, requisitionLine } from '../db/schema/requisition'
 import { budgetLine } from '../db/schema/budget'
 
@@ -17,10 +17,6 @@ export const isOpenLine = (line: Named<typeof requisitionLine>): SQL =>
   sql`${line.quantity} - ${line.ordered} - ${line.cancelled} - ${line.onTray} > 0`
 
 const r = requisitions('r')
-const s = named(approvalSeat, 's')
-const d = named(approvalDecision, 'd')
-const h = named(approvalHanding, 'h')
-const m = named(remark, 'm')
 const l = named(requisitionLine, 'l')
 const c = named(requisitionCoding, 'c')
 const b = named(budgetLine, 'b')
@@ -48,12 +44,7 @@ function visibleTo(actor: Actor): SQL {
   const asAll = may(actor.grants, 'see all documents') ? sql`true` : sql`false`
   return sql`(${r.ownerId} = ${actor.id} or ${r.raisedById} = ${actor.id} or (${r.number} is not null and (
     ${asAll} or ${asBuyer}
-    or ${isThere(sql`from ${s}
-      where ${s.documentId} = ${r.id} and (${s.actorId} = ${actor.id} or ${s.forId} = ${actor.id})`)}
-    or ${isThere(sql`from ${d} where ${d.documentId} = ${r.id} and ${d.actorId} = ${actor.id}`)}
-    or ${isThere(sql`from ${h} where ${h.documentId} = ${r.id} and ${h.calledBackAt} is null
-      and ${actor.id} in (${h.actorId}, ${h.byId}, ${h.toId})`)}
-    or ${isThere(sql`from ${m} where ${m.documentId} = ${r.id} and ${m.toId} = ${actor.id}`)}
+    or ${isInvolved(r.id, actor.id)}
     or ${isThere(sql`from ${l} join ${c} on ${c.lineId} = ${l.id}
       join ${b} on ${b.id} = ${c.budgetLineId}
       where ${l.requisitionId} = ${r.id} and ${b.holderId} = ${actor.id}`)})))`

@@ -5,7 +5,7 @@ import type { Day } from '#core/base/day'
 import type { PriceStep } from '#core/catalogue/price'
 import type { OwnField } from '#core/requisition/own-field'
 import type { RequestRule } from '#core/requisition/rules'
-import type { Condition, Who } from '#core/approval/policy'
+import type { Condition, RuleDocuments, Who } from '#core/approval/policy'
 import type { PolicyForm } from '#core/approval/policy-form'
 import type { Role } from '#core/people/rights'
 import { approvalPolicy, approvalRule, approvalStep } from '../db/schema/approval'
@@ -57,6 +57,7 @@ export interface OrganisationDescription {
     readonly fallbackId: string | null
     readonly rules: readonly {
       readonly name: string
+      readonly documents?: RuleDocuments
       readonly conditions: readonly Condition[]
       readonly sparesManagers?: boolean
       readonly steps: readonly { readonly rank: number; readonly who: Who; readonly mustCover?: boolean }[]
@@ -176,6 +177,7 @@ async function loadPolicy(tx: Tx, policy: OrganisationDescription['policy']): Pr
         policyId: policy.id,
         position,
         name: rule.name,
+        documents: rule.documents ?? 'requests',
         conditions: [...rule.conditions],
         sparesManagers: rule.sparesManagers ?? false,
       })

@@ -11,7 +11,7 @@ import type { RemarkView } from '#shared/contract/document'
 import type { StationView, TrailAction, TrailView } from '#shared/contract/trail'
 import { sayMoveReason } from '#shared/words/requisition'
 import { saySentence, sayNext, sayEvent, sayOrder, type NextFacts } from '#shared/words/trail'
-import { inWords } from '#shared/words/format'
+import { inWords, listWords } from '#shared/words/format'
 import { sayPeople, type Someone } from '#shared/words/someone'
 import { findRoute, listDecisions } from '../approval/reads'
 import { seatViews } from '../approval/seat-views'
@@ -21,7 +21,7 @@ import { listAttachments, listRemarks, viewAttachment } from '../document/reads'
 import { maySee } from '../document/visible'
 import { notFound } from '../http/problem'
 import { requireOrganisation } from '../settings/reads'
-import { listLinkedOrders, listMovedMoney, type LinkedOrder } from '../order/served-reads'
+import { listLinkedOrders, listMovedMoney, listOrdersDecided, type LinkedOrder } from '../order/served-reads'
 import { findRequisition, type RequisitionRow } from '../requisition/reads'
 import { frozenLine } from '../requisition/reservation'
 import { viewRequest } from '../requisition/view-request'
@@ -79,6 +79,7 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
     currency: baseCurrency,
     stations: stationsOf(kept, orders, waits, {
       isOwner,
+      ordersDecided: await listOrdersDecided(tx, id),
       question: toMe.length > 0,
       baseCurrency,
       decided: decisions.filter((d) => !d.takenBack),
@@ -107,6 +108,7 @@ const questionOf = (question: RemarkView | undefined, toMe: readonly RemarkView[
   question === undefined ? null : { by: question.name, to: question.to, isYours: toMe.includes(question) }
 
 interface About {
+  readonly ordersDecided: Awaited<ReturnType<typeof listOrdersDecided>>
   readonly isOwner: boolean
   readonly question: boolean
   readonly baseCurrency: string
@@ -198,11 +200,19 @@ function stationsOf(
       share,
       look: kept.state === 'cancelled' ? 'stopped' : 'filled',
       waits: false,
-      note: orders.length === 0 ? 'not yet' : `${inWords(orders.length)} ${orders.length === 1 ? 'order' : 'orders'}`,
+      note: sayOrders(orders.length, a.ordersDecided),
     },
     { name: 'Delivery', amount: null, share: 0, look: 'empty', waits: false, note: 'not yet' },
     { name: 'Bill', amount: null, share: 0, look: 'empty', waits: false, note: 'not yet' },
   ]
+}
+
+/** How far ordering is: what is issued, else what is decided on. */
+function sayOrders(issued: number, [next]: About['ordersDecided']): string {
+  if (issued > 0) return `${inWords(issued)} ${issued === 1 ? 'order' : 'orders'}`
+  if (next === undefined) return 'not yet'
+  if (next.state === 'approved') return 'approved, to be issued'
+  return next.waits.length === 0 ? 'its order is held' : `its order waits for ${listWords(next.waits)}`
 }
 
 function actionsOf(

@@ -3,6 +3,7 @@ import type { RouteSpec } from './route'
 import { accountRoutes } from './account'
 import { budgetRoutes } from './budget'
 import { decideRoutes } from './decide'
+import { decideBeforeRoutes } from './decide-before'
 import { decidedRoutes } from './decided'
 import { scheduledRoutes } from './scheduled'
 import { waitingRoutes } from './waiting'
@@ -55,7 +56,7 @@ const ROUTES = {
 }
 
 /** Every route there is: the API's description, the walk over all of them and the house rules read it. */
-export const ALL_ROUTES: readonly RouteSpec[] = Object.values(ROUTES)
+export const ALL_ROUTES: readonly RouteSpec[] = [...Object.values(ROUTES), ...Object.values(decideBeforeRoutes)]
 
 /**
  * Any route, as its description has it. Pages take these types and nothing else of the contract: they weigh nothing.

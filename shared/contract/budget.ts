@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { PROFILE_WAYS } from '#core/budget/profile'
 import { TRANSFER_STATES } from '#core/budget/transfer'
 import { defineRoute } from './route'
 import { decimal, id, ids, made, money, text } from './values'
@@ -31,6 +32,8 @@ const line = z.object({
       from: z.string(),
       period: z.number(),
       budgeted: money,
+      /** What of it is the plan, without what was moved. */
+      planned: money,
       spent: money,
       committed: money,
       reserved: money,
@@ -148,6 +151,22 @@ export const budgetRoutes = {
     body: z.object({ budgetLineId: id, period, amount: decimal, reason: text(1000) }),
     reply: made,
     idempotent: true,
+  }),
+  setBudgetProfile: defineRoute({
+    name: 'setBudgetProfile',
+    method: 'PUT',
+    path: '/api/budgets/{id}/profile',
+    summary: 'Spread what a budget line was given for its year over the periods anew; the year stays as it is.',
+    access: 'keep budgets',
+    params: ids,
+    body: z.object({
+      how: z.enum(PROFILE_WAYS),
+      /** By hand: what each period is given. */
+      amounts: z.array(decimal).max(12).optional(),
+      /** What each was given when it was looked at. */
+      seen: z.array(decimal).max(12),
+    }),
+    reply: made,
   }),
   exportBudgets: defineRoute({
     name: 'exportBudgets',

@@ -7,8 +7,10 @@ import { requestLine, requestView } from './request-view'
 import { defineRoute } from './route'
 import { id, ids, made, money, text, versioned } from './values'
 
+const document = z.enum(['requisition', 'order'])
 const slip = z.object({
   id: z.string(),
+  document,
   owner: z.string(),
   amount: z.string(),
   currency: z.string(),
@@ -62,22 +64,38 @@ const decisionLine = requestLine.extend({
 })
 export type DecisionLine = z.infer<typeof decisionLine>
 
-const decisionView = requestView.extend({
+/** What is told of any document that is decided on. */
+const decided = z.object({
   id: z.string(),
-  number: z.string(),
   version: z.number(),
   state: z.string(),
   title: z.string(),
+  owner: z.string(),
   ownerId: z.string(),
   amount: money,
-  sentAt: z.string(),
-  /** What is not as it was when it was sent the time before, in words. */
-  changes: z.array(z.string()),
-  lines: z.array(decisionLine),
   budget: z.array(bar),
   route: z.array(seat),
   held: z.boolean(),
   remarks: z.array(remark),
+  mine: z.boolean(),
+  /** What the reader had others do on it, and may call back. */
+  handed: z.array(z.object({ id: z.string(), how: z.enum([...HANDED_HOW, 'skip']), to: z.string() })),
+  forName: z.string().nullable(),
+  /** What an approval now would lead to. */
+  afterApproval: z.object({ state: z.enum(['waiting', 'held', 'approved']), next: z.array(z.string()) }),
+})
+export type DecisionSeat = Pick<
+  z.infer<typeof decided>,
+  'route' | 'held' | 'remarks' | 'mine' | 'handed' | 'forName' | 'afterApproval'
+>
+
+const requestDecision = requestView.extend(decided.shape).extend({
+  document: z.literal('requisition'),
+  number: z.string(),
+  sentAt: z.string(),
+  /** What is not as it was when it was sent the time before, in words. */
+  changes: z.array(z.string()),
+  lines: z.array(decisionLine),
   /** What the same department asked for lately of the same, as far as the reader may see it; the newest first. */
   similar: z.array(
     z.object({
@@ -90,10 +108,6 @@ const decisionView = requestView.extend({
     }),
   ),
   attachments: z.array(attachment),
-  mine: z.boolean(),
-  /** What the reader had others do on it, and may call back. */
-  handed: z.array(z.object({ id: z.string(), how: z.enum([...HANDED_HOW, 'skip']), to: z.string() })),
-  forName: z.string().nullable(),
   /** What makes whoever decides on it look twice. */
   marks: z.array(z.enum(RISK_MARKS)),
   /** Others that it makes one request with, each below what they pass together; told to whoever decides on it. */
@@ -111,30 +125,69 @@ const decisionView = requestView.extend({
       ),
     })
     .nullable(),
-  /** What an approval now would lead to. */
-  afterApproval: z.object({ state: z.enum(['waiting', 'held', 'approved']), next: z.array(z.string()) }),
 })
+export type RequestDecision = z.infer<typeof requestDecision>
+
+/** An order, beside what was approved of the requests that it serves. */
+const orderDecision = decided.extend({
+  document: z.literal('order'),
+  /** Null until it is issued. */
+  number: z.string().nullable(),
+  supplier: z.string(),
+  shipTo: z.string(),
+  terms: z.string(),
+  currency: z.string(),
+  net: money,
+  freight: money,
+  tax: money,
+  total: money,
+  /** It is issued as soon as it is approved, without another press. */
+  issuesItself: z.boolean(),
+  /** Why its buyer may not issue it alone. */
+  why: z.array(z.string()),
+  lines: z.array(
+    z.object({
+      description: z.string(),
+      quantity: z.string(),
+      unit: z.string(),
+      unitPrice: z.string(),
+      priceBase: z.string(),
+      needBy: z.string(),
+      net: money,
+      /** What was approved of it, in the base currency; and what it comes to there. */
+      approved: money.nullable(),
+      ordered: money.nullable(),
+      /** For whom; the request only where the reader may see it. */
+      asked: z.array(
+        z.object({ id: z.string().nullable(), number: z.string(), asker: z.string(), quantity: z.string() }),
+      ),
+    }),
+  ),
+})
+export type OrderDecision = z.infer<typeof orderDecision>
+
+const decisionView = z.discriminatedUnion('document', [requestDecision, orderDecision])
 export type DecisionView = z.infer<typeof decisionView>
 
 const decideOutcome = z.enum(['approve', 'sendBack', 'reject'])
 export type DecideOutcome = z.infer<typeof decideOutcome>
-const decided = z.object({ id: z.string(), decisionId: z.string(), state: z.string(), version: z.number() })
-export type DecidedView = z.infer<typeof decided>
+const decidedAs = z.object({ id: z.string(), decisionId: z.string(), state: z.string(), version: z.number() })
+export type DecidedView = z.infer<typeof decidedAs>
 
 export const decideRoutes = {
   readDecision: defineRoute({
     name: 'readDecision',
     method: 'GET',
-    path: '/api/requisitions/{id}/decision',
+    path: '/api/documents/{id}/decision',
     summary: 'Everything that one decision needs.',
     access: 'see own',
     params: ids,
     reply: decisionView,
   }),
-  decideRequisition: defineRoute({
-    name: 'decideRequisition',
+  decideDocument: defineRoute({
+    name: 'decideDocument',
     method: 'POST',
-    path: '/api/requisitions/{id}/decisions',
+    path: '/api/documents/{id}/decisions',
     summary: 'Approve, send back or reject.',
     access: 'decide',
     params: ids,
@@ -146,12 +199,12 @@ export const decideRoutes = {
       /** Who made it, where it is sent later: another who signed in meanwhile does not decide by it. */
       by: id.optional(),
     }),
-    reply: decided,
+    reply: decidedAs,
   }),
   takeBackDecision: defineRoute({
     name: 'takeBackDecision',
     method: 'DELETE',
-    path: '/api/requisitions/{id}/decisions/{decisionId}',
+    path: '/api/documents/{id}/decisions/{decisionId}',
     summary: 'Take a decision back within ten seconds.',
     access: 'decide',
     params: z.object({ id, decisionId: id }),
@@ -160,7 +213,7 @@ export const decideRoutes = {
   askQuestion: defineRoute({
     name: 'askQuestion',
     method: 'POST',
-    path: '/api/requisitions/{id}/questions',
+    path: '/api/documents/{id}/questions',
     summary: 'Ask the owner something, or anybody else.',
     access: 'decide',
     params: ids,
@@ -171,7 +224,7 @@ export const decideRoutes = {
   handSeat: defineRoute({
     name: 'handSeat',
     method: 'POST',
-    path: '/api/requisitions/{id}/handings',
+    path: '/api/documents/{id}/handings',
     summary: 'Have somebody decide instead, first, or as well.',
     access: 'decide',
     params: ids,
@@ -182,7 +235,7 @@ export const decideRoutes = {
   callBack: defineRoute({
     name: 'callBack',
     method: 'DELETE',
-    path: '/api/requisitions/{id}/handings/{handingId}',
+    path: '/api/documents/{id}/handings/{handingId}',
     summary: 'Call back what one handed on, until it is decided.',
     access: 'decide',
     params: z.object({ id, handingId: id }),
@@ -191,7 +244,7 @@ export const decideRoutes = {
   answerQuestion: defineRoute({
     name: 'answerQuestion',
     method: 'POST',
-    path: '/api/requisitions/{id}/answers',
+    path: '/api/documents/{id}/answers',
     summary: 'Answer what was asked.',
     access: 'see own',
     params: ids,

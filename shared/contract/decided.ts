@@ -13,7 +13,11 @@ const asked = z.object({
 export type DecidedAsked = z.output<typeof asked>
 const row = z.object({
   id: z.string(),
+  documentId: z.string(),
+  document: z.enum(['requisition', 'order']),
+  /** The same, of a request; "" of an order. */
   requisitionId: z.string(),
+  /** "" of an order that is not issued. */
   number: z.string(),
   title: z.string(),
   owner: z.string(),
@@ -30,7 +34,7 @@ const row = z.object({
   takenBack: z.boolean(),
   /** The version of the policy that it followed. */
   policy: z.number().nullable(),
-  /** Where the request stands now. */
+  /** Where it stands now. */
   state: z.string(),
 })
 export type DecidedRow = z.infer<typeof row>

@@ -59,6 +59,15 @@ const tray = z.object({
   goods: money,
   /** How many requests lie on it. */
   requests: z.number(),
+  state: z.enum(['draft', 'in approval', 'approved']),
+  /** Nothing but authority stands in its way: it may be sent to whoever decides. */
+  maySend: z.boolean(),
+  /** Of one that was sent: whom it waits for; nobody, where it is held. */
+  waits: z.array(z.string()),
+  /** It is issued as soon as it is approved. */
+  issuesItself: z.boolean(),
+  /** What was asked about it and is not answered, and what was said when it was sent back last. */
+  said: z.array(z.object({ id: z.string(), by: z.string(), text: z.string(), asks: z.boolean() })),
   refusals: z.array(z.string()),
   /** Signs that its PDF cannot show, together. */
   unseen: z.string(),
@@ -183,6 +192,29 @@ export const orderRoutes = {
     ifMatch: true,
     idempotent: true,
     body: z.object({ personId: id }),
+    reply: versioned,
+  }),
+  sendTray: defineRoute({
+    name: 'sendTray',
+    method: 'POST',
+    path: '/api/trays/{id}/send',
+    summary: 'Send an order that one may not issue alone to whoever decides on it.',
+    access: 'order',
+    params: ids,
+    ifMatch: true,
+    idempotent: true,
+    body: z.object({ issuesItself: z.boolean().default(true) }),
+    reply: versioned.extend({ state: z.string() }),
+  }),
+  takeTrayBack: defineRoute({
+    name: 'takeTrayBack',
+    method: 'POST',
+    path: '/api/trays/{id}/withdraw',
+    summary: 'Take an order back from whoever decides, or that they approved: it is a tray again.',
+    access: 'order',
+    params: ids,
+    ifMatch: true,
+    idempotent: true,
     reply: versioned,
   }),
   agreePrice: defineRoute({

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { SUPPLIER_SORTS, type Policy, type Subject } from '#core/approval/policy'
+import { RULE_DOCUMENTS, SUPPLIER_SORTS, type Policy, type Subject } from '#core/approval/policy'
 import { CHANGED_HOW, type Replayed } from '#core/approval/policy-replay'
 import { MOST_RANK, type PolicyForm, type RoleHolder } from '#core/approval/policy-form'
 import type { Absence, Person } from '#core/people/person'
@@ -34,6 +34,7 @@ const form = z.object({
       z.object({
         id: z.uuid('is not an id'),
         name: text(300),
+        documents: z.enum(RULE_DOCUMENTS).default('requests'),
         conditions: z.array(condition).max(20),
         steps: z.array(z.object({ rank: z.number().int().min(1).max(MOST_RANK), who, mustCover: z.boolean() })).max(30),
         sparesManagers: z.boolean(),

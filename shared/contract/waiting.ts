@@ -9,6 +9,8 @@ const waitingStep = z.object({
   document: z
     .object({
       id: z.string(),
+      /** The page that shows it. */
+      path: z.string(),
       title: z.string(),
       owner: z.string(),
       amount: z.string(),
@@ -28,6 +30,8 @@ export type WaitingStep = z.infer<typeof waitingStep>
 const heldRoute = z.object({
   number: z.string(),
   id: z.string().nullable(),
+  /** The page that shows it, where the reader may see it. */
+  path: z.string().nullable(),
   title: z.string().nullable(),
   /** Why nobody is found who may decide. */
   why: z.string(),

@@ -99,8 +99,8 @@ test('what stands in the way of an order names the amounts and who can', () => {
       OUTWARD,
     ),
   ).toBe(
-    '“Lamp” comes to EUR 120.00, more than the EUR 100.00 that were approved for it: its owner has to ask ' +
-      'Tomas Brandt for more.',
+    '“Lamp” comes to EUR 120.00, more than the EUR 100.00 that were approved for it: it is decided on first, or ' +
+      'its owner asks Tomas Brandt for more.',
   )
   expect([
     sayIssueReason({ stops: true, code: 'order-empty' }, OUTWARD),

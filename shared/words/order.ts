@@ -1,16 +1,42 @@
 import type { ChannelName } from '#core/order/channel'
 import type { IssueReason } from '#core/order/issue'
+import type { OrderState } from '#core/order/moves'
 import { formatSize, listWords } from './format'
 import type { Ways } from './ways'
 
 /** What a channel needs of a supplier. */
 const CHANNEL_ADDRESS: Record<ChannelName, string> = { 'e-mail': 'e-mail address' }
 
+/** Why a buyer may not issue an order alone, for whoever decides on it. */
+export function sayWhySent(r: IssueReason, buyer: string, ways: Ways): string {
+  switch (r.code) {
+    case 'above-ordering-limit':
+      return r.limit === null
+        ? `${buyer} has no ordering limit.`
+        : `${buyer} may order up to ${ways.money(r.limit)} alone.`
+    case 'above-approved':
+      return (
+        `${r.description === null ? 'The goods' : `“${r.description}”`} come${r.description === null ? '' : 's'} to ` +
+        `${ways.money(r.ordered)}; ${ways.money(r.approved)} were approved.`
+      )
+    default:
+      return sayIssueReason(r, ways)
+  }
+}
+
+/** How an order stands, after “is”. */
+export const sayOrderState = (state: OrderState): string =>
+  state === 'draft'
+    ? 'still being put together'
+    : state === 'in approval'
+      ? 'with whoever decides on it'
+      : `${state} already`
+
 /** The sentence for what stands in the way of issuing an order. */
 export function sayIssueReason(r: IssueReason, ways: Ways): string {
   switch (r.code) {
     case 'order-state':
-      return `This order is ${r.state} already.`
+      return `This order is ${sayOrderState(r.state)}.`
     case 'order-empty':
       return 'Nothing lies on this tray yet.'
     case 'no-supplier':
@@ -37,8 +63,8 @@ export function sayIssueReason(r: IssueReason, ways: Ways): string {
         `${r.description === null ? 'The order' : `“${r.description}”`} comes to ${ways.money(r.ordered)}, more than ` +
         `the ${ways.money(r.approved)} that were approved${r.description === null ? '' : ' for it'}: ${
           r.who.length === 0
-            ? 'its owner has to ask for more'
-            : `its owner has to ask ${listWords(r.who.map((w) => w.name))} for more`
+            ? 'it is decided on first, or its owner asks for more'
+            : `it is decided on first, or its owner asks ${listWords(r.who.map((w) => w.name))} for more`
         }.`
       )
     case 'above-ordering-limit': {

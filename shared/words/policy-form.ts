@@ -47,6 +47,8 @@ export function sayPolicyReason(reason: PolicyReason, nameOf: (id: string) => st
       return `Days lie between 1 and ${MOST_POLICY_DAYS}.`
     case 'escalates-first':
       return 'Whoever is asked has to be reminded before the next manager is asked instead.'
+    case 'orders-spare':
+      return `${it} is for orders, whose buyers have no own limit that spares anybody.`
     case 'unknown':
       return `${it} names ${UNKNOWN[reason.what]}.`
     case 'has-left':

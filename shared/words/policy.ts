@@ -1,5 +1,5 @@
 import type { Example, Finding } from '#core/approval/findings'
-import type { Condition, Policy, PolicyStep, Rule, SupplierSort } from '#core/approval/policy'
+import type { Condition, Policy, PolicyStep, Rule, RuleDocuments, Subject, SupplierSort } from '#core/approval/policy'
 import { capital, formatCount, listWords } from './format'
 import type { Ways } from './ways'
 
@@ -71,10 +71,18 @@ function sayStep({ who, mustCover }: PolicyStep, names: PolicyNames): string {
   }
 }
 
+/** What the documents of a rule are called. */
+const RULE_DOCUMENT_WORDS: Record<RuleDocuments, { readonly one: string; readonly many: string }> = {
+  requests: { one: 'request', many: 'requests' },
+  orders: { one: 'order', many: 'orders' },
+  both: { one: 'request and order', many: 'requests and orders' },
+}
+
 /** What a rule does, derived from what it is and not from what it is called. */
 export function sayRule(rule: Rule, names: PolicyNames, ways: Ways): string {
   const which = rule.conditions.map((c) => sayCondition(c, names, ways)).join(' ')
-  const subject = which === '' ? 'Every request' : `Requests ${which}`
+  const { one: single, many } = RULE_DOCUMENT_WORDS[rule.documents ?? 'requests']
+  const subject = which === '' ? `Every ${single}` : capital(`${many} ${which}`)
   const one = which === ''
   const parts = [
     ...(rule.steps.length === 0
@@ -110,7 +118,10 @@ function sayStretch(example: Example, ways: Ways): string {
 /** What was found, as a sentence. */
 export function sayFinding(f: Finding, policy: Policy, names: PolicyNames, ways: Ways): string {
   const last = policy.fallbackId === null ? 'nobody' : names.person(policy.fallbackId)
-  const where = 'example' in f ? sayStretch(f.example, ways) : ''
+  const isOrder = 'example' in f && f.document === 'order'
+  const where = [isOrder ? 'an order' : '', 'example' in f ? sayStretch(f.example, ways) : '']
+    .filter((t) => t !== '')
+    .join(' ')
   const at = where === '' ? '' : `${where}: `
   switch (f.code) {
     case 'held': {
@@ -137,7 +148,7 @@ export function sayFinding(f: Finding, policy: Policy, names: PolicyNames, ways:
     case 'own':
       return sayOwn([f], names)
     case 'never-fits':
-      return 'No request can meet all of this.'
+      return 'No document can meet all of this.'
     case 'circle':
       return `${listWords(f.personIds.map(names.person))} stand above each other in a circle.`
     case 'limit-of-leaver':
@@ -158,12 +169,19 @@ export function sayExample(f: Finding, names: PolicyNames, ways: Ways): string {
   const paid = [...new Set(subject.codings.map((c) => c.account))].map(names.account)
   const of = [...new Set(subject.codings.flatMap((c) => c.category ?? []))].map(names.category)
   return (
-    `For example a request of ${names.person(subject.ownerId)} for ${names.department(subject.departmentId)}` +
+    `For example ${sayWhose(subject, names)}` +
     `${sayWorth(f.example, ways)}${paid.length === 0 ? '' : `, paid from ${listWords(paid)}`}` +
     `${of.length === 0 ? '' : `, with something of ${listWords(of)}`}${subject.overBudget ? ', past a budget' : ''}` +
-    `. ${capital(formatCount(f.people, 'person', 'people'))} may raise one like it.`
+    `. ${capital(formatCount(f.people, 'person', 'people'))} may ${
+      subject.document === 'order' ? 'have' : 'raise'
+    } one like it.`
   )
 }
+
+const sayWhose = ({ document, ownerId, departmentId }: Subject, names: PolicyNames): string =>
+  document === 'order'
+    ? `an order of ${names.person(ownerId)}`
+    : `a request of ${names.person(ownerId)} for ${names.department(departmentId)}`
 
 /** What the example is worth: the lowest amount that proves it, where one is needed. */
 function sayWorth({ from, below }: Example, ways: Ways): string {

@@ -145,6 +145,25 @@ export function sayTold(t: Told, ways: Ways): Said {
         sentence: `${t.by} asks for ${what} of ${numbered(t.number, t.title)}: “${t.text}”`,
       }
     }
+    case 'order-approved':
+      return {
+        subject: `Approved: ${t.title}`,
+        sentence:
+          (t.by === null
+            ? `Nobody has to decide on the ${t.title}: `
+            : `${t.by} approved the ${t.title}, and nobody is left to decide: `) +
+          `${ways.money(t.amount)} may be issued.${quoted(t.comment)}`,
+      }
+    case 'order-issued-itself':
+      return {
+        subject: `${t.number} is issued`,
+        sentence: `${t.number} to ${t.supplier} was issued as soon as it was approved, as you wished.`,
+      }
+    case 'order-not-issued':
+      return {
+        subject: `Not issued: the order to ${t.supplier}`,
+        sentence: `The order to ${t.supplier} is approved and could not be issued by itself: ${t.why}`,
+      }
     case 'ordered':
       return {
         subject: `${t.number ?? ''} ordered: ${t.title}`.trim(),
@@ -344,6 +363,7 @@ const HANDED = {
 
 const TASK_WORDS: Record<string, string | undefined> = {
   'send-mail': 'an e-mail to a colleague',
+  'issue-approved': 'the issuing of an order that was approved',
   'mail-approved': 'the e-mail that a request is approved',
   'send-order': 'the sending of an order to its supplier',
   'file-order': 'the PDF of an order',

@@ -124,7 +124,8 @@ beforeAll(async () => {
     readMineFilters: ['/api/mine-filters'],
     exportMine: ['requests', 'lines'].map((of) => query('/api/requisitions/export', { of })),
     listMine: ['/api/requisitions', ...finds.map((w) => query('/api/requisitions', { words: w }))],
-    readDecision: [`/api/requisitions/${id}/decision`],
+    readDecision: [`/api/documents/${id}/decision`],
+    readRequestDecision: [`/api/requisitions/${id}/decision`],
     listWaiting: ['/api/waiting'],
     readTrail: [`/api/requisitions/${id}/trail`, `/api/requisitions/${kept.draftId}/trail`],
     listBudgets: ['/api/budgets'],
@@ -199,11 +200,11 @@ async function askAndDecide(id: string): Promise<void> {
   const ines = await rekko.as('Ines Adeyemi')
   const at = () => versionOf(rekko, id)
   const ask = { body: { text: `How so, ${SECRETS.question}?` }, version: await at() }
-  expect((await ines.call('POST', `/api/requisitions/${id}/questions`, ask)).status).toBe(200)
+  expect((await ines.call('POST', `/api/documents/${id}/questions`, ask)).status).toBe(200)
   const answer = { body: { text: `Since ${SECRETS.answer}` }, version: await at() }
-  expect((await owen.call('POST', `/api/requisitions/${id}/answers`, answer)).status).toBe(200)
+  expect((await owen.call('POST', `/api/documents/${id}/answers`, answer)).status).toBe(200)
   const approve = { body: { outcome: 'approve', comment: '' }, version: await at() }
-  expect((await ines.call('POST', `/api/requisitions/${id}/decisions`, approve)).status).toBe(200)
+  expect((await ines.call('POST', `/api/documents/${id}/decisions`, approve)).status).toBe(200)
 }
 
 /** His line goes onto one order with a line of somebody else's. */

@@ -171,7 +171,7 @@ describe('headers', () => {
         .flatMap((p) => Object.values(p))
         .map((o) => o.operationId),
     ).toContain('sendRequisition')
-    expect(body.paths['/api/requisitions/{id}/decisions']?.post?.requestBody).toBeDefined()
+    expect(body.paths['/api/documents/{id}/decisions']?.post?.requestBody).toBeDefined()
   })
 })
 

@@ -114,7 +114,7 @@ describe('an approval counts for what its giver saw', () => {
     expect(await sendAgain(id, at('90.00'))).toBe(200)
     expect(await waitsFor(id)).toEqual([SECOND])
     // Whoever decides sees what changed; its trail shows the request as it is now.
-    const { body } = await who(SECOND).call<{ changes: string[] }>('GET', `/api/requisitions/${id}/decision`)
+    const { body } = await who(SECOND).call<{ changes: string[] }>('GET', `/api/documents/${id}/decision`)
     expect(body.changes).toEqual([expect.stringMatching(/: 100\.00 → 90\.00 EUR$/)])
     const trail = await who(OWEN).call<{ request: RequestView }>('GET', `/api/requisitions/${id}/trail`)
     expect(trail.body.request.lines.map((l) => [l.unitPrice, l.net?.amount])).toEqual([['90', '90.00']])

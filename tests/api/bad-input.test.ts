@@ -156,12 +156,12 @@ describe('addresses and other people’s documents', () => {
     for (const path of ['', '/trail', '/decision'])
       await refused(() => priya.call('GET', `/api/requisitions/${sent.id}${path}`), 404)
     await refused(
-      () => priya.call('POST', `/api/requisitions/${sent.id}/decisions`, { body: { outcome: 'approve' }, version: 2 }),
+      () => priya.call('POST', `/api/documents/${sent.id}/decisions`, { body: { outcome: 'approve' }, version: 2 }),
       404,
     )
     await refused(() => priya.call('POST', `/api/requisitions/${sent.id}/withdraw`, { version: 2 }), 404)
     await refused(
-      () => owen.call('POST', `/api/requisitions/${sent.id}/decisions`, { body: { outcome: 'approve' }, version: 2 }),
+      () => owen.call('POST', `/api/documents/${sent.id}/decisions`, { body: { outcome: 'approve' }, version: 2 }),
       403,
     )
     await refused(() => owen.call('GET', `/api/requisitions/${randomUUID()}`), 404)

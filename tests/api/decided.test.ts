@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { decide } from '../../server/approval/decide'
 import { takeBack } from '../../server/approval/take-back'
 import { exportDecided, readDecided } from '../../server/decide/read-decided'
-import { readDecision } from '../../server/decide/read-decision'
+import { readRequestDecision } from '../../server/decide/read-request-decision'
 import { DECIDABLES } from '../../server/kinds'
 import { createDraft } from '../../server/requisition/save-draft'
 import { sendRequisition } from '../../server/requisition/send-requisition'
@@ -30,7 +30,7 @@ const act = async (by: string, id: string, move: 'approve' | 'reject' | 'sendBac
   const version = await versionOf(id)
   return rekko.as(by, (ctx) => decide(ctx, REQUISITIONS, id, version, move, comment))
 }
-const decision = (by: string, id: string) => rekko.as(by, (ctx) => readDecision(ctx, id))
+const decision = (by: string, id: string) => rekko.as(by, (ctx) => readRequestDecision(ctx, id))
 
 describe('one of several that make one', () => {
   test('is told to whoever decides on it, with title, day and amount of the others, and to nobody else', async () => {

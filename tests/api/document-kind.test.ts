@@ -72,6 +72,7 @@ const MEMO: Decidable<Memo> = {
       ctx.now,
     ),
   wasActedOn: () => null,
+  tellApproved: (told) => ({ told }),
 }
 
 let rekko: UseCases

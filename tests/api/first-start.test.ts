@@ -233,7 +233,7 @@ test('the first request is raised, decided and ordered, and the order is in the 
   expect((await bo.call('POST', '/api/requisitions', { body: { id, draft } })).body.detail).toBeUndefined()
   const sent = await bo.call('POST', `/api/requisitions/${id}/send`, { version: 1 })
   expect([sent.status, sent.body.detail, sent.body.state]).toEqual([200, undefined, 'in approval'])
-  const decided = await admin.call('POST', `/api/requisitions/${id}/decisions`, {
+  const decided = await admin.call('POST', `/api/documents/${id}/decisions`, {
     body: { outcome: 'approve', comment: '' },
     version: await versionOf(rekko, id),
   })

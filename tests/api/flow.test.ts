@@ -77,13 +77,13 @@ describe('a need from a person’s head to a supplier’s mailbox', () => {
       afterApproval: unknown
       budget: { before: { amount: string }; after: { amount: string }; effect: { amount: string } }[]
       tax: { tax: { amount: string } }[]
-    }>('GET', `/api/requisitions/${sent.id}/decision`)
+    }>('GET', `/api/documents/${sent.id}/decision`)
     expect(page.body.afterApproval).toEqual({ state: 'waiting', next: ['Tomas Brandt'] })
     expect(page.body.tax[0]?.tax.amount).toBe('231.23')
     expect(page.body.budget.map((b) => b.effect.amount)).toEqual(['1077.00', '140.00'])
 
     expect(
-      (await tomas.call('POST', `/api/requisitions/${sent.id}/decisions`, { body: { outcome: 'approve' }, version: 2 }))
+      (await tomas.call('POST', `/api/documents/${sent.id}/decisions`, { body: { outcome: 'approve' }, version: 2 }))
         .status,
     ).toBe(403)
     expect(await decide(rekko, ines, sent.id, 'approve')).toMatchObject({ status: 200, body: { state: 'in approval' } })
@@ -322,7 +322,7 @@ describe('what a decision may lead to', () => {
     const { body } = await owen.call<{ draft: object; version: number }>('GET', `/api/requisitions/${sent.id}`)
     const save = { body: { draft: body.draft }, version: body.version }
     expect((await owen.call('PUT', `/api/requisitions/${sent.id}`, save)).status).toBe(200)
-    expect(await ines.call('DELETE', `/api/requisitions/${sent.id}/decisions/${done.body.decisionId}`)).toMatchObject({
+    expect(await ines.call('DELETE', `/api/documents/${sent.id}/decisions/${done.body.decisionId}`)).toMatchObject({
       status: 409,
       body: { type: 'urn:rekko:acted-on', detail: 'It has been changed since.' },
     })
@@ -402,7 +402,7 @@ describe('what a decision may lead to', () => {
       version: await versionOf(rekko, sent.id),
       key: randomUUID(),
     }
-    const path = `/api/requisitions/${sent.id}/decisions`
+    const path = `/api/documents/${sent.id}/decisions`
     const first = await ines.call<{ decisionId: string; state: string; version: number }>('POST', path, asked)
     expect(first.body.state).toBe('approved')
     expect(await ines.call('POST', path, asked)).toMatchObject({ status: 200, body: first.body })
@@ -417,12 +417,8 @@ describe('what a decision may lead to', () => {
     const sent = await raise(owen, soundDraft([{ part: 'CP-IMP-140', quantity: 2 }]))
     const before = await standsAt(rekko, 'Water Systems', '610', 'reserved')
     const done = await decide(rekko, ines, sent.id, 'reject', 'Oh no, the wrong key.')
-    expect((await owen.call('DELETE', `/api/requisitions/${sent.id}/decisions/${done.body.decisionId}`)).status).toBe(
-      403,
-    )
-    expect((await ines.call('DELETE', `/api/requisitions/${sent.id}/decisions/${done.body.decisionId}`)).status).toBe(
-      200,
-    )
+    expect((await owen.call('DELETE', `/api/documents/${sent.id}/decisions/${done.body.decisionId}`)).status).toBe(403)
+    expect((await ines.call('DELETE', `/api/documents/${sent.id}/decisions/${done.body.decisionId}`)).status).toBe(200)
     expect(await standsAt(rekko, 'Water Systems', '610', 'reserved')).toBe(before)
     expect(await decide(rekko, ines, sent.id, 'approve')).toMatchObject({ body: { state: 'approved' } })
     const mails = await rekko.sql<{ cancelled: boolean }>(
@@ -436,7 +432,7 @@ describe('what a decision may lead to', () => {
       'select id from approval_decision where document_id = $1 and taken_back_at is null',
       [sent.id],
     )
-    expect(await ines.call('DELETE', `/api/requisitions/${sent.id}/decisions/${late?.id ?? ''}`)).toMatchObject({
+    expect(await ines.call('DELETE', `/api/documents/${sent.id}/decisions/${late?.id ?? ''}`)).toMatchObject({
       status: 409,
       body: { type: 'urn:rekko:too-late' },
     })
@@ -447,7 +443,7 @@ describe('what a decision may lead to', () => {
     const sent = await raise(owen, soundDraft([...LAMPS]))
     const done = await decide(rekko, ines, sent.id, 'approve')
     await decide(rekko, tomas, sent.id, 'approve')
-    expect(await ines.call('DELETE', `/api/requisitions/${sent.id}/decisions/${done.body.decisionId}`)).toMatchObject({
+    expect(await ines.call('DELETE', `/api/documents/${sent.id}/decisions/${done.body.decisionId}`)).toMatchObject({
       status: 409,
       body: { type: 'urn:rekko:acted-on' },
     })
@@ -455,12 +451,12 @@ describe('what a decision may lead to', () => {
 
   test('a question leaves state, money and route alone; the answer goes to whoever asked', async () => {
     const sent = await raise(owen, soundDraft([{ part: 'CP-IMP-140', quantity: 2 }]))
-    await ines.call('POST', `/api/requisitions/${sent.id}/questions`, { body: { text: 'Can it wait?' } })
+    await ines.call('POST', `/api/documents/${sent.id}/questions`, { body: { text: 'Can it wait?' } })
     expect((await trailOf(owen, sent.id)).sentence).toBe('a question waits for an answer.')
     expect((await owen.call<{ landing: string; waiting: { need: number } }>('GET', '/api/session')).body).toMatchObject(
       { landing: '/mine', waiting: { need: 1 } },
     )
-    await owen.call('POST', `/api/requisitions/${sent.id}/answers`, { body: { text: 'No, two are cracked.' } })
+    await owen.call('POST', `/api/documents/${sent.id}/answers`, { body: { text: 'No, two are cracked.' } })
     await until('both mails', async () => {
       const all = await rekko.mails()
       return (
@@ -502,7 +498,7 @@ describe('what a decision may lead to', () => {
       `Ines Adeyemi approved ${sent.body.number}, Six impellers; next it waits for Tomas Brandt.`,
     )
     const last = await decide(rekko, tomas, sent.id, 'approve')
-    const back = await tomas.call('DELETE', `/api/requisitions/${sent.id}/decisions/${last.body.decisionId}`)
+    const back = await tomas.call('DELETE', `/api/documents/${sent.id}/decisions/${last.body.decisionId}`)
     expect(back.status).toBe(200)
     await until(
       'the task',

@@ -38,14 +38,14 @@ const mine = async (c: Client | undefined) =>
 describe('one requisition', () => {
   test('goes over with every right and waiting action; both hear of it, and the trail says it', async () => {
     const { id } = await raise(who(owen), soundDraft([], { lines: [freeLine('1200')] }))
-    await who(ines).call('POST', `/api/requisitions/${id}/questions`, { body: { text: 'Which pump?' } })
+    await who(ines).call('POST', `/api/documents/${id}/questions`, { body: { text: 'Which pump?' } })
     expect((await give(owen, id, 'Rosa Castell')).status).toBe(200)
     expect(await mine(rosa)).toContain(id)
     expect(await mine(owen)).not.toContain(id)
     // The question waits for the new owner now; the old one, who raised it, still sees it and may not answer.
     expect((await who(owen).call('GET', `/api/requisitions/${id}/trail`)).status).toBe(200)
-    expect((await who(owen).call('POST', `/api/requisitions/${id}/answers`, { body: { text: 'P4' } })).status).toBe(403)
-    expect((await who(rosa).call('POST', `/api/requisitions/${id}/answers`, { body: { text: 'P4' } })).status).toBe(200)
+    expect((await who(owen).call('POST', `/api/documents/${id}/answers`, { body: { text: 'P4' } })).status).toBe(403)
+    expect((await who(rosa).call('POST', `/api/documents/${id}/answers`, { body: { text: 'P4' } })).status).toBe(200)
     const trail = (
       await who(rosa).call<{ owner: string; entries: { what: string }[] }>('GET', `/api/requisitions/${id}/trail`)
     ).body

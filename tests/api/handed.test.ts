@@ -6,7 +6,7 @@ import { decide, type DecideMove } from '../../server/approval/decide'
 import { handSeat } from '../../server/approval/hand-seat'
 import { listOpenActors } from '../../server/approval/reads'
 import { routeAgain } from '../../server/approval/route-again'
-import { readDecision } from '../../server/decide/read-decision'
+import { readRequestDecision } from '../../server/decide/read-request-decision'
 import { listSlips } from '../../server/decide/reads'
 import { listRemarks } from '../../server/document/reads'
 import { REQUISITION } from '../../server/requisition/kind'
@@ -49,7 +49,7 @@ const waitsFor = async (name: string, id: string) =>
   (await rekko.as(name, (ctx) => listSlips(ctx.tx, personId(name)))).some((s) => s.id === id)
 const sees = (name: string, id: string) =>
   rekko
-    .as(name, (ctx) => readDecision(ctx, id))
+    .as(name, (ctx) => readRequestDecision(ctx, id))
     .then(
       () => true,
       () => false,
@@ -70,7 +70,7 @@ describe('passing on', () => {
         await routeAgain(ctx, REQUISITION, (await REQUISITION.find(ctx.tx, id, true)) ?? expect.fail('gone')),
       ).toBe(false),
     )
-    expect((await rekko.as('Kaveh Dorani', (ctx) => readDecision(ctx, id))).remarks.at(-1)?.text).toBe(
+    expect((await rekko.as('Kaveh Dorani', (ctx) => readRequestDecision(ctx, id))).remarks.at(-1)?.text).toBe(
       'You know the pumps.',
     )
     expect((await move('Kaveh Dorani', id)).state).toBe('approved')
@@ -201,9 +201,9 @@ describe('asking anybody', () => {
 
 test('what makes one look twice is told to whoever decides', async () => {
   const id = await raise('990')
-  const marks = (await rekko.as('Ines Adeyemi', (ctx) => readDecision(ctx, id))).marks
+  const marks = (await rekko.as('Ines Adeyemi', (ctx) => readRequestDecision(ctx, id))).marks
   expect(marks).toContain('near a limit')
-  expect((await rekko.as('Owen Marsh', (ctx) => readDecision(ctx, id))).marks).toEqual([])
+  expect((await rekko.as('Owen Marsh', (ctx) => readRequestDecision(ctx, id))).marks).toEqual([])
 })
 
 test('what the department asked for lately of the same stands beside, as far as one may see it', async () => {
@@ -215,8 +215,8 @@ test('what the department asked for lately of the same stands beside, as far as 
     return id
   }
   const [first, second] = [await ask('Rosa Castell'), await ask('Owen Marsh')]
-  const seen = (await rekko.as('Ines Adeyemi', (ctx) => readDecision(ctx, second))).similar
+  const seen = (await rekko.as('Ines Adeyemi', (ctx) => readRequestDecision(ctx, second))).similar
   expect(seen.map((s) => [s.id, s.owner])).toEqual([[first, 'Rosa Castell']])
   // Its owner sees their own request, and not what a colleague asked for.
-  expect((await rekko.as('Owen Marsh', (ctx) => readDecision(ctx, second))).similar).toEqual([])
+  expect((await rekko.as('Owen Marsh', (ctx) => readRequestDecision(ctx, second))).similar).toEqual([])
 })

@@ -147,7 +147,7 @@ describe('at the same moment', () => {
     const version = await versionOf(rekko, sent.id)
     const replies = await Promise.all(
       [ines, ines].map((who, i) =>
-        who.call<{ detail: string }>('POST', `/api/requisitions/${sent.id}/decisions`, {
+        who.call<{ detail: string }>('POST', `/api/documents/${sent.id}/decisions`, {
           body: { outcome: i === 0 ? 'approve' : 'reject', comment: 'x' },
           version,
         }),

@@ -4,7 +4,7 @@ import { writeFileSync } from 'node:fs'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { Draft } from '#core/requisition/draft'
 import type { OrderView } from '#shared/contract/order'
-import type { DecisionView } from '#shared/contract/decide'
+import type { RequestDecision } from '#shared/contract/decide'
 import type { RaiseChoices, RequisitionView } from '#shared/contract/requisition'
 import {
   disagreements,
@@ -181,7 +181,7 @@ test(
     expect(sent.body).toMatchObject({ state: 'in approval' })
     expect(sent.body.number).toMatch(/^S-\d\d-00001$/)
     const ines = await rekko.as('Ines Adeyemi')
-    const decision = (await ines.call<DecisionView>('GET', `/api/requisitions/${id}/decision`)).body
+    const decision = (await ines.call<RequestDecision>('GET', `/api/documents/${id}/decision`)).body
     expect(decision).toMatchObject({
       amount: { amount: '292.50' },
       kind: 'a service',
@@ -200,7 +200,7 @@ test(
         'for colleagues: haggle',
       ],
     })
-    await ines.call('POST', `/api/requisitions/${id}/decisions`, { body: { outcome: 'approve' }, version: 2 })
+    await ines.call('POST', `/api/documents/${id}/decisions`, { body: { outcome: 'approve' }, version: 2 })
     const issued = await order(id)
     expect(issued.status).toBe(200)
     const view = (await who(leonie).call<OrderView>('GET', `/api/orders/${issued.id}`)).body

@@ -19,9 +19,12 @@ import { moveWaiting } from '../../server/decide/move-waiting'
 import { readWaiting } from '../../server/decide/read-waiting'
 import { Problem } from '../../server/http/problem'
 import { checkIntegrity } from '../../server/look-back/check-integrity'
+import { askForDecision } from '../../server/order/ask-for-decision'
 import { issueOrder } from '../../server/order/issue-order'
+import { ORDER } from '../../server/order/kind'
 import { layOnTray, takeOffTray } from '../../server/order/lay-tray'
 import { listTrays } from '../../server/order/reads'
+import { takeOrderBack } from '../../server/order/take-order-back'
 import { readAbsences } from '../../server/people/find-people'
 import { endAway, setAway } from '../../server/people/set-away'
 import { cancelRest } from '../../server/requisition/cancel-rest'
@@ -211,8 +214,23 @@ const ACTS: readonly (readonly [weight: number, act: Act])[] = [
       const trays = await as(buyer, (ctx) => listTrays(ctx.tx, ctx.actor.id))
       if (trays.length === 0) return
       const tray = among(trays)
-      if (chance(0.2)) await as(buyer, (ctx) => takeOffTray(ctx, tray.id, null))
+      if (chance(0.15)) await as(buyer, (ctx) => takeOffTray(ctx, tray.id, null))
+      else if (chance(0.15)) await as(buyer, (ctx) => takeOrderBack(ctx, tray.id, tray.version))
+      else if (chance(0.3)) await as(buyer, (ctx) => askForDecision(ctx, tray.id, tray.version, chance(0.5)))
       else await as(buyer, (ctx) => issueOrder(ctx, tray.id, tray.version))
+    },
+  ],
+  [
+    2,
+    async () => {
+      const buyer = among(['Leonie Farrow', 'Harriet Voss'])
+      const sent = (await as(buyer, (ctx) => listTrays(ctx.tx, ctx.actor.id))).filter((t) => t.state === 'in approval')
+      if (sent.length === 0) return
+      const { id, version } = among(sent)
+      const [next] = await as(buyer, (ctx) => listOpenActors(ctx.tx, id))
+      const who = chance(0.8) && next !== undefined ? next.name : someone()
+      const move = among(['approve', 'approve', 'sendBack', 'reject'] as const)
+      await as(who, (ctx) => decide(ctx, ORDER, id, version, move, 'because'))
     },
   ],
   [

@@ -125,7 +125,7 @@ test('a mail is answered: a question first, then the decision, and each is said 
   await alive(page)
   const slip = page.getByRole('navigation', { name: 'What waits for you' }).getByRole('link').first()
   const id = (await slip.getAttribute('href'))?.split('/').at(-1) ?? ''
-  const { title, number } = (await (await page.request.get(`/api/requisitions/${id}/decision`)).json()) as {
+  const { title, number } = (await (await page.request.get(`/api/documents/${id}/decision`)).json()) as {
     title: string
     number: string
   }

@@ -268,6 +268,7 @@ test('above her limit the order is refused, naming who may issue it; Mine and Bu
     'Your ordering limit is EUR 3,000.00; this order is EUR 3,480.00: Harriet Voss may issue it.',
   )
   await expect(tray.getByRole('button', { name: /Issue and e-mail/ })).toHaveCount(0)
+  await expect(tray.getByRole('button', { name: 'Send it to whoever decides' })).toBeVisible()
   await tray.getByRole('button', { name: /Put this tray away/ }).click()
   await expect(tray).toHaveCount(0)
   await leonie.context().close()

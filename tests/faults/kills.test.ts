@@ -45,7 +45,7 @@ async function raiseOn(owen: Client, ines: Client, done: Done, goesOn: () => boo
     expect([id, sent.status]).toEqual([id, 200])
     if (large) {
       const decided = await sure(() =>
-        ines.call('POST', `/api/requisitions/${id}/decisions`, {
+        ines.call('POST', `/api/documents/${id}/decisions`, {
           body: { outcome: 'approve', comment: '' },
           version: sent.body.version,
           key: `decide-${id}`,

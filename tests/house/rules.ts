@@ -247,6 +247,7 @@ const BEGINS: readonly string[] = [
   'server/mail/send-mail.ts',
   'server/decide/take-answer.ts',
   'server/order/file-order.ts',
+  'server/order/issue-approved.ts',
   'server/order/send-order.ts',
   'server/requisition/mail-approved.ts',
   'server/requisition/send-by-itself.ts',

@@ -263,7 +263,7 @@ export async function decide(
   outcome: 'approve' | 'sendBack' | 'reject',
   comment = '',
 ): Promise<Reply<{ decisionId: string; state: string }>> {
-  return who.call('POST', `/api/requisitions/${id}/decisions`, {
+  return who.call('POST', `/api/documents/${id}/decisions`, {
     body: { outcome, comment },
     version: await versionOf(rekko, id),
   })

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import AttachmentView from './AttachmentView.vue'
 import DialogSheet from './DialogSheet.vue'
 
 /** A PDF or picture, looked at in place. */
@@ -16,14 +17,6 @@ const address = computed(() => `/api/requisitions/${props.requisitionId}/attachm
         ><button type="button" class="quiet-link" @click="emit('close')">close</button></span
       >
     </div>
-    <iframe
-      v-if="attachment.mime === 'application/pdf'"
-      class="h-[72dvh] w-full border border-rule bg-margin"
-      :src="`${address}?show=true`"
-      :title="attachment.name"
-    />
-    <div v-else class="max-h-[76dvh] overflow-auto">
-      <img class="mx-auto max-w-full" :src="`${address}?show=true`" :alt="attachment.name" />
-    </div>
+    <AttachmentView :attachment="attachment" :address="address" />
   </DialogSheet>
 </template>

@@ -2,15 +2,27 @@
 import { HUNDRED, ONE, dec } from '#core/base/decimal'
 import { isZero, subtract } from '#core/base/money'
 import { readTypedNumber } from '#core/base/typed-number'
-import { inWords } from '#shared/words/format'
+import { capital, inWords, listWords } from '#shared/words/format'
 import type { TrayView } from '#shared/contract/order'
 import MainAction from '~/components/base/MainAction.vue'
 import { useWording } from '~/composables/base/use-wording'
 
 /** An order being put together: what lies on it, what it costs and saves, and the one action that issues it. */
-const props = defineProps<{ tray: TrayView; active: boolean; over: boolean; busy: boolean; trouble: string }>()
+const props = defineProps<{
+  tray: TrayView
+  active: boolean
+  over: boolean
+  busy: boolean
+  trouble: string
+  /** It is to be issued as soon as it is approved. */
+  issuesItself: boolean
+}>()
 const emit = defineEmits<{
   issue: []
+  send: []
+  wish: [issuesItself: boolean]
+  back: []
+  answer: [text: string]
   off: [lineIds: string[] | null]
   price: [lineId: string, price: string]
   choose: []
@@ -30,6 +42,21 @@ const reach = computed(() => {
       : `${money(subtract(free, goods).amount)} more and freight is free`,
   }
 })
+/** Only a tray that nobody was sent can be changed. */
+const isOpen = computed(() => props.tray.state === 'draft')
+const answer = ref('')
+const asked = computed(() => props.tray.said.filter((s) => s.asks))
+const standing = computed(() => {
+  const { state, waits } = props.tray
+  if (state === 'approved') return 'approved'
+  if (state === 'draft') return ''
+  return waits.length === 0 ? 'held: nobody is found who may decide' : `waits for ${listWords(waits)}`
+})
+function sendAnswer(): void {
+  if (answer.value.trim() === '') return
+  emit('answer', answer.value)
+  answer.value = ''
+}
 function agree(lineId: string, event: Event): void {
   const read = readTypedNumber((event.target as HTMLInputElement).value, wording.decimalMark)
   if (read !== null && !read.startsWith('-')) emit('price', lineId, read)
@@ -63,6 +90,7 @@ function agree(lineId: string, event: Event): void {
           }}<span class="small flex justify-between gap-2"
             ><span>{{ l.requests > 1 ? `from ${inWords(l.requests)} requests` : '' }}</span
             ><button
+              v-if="isOpen"
               type="button"
               class="quiet-link opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
               :aria-label="`Take ${l.description} off the tray`"
@@ -75,7 +103,7 @@ function agree(lineId: string, event: Event): void {
         <span class="num">{{ wording.quantity(l.quantity, l.unit) }}</span><span class="num">{{
           wording.amount(l.net)
         }}</span>
-        <label v-if="l.itemId === null" class="small col-span-3 flex items-baseline gap-2"
+        <label v-if="l.itemId === null && isOpen" class="small col-span-3 flex items-baseline gap-2"
           >agreed at
           <input
             class="cell w-[90px]! border-b border-dotted! border-edge!"
@@ -101,6 +129,19 @@ function agree(lineId: string, event: Event): void {
       </div>
       <p class="small mt-1">{{ reach.says }}</p>
     </template>
+    <div v-for="s in tray.said" :key="s.id" class="notice-amber mt-2">
+      <p>{{ s.by }} {{ s.asks ? 'asks' : 'sent it back' }}: “{{ s.text }}”</p>
+    </div>
+    <form v-if="asked.length > 0" class="mt-1.5 flex gap-2" @submit.prevent="sendAnswer">
+      <input
+        v-model="answer"
+        class="field"
+        :aria-label="`Answer about the order to ${tray.supplier}`"
+        placeholder="Answer"
+        maxlength="4000"
+      />
+      <button type="submit" class="action shrink-0" :aria-busy="busy">Answer</button>
+    </form>
     <ul v-if="tray.refusals.length > 0" class="mt-2 space-y-1.5">
       <li v-for="r in tray.refusals" :key="r" class="notice-amber">{{ r }}</li>
     </ul>
@@ -109,14 +150,34 @@ function agree(lineId: string, event: Event): void {
     </p>
     <p v-if="trouble" class="notice-red mt-2" role="alert">{{ trouble }}</p>
     <div class="mt-2.5">
+      <p v-if="standing" class="mb-2 font-semibold" :class="tray.state === 'approved' ? 'text-green' : ''">
+        {{ capital(standing) }}
+      </p>
       <MainAction v-if="tray.mayIssue" :busy="busy" keys="Ctrl ⏎" @press="emit('issue')">{{
         busy ? 'Issuing …' : `Issue and e-mail to ${tray.supplier}`
       }}</MainAction>
+      <template v-else-if="tray.maySend">
+        <MainAction :busy="busy" keys="Ctrl ⏎" @press="emit('send')">{{
+          busy ? 'Sending …' : 'Send it to whoever decides'
+        }}</MainAction>
+        <label class="small mt-2 flex items-center gap-2"
+          ><input
+            type="checkbox"
+            class="size-4 accent-[var(--green)]"
+            :checked="issuesItself"
+            @change="emit('wish', ($event.target as HTMLInputElement).checked)"
+          />issue it as soon as it is approved</label
+        >
+      </template>
       <p class="small mt-2 flex flex-wrap gap-x-4">
-        <button type="button" class="quiet-link" @click.stop="emit('pass')">Pass it to a colleague</button>
-        <button type="button" class="quiet-link" @click.stop="emit('off', null)">
-          Put this tray away; its lines go back
-        </button>
+        <template v-if="isOpen">
+          <button type="button" class="quiet-link" @click.stop="emit('pass')">Pass it to a colleague</button>
+          <button type="button" class="quiet-link" @click.stop="emit('off', null)">
+            Put this tray away; its lines go back
+          </button>
+        </template>
+        <button v-else type="button" class="quiet-link" @click.stop="emit('back')">Take it back to change it</button>
+        <NuxtLink v-if="!isOpen" class="quiet-link" :to="`/decide/${tray.id}`">See it as whoever decides does</NuxtLink>
       </p>
     </div>
   </section>

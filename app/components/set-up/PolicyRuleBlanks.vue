@@ -1,5 +1,12 @@
 <script setup lang="ts">
-import { SUPPLIER_SORTS, type Condition, type PolicyStep, type Rule, type SupplierSort } from '#core/approval/policy'
+import {
+  SUPPLIER_SORTS,
+  type Condition,
+  type PolicyStep,
+  type Rule,
+  type RuleDocuments,
+  type SupplierSort,
+} from '#core/approval/policy'
 import type { Money } from '#core/base/money'
 import type { PolicyView } from '#shared/contract/policy'
 import { SUPPLIER_SORT_WORDS } from '#shared/words/policy'
@@ -59,6 +66,11 @@ const over = computed(() => {
   const c = conditionOf(rule.value, 'over budget')
   return c === null ? '' : c.is ? 'over' : 'inside'
 })
+const DOCUMENTS = [
+  { id: 'requests', name: 'Requests' },
+  { id: 'orders', name: 'Orders' },
+  { id: 'both', name: 'Requests and orders' },
+]
 const SPARES = [
   { id: 'no', name: 'are asked all the same' },
   { id: 'yes', name: 'are spared' },
@@ -76,7 +88,15 @@ async function leaveOut(at: number): Promise<void> {
 <template>
   <div>
     <div class="sentence-small leading-8!">
-      Requests of
+      <BlankChoice
+        :model-value="rule.documents ?? 'requests'"
+        :choices="DOCUMENTS"
+        label="Which documents it is for"
+        placeholder=""
+        :light="(rule.documents ?? 'requests') === 'requests'"
+        @update:model-value="rule = { ...rule, documents: $event as RuleDocuments }"
+      />
+      of
       <BlankMany
         :id="`${id}-department`"
         :model-value="department?.ids ?? []"
@@ -188,15 +208,16 @@ async function leaveOut(at: number): Promise<void> {
     </ul>
     <p class="leading-7">
       <button :id="`${id}-add`" type="button" class="quiet-link min-h-6" @click="emit('add')">ask somebody else</button>
-      · where an own limit covers it, managers
-      <BlankChoice
-        :model-value="rule.sparesManagers ? 'yes' : 'no'"
-        :choices="SPARES"
-        label="Whether an own limit spares the managers"
-        placeholder=""
-        :light="!rule.sparesManagers"
-        @update:model-value="rule = { ...rule, sparesManagers: $event === 'yes' }"
-      />
+      <template v-if="rule.documents !== 'orders' || rule.sparesManagers">
+        · where an own limit covers it, managers
+        <BlankChoice
+          :model-value="rule.sparesManagers ? 'yes' : 'no'"
+          :choices="SPARES"
+          label="Whether an own limit spares the managers"
+          placeholder=""
+          :light="!rule.sparesManagers"
+          @update:model-value="rule = { ...rule, sparesManagers: $event === 'yes' }"
+      /></template>
     </p>
     <p class="small">
       Why it is there:

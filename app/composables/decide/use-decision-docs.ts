@@ -14,7 +14,7 @@ export function useDecisionDocs(wanted: Readonly<Ref<string | null>>, following:
   const under = new Map<string, Promise<void>>()
   const problem = shallowRef<unknown>(null)
 
-  const fetch = (id: string) => api.get('/api/requisitions/{id}/decision', { params: { id } })
+  const fetch = (id: string) => api.get('/api/documents/{id}/decision', { params: { id } })
   const first = useAsyncData('decision', () => (wanted.value === null ? Promise.resolve(null) : fetch(wanted.value)))
   const ready = first.then(({ data, error }) => {
     if (data.value) docs.set(data.value.id, data.value)

@@ -9,6 +9,7 @@ export const worldOf = (v: PolicyView): PolicyWorld => ({
   people: { people: new Map(v.people.map((p) => [p.id, p])), absences: v.absences, today: v.today },
   departments: v.departments,
   openTo: new Map(v.openTo.map((o) => [o.personId, o.departmentIds])),
+  buyers: [...new Set(v.grants.filter((g) => g.role === 'buyer').map((g) => g.personId))],
   kinds: v.kinds.length === 0 ? ['goods'] : v.kinds.map((k) => k.code),
   categories: v.categories.map((c) => c.id),
   suppliers: SUPPLIER_SORTS,

@@ -11,7 +11,8 @@ import PageNote from '~/components/base/PageNote.vue'
 import PersonPicker from '~/components/base/PersonPicker.vue'
 import RouteList from '~/components/base/RouteList.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
-import DecisionSheet from '~/components/decide/DecisionSheet.vue'
+import OrderSheet from '~/components/decide/OrderSheet.vue'
+import RequestSheet from '~/components/decide/RequestSheet.vue'
 import SlipStrip from '~/components/decide/SlipStrip.vue'
 import { useDecisionDocs } from '~/composables/decide/use-decision-docs'
 import { routeEntries } from '~/composables/base/route-entries'
@@ -61,7 +62,7 @@ const following = computed(() => slips.value.slice(at.value + 1).map((s) => s.id
 const { ready, doc, problem, again, forget, forgetOthers } = useDecisionDocs(wanted, following)
 await ready
 useLive((changes) => {
-  const own = changes.filter((c) => c.kind === 'requisition' || c.kind === 'again')
+  const own = changes.filter((c) => c.kind === 'requisition' || c.kind === 'order' || c.kind === 'again')
   if (own.length === 0) return
   if (own.some((c) => c.kind === 'again')) forgetOthers()
   for (const c of own) if (c.id !== wanted.value) forget(c.id)
@@ -107,11 +108,20 @@ const mainWords = computed(() => {
   }
   const a = doc.value?.afterApproval
   if (a === undefined) return ''
-  if (a.state === 'approved') return 'Approve and pass to the buyers'
+  if (a.state === 'approved')
+    return doc.value?.document === 'order'
+      ? `Approve for ${doc.value.owner} to issue`
+      : 'Approve and pass to the buyers'
   return a.state === 'held'
     ? 'Approve; then an administrator has to name who decides'
     : `Approve and pass to ${listWords(a.next)}`
 })
+/** An order is approved or sent back: what it is for is approved already, and needed. */
+const mayReject = computed(() =>
+  together.value.length > 0
+    ? together.value.every((s) => s.document === 'requisition')
+    : doc.value?.document === 'requisition',
+)
 const mine = computed(() => doc.value?.mine === true && !decisions.hides(doc.value.id))
 
 function show(id: string | null): void {
@@ -227,7 +237,7 @@ async function act(work: (id: string) => Promise<unknown>): Promise<void> {
 function ask(): void {
   if (!needsWords('ask'))
     void act(async (id) => {
-      await api.post('/api/requisitions/{id}/questions', {
+      await api.post('/api/documents/{id}/questions', {
         params: { id },
         body: { text: comment.value, toId: asked.value?.id ?? null },
         key: crypto.randomUUID(),
@@ -238,12 +248,12 @@ function ask(): void {
     })
 }
 async function callBack(id: string, handingId: string): Promise<void> {
-  await act(() => api.remove('/api/requisitions/{id}/handings/{handingId}', { params: { id, handingId } }))
+  await act(() => api.remove('/api/documents/{id}/handings/{handingId}', { params: { id, handingId } }))
   await comeBack(id, true)
 }
 function hand(how: HandedHow, to: PersonFound): void {
   void act(async (id) => {
-    const { handingId } = await api.post('/api/requisitions/{id}/handings', {
+    const { handingId } = await api.post('/api/documents/{id}/handings', {
       params: { id },
       body: { how, toId: to.id, comment: comment.value },
       key: crypto.randomUUID(),
@@ -332,7 +342,8 @@ const isOnPage = (event: KeyboardEvent) => event.target === document.body || (ev
       </template>
       <p v-else-if="!doc" class="text-ink2" role="status">It is on its way …</p>
       <article v-else>
-        <DecisionSheet :doc="doc" />
+        <RequestSheet v-if="doc.document === 'requisition'" :doc="doc" />
+        <OrderSheet v-else :doc="doc" />
         <template v-if="mine || together.length > 0">
           <label class="sr-only" for="comment">Ask, answer or leave a reason</label>
           <textarea
@@ -377,13 +388,16 @@ const isOnPage = (event: KeyboardEvent) => event.target === document.body || (ev
             Each is its own decision, and all are taken back together.
             <button type="button" class="quiet-link" @click="marked = new Set()">Mark none</button>
           </p>
-          <div class="mt-2.5 grid gap-2" :class="together.length > 0 ? 'grid-cols-2' : 'grid-cols-3'">
+          <div
+            class="mt-2.5 grid gap-2"
+            :class="['grid-cols-1', 'grid-cols-2', 'grid-cols-3'][Number(mayReject) + Number(together.length === 0)]"
+          >
             <button v-if="together.length === 0" type="button" class="action" @click="ask">
               Ask <KeyOf v-if="boxDoes === 'ask'" />
             </button>
             <button type="button" class="action" @click="decide('sendBack')">
               Send back <KeyOf v-if="boxDoes === 'sendBack'" /></button
-            ><button type="button" class="action action-danger" @click="decide('reject')">
+            ><button v-if="mayReject" type="button" class="action action-danger" @click="decide('reject')">
               Reject <KeyOf v-if="boxDoes === 'reject'" />
             </button>
           </div>

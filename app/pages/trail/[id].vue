@@ -71,7 +71,7 @@ async function act(work: () => Promise<unknown>): Promise<void> {
 }
 const send = () =>
   act(async () => {
-    await api.post('/api/requisitions/{id}/answers', {
+    await api.post('/api/documents/{id}/answers', {
       params: { id },
       body: { text: answer.value },
       key: crypto.randomUUID(),

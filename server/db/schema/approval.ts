@@ -13,7 +13,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
-import type { Condition, Policy, SentSubject, Who } from '#core/approval/policy'
+import type { Condition, Policy, RuleDocuments, SentSubject, Who } from '#core/approval/policy'
 import type { Handing } from '#core/approval/handed'
 import type { PolicyForm } from '#core/approval/policy-form'
 import type { ReasonUse } from '#core/approval/reasons'
@@ -104,12 +104,15 @@ export const approvalRule = pgTable(
     lineage: uuid().notNull().defaultRandom(),
     position: integer().notNull(),
     name: text().notNull(),
+    /** Which documents it is for. */
+    documents: text().$type<RuleDocuments>().notNull().default('requests'),
     conditions: jsonb().$type<Condition[]>().notNull(),
     sparesManagers: boolean('spares_managers').notNull().default(false),
   },
   (t) => [
     unique('approval_rule_position').on(t.policyId, t.position),
     unique('approval_rule_lineage').on(t.policyId, t.lineage),
+    check('approval_rule_documents', sql`${t.documents} in ('requests', 'orders', 'both')`),
   ],
 )
 

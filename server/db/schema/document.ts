@@ -60,8 +60,8 @@ export const document = pgTable(
     check(
       'document_order',
       sql`${t.kind} <> 'order' or (${t.state} in ('draft', 'in approval', 'approved', 'issued', 'acknowledged',
-        'part received', 'received', 'closed', 'cancelled') and (${t.state} in ('draft', 'in approval', 'approved')
-        or ${t.number} is not null))`,
+        'part received', 'received', 'closed', 'cancelled')
+        and (${t.state} in ('draft', 'in approval', 'approved', 'cancelled') or ${t.number} is not null))`,
     ),
   ],
 )

@@ -1,4 +1,5 @@
 import {
+  boolean,
   check,
   date,
   foreignKey,
@@ -39,6 +40,8 @@ export const purchaseOrder = pgTable(
     termsKind: text('terms_kind').$type<PaymentTerms['kind']>().notNull(),
     termsDays: integer('terms_days').notNull(),
     note: text().notNull().default(''),
+    /** Sent for a decision, it is issued as soon as it is approved, without another press. */
+    issuesItself: boolean('issues_itself').notNull().default(false),
     revision: integer().notNull().default(0),
     /** Units of its currency for one of the base, when it was issued. */
     perBase: numeric('per_base', { precision: 20, scale: 8 }),

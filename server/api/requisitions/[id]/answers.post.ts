@@ -1,8 +1,4 @@
-import { decideRoutes } from '#shared/contract/decide'
-import { answerQuestion } from '../../../approval/answer-question'
-import { route } from '../../../http/route'
-import { REQUISITION } from '../../../requisition/kind'
+import { decideBeforeRoutes } from '#shared/contract/decide-before'
+import { decisionRoutes } from '../../../decide/decision-routes'
 
-export default route(decideRoutes.answerQuestion, ({ ctx, params, body }) =>
-  answerQuestion(ctx, REQUISITION, params.id, body.text),
-)
+export default decisionRoutes(decideBeforeRoutes).answer()

@@ -1,5 +1,4 @@
-import { decideRoutes } from '#shared/contract/decide'
-import { route } from '../../../http/route'
-import { readDecision } from '../../../decide/read-decision'
+import { decideBeforeRoutes } from '#shared/contract/decide-before'
+import { decisionRoutes } from '../../../decide/decision-routes'
 
-export default route(decideRoutes.readDecision, ({ ctx, params }) => readDecision(ctx, params.id))
+export default decisionRoutes(decideBeforeRoutes).read()

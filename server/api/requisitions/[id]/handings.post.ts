@@ -1,6 +1,4 @@
-import { decideRoutes } from '#shared/contract/decide'
-import { handSeat } from '../../../approval/hand-seat'
-import { route } from '../../../http/route'
-import { REQUISITION } from '../../../requisition/kind'
+import { decideBeforeRoutes } from '#shared/contract/decide-before'
+import { decisionRoutes } from '../../../decide/decision-routes'
 
-export default route(decideRoutes.handSeat, ({ ctx, params, body }) => handSeat(ctx, REQUISITION, params.id, body))
+export default decisionRoutes(decideBeforeRoutes).hand()

@@ -1,8 +1,4 @@
-import { decideRoutes } from '#shared/contract/decide'
-import { askQuestion } from '../../../approval/ask-question'
-import { route } from '../../../http/route'
-import { REQUISITION } from '../../../requisition/kind'
+import { decideBeforeRoutes } from '#shared/contract/decide-before'
+import { decisionRoutes } from '../../../decide/decision-routes'
 
-export default route(decideRoutes.askQuestion, ({ ctx, params, body }) =>
-  askQuestion(ctx, REQUISITION, params.id, body.text, body.toId),
-)
+export default decisionRoutes(decideBeforeRoutes).ask()

@@ -1,8 +1,4 @@
-import { decideRoutes } from '#shared/contract/decide'
-import { takeBack } from '../../../../approval/take-back'
-import { route } from '../../../../http/route'
-import { REQUISITION } from '../../../../requisition/kind'
+import { decideBeforeRoutes } from '#shared/contract/decide-before'
+import { decisionRoutes } from '../../../../decide/decision-routes'
 
-export default route(decideRoutes.takeBackDecision, ({ ctx, params }) =>
-  takeBack(ctx, REQUISITION, params.id, params.decisionId),
-)
+export default decisionRoutes(decideBeforeRoutes).takeBack()

@@ -1,8 +1,4 @@
-import { decideRoutes } from '#shared/contract/decide'
-import { callBack } from '../../../../approval/call-back'
-import { route } from '../../../../http/route'
-import { REQUISITION } from '../../../../requisition/kind'
+import { decideBeforeRoutes } from '#shared/contract/decide-before'
+import { decisionRoutes } from '../../../../decide/decision-routes'
 
-export default route(decideRoutes.callBack, ({ ctx, params }) =>
-  callBack(ctx, REQUISITION, params.id, params.handingId),
-)
+export default decisionRoutes(decideBeforeRoutes).callBack()

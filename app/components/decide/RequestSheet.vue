@@ -1,21 +1,22 @@
 <script setup lang="ts">
-import type { DecisionView } from '#shared/contract/decide'
-import { sayRemark } from '#shared/words/document'
+import type { RequestDecision } from '#shared/contract/decide'
 import { formatSize } from '#shared/words/format'
 import { sayMarks } from '#shared/words/marks'
 import { sayLineSource } from '#shared/words/request-line'
 import PriceMemory from '~/components/decide/PriceMemory.vue'
+import SaidSoFar from '~/components/decide/SaidSoFar.vue'
 import { useWording } from '~/composables/base/use-wording'
-import { useSessionStore } from '~/stores/session'
 
-/** What is decided on: who asks for what and why, line by line beside what was paid, and what was said so far. */
-const props = defineProps<{ doc: DecisionView }>()
+/** A request that is decided on: who asks for what and why, line by line beside what was paid, and what was said. */
+const props = defineProps<{ doc: RequestDecision }>()
 // It comes when something is looked at.
 const AttachmentPreview = defineAsyncComponent(() => import('~/components/base/AttachmentPreview.vue'))
+const QuotesBeside = defineAsyncComponent(() => import('~/components/decide/QuotesBeside.vue'))
+const quotes = computed(() => props.doc.attachments.filter((a) => a.kind === 'quote'))
+const isComparing = ref(false)
 const looking = shallowRef<{ id: string; name: string; mime: string } | null>(null)
 /** What has no notice of its own below. */
 const marks = computed(() => sayMarks(props.doc.marks.filter((m) => m !== 'over budget' && m !== 'may be a part')))
-const session = useSessionStore()
 const wording = useWording()
 </script>
 
@@ -105,6 +106,10 @@ const wording = useWording()
       >
         {{ a.name }} <span class="small">{{ a.kind }}, {{ formatSize(a.size) }}</span>
       </button>
+      <button v-if="quotes.length > 0" type="button" class="quiet-link" @click="isComparing = true">
+        {{ quotes.length === 1 ? 'The quote' : 'The quotes' }} beside the lines
+      </button>
+      <QuotesBeside v-if="isComparing" :doc="doc" :quotes="quotes" @close="isComparing = false" />
       <AttachmentPreview v-if="looking" :attachment="looking" :requisition-id="doc.id" @close="looking = null" />
     </div>
     <template v-if="doc.similar.length > 0">
@@ -123,20 +128,6 @@ const wording = useWording()
         </li>
       </ul>
     </template>
-    <h2 class="head mb-1 mt-6">{{ doc.remarks.length > 0 ? 'Said so far' : 'Nothing was said so far' }}</h2>
-    <dl v-if="doc.remarks.length > 0">
-      <div
-        v-for="r in doc.remarks"
-        :key="r.id"
-        class="grid grid-cols-[132px_minmax(0,1fr)] gap-x-3 border-b border-rule py-2.5 max-[700px]:grid-cols-1"
-      >
-        <dt class="small pt-0.5">
-          {{ r.personId === session.me?.id ? 'You' : r.name.split(' ')[0]
-          }}<template v-if="r.to"> to {{ r.toId === session.me?.id ? 'you' : r.to.split(' ')[0] }}</template
-          >, {{ wording.moment(r.at) }}
-        </dt>
-        <dd>{{ sayRemark(r) }}</dd>
-      </div>
-    </dl>
+    <SaidSoFar :remarks="doc.remarks" />
   </div>
 </template>

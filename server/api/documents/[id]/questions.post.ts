@@ -1,0 +1,4 @@
+import { decideRoutes } from '#shared/contract/decide'
+import { decisionRoutes } from '../../../decide/decision-routes'
+
+export default decisionRoutes(decideRoutes).ask()

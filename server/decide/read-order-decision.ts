@@ -1,0 +1,165 @@
+import { add, compare, convert, moneyOf, negate, subtract, sum } from '#core/base/money'
+import { figuresFor, type BudgetSpan } from '#core/budget/available'
+import { needsDecision } from '#core/order/issue'
+import type { OrderDecision } from '#shared/contract/decide'
+import { sayWhySent } from '#shared/words/order'
+import { sayTerms } from '#shared/words/terms'
+import { waysOf } from '#shared/words/ways'
+import { findRoute } from '../approval/reads'
+import type { Context } from '../context'
+import { maySee, seenAmong } from '../document/visible'
+import { notFound } from '../http/problem'
+import { computeTray } from '../order/compute-tray'
+import { ORDER } from '../order/kind'
+import { listOrderLines } from '../order/page-reads'
+import { planMoney, type PlannedMoney } from '../order/plan-money'
+import { listServed, type OrderRow } from '../order/reads'
+import { SEEN_ORDERS } from '../order/visible'
+import { findRequisitions } from '../requisition/reads'
+import { SEEN_REQUISITIONS } from '../requisition/visible'
+import { requireOrganisation } from '../settings/reads'
+import { readSeat } from './read-seat'
+
+type Says = Pick<OrderDecision, 'net' | 'freight' | 'tax' | 'total' | 'why' | 'lines' | 'budget'>
+
+/** Everything that a decision on an order needs: what it says beside what was approved of the requests it serves. */
+export async function readOrderDecision(ctx: Context, id: string): Promise<OrderDecision> {
+  const { tx } = ctx
+  const order = await ORDER.find(tx, id)
+  const route = await findRoute(tx, id)
+  if (order === null || route === null || !(await maySee(ctx, SEEN_ORDERS, id))) throw notFound('This order')
+  const { baseCurrency } = await requireOrganisation(tx)
+  const says = order.number === null ? await readTray(ctx, order, baseCurrency) : await readIssued(ctx, order)
+  const seat = await readSeat(ctx, order, route, {
+    owner: order.buyer,
+    payers: new Map(says.budget.map((b) => [b.budgetLineId, b.name])),
+    currency: baseCurrency,
+  })
+  return {
+    document: 'order',
+    id,
+    number: order.number,
+    version: order.version,
+    state: order.state,
+    title: order.title,
+    owner: order.buyer,
+    ownerId: order.ownerId,
+    amount: moneyOf(route.amount, route.currency),
+    supplier: order.supplier,
+    shipTo: order.shipTo,
+    terms: sayTerms({ kind: order.termsKind, days: order.termsDays }),
+    currency: order.currency,
+    issuesItself: order.issuesItself,
+    ...says,
+    ...seat,
+  }
+}
+
+/** An order while it is put together, decided on, or approved: as it would be issued now. */
+async function readTray(ctx: Context, order: OrderRow, baseCurrency: string): Promise<Says> {
+  const { tx, now, actor } = ctx
+  const c = await computeTray(tx, order, order.ownerId, now)
+  const requisitions = new Map(
+    (await findRequisitions(tx, await listServed(tx, order.id), false)).map((r) => [r.id, r]),
+  )
+  const seen = await seenAmong(ctx, SEEN_REQUISITIONS, [...requisitions.keys()])
+  const planned = c.perBase === null ? null : await planMoney(ctx, order, c, [], requisitions, false)
+  const parts = new Map(c.parts.map((p) => [p.requisitionLineId, p]))
+  const { perBase } = c
+  return {
+    net: c.sums.net,
+    freight: c.sums.charges,
+    tax: c.sums.tax,
+    total: c.sums.total,
+    why: c.verdict.reasons
+      .filter((r) => needsDecision([r]))
+      .map((r) => sayWhySent(r, order.buyer, waysOf(actor.locale))),
+    lines: c.lines.map((l) => ({
+      description: l.description,
+      quantity: l.quantity,
+      unit: l.unit,
+      unitPrice: l.unitPrice,
+      priceBase: l.priceBase,
+      needBy: l.needBy,
+      net: l.net,
+      approved: l.approved,
+      ordered: perBase === null ? null : convert(l.net, perBase, baseCurrency),
+      asked: l.sources.flatMap((s) => {
+        const part = parts.get(s.requisitionLineId)
+        if (part === undefined) return []
+        const id = seen.has(part.requisitionId) ? part.requisitionId : null
+        return [{ id, number: part.requisitionNumber, asker: part.asker, quantity: s.quantity }]
+      }),
+    })),
+    budget: planned === null ? [] : barsOf(planned, baseCurrency),
+  }
+}
+
+/** An order that is issued: as it was. */
+async function readIssued(ctx: Context, order: OrderRow): Promise<Says> {
+  const lines = await listOrderLines(ctx.tx, order.id)
+  const seen = await seenAmong(ctx, SEEN_REQUISITIONS, [
+    ...new Set(lines.flatMap((l) => l.sources.map((s) => s.requisitionId))),
+  ])
+  const net = moneyOf(order.net ?? '0', order.currency)
+  const tax = moneyOf(order.tax ?? '0', order.currency)
+  return {
+    net,
+    freight: moneyOf(order.freight, order.currency),
+    tax,
+    total: add(net, tax),
+    why: [],
+    lines: lines.map((l) => ({
+      description: l.description,
+      quantity: l.quantity,
+      unit: l.unit,
+      unitPrice: l.unitPrice,
+      priceBase: l.priceBase,
+      needBy: l.needBy,
+      net: moneyOf(l.net, order.currency),
+      approved: null,
+      ordered: null,
+      asked: l.sources.map(({ requisitionId, number, quantity }) => ({
+        id: seen.has(requisitionId) ? requisitionId : null,
+        number,
+        asker: '',
+        quantity,
+      })),
+    })),
+    budget: [],
+  }
+}
+
+/** Each budget line that pays, with what is reserved for the requests, and as issuing the order would leave it. */
+function barsOf({ entries, budgetLines, passed }: PlannedMoney, currency: string): OrderDecision['budget'] {
+  return [...budgetLines.values()].flatMap((line) => {
+    const own = entries.filter((e) => e.budgetLineId === line.id)
+    if (own.length === 0) return []
+    const total = (stage: string) =>
+      sum(
+        own.filter((e) => e.stage === stage).map((e) => moneyOf(e.amount.amount, currency)),
+        currency,
+      )
+    const [released, effect] = [negate(total('reserved')), total('committed')]
+    const period = Math.max(...own.map((e) => e.period))
+    const f = figuresFor(line, period)
+    const before = add(f.available, released)
+    const left = (span: BudgetSpan) => subtract(add(figuresFor(line, period, span).available, released), effect)
+    return [
+      {
+        budgetLineId: line.id,
+        name: line.name,
+        code: line.code,
+        budgeted: add(f.budgeted, f.adjustments),
+        spent: f.spent,
+        committed: f.committed,
+        reserved: compare(f.reserved, released) < 0 ? moneyOf('0', currency) : subtract(f.reserved, released),
+        effect,
+        before,
+        after: subtract(before, effect),
+        leftAfter: { period: left('period'), toDate: left('to date'), year: left('year') },
+        passed: passed.some((o) => o.budgetLineId === line.id),
+      },
+    ]
+  })
+}
