@@ -1,5 +1,3 @@
-import { compare, money } from '#core/base/money'
-import { lineNet } from '#core/base/line-net'
 import { decide } from '../server/approval/decide'
 import { listOpenActors } from '../server/approval/reads'
 import type { Context } from '../server/context'
@@ -9,6 +7,7 @@ import { listDeskLines } from '../server/order/desk-reads'
 import { ORDER } from '../server/order/kind'
 import { layOnTray } from '../server/order/lay-tray'
 import { findOrder } from '../server/order/reads'
+import { PANEL } from './world/needs'
 import { personId } from './world/people'
 
 /** Does something as a person, by their id, at a moment. */
@@ -29,15 +28,11 @@ export async function haveApproved(db: Db, as: As, orderId: string, buyerId: str
   }
 }
 
-/** The dearest line that waits on the Desk lies on an order that waits for whoever decides on it. */
+/** What is above its buyer's limit lies on an order that waits for whoever decides on it. */
 export async function leaveOneWaiting(db: Db, as: As, at: Date): Promise<void> {
-  const [buyerId, above] = [personId('Leonie Farrow'), money('3000.00 EUR')]
-  const worth = (l: { open: string; unitPrice: string; priceBase: string; currency: string }) =>
-    lineNet({ ...l, quantity: l.open, adjustments: [] })
-  const [line] = (await listDeskLines(db, 'all', 500))
-    .filter((l) => l.currency === 'EUR' && l.supplierId !== null && compare(worth(l), above) > 0)
-    .sort((a, b) => compare(worth(b), worth(a)))
-  if (line === undefined) return
+  const buyerId = personId('Leonie Farrow')
+  const line = (await listDeskLines(db, 'all', 500)).find((l) => l.description === PANEL)
+  if (line === undefined) throw new Error('nothing of the demo waits to be ordered above a limit')
   const parts = [{ lineId: line.id, quantity: null }]
   const { orderId } = await as(buyerId, at, (ctx) => layOnTray(ctx, { orderId: null, supplierId: null, parts }))
   await as(buyerId, at, (ctx) => askForDecision(ctx, orderId, 1, true))

@@ -15,6 +15,7 @@ import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
 
 // Drawn when it is looked at: the library of charts is large.
+const BeginYear = defineAsyncComponent(() => import('~/components/budget/BeginYear.vue'))
 const SpreadYear = defineAsyncComponent(() => import('~/components/budget/SpreadYear.vue'))
 const MoveMoney = defineAsyncComponent(() => import('~/components/budget/MoveMoney.vue'))
 const AxisChart = defineAsyncComponent(() => import('~/components/base/AxisChart.vue'))
@@ -48,6 +49,8 @@ const isMoving = ref(false)
 const isSpreading = ref(false)
 const said = ref('')
 const keepsBudgets = session.me?.rights.includes('keep budgets') === true
+/** A year that lies ahead is begun from the one before. */
+const mayBegin = computed(() => keepsBudgets && data.value?.yearGone === 0)
 const mayMove = computed(() => keepsBudgets || (data.value?.lines ?? []).some((l) => l.isHeld))
 async function readAll(words = ''): Promise<void> {
   isMoving.value = false
@@ -201,8 +204,9 @@ usePlaceKeys(KEYS, (e) => {
         <p class="mt-3 text-ink2">
           Lines of your departments, and those you hold, stand here with what is asked for, ordered and billed. Finance
           keeps them.
-        </p></template
-      >
+        </p>
+        <BeginYear v-if="mayBegin" :key="data.year" :year="data.year" @begun="readAll" />
+      </template>
       <template v-else-if="data">
         <h1 class="sentence">
           {{ departments.length === 1 ? departments[0] : `${departments.length} departments` }}
@@ -226,6 +230,7 @@ usePlaceKeys(KEYS, (e) => {
           @moved="readAll"
           @leave="isMoving = false"
         />
+        <BeginYear v-if="mayBegin" :key="data.year" :year="data.year" @begun="readAll" />
         <SpreadYear
           v-if="isSpreading && line && data"
           :key="line.id"

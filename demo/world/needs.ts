@@ -29,6 +29,9 @@ const free = (
   supplier: string | null = null,
 ): NeedLine => ({ text, quantity, price, unit, account, supplier })
 
+/** What lies on an order that somebody decides on. */
+export const PANEL = 'Acrylic panel, cast, 80 mm, 2.4 x 1.5 m'
+
 /** What people of Hallamere ask for, again and again. */
 export const NEEDS: readonly Need[] = [
   {
@@ -414,7 +417,7 @@ export const OPEN_NEEDS: readonly (Need & {
     why: 'the old panel is crazed and lets nobody see in',
     hoursAgo: 66,
     leave: 'approved',
-    lines: [free('Acrylic panel, cast, 80 mm, 2.4 x 1.5 m', 1, '4200', 'H87', '632', 'Silverquay Acrylics')],
+    lines: [free(PANEL, 1, '3400', 'H87', '632', 'Silverquay Acrylics')],
   },
   {
     department: 'Water Systems',

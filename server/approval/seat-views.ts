@@ -45,6 +45,7 @@ export async function seatViews(
               forName: s.forId === null ? null : (people.get(s.forId) ?? null),
               lines,
               byName: people.get(handerOf(s)[0] ?? '') ?? null,
+              isOrder: route.sent.document === 'order',
             },
             waysOf(actor.locale),
           ),

@@ -159,6 +159,15 @@ export async function findSameLine(tx: Tx, id: string, yearsOn: number, currency
   return (await listLines(tx, same, currency))[0] ?? null
 }
 
+/** The lines of the year before that a year does not have yet, retired ones left out. */
+export function listLinesToBegin(tx: Tx, year: number, currency: string): Promise<PayingLine[]> {
+  const next = named(budgetLine, 'next_line')
+  const isThereAlready = sql`exists (select 1 from ${next} where ${next.fiscalYear} = ${year}
+    and ${next.departmentId} = ${b.departmentId} and ${next.accountCode} = ${b.accountCode}
+    and ${next.projectCode} is not distinct from ${b.projectCode})`
+  return listLines(tx, sql`${b.fiscalYear} = ${year - 1} and not ${b.retired} and not ${isThereAlready}`, currency)
+}
+
 /** What a stage of some document lines stands at, coding by coding, by the lines' ids. */
 export async function readStandings(
   tx: Tx,

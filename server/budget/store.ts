@@ -1,4 +1,6 @@
-import { sql } from 'drizzle-orm'
+import { gte, inArray, isNull, or, sql } from 'drizzle-orm'
+import type { Day } from '#core/base/day'
+import type { DecimalText } from '#core/base/decimal'
 import { balanceMoves, behindMoves, type BehindMove, type BudgetStage, type LedgerEntry } from '#core/budget/ledger'
 import type { Money } from '#core/base/money'
 import type { Context } from '../context'
@@ -6,6 +8,7 @@ import type { Tx } from '../db/client'
 import { sendAlong } from '../db/transaction'
 import { bare, named } from '../db/read'
 import { budgetBalance, budgetEntry, budgetLine } from '../db/schema/budget'
+import { person } from '../db/schema/people'
 import { listStanding } from './reads'
 
 const b = named(budgetBalance, 'b')
@@ -76,6 +79,43 @@ export async function appendEntries(
     where ${b.budgetLineId} = d.l and ${b.period} = d.p`,
     ),
   )
+}
+
+/**
+ * Copies budget lines into another year, each with what its periods are given there; whoever held one and has left holds
+ * the new one no more.
+ */
+export async function copyLines(
+  tx: Tx,
+  lines: readonly { readonly fromId: string; readonly amounts: readonly DecimalText[] }[],
+  year: number,
+  today: Day,
+): Promise<void> {
+  const from = lines.map((l) => l.fromId)
+  const rows = await tx.select().from(budgetLine).where(inArray(budgetLine.id, from))
+  const here = await tx
+    .select({ id: person.id })
+    .from(person)
+    .where(or(isNull(person.leftOn), gte(person.leftOn, today)))
+  const ids = new Set(here.map((p) => p.id))
+  const copies = rows.map(({ id, requestsBehind: _, ordersBehind: __, ...row }) => ({
+    from: id,
+    row: {
+      ...row,
+      id: crypto.randomUUID(),
+      fiscalYear: year,
+      holderId: row.holderId !== null && ids.has(row.holderId) ? row.holderId : null,
+    },
+  }))
+  await tx.insert(budgetLine).values(copies.map((c) => c.row))
+  const amounts = new Map(lines.map((l) => [l.fromId, l.amounts]))
+  await tx
+    .insert(budgetBalance)
+    .values(
+      copies.flatMap((c) =>
+        (amounts.get(c.from) ?? []).map((budgeted, i) => ({ budgetLineId: c.row.id, period: i + 1, budgeted })),
+      ),
+    )
 }
 
 /** What the periods of a budget line are given by plan. The line is locked. */

@@ -6,7 +6,7 @@ import type { Context } from '../context'
 import { invalid, stale } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { requireOrganisation } from '../settings/reads'
-import { ORGANISATION } from './organisation-event'
+import { ORGANISATION } from '../settings/organisation-event'
 import { lockOrganisation, writeOrganisation } from './organisation-store'
 
 type Said = z.output<typeof organisationRoutes.keepOrganisation.body>

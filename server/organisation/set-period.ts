@@ -4,7 +4,7 @@ import type { Context } from '../context'
 import { notFound, refused } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { requireOrganisation } from '../settings/reads'
-import { ORGANISATION } from './organisation-event'
+import { ORGANISATION } from '../settings/organisation-event'
 import { addPeriods, listPeriods, setClosed } from './organisation-store'
 
 /** Closes a period for new documents and bills, or opens it again; nothing else moves. */

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { YEAR_BASES } from '#core/budget/next-year'
 import { PROFILE_WAYS } from '#core/budget/profile'
 import { TRANSFER_STATES } from '#core/budget/transfer'
 import { defineRoute } from './route'
@@ -85,6 +86,19 @@ const entry = z.object({
 })
 export type BudgetEntryView = z.infer<typeof entry>
 
+const yearNumber = z.coerce.number().int().min(1990).max(2200)
+const yearAsked = z.object({
+  /** 1 is as much as the year before. */
+  factor: decimal.refine((f) => /^(?:\d{1,2}(?:\.\d{1,6})?|100)$/.test(f), 'is not between 0 and 100').default('1'),
+  from: z.enum(YEAR_BASES).default('planned'),
+})
+const yearPlan = z.object({
+  lines: z.array(z.object({ id: z.string(), name: z.string(), department: z.string(), was: money, is: money })),
+  was: money,
+  is: money,
+})
+export type YearPlan = z.infer<typeof yearPlan>
+
 export const budgetRoutes = {
   listBudgets: defineRoute({
     name: 'listBudgets',
@@ -150,6 +164,28 @@ export const budgetRoutes = {
     access: 'keep budgets',
     body: z.object({ budgetLineId: id, period, amount: decimal, reason: text(1000) }),
     reply: made,
+    idempotent: true,
+  }),
+  planBudgetYear: defineRoute({
+    name: 'planBudgetYear',
+    method: 'GET',
+    path: '/api/fiscal-years/{year}/budget',
+    summary:
+      'What a year would begin with: each budget line of the year before that it does not have yet, times a factor.',
+    access: 'keep budgets',
+    params: z.object({ year: yearNumber }),
+    query: yearAsked,
+    reply: yearPlan,
+  }),
+  beginBudgetYear: defineRoute({
+    name: 'beginBudgetYear',
+    method: 'POST',
+    path: '/api/fiscal-years/{year}/budget',
+    summary: 'Begin a year so; where it would come to something else than was seen, nothing is written.',
+    access: 'keep budgets',
+    params: z.object({ year: yearNumber }),
+    body: yearAsked.extend({ seen: decimal }),
+    reply: z.object({ lines: z.number() }),
     idempotent: true,
   }),
   setBudgetProfile: defineRoute({

@@ -10,22 +10,30 @@ export function saySeat(
     readonly lines?: readonly string[]
     /** Whoever passed it on, or wished them to decide. */
     readonly byName?: string | null
+    /** Of an order, what somebody may order is told. */
+    readonly isOrder?: boolean
   },
   ways: Ways,
 ): string {
   if (why.code === 'escalated') return `asked beside ${names.forName ?? 'somebody'}, who has let it wait`
   const instead = names.forName == null ? '' : `for ${names.forName}, who is away; `
   const by = names.byName ?? 'somebody who was asked'
-  return instead + sayReason(why, { of: names.of ?? 'the owner', lines: names.lines ?? [], by }, ways)
+  const does = names.isOrder === true ? 'order' : 'approve'
+  return instead + sayReason(why, { of: names.of ?? 'the owner', lines: names.lines ?? [], by, does }, ways)
 }
 
 function sayReason(
   why: SeatReason,
-  { of, lines, by }: { readonly of: string; readonly lines: readonly string[]; readonly by: string },
+  { of, lines, by, does }: {
+    readonly of: string
+    readonly lines: readonly string[]
+    readonly by: string
+    readonly does: 'approve' | 'order'
+  },
   ways: Ways,
 ): string {
   const limit =
-    'limit' in why && why.limit !== null ? `may approve up to ${ways.amount(why.limit)}` : 'has no spending limit'
+    'limit' in why && why.limit !== null ? `may ${does} up to ${ways.amount(why.limit)}` : 'has no spending limit'
   switch (why.code) {
     case 'passed-on':
       return `${by} passed it on; ${limit}`

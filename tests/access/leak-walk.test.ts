@@ -129,6 +129,7 @@ beforeAll(async () => {
     listWaiting: ['/api/waiting'],
     readTrail: [`/api/requisitions/${id}/trail`, `/api/requisitions/${kept.draftId}/trail`],
     listBudgets: ['/api/budgets'],
+    planBudgetYear: ['/api/fiscal-years/2027/budget'],
     listBudgetEntries: (
       await rekko.sql<{ id: string }>('select distinct budget_line_id as id from budget_entry where document_id = $1', [
         id,

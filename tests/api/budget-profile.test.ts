@@ -1,8 +1,10 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
+import { beginYear, planYear } from '../../server/budget/begin-year'
 import { listPayingLines } from '../../server/budget/reads'
 import { setProfile } from '../../server/budget/set-profile'
+import { adjustBudget } from '../../server/budget/transfer-money'
 import { checkIntegrity } from '../../server/look-back/check-integrity'
-import { budgetLineId, fiscalYear } from '../setup/rekko'
+import { budgetLineId, fiscalYear, idOf, personId } from '../setup/rekko'
 import { openUseCases, type UseCases } from '../setup/use-cases'
 
 let rekko: UseCases
@@ -36,6 +38,37 @@ test('a year is spread by hand and evenly again; it stays what it was', async ()
   await expect(spread('evenly', undefined, even)).rejects.toThrow(/changed meanwhile/)
   await spread('evenly')
   expect(await given()).toEqual(even)
+  expect((await rekko.as('Signe Aalto', (ctx) => checkIntegrity(ctx, null))).broken).toEqual([])
+})
+test('a year is begun from the one before, times a factor: what was seen, and once', async () => {
+  // The year after this one is there already.
+  const year = fiscalYear() + 2
+  const plan = (factor: string, from: 'planned' | 'given' = 'planned') =>
+    rekko.as('Greta Molin', (ctx) => planYear(ctx, year, { factor, from }))
+  const begin = (factor: string, seen: string) =>
+    rekko.as('Greta Molin', (ctx) => beginYear(ctx, year, { factor, from: 'planned', seen }))
+  const whole = await plan('1.025')
+  expect(whole.lines.length).toBeGreaterThan(20)
+  expect(Math.abs(Number(whole.is.amount) - Number(whole.was.amount) * 1.025)).toBeLessThan(whole.lines.length / 100)
+  // Money that was moved counts in what was given, not in what was planned.
+  await rekko.as('Greta Molin', (ctx) =>
+    adjustBudget(ctx, {
+      budgetLineId: budgetLineId('Water Systems', '616', year - 1),
+      period: 3,
+      amount: '1000',
+      reason: 'a test',
+    }),
+  )
+  expect((await plan('1.025')).is).toEqual(whole.is)
+  expect(Number((await plan('1', 'given')).is.amount)).toBe(Number((await plan('1')).is.amount) + 1000)
+  await expect(begin('1.1', whole.is.amount)).rejects.toThrow(/changed meanwhile/)
+  expect(await begin('1.025', whole.is.amount)).toEqual({ lines: whole.lines.length })
+  await expect(begin('1.025', whole.is.amount)).rejects.toThrow(/there already/)
+  expect((await plan('1.025')).lines).toEqual([])
+  const of = { departmentId: idOf('department', 'Water Systems'), fiscalYear: year, ids: [] }
+  const lines = await rekko.as('Greta Molin', (ctx) => listPayingLines(ctx.tx, of, 'EUR'))
+  expect(lines.find((l) => l.account === '616')).toMatchObject({ fiscalYear: year, holderId: personId('Tomas Brandt') })
+  expect(lines.every((l) => l.periods.length === 12)).toBe(true)
   expect((await rekko.as('Signe Aalto', (ctx) => checkIntegrity(ctx, null))).broken).toEqual([])
 })
 test('as last year went, where there is one to go by', async () => {

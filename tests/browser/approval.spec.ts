@@ -8,11 +8,11 @@ test('the policy says what it does, what was found of it, and whom a made-up req
   await harriet.goto('/set-up/approval')
   await alive(harriet)
   // A draft of hers lies there, compared with what holds; without it the page says what holds.
-  await expect(harriet.getByRole('heading', { level: 1 })).toHaveText(/^Under the draft, four rules/)
+  await expect(harriet.getByRole('heading', { level: 1 })).toHaveText(/^Under the draft, five rules/)
   const changes = harriet.getByRole('region', { name: 'What the draft changes' })
   await expect(changes.getByRole('insertion').filter({ hasText: /^now: Requests from 300\.00 go up/ })).toBeVisible()
   await harriet.getByRole('button', { name: 'Throw the draft away' }).click()
-  await expect(harriet.getByRole('heading', { level: 1 })).toHaveText('Four rules say who decides on a request.')
+  await expect(harriet.getByRole('heading', { level: 1 })).toHaveText('Five rules say who decides.')
   await expect(harriet.getByText(/^Every request goes up the chain of managers/)).toBeVisible()
   // Found beside the page: whoever decides in the end may not decide their own.
   await expect(harriet.getByRole('status').first()).toHaveText(/things were found\.$/)
@@ -48,7 +48,7 @@ test('a rule is written by keyboard, tried beside what holds, asked for, confirm
   const action = (page: typeof harriet) => page.locator('.page-foot .main-action')
   await harriet.getByRole('button', { name: 'Change rule 2' }).focus()
   await harriet.keyboard.press('Enter')
-  await expect(harriet.getByRole('button', { name: /^Of which departments/ })).toBeFocused()
+  await expect(harriet.getByRole('button', { name: /^Which documents it is for/ })).toBeFocused()
   const from = harriet.getByRole('textbox', { name: /^From which amount on/ })
   await from.focus()
   await harriet.keyboard.type('three')
@@ -58,7 +58,7 @@ test('a rule is written by keyboard, tried beside what holds, asked for, confirm
   await harriet.keyboard.press('Control+A')
   await harriet.keyboard.type('300')
   await harriet.keyboard.press('Tab')
-  await expect(harriet.getByRole('heading', { level: 1 })).toHaveText(/^Under the draft, four rules/)
+  await expect(harriet.getByRole('heading', { level: 1 })).toHaveText(/^Under the draft, five rules/)
   await expect(harriet.getByText('Kept as a draft.')).toBeVisible()
   // Looked at anew: below 300 nothing but the budget asks anybody, which no rule is left for.
   await expect(harriet.getByText(/no rule fits, and Marguerite Oduya decides/).first()).toBeVisible()
@@ -97,7 +97,7 @@ test('a rule is written by keyboard, tried beside what holds, asked for, confirm
   await expect(action(greta)).toHaveText(/^Confirm two changes/)
   await greta.keyboard.press('Control+Enter')
   await expect(greta.getByText(/in force since .*, asked for by Harriet Voss, confirmed by Greta Molin/)).toBeVisible()
-  await expect(greta.getByRole('heading', { level: 1 })).toHaveText('Four rules say who decides on a request.')
+  await expect(greta.getByRole('heading', { level: 1 })).toHaveText('Five rules say who decides.')
 
   // What held before is compared, written into a draft and put in force again.
   await harriet.getByRole('button', { name: 'What version 1 says otherwise' }).click()

@@ -7,7 +7,7 @@ defineProps<{ attachment: { name: string; mime: string }; address: string }>()
   <iframe
     v-if="attachment.mime === 'application/pdf'"
     class="h-[72dvh] w-full border border-rule bg-margin"
-    :src="`${address}?show=true`"
+    :src="`${address}?show=true#navpanes=0&view=FitH`"
     :title="attachment.name"
   />
   <div v-else class="max-h-[76dvh] overflow-auto">

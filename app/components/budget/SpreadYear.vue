@@ -74,7 +74,7 @@ async function spread(how: ProfileWay): Promise<void> {
         >{{ wording.shortMonth(p.from)
         }}<input
           v-model="typed[i]"
-          class="field num mt-0.5 px-2!"
+          class="field num mt-0.5 px-2! text-ink! text-[15px]!"
           inputmode="decimal"
           :aria-invalid="unread === i"
           @focus="($event.target as HTMLInputElement).select()"

@@ -80,17 +80,13 @@ const above = ({ approved, ordered }: OrderDecision['lines'][number]) =>
           <td class="num font-medium">{{ wording.amount(l.net) }}</td>
         </tr>
       </tbody>
-      <tfoot>
-        <tr v-if="!isZero(doc.freight)">
-          <td colspan="4" class="num border-0! pb-0!">Freight</td>
-          <td class="num border-0! pb-0!">{{ wording.amount(doc.freight) }}</td>
-        </tr>
-        <tr>
-          <td colspan="4" class="num border-0! font-semibold">{{ doc.currency }}, without tax</td>
-          <td class="num border-0! font-semibold">{{ wording.amount(doc.net) }}</td>
-        </tr>
-      </tfoot>
     </table>
+    <p v-if="!isZero(doc.freight)" class="mt-2 flex justify-end gap-6">
+      <span>Freight</span><span class="num w-24">{{ wording.amount(doc.freight) }}</span>
+    </p>
+    <p class="mt-2 flex justify-end gap-6 font-semibold">
+      <span>{{ doc.currency }}, without tax</span><span class="num w-24">{{ wording.amount(doc.net) }}</span>
+    </p>
     <SaidSoFar :remarks="doc.remarks" />
   </div>
 </template>

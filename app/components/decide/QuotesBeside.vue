@@ -14,7 +14,7 @@ const quote = computed(() => props.quotes[at.value])
 
 <template>
   <DialogSheet title="Quotes beside the lines" :width="1240" @close="emit('close')">
-    <div class="grid gap-6 min-[900px]:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
+    <div class="mt-4 grid gap-6 overflow-y-auto min-[900px]:grid-cols-[minmax(0,5fr)_minmax(0,7fr)]">
       <div class="min-w-0">
         <table class="table">
           <caption class="sr-only">

@@ -47,10 +47,10 @@ const sentence = computed(() => {
   const says = n === 0 ? 'no rule says' : `${inWords(n)} ${n === 1 ? 'rule says' : 'rules say'}`
   const { last, number, versions } = view.value
   const begins = versions.find((v) => v.number === last.number)?.inForceAt
-  if (isDraft.value) return `Under the draft, ${says} who decides on a request.`
+  if (isDraft.value) return `Under the draft, ${says} who decides.`
   return last.number === number || begins === undefined
-    ? `${capital(says)} who decides on a request.`
-    : `From ${wording.moment(begins)} on, ${says} who decides on a request.`
+    ? `${capital(says)} who decides.`
+    : `From ${wording.moment(begins)} on, ${says} who decides.`
 })
 const holdsNow = computed(() => `version ${view.value.number} in force since ${wording.moment(view.value.inForceAt)}`)
 /** In which order the steps of all rules run: the first rank is 1. */
