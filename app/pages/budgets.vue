@@ -49,6 +49,7 @@ const isMoving = ref(false)
 const isSpreading = ref(false)
 const said = ref('')
 const keepsBudgets = session.me?.rights.includes('keep budgets') === true
+const sayYear = (y: number) => `${y}/${String(y + 1).slice(2)}`
 /** A year that lies ahead is begun from the one before. */
 const mayBegin = computed(() => keepsBudgets && data.value?.yearGone === 0)
 const mayMove = computed(() => keepsBudgets || (data.value?.lines ?? []).some((l) => l.isHeld))
@@ -189,7 +190,7 @@ usePlaceKeys(KEYS, (e) => {
   <div>
     <PageNote
       ><template v-if="data"
-        >fiscal year {{ data.year }}/{{ String(data.year + 1).slice(2) }} · period {{ data.period }} ·
+        >fiscal year {{ sayYear(data.year) }} · period {{ data.period }} ·
         <NuxtLink class="quiet-link" :to="{ query: { ...route.query, until: until === 'now' ? undefined : 'now' } }">{{
           until === 'now' ? 'show the year' : 'show to date'
         }}</NuxtLink>
@@ -200,7 +201,9 @@ usePlaceKeys(KEYS, (e) => {
     <SheetPage>
       <p v-if="error" class="notice-red">{{ sayError(error) }}</p>
       <template v-else-if="data && data.lines.length === 0"
-        ><h1 class="sentence">No budget line is open to you.</h1>
+        ><h1 class="sentence">
+          {{ mayBegin ? `${sayYear(data.year)} has no budget line yet.` : 'No budget line is open to you.' }}
+        </h1>
         <p class="mt-3 text-ink2">
           Lines of your departments, and those you hold, stand here with what is asked for, ordered and billed. Finance
           keeps them.

@@ -131,10 +131,10 @@ export function checkPolicy(policy: Policy, world: PolicyWorld, isOver: () => bo
 }
 
 /** A policy with the rules that are for documents of one sort. */
-const policyFor = (policy: Policy, sort: Subject['document']): Policy => ({
-  ...policy,
-  rules: policy.rules.filter((r) => isFor(r, sort)),
-})
+function policyFor(policy: Policy, sort: Subject['document']): Policy {
+  const rules = policy.rules.filter((r) => isFor(r, sort))
+  return rules.length === policy.rules.length ? policy : { ...policy, rules }
+}
 
 /** What is found of one document: each step by itself, besides what spares managers. */
 export function findAt(

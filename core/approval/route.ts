@@ -73,6 +73,7 @@ interface InMaking {
   readonly handed: readonly Handing[]
   readonly steps: RouteStep[]
   readonly notes: RouteNote[]
+  readonly chains: Map<'covered' | 'top', Chain>
   held: Route['held']
 }
 
@@ -103,11 +104,21 @@ export function makeRoute(
   { late = [], handed = [] }: OnTheWay = {},
 ): Route {
   const decided = new Map(approvals.map((a) => [decidedFor(a), a]))
-  const making: InMaking = { subject, policy, facts, decided, handed, steps: [], notes: [], held: null }
+  const making: InMaking = {
+    subject,
+    policy,
+    facts,
+    decided,
+    handed,
+    steps: [],
+    notes: [],
+    chains: new Map(),
+    held: null,
+  }
   const fits = rulesThatMayFit(policy, subject).filter(
     (rule) => rule.conditions.every((c) => holds(c, subject)) && !isIdle(rule, subject, facts),
   )
-  making.notes.push(...notesOfOthers(policy, subject, fits))
+  noteOthers(making, fits)
   const spared = isSpared(fits, subject, facts)
   if (spared !== null) making.notes.push({ code: 'spared-by-own-limit', limit: spared })
   else making.notes.push(...notTogether(subject, policy, facts))
@@ -125,16 +136,15 @@ export function makeRoute(
   return { steps: escalate(making, once, late), held: making.held, notes: making.notes }
 }
 
-/** The rules that do not fit, each with a note that is made once. */
-function notesOfOthers(policy: Policy, subject: Subject, fits: readonly Rule[]): RouteNote[] {
-  const known = unfit.get(policy) ?? policy.rules.map(({ id }) => ({ code: 'rule-does-not-fit', ruleId: id }) as const)
+/** Notes the rules for such documents that do not fit, each with a note that is made once. */
+function noteOthers({ policy, subject, notes }: InMaking, fits: readonly Rule[]): void {
+  const known = unfit.get(policy) ?? policy.rules.map((rule) => [rule, noteOf(rule)] as const)
   unfit.set(policy, known)
-  return known.filter((_, at) => {
-    const rule = policy.rules[at]
-    return rule !== undefined && isFor(rule, subject.document) && !fits.includes(rule)
-  })
+  const fit = new Set(fits)
+  for (const [rule, note] of known) if (!fit.has(rule) && isFor(rule, subject.document)) notes.push(note)
 }
-const unfit = new WeakMap<Policy, readonly RouteNote[]>()
+const noteOf = ({ id }: Rule): RouteNote => ({ code: 'rule-does-not-fit', ruleId: id })
+const unfit = new WeakMap<Policy, readonly (readonly [Rule, RouteNote])[]>()
 
 function isSpared(fits: readonly Rule[], subject: Subject, facts: PeopleFacts): Money | null {
   return fits.some((r) => r.sparesManagers) ? coveringOwnLimit(subject, facts) : null
@@ -325,9 +335,31 @@ function addHolders(making: InMaking, place: Place, mustCover: boolean): void {
  * nobody's of those asked does, the fallback is asked after them, also in a chain to the top.
  */
 function addChain(making: InMaking, place: Place, until: 'covered' | 'top'): void {
+  const known = making.chains.get(until)
+  const chain = known ?? climb(making, until)
+  // Several rules climb the same way: it is worked out once, and noted each time.
+  if (known === undefined) making.chains.set(until, chain)
+  else making.notes.push(...known.notes)
+  const { seats, covered } = chain
+  seats.forEach((seat, level) => making.steps.push({ ...place, level, mode: 'any', seats: [seat] }))
+  if (!covered) {
+    const level = seats.length
+    addFallback(making, { ...place, level }, level === 0 ? 'step is empty' : 'nobody covers')
+  }
+}
+
+/** Whom a chain asks, whether somebody of them covers, and what is noted of it. */
+interface Chain {
+  readonly seats: readonly Seat[]
+  readonly covered: boolean
+  readonly notes: readonly RouteNote[]
+}
+
+function climb(making: InMaking, until: 'covered' | 'top'): Chain {
   const { subject, facts } = making
+  const noted = making.notes.length
   const seen = new Set<string>([subject.ownerId])
-  let level = 0
+  const seats: Seat[] = []
   let covered = false
   let below: Person | undefined = facts.people.get(subject.ownerId)
   while (!(covered && until === 'covered') && below?.managerId != null && !seen.has(below.managerId)) {
@@ -341,15 +373,12 @@ function addChain(making: InMaking, place: Place, until: 'covered' | 'top'): voi
         : { code: 'higher-manager', limit, covers: does }
     const seat = seatOf(making, holder, whyNow ?? why)
     if (seat !== null) {
-      making.steps.push({ ...place, level, mode: 'any', seats: [seat] })
-      level += 1
+      seats.push(seat)
       covered ||= does
     }
     below = manager
   }
-  if (!covered) {
-    addFallback(making, { ...place, level }, level === 0 ? 'step is empty' : 'nobody covers')
-  }
+  return { seats, covered, notes: making.notes.slice(noted) }
 }
 
 /**

@@ -24,7 +24,12 @@ export function saySeat(
 
 function sayReason(
   why: SeatReason,
-  { of, lines, by, does }: {
+  {
+    of,
+    lines,
+    by,
+    does,
+  }: {
     readonly of: string
     readonly lines: readonly string[]
     readonly by: string

@@ -47,7 +47,7 @@ test('all that somebody owns is looked at and handed over from Away; whoever own
     await page.getByRole('combobox', { name: label }).fill(name)
     await page.getByRole('option', { name: new RegExp(name) }).click()
   }
-  await choose('Whose things go over', 'Nadia Wexcombe')
+  await choose('Whose things go over', 'Farida Nwosu')
   await expect(section).toContainText('owns is nothing that is not over.')
   await choose('Whose things go over', 'Jonas Abara')
   await expect(section.getByRole('row', { name: /Sheet and cement, jellyfish tank/ })).toContainText('in approval')

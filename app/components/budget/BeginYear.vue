@@ -72,7 +72,7 @@ async function begin(): Promise<void> {
       <BlankChoice v-model="from" :choices="BASES" label="What the year begins from" placeholder="" light />, times
       <input
         v-model="typed"
-        class="field inline-block! w-20! text-right"
+        class="field num inline-block! h-8! w-20! px-2! py-0!"
         inputmode="decimal"
         aria-label="Times"
       /><template v-if="plan"

@@ -89,6 +89,7 @@ async function leaveOut(at: number): Promise<void> {
   <div>
     <div class="sentence-small leading-8!">
       <BlankChoice
+        :id="`${id}-documents`"
         :model-value="rule.documents ?? 'requests'"
         :choices="DOCUMENTS"
         label="Which documents it is for"

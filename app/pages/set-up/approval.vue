@@ -94,7 +94,7 @@ const focus = async (id: string) => {
 function edit(id: string | null): void {
   const was = open.value
   open.value = id
-  void focus(id === null ? `rule-${was ?? ''}` : `rule-${id}-department`)
+  void focus(id === null ? `rule-${was ?? ''}` : `rule-${id}-documents`)
 }
 /** Leads to where the policy is changed. */
 function editFirst(): void {
