@@ -134,7 +134,10 @@ function* everyDocument(w: PolicyWorld, most: number): Generator<Subject> {
         w.currencies.flatMap((currency) => suppliers.map((supplier) => ({ category, currency, supplier }))),
       )
       const codings: SubjectCoding[] = lines.flatMap((l) =>
-        traits.map((t) => ({ budgetLineId: l.id, account: l.account, holderId: l.holderId, ...t })),
+        traits.map((t) => ({
+          ...{ budgetLineId: l.id, account: l.account, project: l.project ?? null, holderId: l.holderId },
+          ...t,
+        })),
       )
       const branch = w.departments.find((d) => d.id === departmentId)?.branch ?? []
       for (let set = 1; set < 2 ** codings.length; set += 1)
@@ -169,6 +172,7 @@ test('finds what looking at every document finds, and nothing else', () => {
     fc.record({ on: fc.constant('amount' as const), below: cents }),
     fc.record({ on: fc.constant('account' as const), codes: fc.constantFrom(['610'], ['620'], ['610', '620']) }),
     fc.record({ on: fc.constant('category' as const), ids: fc.constant(['tools']) }),
+    fc.record({ on: fc.constant('project' as const), codes: fc.constantFrom(['J1'], ['J2'], ['J1', 'J2']) }),
     fc.record({
       on: fc.constant('department' as const),
       ids: fc.constantFrom(['shop'], ['house']),
@@ -224,6 +228,7 @@ test('finds what looking at every document finds, and nothing else', () => {
     fallbackId: fc.option(who, { nil: null }),
     managers: fc.tuple(fc.option(who, { nil: null }), fc.option(who, { nil: null }), fc.option(who, { nil: null })),
     own: limit,
+    project: fc.constantFrom(null, 'J1', 'J2'),
     limits: fc.tuple(limit, limit, limit),
     ordering: fc.tuple(limit, limit, limit),
     buyers: fc.uniqueArray(who, { maxLength: 1 }),
@@ -246,7 +251,7 @@ test('finds what looking at every document finds, and nothing else', () => {
         {
           ...s.varied,
           lines: [
-            { id: 'l1', departmentId: 'shop', account: '610', holderId: s.holders[0] },
+            { id: 'l1', departmentId: 'shop', account: '610', project: s.project, holderId: s.holders[0] },
             { id: 'l2', departmentId: 'shop', account: '620', holderId: s.holders[1] },
           ].slice(0, s.varied.suppliers.length * s.varied.currencies.length === 4 ? 1 : 2),
           openTo: new Map(ids.map((id) => [id, ['shop']])),

@@ -20,6 +20,7 @@ const facts: PolicyFacts = {
     department: new Set(['water']),
     category: new Set(['salt']),
     account: new Set(['4000']),
+    project: new Set(['J1']),
     kind: new Set(['goods']),
     person: new Set(['ines', 'tomas', 'gone']),
     currency: new Set(['EUR', 'DKK']),

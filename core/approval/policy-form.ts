@@ -108,7 +108,7 @@ export type PolicyReason = { readonly at: number | null } & (
   | { readonly code: 'unknown'; readonly what: Named | 'role' }
   | { readonly code: 'has-left'; readonly personId: string }
 )
-export type Named = 'department' | 'category' | 'account' | 'kind' | 'person' | 'currency'
+export type Named = 'department' | 'category' | 'account' | 'project' | 'kind' | 'person' | 'currency'
 
 /** What a form is checked against: what there is to name, and who left. */
 export interface PolicyFacts {
@@ -163,7 +163,8 @@ const namedBy = (c: Condition): { readonly what: Named; readonly ids: readonly s
     case 'owner':
       return { what: c.on === 'owner' ? 'person' : c.on, ids: c.ids }
     case 'account':
-      return { what: 'account', ids: c.codes }
+    case 'project':
+      return { what: c.on, ids: c.codes }
     case 'kind':
       return { what: 'kind', ids: c.kinds }
     case 'currency':

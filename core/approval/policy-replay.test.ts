@@ -105,6 +105,7 @@ const anyRule = fc
     of: fc.constantFrom<Condition[]>(
       [],
       [{ on: 'account', codes: ['1'] }],
+      [{ on: 'project', codes: ['J1'] }],
       [{ on: 'category', ids: ['salt'] }],
       [{ on: 'department', ids: ['top'], branch: true }],
       [{ on: 'department', ids: ['d'], branch: false }],
@@ -139,6 +140,7 @@ const anyPolicy = fc
 const anyCoding = fc.record({
   budgetLineId: fc.constantFrom('l', 'm'),
   account: fc.constantFrom('1', '2'),
+  project: fc.constantFrom(null, 'J1', 'J2'),
   category: fc.constantFrom(null, 'salt', 'pumps'),
   supplier: fc.constantFrom('known' as const, 'proposed' as const),
   currency: fc.constantFrom('EUR', 'GBP'),

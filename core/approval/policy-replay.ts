@@ -209,6 +209,7 @@ function placeOf(amount: Money, bounds: readonly Money[]): number {
 interface Looked {
   readonly departments: ReadonlySet<string>
   readonly accounts: ReadonlySet<string>
+  readonly projects: ReadonlySet<string>
   readonly categories: ReadonlySet<string>
   readonly currencies: ReadonlySet<string>
   readonly kinds: ReadonlySet<string>
@@ -224,6 +225,7 @@ function lookedAt(policies: readonly Policy[]): Looked {
   return {
     departments: named((c) => (c.on === 'department' ? c.ids : [])),
     accounts: named((c) => (c.on === 'account' ? c.codes : [])),
+    projects: named((c) => (c.on === 'project' ? c.codes : [])),
     categories: named((c) => (c.on === 'category' ? c.ids : [])),
     currencies: named((c) => (c.on === 'currency' ? c.codes : [])),
     kinds: named((c) => (c.on === 'kind' ? c.kinds : [])),
@@ -242,7 +244,8 @@ function keyOf(s: Subject, bounds: readonly Money[], looked: Looked): string {
     `${or(looked.departments, s.departmentId)} ${s.branch.filter((id) => looked.departments.has(id)).join()}`
   for (const c of s.codings)
     key +=
-      `|${or(looked.accounts, c.account)} ${c.category === null ? '' : or(looked.categories, c.category)} ` +
+      `|${or(looked.accounts, c.account)} ${or(looked.projects, c.project ?? '')} ` +
+      `${c.category === null ? '' : or(looked.categories, c.category)} ` +
       `${looked.suppliers ? c.supplier : ''} ${or(looked.currencies, c.currency)} ` +
       // Of each budget line its holder decides once.
       `${looked.holders ? `${c.budgetLineId} ${c.holderId ?? ''}` : ''}`

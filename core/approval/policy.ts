@@ -33,6 +33,8 @@ export type SupplierSort = (typeof SUPPLIER_SORTS)[number]
 export interface SubjectCoding {
   readonly budgetLineId: string
   readonly account: string
+  /** The project that the budget line is for; none of most, and of what was sent before it was looked at. */
+  readonly project?: string | null
   readonly category: string | null
   readonly supplier: SupplierSort
   /** In which the line is priced. */
@@ -52,7 +54,7 @@ export interface SentSubject extends Pick<Subject, 'document' | 'kind' | 'amount
   /** What was sent before it was looked at together has none. */
   readonly together?: Money
   /** What was sent before suppliers and currencies were looked at has neither. */
-  readonly codings: readonly (Pick<SubjectCoding, 'budgetLineId' | 'account' | 'category'> &
+  readonly codings: readonly (Pick<SubjectCoding, 'budgetLineId' | 'account' | 'project' | 'category'> &
     Partial<Pick<SubjectCoding, 'supplier' | 'currency'>>)[]
 }
 
@@ -93,6 +95,7 @@ export type Condition =
   | { readonly on: 'department'; readonly ids: readonly string[]; readonly branch: boolean }
   | { readonly on: 'category'; readonly ids: readonly string[] }
   | { readonly on: 'account'; readonly codes: readonly string[] }
+  | { readonly on: 'project'; readonly codes: readonly string[] }
   | { readonly on: 'supplier'; readonly sorts: readonly SupplierSort[] }
   | { readonly on: 'currency'; readonly codes: readonly string[] }
   | { readonly on: 'kind'; readonly kinds: readonly string[] }
@@ -174,6 +177,8 @@ export function holds(condition: Condition, subject: Subject): boolean {
       return subject.codings.some((c) => c.category !== null && condition.ids.includes(c.category))
     case 'account':
       return subject.codings.some((c) => condition.codes.includes(c.account))
+    case 'project':
+      return subject.codings.some((c) => c.project != null && condition.codes.includes(c.project))
     case 'supplier':
       return subject.codings.some((c) => condition.sorts.includes(c.supplier))
     case 'currency':

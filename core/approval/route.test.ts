@@ -404,7 +404,7 @@ test('property: of many rules those are found that fit, and no others', () => {
   const condition: fc.Arbitrary<Condition> = fc.oneof(
     fc.record({ on: fc.constant('department' as const), ids, branch: fc.boolean() }),
     fc.record({ on: fc.constantFrom('category' as const, 'owner' as const), ids }),
-    fc.record({ on: fc.constantFrom('account' as const, 'currency' as const), codes: ids }),
+    fc.record({ on: fc.constantFrom('account' as const, 'currency' as const, 'project' as const), codes: ids }),
     fc.record({ on: fc.constant('kind' as const), kinds: ids }),
     fc.record({ on: fc.constant('over budget' as const), is: fc.boolean() }),
     fc.integer({ min: 0, max: 3 }).map((n) => ({ on: 'amount' as const, from: money(`${n}.00 EUR`) })),
@@ -414,7 +414,13 @@ test('property: of many rules those are found that fit, and no others', () => {
     { maxLength: 12 },
   )
   const one = fc.constantFrom('a', 'b', 'c', 'd')
-  const coding = fc.record({ budgetLineId: one, account: one, category: fc.option(one, { nil: null }), currency: one })
+  const coding = fc.record({
+    budgetLineId: one,
+    account: one,
+    category: fc.option(one, { nil: null }),
+    currency: one,
+    project: fc.option(one, { nil: null }),
+  })
   const about = fc.record({
     document: fc.constantFrom('requisition' as const, 'order' as const),
     kind: one,

@@ -8,6 +8,7 @@ function namedIn(c: Condition): readonly string[] | null {
     case 'owner':
       return c.ids
     case 'account':
+    case 'project':
     case 'currency':
       return c.codes
     case 'kind':
@@ -27,6 +28,7 @@ function hadBy(subject: Subject): Map<Condition['on'], Iterable<string>> {
     ['kind', [subject.kind]],
     ['category', of((c) => c.category)],
     ['account', of((c) => c.account)],
+    ['project', of((c) => c.project ?? null)],
     ['currency', of((c) => c.currency)],
   ])
 }

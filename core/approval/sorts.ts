@@ -160,11 +160,12 @@ type Traits = Pick<SubjectCoding, 'category' | 'supplier' | 'currency'>
 function codingsOf(policy: Policy, world: PolicyWorld, departmentId: string | null): SubjectCoding[][] {
   const sets = (of: (c: Condition) => readonly string[] | null) => namedSets(policy.rules, of)
   const asksHolders = policy.rules.some((r) => r.steps.some((x) => x.who.by === 'budget holders'))
+  const projects = sets((c) => (c.on === 'project' ? c.codes : null))
   const lines = oneOfEach(
     world.lines.filter((l) => departmentId === null || l.departmentId === departmentId),
     sets((c) => (c.on === 'account' ? c.codes : null)),
     (l) => l.account,
-    (l) => (asksHolders ? (l.holderId ?? '') : ''),
+    (l) => `${asksHolders ? (l.holderId ?? '') : ''} ${projects.map((s) => s.has(l.project ?? '')).join()}`,
   )
   const same = <T extends string>(t: T) => t
   const categories = [
@@ -190,6 +191,7 @@ function codingsOf(policy: Policy, world: PolicyWorld, departmentId: string | nu
     const codings = some.map(([l, traits]) => ({
       budgetLineId: l.id,
       account: l.account,
+      project: l.project ?? null,
       ...traits,
       holderId: l.holderId,
     }))
@@ -206,14 +208,21 @@ function codingsOf(policy: Policy, world: PolicyWorld, departmentId: string | nu
     const more = rule.steps.some((x) => x.who.by === 'budget holders') ? lines : []
     const needs = <T>(of: (c: Condition) => T[] | null) =>
       product(rule.conditions.flatMap((c) => [of(c)].flatMap((values) => (values === null ? [] : [values]))))
-    const needLines = needs((c) => (c.on === 'account' ? lines.filter((l) => c.codes.includes(l.account)) : null))
+    const needLines = needs((c) =>
+      c.on === 'account'
+        ? lines.filter((l) => c.codes.includes(l.account))
+        : c.on === 'project'
+          ? lines.filter((l) => c.codes.includes(l.project ?? ''))
+          : null,
+    )
     const needCategories = needs((c) =>
       c.on === 'category' ? categories.filter((k) => k !== null && c.ids.includes(k)) : null,
     )
     const needSuppliers = needs((c) => (c.on === 'supplier' ? suppliers.filter((s) => c.sorts.includes(s)) : null))
     const needCurrencies = needs((c) => (c.on === 'currency' ? currencies.filter((x) => c.codes.includes(x)) : null))
     // Without conditions on codings each coding alone stands for all.
-    if (!rule.conditions.some((c) => ['account', 'category', 'supplier', 'currency'].includes(c.on))) continue
+    if (!rule.conditions.some((c) => ['account', 'project', 'category', 'supplier', 'currency'].includes(c.on)))
+      continue
     for (const some of needLines)
       for (const named of needCategories)
         for (const from of needSuppliers)

@@ -6,6 +6,7 @@ export interface WorldLine {
   readonly id: string
   readonly departmentId: string
   readonly account: string
+  readonly project?: string | null
   readonly holderId: string | null
 }
 

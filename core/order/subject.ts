@@ -36,6 +36,7 @@ export function orderSubject(o: OrderForDecision): Subject {
     p.codings.map(({ budgetLineId }) => ({
       budgetLineId,
       account: o.budgetLines.get(budgetLineId)?.account ?? '',
+      project: o.budgetLines.get(budgetLineId)?.project ?? null,
       category: p.category,
       supplier: 'known' as const,
       currency: o.currency,

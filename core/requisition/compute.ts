@@ -147,6 +147,7 @@ function subjectOf(draft: Draft, facts: DraftFacts, amount: Money, budget: reado
       line.codings.map((c) => ({
         budgetLineId: c.budgetLineId,
         account: facts.budgetLines.get(c.budgetLineId)?.account ?? '',
+        project: facts.budgetLines.get(c.budgetLineId)?.project ?? null,
         category: line.categoryId,
         supplier: sortOfSupplier(line.supplierId, facts),
         currency: line.currency,

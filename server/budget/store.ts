@@ -82,8 +82,8 @@ export async function appendEntries(
 }
 
 /**
- * Copies budget lines into another year, each with what its periods are given there; whoever held one and has left holds
- * the new one no more.
+ * Copies budget lines into another year, each with what its periods are given there; whoever held one and has left
+ * holds the new one no more.
  */
 export async function copyLines(
   tx: Tx,

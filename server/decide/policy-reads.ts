@@ -4,7 +4,7 @@ import type { Day } from '#core/base/day'
 import type { Role } from '#core/people/rights'
 import type { Tx } from '../db/client'
 import { SECONDS } from '../db/moments'
-import { named, read, readOne } from '../db/read'
+import { named, read, readOne, sure } from '../db/read'
 import { approvalDecision, approvalPolicy, policyDraft } from '../db/schema/approval'
 import { account, budgetLine } from '../db/schema/budget'
 import { department, departmentMember, person, roleGrant } from '../db/schema/people'
@@ -121,6 +121,17 @@ export const listUpward = (
 export const listAllAccounts = (tx: Tx): Promise<{ code: string; name: string; retired: boolean }[]> =>
   read(tx, { code: a.code, name: a.name, retired: a.retired }, sql`from ${a} order by ${a.code}`)
 
+/** Every project that a budget line was ever for. */
+export async function listProjects(tx: Tx): Promise<string[]> {
+  const found = await read(
+    tx,
+    { code: sure(b.projectCode) },
+    sql`from ${b} where ${b.projectCode} is not null order by 1`,
+    { distinct: true },
+  )
+  return found.map((f) => f.code)
+}
+
 /** The budget lines of a fiscal year that may pay, without their money. */
 export const listCodings = (tx: Tx, year: number) =>
   read(
@@ -130,6 +141,7 @@ export const listCodings = (tx: Tx, year: number) =>
       name: b.name,
       departmentId: b.departmentId,
       account: b.accountCode,
+      project: b.projectCode,
       accountName: a.name,
       holderId: b.holderId,
     },

@@ -17,7 +17,7 @@ import { inForce, readForm } from '../requisition/form-reads'
 import { momentOf } from '../settings/moment-of'
 import { requireOrganisation } from '../settings/reads'
 import { endDraft, requireDraft, THE_POLICY, todayOf } from './policy-draft'
-import { listAllAccounts, listCurrencies, listOpenTo, listUpward, nextNumber } from './policy-reads'
+import { listAllAccounts, listCurrencies, listOpenTo, listProjects, listUpward, nextNumber } from './policy-reads'
 import { insertVersion, setCalledOff, updateDraft, type DraftRow } from './policy-store'
 
 /** Nothing is put in force further ahead than this. */
@@ -42,6 +42,7 @@ async function factsFor(ctx: Context): Promise<PolicyFacts> {
       department: some((await listUpward(tx)).filter((d) => !d.retired).map((d) => d.id)),
       category: some((await listCategories(tx)).map((c) => c.id)),
       account: some((await listAllAccounts(tx)).filter((a) => !a.retired).map((a) => a.code)),
+      project: some(await listProjects(tx)),
       kind: some(inForce((await readForm(tx, today)).kinds).map((k) => k.code)),
       person: some(people.map((p) => p.id)),
       currency: some(await listCurrencies(tx, baseCurrency)),

@@ -13,6 +13,7 @@ import { requireOrganisation } from '../settings/reads'
 import {
   findDraft,
   listAllAccounts,
+  listProjects,
   listCodings,
   listOpenTo,
   listRoleHolders,
@@ -56,6 +57,7 @@ export async function readApprovalPolicy(ctx: Context): Promise<PolicyView> {
     kinds: inForce((await readForm(tx, today)).kinds).map((k) => ({ code: k.code, name: k.name })),
     categories: await listCategories(tx),
     currencies: await listCurrencies(tx, o.baseCurrency),
+    projects: await listProjects(tx),
     accounts: await listAllAccounts(tx),
     lines: await listCodings(tx, fiscalPeriod(today, o.fiscalStartMonth).year),
   }

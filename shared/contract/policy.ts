@@ -12,6 +12,7 @@ const condition = z.discriminatedUnion('on', [
   z.object({ on: z.literal('department'), ids: several, branch: z.boolean() }),
   z.object({ on: z.literal('category'), ids: several }),
   z.object({ on: z.literal('account'), codes: several }),
+  z.object({ on: z.literal('project'), codes: several }),
   z.object({ on: z.literal('supplier'), sorts: z.array(z.enum(SUPPLIER_SORTS)).max(SUPPLIER_SORTS.length) }),
   z.object({ on: z.literal('currency'), codes: z.array(z.string().length(3)).max(200) }),
   z.object({ on: z.literal('kind'), kinds: several }),
@@ -109,12 +110,15 @@ const view = z.object({
   categories: z.array(named),
   /** In which lines may be priced: the base currency, and those with a rate. */
   currencies: z.array(z.string()),
+  /** Every project that a budget line was ever for. */
+  projects: z.array(z.string()),
   accounts: z.array(z.object({ code: z.string(), name: z.string(), retired: z.boolean() })),
   /** The budget lines of this fiscal year. */
   lines: z.array(
     named.extend({
       departmentId: z.string(),
       account: z.string(),
+      project: z.string().nullable(),
       accountName: z.string(),
       holderId: z.string().nullable(),
     }),

@@ -13,6 +13,7 @@ const UNKNOWN = {
   department: 'a department that is not there any more',
   category: 'a category that is not there any more',
   account: 'an account that is not there any more',
+  project: 'a project that no budget line is for',
   kind: 'a kind of request that is not there any more',
   person: 'nobody yet, or somebody who is not there',
   currency: 'a currency without a rate',

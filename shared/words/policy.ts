@@ -34,6 +34,8 @@ function sayCondition(c: Condition, names: PolicyNames, ways: Ways): string {
       return `with something of ${some(c.ids, names.category)}`
     case 'account':
       return `paid from ${some(c.codes, names.account)}`
+    case 'project':
+      return `paid from project ${listWords(c.codes, 'or')}`
     case 'supplier':
       return `${listWords(
         c.sorts.map((s) => SUPPLIER_SORT_WORDS[s]),
@@ -167,10 +169,12 @@ export function sayExample(f: Finding, names: PolicyNames, ways: Ways): string {
   if (!('example' in f)) return ''
   const { subject } = f.example
   const paid = [...new Set(subject.codings.map((c) => c.account))].map(names.account)
+  const projects = [...new Set(subject.codings.flatMap((c) => c.project ?? []))]
   const of = [...new Set(subject.codings.flatMap((c) => c.category ?? []))].map(names.category)
   return (
     `For example ${sayWhose(subject, names)}` +
     `${sayWorth(f.example, ways)}${paid.length === 0 ? '' : `, paid from ${listWords(paid)}`}` +
+    `${projects.length === 0 ? '' : `, project ${listWords(projects)}`}` +
     `${of.length === 0 ? '' : `, with something of ${listWords(of)}`}${subject.overBudget ? ', past a budget' : ''}` +
     `. ${capital(formatCount(f.people, 'person', 'people'))} may ${
       subject.document === 'order' ? 'have' : 'raise'

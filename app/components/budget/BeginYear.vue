@@ -7,7 +7,7 @@ import { useAct } from '~/composables/base/use-act'
 import { useApi } from '~/composables/base/use-api'
 import { useWording } from '~/composables/base/use-wording'
 
-/** Begins a year from the one before: its budget lines that are not there yet, times a factor, seen before it is done. */
+/** Begins a year from the one before: its budget lines that are not there yet, times a factor, seen before. */
 const props = defineProps<{ year: number }>()
 const emit = defineEmits<{ begun: [said: string] }>()
 const api = useApi()

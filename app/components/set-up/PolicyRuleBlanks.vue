@@ -33,6 +33,7 @@ const departments = computed(() => props.view.departments.filter((d) => !d.retir
 const accounts = computed(() =>
   props.view.accounts.filter((a) => !a.retired).map((a) => ({ id: a.code, name: `${a.code} ${a.name}` })),
 )
+const projects = computed(() => props.view.projects.map((code) => ({ id: code, name: code })))
 const suppliers = SUPPLIER_SORTS.map((id) => ({ id, name: SUPPLIER_SORT_WORDS[id] }))
 const currencies = computed(() => props.view.currencies.map((c) => ({ id: c, name: c })))
 const kinds = computed(() => props.view.kinds.map((k) => ({ id: k.code, name: k.name })))
@@ -144,7 +145,15 @@ async function leaveOut(at: number): Promise<void> {
         label="Paid from which accounts"
         placeholder="any account"
         @update:model-value="put('account', some($event, { on: 'account', codes: $event }))"
-      />,
+      /><template v-if="projects.length > 0"
+        >, for
+        <BlankMany
+          :model-value="conditionOf(rule, 'project')?.codes ?? []"
+          :choices="projects"
+          label="Paid from which projects"
+          placeholder="any project or none"
+          @update:model-value="put('project', some($event, { on: 'project', codes: $event }))" /></template
+      >,
       <BlankMany
         :model-value="conditionOf(rule, 'supplier')?.sorts ?? []"
         :choices="suppliers"

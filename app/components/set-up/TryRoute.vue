@@ -102,6 +102,7 @@ const madeUp = computed<Subject | null>(() => {
       {
         budgetLineId: coded.id,
         account: coded.account,
+        project: coded.project,
         category: category.value || null,
         supplier: supplier.value,
         currency: currency.value || props.view.currency,

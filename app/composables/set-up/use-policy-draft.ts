@@ -47,6 +47,7 @@ export function usePolicyDraft(first: PolicyView) {
         department: new Set(v.departments.filter((d) => !d.retired).map((d) => d.id)),
         category: new Set(v.categories.map((c) => c.id)),
         account: new Set(v.accounts.filter((a) => !a.retired).map((a) => a.code)),
+        project: new Set(v.projects),
         kind: new Set(v.kinds.map((k) => k.code)),
         person: new Set(v.people.map((p) => p.id)),
         currency: new Set(v.currencies),
