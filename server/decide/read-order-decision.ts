@@ -1,5 +1,4 @@
-import { add, compare, convert, moneyOf, negate, subtract, sum } from '#core/base/money'
-import { figuresFor, type BudgetSpan } from '#core/budget/available'
+import { add, convert, moneyOf, negate, sum } from '#core/base/money'
 import { needsDecision } from '#core/order/issue'
 import type { OrderDecision } from '#shared/contract/decide'
 import { sayWhySent } from '#shared/words/order'
@@ -18,6 +17,7 @@ import { SEEN_ORDERS } from '../order/visible'
 import { findRequisitions } from '../requisition/reads'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
 import { requireOrganisation } from '../settings/reads'
+import { barOf } from './budget-bar'
 import { readSeat } from './read-seat'
 
 type Says = Pick<OrderDecision, 'net' | 'freight' | 'tax' | 'total' | 'why' | 'lines' | 'budget'>
@@ -140,26 +140,8 @@ function barsOf({ entries, budgetLines, passed }: PlannedMoney, currency: string
         own.filter((e) => e.stage === stage).map((e) => moneyOf(e.amount.amount, currency)),
         currency,
       )
-    const [released, effect] = [negate(total('reserved')), total('committed')]
     const period = Math.max(...own.map((e) => e.period))
-    const f = figuresFor(line, period)
-    const before = add(f.available, released)
-    const left = (span: BudgetSpan) => subtract(add(figuresFor(line, period, span).available, released), effect)
-    return [
-      {
-        budgetLineId: line.id,
-        name: line.name,
-        code: line.code,
-        budgeted: add(f.budgeted, f.adjustments),
-        spent: f.spent,
-        committed: f.committed,
-        reserved: compare(f.reserved, released) < 0 ? moneyOf('0', currency) : subtract(f.reserved, released),
-        effect,
-        before,
-        after: subtract(before, effect),
-        leftAfter: { period: left('period'), toDate: left('to date'), year: left('year') },
-        passed: passed.some((o) => o.budgetLineId === line.id),
-      },
-    ]
+    const isPassed = passed.some((o) => o.budgetLineId === line.id)
+    return [barOf(line, period, { reserved: negate(total('reserved')), effect: total('committed') }, isPassed)]
   })
 }

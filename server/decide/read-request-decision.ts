@@ -1,6 +1,5 @@
 import { dec } from '#core/base/decimal'
-import { compare, moneyOf, negate, add, type Money } from '#core/base/money'
-import { figuresFor, type BudgetSpan } from '#core/budget/available'
+import { moneyOf, zero } from '#core/base/money'
 import { effectsOf, sumByBudgetLine } from '#core/budget/effect'
 import { changesBetween } from '#core/requisition/changes'
 import type { RequestDecision } from '#shared/contract/decide'
@@ -15,8 +14,9 @@ import { maySee } from '../document/visible'
 import { notFound } from '../http/problem'
 import { requireOrganisation } from '../settings/reads'
 import { findEarlierDraft, findRequisition } from '../requisition/reads'
-import { viewRisks } from './view-risks'
+import { barOf } from './budget-bar'
 import { readSeat } from './read-seat'
+import { viewRisks } from './view-risks'
 import { listPaidPrices } from './reads'
 import { listSimilar } from './similar-reads'
 import { frozenLine } from '../requisition/reservation'
@@ -101,33 +101,7 @@ async function budgetBars({ tx }: Context, kept: Kept, currency: string): Promis
   return effects.flatMap((e) => {
     const line = lines.get(e.budgetLineId)
     if (line === undefined) return []
-    const f = figuresFor(line, kept.period ?? 12)
-    const own: Money = reserves ? e.amount : moneyOf('0', currency)
-    const leftOver = (span: BudgetSpan) => {
-      const { available } = figuresFor(line, kept.period ?? 12, span)
-      return reserves ? available : add(available, negate(e.amount))
-    }
-    const before = add(f.available, own)
-    const after = reserves ? f.available : add(f.available, negate(e.amount))
-    return [
-      {
-        budgetLineId: line.id,
-        name: line.name,
-        code: line.code,
-        budgeted: add(f.budgeted, f.adjustments),
-        spent: f.spent,
-        committed: f.committed,
-        reserved: add(f.reserved, negate(own)),
-        effect: e.amount,
-        before,
-        after,
-        leftAfter: {
-          period: leftOver('period'),
-          toDate: leftOver('to date'),
-          year: leftOver('year'),
-        },
-        passed: compare(after, negate(line.mayFallBelow)) < 0,
-      },
-    ]
+    const reserved = reserves ? e.amount : zero(currency)
+    return [barOf(line, kept.period ?? 12, { reserved, effect: e.amount })]
   })
 }

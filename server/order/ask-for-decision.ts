@@ -74,7 +74,8 @@ export async function askForDecision(
     before: { state: tray.state },
     after: { state, amount: judged.subject.amount, lines: computed.lines.length },
   })
-  if (state === 'approved') await ORDER.takeOutcome(ctx, tray, { state: 'approved', decisionId: null })
+  if (state === 'approved')
+    await ORDER.takeOutcome(ctx, { ...tray, issuesItself }, { state: 'approved', decisionId: null })
   else await setState(ctx.tx, id, state, ctx.now)
   await notifyChange(ctx.tx, { kind: 'order', id })
   return { id, version: tray.version + 1, state }

@@ -1,3 +1,4 @@
+import { moneyOf } from '#core/base/money'
 import { isOrderMoveFrom, ORDER_MOVES } from '#core/order/moves'
 import { sayOrderState } from '#shared/words/order'
 import type { ApprovalOutcome, Decidable } from '../approval/decidable'
@@ -6,7 +7,7 @@ import type { Context } from '../context'
 import type { SharedMove } from '../document/kind'
 import { isAsked } from '../document/reads'
 import { setState } from '../document/store'
-import { TAKE_BACK_SECONDS } from '../document/tell'
+import { TAKE_BACK_SECONDS, tell } from '../document/tell'
 import { maySee } from '../document/visible'
 import { forbidden, notFound, refused, stale } from '../http/problem'
 import { enqueue } from '../queue/enqueue'
@@ -64,6 +65,21 @@ async function allows({ tx, actor }: Context, order: OrderRow, move: SharedMove)
   }
 }
 
+/** What follows once nobody is left to decide: its buyer hears of it, and it is issued by itself where they wished. */
+async function goOn(ctx: Context, o: OrderRow, decisionId: string | null): Promise<void> {
+  const route = await findRoute(ctx.tx, o.id)
+  if (route === null) return
+  // Whoever decided last tells of it themselves; where a step fell away, nobody did.
+  if (decisionId === null) {
+    const amount = moneyOf(route.amount, route.currency)
+    const told = { code: 'order-approved', by: null, comment: '', amount, title: o.title } as const
+    await tell(ctx, o.ownerId, o, told, { path: '/desk' })
+  }
+  if (!o.issuesItself) return
+  const wait = decisionId === null ? 0 : TAKE_BACK_SECONDS + 1
+  await enqueue(ctx.tx, 'issue-approved', { orderId: o.id, round: route.round, decisionId }, wait)
+}
+
 async function takeOutcome(ctx: Context, o: OrderRow, outcome: ApprovalOutcome): Promise<void> {
   switch (outcome.state) {
     case 'waiting':
@@ -73,12 +89,8 @@ async function takeOutcome(ctx: Context, o: OrderRow, outcome: ApprovalOutcome):
     case 'stopped':
       await setState(ctx.tx, o.id, 'draft', ctx.now)
       return
-    case 'approved': {
+    case 'approved':
       await setState(ctx.tx, o.id, 'approved', ctx.now)
-      if (!o.issuesItself) return
-      const round = (await findRoute(ctx.tx, o.id))?.round ?? 0
-      const wait = outcome.decisionId === null ? 0 : TAKE_BACK_SECONDS + 1
-      await enqueue(ctx.tx, 'issue-approved', { orderId: o.id, round, decisionId: outcome.decisionId }, wait)
-    }
+      await goOn(ctx, o, outcome.decisionId)
   }
 }

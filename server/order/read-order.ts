@@ -13,10 +13,16 @@ import { findOrder, type OrderRow } from './reads'
 import { listRevisions } from './sending-reads'
 import { SEEN_ORDERS } from './visible'
 
-/** 404 unless the actor sees it. */
+/** 404 unless the actor sees it; 409 while it is not issued: its buyer has it on the Desk, others decide on it. */
 async function requireVisibleOrder(ctx: Context, id: string): Promise<OrderRow> {
   const order = await findOrder(ctx.tx, id)
-  if (order === null || order.number === null || !(await maySee(ctx, SEEN_ORDERS, id))) throw notFound('This order')
+  if (order === null || !(await maySee(ctx, SEEN_ORDERS, id))) throw notFound('This order')
+  if (order.number === null)
+    throw new Problem(
+      409,
+      order.ownerId === ctx.actor.id ? 'on-the-desk' : 'not-issued',
+      'This order is not issued yet.',
+    )
   return order
 }
 

@@ -52,7 +52,8 @@ test('what becomes of what no rule fits', () => {
   ).toEqual([
     'What no rule fits goes to Cy.',
     'What no rule fits is held, since nobody decides in the end.',
-    'What no rule fits passes, and nobody is asked; where a step comes to nobody, Cy decides.',
+    'What no rule fits passes, and nobody is asked; ' +
+      'where a step comes to nobody, or no rule fits an order, Cy decides.',
     'What no rule fits passes, and nobody is asked.',
   ])
 })

@@ -106,7 +106,10 @@ export function sayEnding(policy: Pick<Policy, 'ending' | 'fallbackId'>, names: 
       : last === null
         ? 'What no rule fits is held, since nobody decides in the end'
         : `What no rule fits goes to ${last}`
-  const rest = last === null || policy.ending === 'fallback' ? '' : `; where a step comes to nobody, ${last} decides`
+  const rest =
+    last === null || policy.ending === 'fallback'
+      ? ''
+      : `; where a step comes to nobody, or no rule fits an order, ${last} decides`
   return `${unfit}${rest}.`
 }
 

@@ -12,10 +12,12 @@ import { listSlips } from '../../server/decide/reads'
 import { checkIntegrity } from '../../server/look-back/check-integrity'
 import { askForDecision } from '../../server/order/ask-for-decision'
 import { giveOrders } from '../../server/order/give-order'
+import { Problem } from '../../server/http/problem'
 import { issueApproved } from '../../server/order/issue-approved'
 import { issueOrder } from '../../server/order/issue-order'
 import { ORDER } from '../../server/order/kind'
 import { agreePrice, layOnTray, takeOffTray } from '../../server/order/lay-tray'
+import { readOrder } from '../../server/order/read-order'
 import { readDesk } from '../../server/order/read-desk'
 import { findOrder } from '../../server/order/reads'
 import { takeOrderBack } from '../../server/order/take-order-back'
@@ -235,6 +237,25 @@ describe('who decides', () => {
     const { rows } = await rekko.as(HARRIET, (ctx) => listDecided(ctx.tx, ctx.actor, query))
     expect(rows[0]).toMatchObject({ documentId: id, document: 'order', number: '', state: 'approved' })
   })
+  test('its page leads its buyer to the Desk, others to Decide; whoever is asked besides may answer', async () => {
+    const id = await tray('4000')
+    await send(id)
+    const kindFor = (name: string) =>
+      rekko
+        .as(name, (ctx) => readOrder(ctx, id))
+        .then(
+          () => 'issued',
+          (e: unknown) => (e instanceof Problem ? e.type : String(e)),
+        )
+    expect([await kindFor(LEONIE), await kindFor(HARRIET)]).toEqual(['on-the-desk', 'not-issued'])
+    expect(await kindFor('Kaveh Dorani')).toBe('not-found')
+    await rekko.as(HARRIET, (ctx) => askQuestion(ctx, ORDER, id, 'Do you need it?', personId('Kaveh Dorani')))
+    expect(await kindFor('Kaveh Dorani')).toBe('not-issued')
+    expect((await decision('Kaveh Dorani', id)).mine).toBe(false)
+    await expect(rekko.as('Owen Marsh', (ctx) => answerQuestion(ctx, ORDER, id, 'No.'))).rejects.toThrow(/exist/)
+    await rekko.as('Kaveh Dorani', (ctx) => answerQuestion(ctx, ORDER, id, 'Yes.'))
+    expect((await decision(HARRIET, id)).remarks.map((r) => r.text)).toEqual(['Do you need it?', 'Yes.'])
+  })
   test('given to another buyer it is worked out anew; nobody gets what they decided on themselves', async () => {
     const [waits, decided] = [await tray('4000'), await tray('4100')]
     await send(waits)
@@ -325,4 +346,14 @@ test('two at the same moment: one wins, the other is told, and what is kept agre
   const issued = await Promise.allSettled([issue(id), issue(id), withdraw(id)])
   expect(issued.filter((r) => r.status === 'fulfilled')).toHaveLength(1)
   expect(await broken()).toEqual([])
+})
+
+// Last: it changes the policy that holds.
+test('where the policy asks nobody about orders, one is approved as it is sent, and issues itself', async () => {
+  await rekko.arrange(`delete from approval_step where rule_id in (
+    select id from approval_rule where documents = 'orders')`)
+  const id = await tray('4000')
+  expect(await send(id, true)).toMatchObject({ state: 'approved' })
+  await issueApproved(rekko.db, { orderId: id, round: 1, decisionId: null }, moment())
+  expect((await order(id)).state).toBe('issued')
 })

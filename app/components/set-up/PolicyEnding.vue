@@ -59,7 +59,7 @@ const read = (id: string) => (id === '' ? null : Number(id))
         label="What becomes of what no rule fits"
         placeholder=""
         @update:model-value="emit('write', { ending: $event as PolicyForm['ending'] })"
-      />; in the end, where a step comes to nobody,
+      />; in the end, where a step comes to nobody, or no rule fits an order,
       <PersonPicker
         :model-value="fallback"
         label="Who decides in the end"

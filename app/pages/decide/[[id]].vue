@@ -11,8 +11,8 @@ import PageNote from '~/components/base/PageNote.vue'
 import PersonPicker from '~/components/base/PersonPicker.vue'
 import RouteList from '~/components/base/RouteList.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
-import OrderSheet from '~/components/decide/OrderSheet.vue'
-import RequestSheet from '~/components/decide/RequestSheet.vue'
+import OrderToDecide from '~/components/decide/OrderToDecide.vue'
+import RequestToDecide from '~/components/decide/RequestToDecide.vue'
 import SlipStrip from '~/components/decide/SlipStrip.vue'
 import { useDecisionDocs } from '~/composables/decide/use-decision-docs'
 import { routeEntries } from '~/composables/base/route-entries'
@@ -342,8 +342,8 @@ const isOnPage = (event: KeyboardEvent) => event.target === document.body || (ev
       </template>
       <p v-else-if="!doc" class="text-ink2" role="status">It is on its way …</p>
       <article v-else>
-        <RequestSheet v-if="doc.document === 'requisition'" :doc="doc" />
-        <OrderSheet v-else :doc="doc" />
+        <RequestToDecide v-if="doc.document === 'requisition'" :doc="doc" />
+        <OrderToDecide v-else :doc="doc" @answered="again(doc.id)" />
         <template v-if="mine || together.length > 0">
           <label class="sr-only" for="comment">Ask, answer or leave a reason</label>
           <textarea

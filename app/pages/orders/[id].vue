@@ -2,7 +2,7 @@
 import { isZero, subtract } from '#core/base/money'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
-import { useApi } from '~/composables/base/use-api'
+import { ApiProblem, useApi } from '~/composables/base/use-api'
 import { usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
 import { useLive } from '~/composables/live/use-live'
@@ -11,12 +11,18 @@ const api = useApi()
 const route = useRoute()
 const wording = useWording()
 const id = String(route.params.id)
-const {
-  data: order,
-  error,
-  refresh,
-} = await useAsyncData(`order-${id}`, () => api.get('/api/orders/{id}', { params: { id } }))
-if (error.value || !order.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
+/** The order; or where it is while it is not issued: with its buyer, or with whoever decides on it. */
+const { data, error, refresh } = await useAsyncData(`order-${id}`, async () => {
+  try {
+    return { order: await api.get('/api/orders/{id}', { params: { id } }), to: null }
+  } catch (e) {
+    if (!(e instanceof ApiProblem) || e.status !== 409) throw e
+    return { order: null, to: e.kind.endsWith('on-the-desk') ? '/desk' : `/decide/${id}` }
+  }
+})
+if (error.value || !data.value) throw createError({ statusCode: 404, fatal: true, message: 'not found' })
+if (data.value.to !== null) await navigateTo(data.value.to, { replace: true })
+const order = computed(() => data.value?.order ?? null)
 useHead({ title: () => `${order.value?.number ?? 'Order'} · Rekko` })
 useLive((changes) => {
   if (changes.some((c) => c.kind === 'again' || c.id === id)) void refresh()

@@ -1,12 +1,22 @@
 <script setup lang="ts">
 import { compare, isZero, subtract } from '#core/base/money'
 import type { OrderDecision } from '#shared/contract/decide'
+import AnswerBox from '~/components/decide/AnswerBox.vue'
 import SaidSoFar from '~/components/decide/SaidSoFar.vue'
 import { useWording } from '~/composables/base/use-wording'
+import { useSessionStore } from '~/stores/session'
 
 /** An order that is decided on: to whom, for how much, why its buyer asks, and each line beside its approval. */
 const props = defineProps<{ doc: OrderDecision }>()
+const emit = defineEmits<{ answered: [] }>()
+const session = useSessionStore()
 const wording = useWording()
+/** What one is asked oneself, as its buyer or besides. */
+const toMe = computed(() =>
+  props.doc.remarks.filter(
+    (r) => r.kind === 'question' && !r.answered && (r.toId ?? props.doc.ownerId) === session.me?.id,
+  ),
+)
 const first = computed(() => props.doc.lines.map((l) => l.needBy).sort()[0] ?? '')
 /** How much a line comes to above what was approved of it; null where it does not, or nobody knows any more. */
 const above = ({ approved, ordered }: OrderDecision['lines'][number]) =>
@@ -88,5 +98,6 @@ const above = ({ approved, ordered }: OrderDecision['lines'][number]) =>
       <span>{{ doc.currency }}, without tax</span><span class="num w-24">{{ wording.amount(doc.net) }}</span>
     </p>
     <SaidSoFar :remarks="doc.remarks" />
+    <AnswerBox v-if="toMe.length > 0" :document-id="doc.id" :questions="toMe" @answered="emit('answered')" />
   </div>
 </template>
