@@ -22,7 +22,7 @@ test('a tray is passed to a colleague whose limit covers it, taken back, and pas
     await expect(tray).toHaveCount(0)
   }
   await pass()
-  await page.getByRole('button', { name: 'Take it back' }).click()
+  await page.getByRole('button', { name: 'Take it back', exact: true }).click()
   await expect(tray).toBeVisible()
   await pass()
 

@@ -204,12 +204,11 @@ test.describe('narrow, enlarged and long', () => {
       await page.keyboard.press('Escape')
       await expect(page.getByRole('dialog')).toHaveCount(0)
     }
-    for (const name of ['Fennmark Laboratory Supply', 'Larkfield Veterinary'])
-      await page
-        .getByRole('region', { name: `Tray for ${name}` })
-        .getByRole('button', { name: /^Put this tray away/ })
-        .click()
-    await expect(page.getByRole('region', { name: /^Tray for/ })).toHaveCount(0)
+    for (const name of ['Fennmark Laboratory Supply', 'Larkfield Veterinary']) {
+      const tray = page.getByRole('region', { name: `Tray for ${name}` })
+      await tray.getByRole('button', { name: /^Put this tray away/ }).click()
+      await expect(tray).toHaveCount(0)
+    }
     await page.context().close()
   })
 })

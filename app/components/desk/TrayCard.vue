@@ -169,15 +169,19 @@ function agree(lineId: string, event: Event): void {
           />issue it as soon as it is approved</label
         >
       </template>
-      <p class="small mt-2 flex flex-wrap gap-x-4">
+      <p class="small mt-2 flex flex-wrap gap-x-4 gap-y-1">
         <template v-if="isOpen">
-          <button type="button" class="quiet-link" @click.stop="emit('pass')">Pass it to a colleague</button>
-          <button type="button" class="quiet-link" @click.stop="emit('off', null)">
+          <button type="button" class="quiet-link min-h-6" @click.stop="emit('pass')">Pass it to a colleague</button>
+          <button type="button" class="quiet-link min-h-6" @click.stop="emit('off', null)">
             Put this tray away; its lines go back
           </button>
         </template>
-        <button v-else type="button" class="quiet-link" @click.stop="emit('back')">Take it back to change it</button>
-        <NuxtLink v-if="!isOpen" class="quiet-link" :to="`/decide/${tray.id}`">See it as whoever decides does</NuxtLink>
+        <button v-else type="button" class="quiet-link min-h-6" @click.stop="emit('back')">
+          Take it back to change it
+        </button>
+        <NuxtLink v-if="!isOpen" class="quiet-link inline-flex min-h-6 items-center" :to="`/decide/${tray.id}`"
+          >See it as whoever decides does</NuxtLink
+        >
       </p>
     </div>
   </section>
