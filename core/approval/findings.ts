@@ -94,7 +94,7 @@ export function checkPolicy(policy: Policy, world: PolicyWorld, isOver: () => bo
       amounts.forEach((amount, i) => {
         const subject = { ...base, amount, together: amount }
         const next = new Map<string, Example>()
-        const at = findAt(part, world, subject)
+        const at = findIn(part, world, subject)
         for (const id of at.fits) met.add(id)
         for (const told of at.told) {
           const key = JSON.stringify(told)
@@ -136,13 +136,17 @@ function policyFor(policy: Policy, sort: Subject['document']): Policy {
   return rules.length === policy.rules.length ? policy : { ...policy, rules }
 }
 
+interface FoundAt {
+  readonly told: Told[]
+  readonly fits: readonly string[]
+}
+
 /** What is found of one document: each step by itself, besides what spares managers. */
-export function findAt(
-  whole: Policy,
-  world: PolicyWorld,
-  subject: Subject,
-): { readonly told: Told[]; readonly fits: readonly string[] } {
-  const policy = policyFor(whole, subject.document)
+export const findAt = (policy: Policy, world: PolicyWorld, subject: Subject): FoundAt =>
+  findIn(policyFor(policy, subject.document), world, subject)
+
+/** The same under a policy whose rules are all for such documents. */
+function findIn(policy: Policy, world: PolicyWorld, subject: Subject): FoundAt {
   const told: Told[] = []
   const sparing = policy.rules
     .filter((r) => r.sparesManagers && r.conditions.every((c) => holds(c, subject)))

@@ -2,7 +2,7 @@ import { covers, type Money } from '#core/base/money'
 import { presence, whoActs, type PeopleFacts, type Person } from '#core/people/person'
 import { inHandsOf, type Handing } from './handed'
 import { holds, isFor, limitFor, type Policy, type Rule, type Subject } from './policy'
-import { rulesThatMayFit } from './rule-index'
+import { FEW_RULES, rulesThatMayFit } from './rule-index'
 import { decidedFor, type Approved } from './standing'
 
 /** Why a person sits in a step. */
@@ -136,10 +136,10 @@ export function makeRoute(
   return { steps: escalate(making, once, late), held: making.held, notes: making.notes }
 }
 
-/** Notes the rules for such documents that do not fit, each with a note that is made once. */
+/** Notes the rules for such documents that do not fit; of many rules each note is made once. */
 function noteOthers({ policy, subject, notes }: InMaking, fits: readonly Rule[]): void {
   const known = unfit.get(policy) ?? policy.rules.map((rule) => [rule, noteOf(rule)] as const)
-  unfit.set(policy, known)
+  if (policy.rules.length > FEW_RULES) unfit.set(policy, known)
   const fit = new Set(fits)
   for (const [rule, note] of known) if (!fit.has(rule) && isFor(rule, subject.document)) notes.push(note)
 }

@@ -33,8 +33,8 @@ function hadBy(subject: Subject): Map<Condition['on'], Iterable<string>> {
   ])
 }
 
-/** So few rules are looked at one by one sooner than found. */
-const FEW = 12
+/** So few rules are looked at one by one sooner than found, and nothing of them is kept. */
+export const FEW_RULES = 12
 
 /** Of one policy and one sort of document: which rules may fit, by something that one of their conditions names. */
 interface RuleIndex {
@@ -81,7 +81,7 @@ function makeIndex(policy: Policy, document: Subject['document']): RuleIndex {
  * looks only at those that name something of the subject. A policy is not changed once it was asked.
  */
 export function rulesThatMayFit(policy: Policy, subject: Subject): Rule[] {
-  if (policy.rules.length <= FEW) return policy.rules.filter((r) => isFor(r, subject.document))
+  if (policy.rules.length <= FEW_RULES) return policy.rules.filter((r) => isFor(r, subject.document))
   const { always, named } = indexOf(policy, subject.document)
   const places = new Set(always)
   if (named.size > 0)
