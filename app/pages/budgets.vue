@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { compare, isNegative, isZero, negate, sum, type Money } from '#core/base/money'
-import { listWords } from '#shared/words/format'
+import { formatYear, listWords } from '#shared/words/format'
 import type { BudgetEntryView, BudgetLineView } from '#shared/contract/budget'
 import type { ChartSeries } from '~/components/base/AxisChart.vue'
 import BudgetBar from '~/components/budget/BudgetBar.vue'
@@ -49,7 +49,6 @@ const isMoving = ref(false)
 const isSpreading = ref(false)
 const said = ref('')
 const keepsBudgets = session.me?.rights.includes('keep budgets') === true
-const sayYear = (y: number) => `${y}/${String(y + 1).slice(2)}`
 /** A year that lies ahead is begun from the one before. */
 const mayBegin = computed(() => keepsBudgets && data.value?.yearGone === 0)
 const mayMove = computed(() => keepsBudgets || (data.value?.lines ?? []).some((l) => l.isHeld))
@@ -190,7 +189,7 @@ usePlaceKeys(KEYS, (e) => {
   <div>
     <PageNote
       ><template v-if="data"
-        >fiscal year {{ sayYear(data.year) }} · period {{ data.period }} ·
+        >fiscal year {{ formatYear(data.year) }} · period {{ data.period }} ·
         <NuxtLink class="quiet-link" :to="{ query: { ...route.query, until: until === 'now' ? undefined : 'now' } }">{{
           until === 'now' ? 'show the year' : 'show to date'
         }}</NuxtLink>
@@ -202,7 +201,7 @@ usePlaceKeys(KEYS, (e) => {
       <p v-if="error" class="notice-red">{{ sayError(error) }}</p>
       <template v-else-if="data && data.lines.length === 0"
         ><h1 class="sentence">
-          {{ mayBegin ? `${sayYear(data.year)} has no budget line yet.` : 'No budget line is open to you.' }}
+          {{ mayBegin ? `${formatYear(data.year)} has no budget line yet.` : 'No budget line is open to you.' }}
         </h1>
         <p class="mt-3 text-ink2">
           Lines of your departments, and those you hold, stand here with what is asked for, ordered and billed. Finance

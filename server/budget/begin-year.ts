@@ -9,7 +9,7 @@ import { refused, stale } from '../http/problem'
 import { listDepartments } from '../people/place-reads'
 import { ORGANISATION } from '../settings/organisation-event'
 import { requireOrganisation } from '../settings/reads'
-import { listLinesToBegin } from './reads'
+import { listLinesToBegin, lockBudgetLines } from './reads'
 import { copyLines } from './store'
 
 export interface YearAsked {
@@ -63,6 +63,13 @@ export async function beginYear(
   asked: YearAsked & { readonly seen: string },
 ): Promise<{ lines: number }> {
   const { baseCurrency, timeZone } = await requireOrganisation(ctx.tx)
+  // Two at once begin it once: the second looks again when the first is done.
+  const before = await work(ctx, year, asked)
+  await lockBudgetLines(
+    ctx.tx,
+    before.map((l) => l.line.id),
+    baseCurrency,
+  )
   const lines = await work(ctx, year, asked)
   if (lines.length === 0) throw refused(['Every line of the year before is there already.'])
   const total = sum(

@@ -2,8 +2,7 @@ import { and, eq, sql } from 'drizzle-orm'
 import type { BudgetControl, BudgetSpan } from '#core/budget/available'
 import type { Day } from '#core/base/day'
 import { moneyOf } from '#core/base/money'
-import { ONE } from '#core/base/decimal'
-import { divide } from '#core/base/split'
+import { spreadEvenly } from '#core/budget/profile'
 import type { Values } from '#core/lists/list'
 import type { Tx } from '../db/client'
 import { named, read } from '../db/read'
@@ -83,10 +82,7 @@ export const budgetLines: ListKeeper = {
 
 /** What each period of a line is given, in equal shares. */
 function spread(e: KeptEntry, currency: string): { budgetLineId: string; period: number; budgeted: string }[] {
-  const shares = divide(
-    moneyOf(e.values.amount ?? '0', currency),
-    Array.from({ length: PERIODS }, () => ONE),
-  )
+  const shares = spreadEvenly(moneyOf(e.values.amount ?? '0', currency), PERIODS)
   return shares.map((s, i) => ({ budgetLineId: e.id, period: i + 1, budgeted: s.amount }))
 }
 

@@ -30,6 +30,9 @@ export function formatCount(n: number, one: string, many: string): string {
   return `${inWords(n)} ${n === 1 ? one : many}`
 }
 
+/** A fiscal year by both its years: 2026/27. */
+export const formatYear = (year: number): string => `${year}/${String((year + 1) % 100).padStart(2, '0')}`
+
 /** "a", "a and b", "a, b and c"; or with "or". */
 export function listWords(words: readonly string[], link: 'and' | 'or' = 'and'): string {
   return words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} ${link} ${words.at(-1)}`

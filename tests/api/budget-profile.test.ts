@@ -62,7 +62,8 @@ test('a year is begun from the one before, times a factor: what was seen, and on
   expect((await plan('1.025')).is).toEqual(whole.is)
   expect(Number((await plan('1', 'given')).is.amount)).toBe(Number((await plan('1')).is.amount) + 1000)
   await expect(begin('1.1', whole.is.amount)).rejects.toThrow(/changed meanwhile/)
-  expect(await begin('1.025', whole.is.amount)).toEqual({ lines: whole.lines.length })
+  const both = await Promise.allSettled([begin('1.025', whole.is.amount), begin('1.025', whole.is.amount)])
+  expect(both.flatMap((r) => (r.status === 'fulfilled' ? [r.value] : []))).toEqual([{ lines: whole.lines.length }])
   await expect(begin('1.025', whole.is.amount)).rejects.toThrow(/there already/)
   expect((await plan('1.025')).lines).toEqual([])
   const of = { departmentId: idOf('department', 'Water Systems'), fiscalYear: year, ids: [] }

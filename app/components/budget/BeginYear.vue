@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { YearBase } from '#core/budget/next-year'
 import { readTypedNumber } from '#core/base/typed-number'
-import { capital, formatCount } from '#shared/words/format'
+import { capital, formatCount, formatYear } from '#shared/words/format'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import { useAct } from '~/composables/base/use-act'
 import { useApi } from '~/composables/base/use-api'
@@ -16,7 +16,6 @@ const { busy, trouble, act } = useAct()
 const typed = ref('1')
 const from = ref<YearBase>('planned')
 const factor = computed(() => readTypedNumber(typed.value, wording.decimalMark))
-const sayYear = (y: number) => `${y}/${String(y + 1).slice(2)}`
 const BASES = [
   { id: 'planned', name: 'was planned' },
   { id: 'given', name: 'was given, with all that was moved' },
@@ -52,7 +51,7 @@ async function begin(): Promise<void> {
       key: crypto.randomUUID(),
     }),
   )
-  if (done) emit('begun', `${sayYear(props.year)} is begun with ${formatCount(p.lines.length, 'line', 'lines')}.`)
+  if (done) emit('begun', `${formatYear(props.year)} is begun with ${formatCount(p.lines.length, 'line', 'lines')}.`)
   else await refresh()
 }
 </script>
@@ -61,14 +60,14 @@ async function begin(): Promise<void> {
   <form
     v-if="missing !== '' || (plan && plan.lines.length > 0)"
     class="mt-4 rounded border border-strong px-4 pb-3.5 pt-2.5"
-    :aria-label="`Begin ${sayYear(year)}`"
+    :aria-label="`Begin ${formatYear(year)}`"
     @submit.prevent="begin"
   >
     <p class="leading-8">
       <template v-if="plan"
-        >{{ capital(formatCount(plan.lines.length, 'line', 'lines')) }} of {{ sayYear(year - 1) }}
+        >{{ capital(formatCount(plan.lines.length, 'line', 'lines')) }} of {{ formatYear(year - 1) }}
         {{ plan.lines.length === 1 ? 'is' : 'are' }} not there yet. </template
-      >Begin {{ sayYear(year) }} with what
+      >Begin {{ formatYear(year) }} with what
       <BlankChoice v-model="from" :choices="BASES" label="What the year begins from" placeholder="" light />, times
       <input
         v-model="typed"
@@ -89,8 +88,8 @@ async function begin(): Promise<void> {
           <tr>
             <th scope="col">Budget line</th>
             <th scope="col">Department</th>
-            <th scope="col" class="num">{{ sayYear(year - 1) }}</th>
-            <th scope="col" class="num">{{ sayYear(year) }}</th>
+            <th scope="col" class="num">{{ formatYear(year - 1) }}</th>
+            <th scope="col" class="num">{{ formatYear(year) }}</th>
           </tr>
         </thead>
         <tbody>
@@ -105,7 +104,7 @@ async function begin(): Promise<void> {
     </details>
     <p v-if="trouble" class="notice-red mt-2" role="alert">{{ trouble }}</p>
     <button type="submit" class="action mt-2" :disabled="busy || missing !== ''">
-      {{ missing === '' ? `Begin ${sayYear(year)}` : missing }}
+      {{ missing !== '' ? missing : `Begin ${formatYear(year)} with ${plan ? wording.money(plan.is) : ''}` }}
     </button>
   </form>
 </template>

@@ -84,8 +84,9 @@ async function spread(how: ProfileWay): Promise<void> {
     <div class="mt-3 flex flex-wrap items-center gap-2">
       <button type="submit" class="action" :disabled="busy || missing !== ''">
         {{ missing === '' ? 'Keep it so' : missing }}<KeyOf v-if="missing === ''" /></button
-      ><button type="button" class="action" :disabled="busy" @click="spread('evenly')">Evenly</button
-      ><button type="button" class="action" :disabled="busy" @click="spread('last year')">As last year went</button
+      ><button type="button" class="action" :disabled="busy" @click="spread('evenly')">Spread it evenly</button
+      ><button type="button" class="action" :disabled="busy" @click="spread('last year')">
+        Spread it as last year went</button
       ><button type="button" class="action" @click="emit('leave')">Leave it</button>
     </div>
   </form>

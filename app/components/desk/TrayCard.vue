@@ -55,8 +55,11 @@ const standing = computed(() => {
 function sendAnswer(): void {
   if (answer.value.trim() === '') return
   emit('answer', answer.value)
-  answer.value = ''
 }
+// What was typed stays until nobody waits for it any more.
+watch(asked, (now) => {
+  if (now.length === 0) answer.value = ''
+})
 function agree(lineId: string, event: Event): void {
   const read = readTypedNumber((event.target as HTMLInputElement).value, wording.decimalMark)
   if (read !== null && !read.startsWith('-')) emit('price', lineId, read)

@@ -7,7 +7,7 @@ import type { SecondFactorFor } from '#core/people/person'
 import { KEPT_KINDS, type KeptKind } from '#core/people/retention'
 import type { PersonFound } from '#shared/contract/people'
 import type { OrganisationView } from '#shared/contract/organisation'
-import { formatCount } from '#shared/words/format'
+import { formatCount, formatYear } from '#shared/words/format'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import BlankText from '~/components/base/BlankText.vue'
 import MainAction from '~/components/base/MainAction.vue'
@@ -170,8 +170,7 @@ const addYear = () =>
     await api.put('/api/fiscal-years/{year}', { params: { year } })
     return `${sayYear(year)} is there; its budget lines come next.`
   })
-const sayYear = (year: number) =>
-  organisation.value.fiscalStartMonth === 1 ? String(year) : `${year}/${String((year + 1) % 100).padStart(2, '0')}`
+const sayYear = (year: number) => (organisation.value.fiscalStartMonth === 1 ? String(year) : formatYear(year))
 const now = computed(() => fiscalPeriod(wording.today.value, organisation.value.fiscalStartMonth))
 const isNow = (year: number, p: Period) => now.value.year === year && now.value.period === p.period
 const sayOpen = (periods: readonly Period[]) => {
