@@ -121,6 +121,8 @@ export async function keepLists(as: As, now: Date, timeZone: string): Promise<vo
       [...before('4100', '610', '1', 'spent', '', 'Pump parts, as the books have it'), '1240.35', 'no'],
       [...before('4100', '616', '1', 'spent', '', 'Waste, as the books have it'), '418.00', 'no'],
       [...before('4100', '616', '2', 'committed', 'B-2231', 'Skip for the old filter sand'), '260.00', 'yes'],
+      [...before('4100', '610', '11', 'committed', 'B-2240', 'Rotor of pump 4, from its maker'), '1180.00', 'no'],
+      [...before('4200', '622', '12', 'committed', 'B-2244', 'Frozen herring, the last delivery'), '345.50', 'no'],
     ],
   )
   await keep(

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { AbsenceView, PersonFound } from '#shared/contract/people'
 import StandingIn from '~/components/people/StandingIn.vue'
+import BlankChoice from '~/components/base/BlankChoice.vue'
 import BlankDay from '~/components/base/BlankDay.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import PersonPicker from '~/components/base/PersonPicker.vue'
@@ -27,6 +28,20 @@ function beginOn(day: string): void {
 }
 const who = shallowRef<PersonFound | null>(null)
 const whose = shallowRef<PersonFound | null>(null)
+/** Who decides instead on what comes from a department, or from one below it. */
+interface Instead {
+  readonly key: number
+  departmentId: string
+  who: PersonFound | null
+}
+const instead = ref<Instead[]>([])
+let made = 0
+async function addInstead(): Promise<void> {
+  const departmentId = open.value[0]?.id ?? ''
+  instead.value.push({ key: ++made, departmentId, who: null })
+  await nextTick()
+  document.getElementById(`instead-${made}`)?.focus()
+}
 const trouble = ref('')
 const busy = ref(false)
 const forOthers = computed(() => session.me?.rights.includes('set absences of others') ?? false)
@@ -35,9 +50,19 @@ const changesOwners = computed(() => session.me?.rights.includes('change owners'
 
 const { data, refresh, error } = await useAsyncData('absences', () => api.get('/api/absences'))
 const all = computed(() => [...(data.value?.mine ?? []), ...(data.value?.others ?? [])])
-const missing = computed(() => (from.value === null ? 1 : 0) + (until.value === null ? 1 : 0))
+/** The departments for which nobody is named by themselves yet. */
+const open = computed(() =>
+  (data.value?.departments ?? []).filter((d) => !instead.value.some((i) => i.departmentId === d.id)),
+)
+const choicesFor = (i: Instead) =>
+  (data.value?.departments ?? []).filter((d) => d.id === i.departmentId || open.value.includes(d))
+const unnamed = computed(() => instead.value.find((i) => i.who === null))
+const missing = computed(
+  () => (from.value === null ? 1 : 0) + (until.value === null ? 1 : 0) + (unnamed.value === undefined ? 0 : 1),
+)
 const words = computed(() => {
-  if (missing.value > 0) return 'Say from which day until which'
+  if (from.value === null || until.value === null) return 'Say from which day until which'
+  if (unnamed.value !== undefined) return 'Say who decides instead for each department'
   const span =
     from.value === until.value
       ? `on ${wording.day(from.value ?? '')}`
@@ -46,11 +71,16 @@ const words = computed(() => {
     ? `Be away ${span}; requests go on to the next manager`
     : `Be away ${span}; ${who.value.name} decides`
 })
+const nameOf = (departmentId: string) => data.value?.departments.find((d) => d.id === departmentId)?.name ?? ''
 async function set(): Promise<void> {
   trouble.value = ''
   const span = { from: from.value, until: until.value }
   if (span.from === null || span.until === null) {
     document.getElementById(span.from === null ? 'away-from' : 'away-until')?.focus()
+    return
+  }
+  if (unnamed.value !== undefined) {
+    document.getElementById(`instead-${unnamed.value.key}`)?.focus()
     return
   }
   busy.value = true
@@ -61,6 +91,7 @@ async function set(): Promise<void> {
         from: span.from,
         until: span.until,
         substituteId: who.value?.id ?? null,
+        byDepartment: instead.value.map((i) => ({ departmentId: i.departmentId, substituteId: i.who?.id ?? '' })),
       },
       key: crypto.randomUUID(),
     })
@@ -68,6 +99,7 @@ async function set(): Promise<void> {
     until.value = null
     who.value = null
     whose.value = null
+    instead.value = []
     await refresh()
   } catch (e) {
     trouble.value = sayError(e)
@@ -86,6 +118,7 @@ async function end(a: AbsenceView): Promise<void> {
           from: a.from < wording.today.value ? wording.today.value : a.from,
           until: a.until,
           substituteId: a.substituteId,
+          byDepartment: a.byDepartment.map(({ departmentId, substituteId }) => ({ departmentId, substituteId })),
           note: a.note,
         },
       })
@@ -140,7 +173,34 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'write it down' }], (e) => {
             placeholder="which day"
             :today="from ?? wording.today.value"
           />, and <PersonPicker v-model="who" label="Who decides meanwhile" placeholder="nobody" /> decides meanwhile.
+          <template v-for="i in instead" :key="i.key">
+            For
+            <BlankChoice
+              v-model="i.departmentId"
+              :choices="choicesFor(i)"
+              :label="`For which department ${i.who?.name ?? 'somebody else'} decides`"
+              placeholder="a department"
+            />
+            <PersonPicker
+              :id="`instead-${i.key}`"
+              v-model="i.who"
+              :label="`Who decides instead for ${nameOf(i.departmentId)}`"
+              placeholder="who"
+              needed
+            />
+            decides instead<button
+              type="button"
+              class="icon-button ml-0.5 align-baseline"
+              :aria-label="`Take ${nameOf(i.departmentId)} out`"
+              @click="instead = instead.filter((x) => x !== i)"
+            >
+              ×</button
+            >.
+          </template>
         </div>
+        <button v-if="open.length > 0" type="button" class="quiet-link small mt-2 min-h-6" @click="addInstead">
+          Name somebody else for a department
+        </button>
       </div>
       <h2 class="head mb-1 mt-8">{{ all.length === 0 ? 'Nothing is written down' : 'Written down' }}</h2>
       <p v-if="all.length === 0" class="max-w-[60ch] text-ink2">
@@ -168,7 +228,12 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'write it down' }], (e) => {
             </td>
             <td>{{ wording.day(a.from) }}</td>
             <td>{{ wording.day(a.until) }}</td>
-            <td>{{ a.substitute ?? 'nobody: the next manager, or the fallback' }}</td>
+            <td>
+              {{ a.substitute ?? 'nobody: the next manager, or the fallback'
+              }}<span v-for="s in a.byDepartment" :key="s.departmentId" class="small block"
+                >{{ s.substitute }} for {{ s.department }}</span
+              >
+            </td>
             <td class="num">
               <button type="button" class="quiet-link" :aria-label="`End the days away of ${a.name}`" @click="end(a)">
                 {{ a.from <= wording.today.value ? 'Back now' : 'Take out' }}

@@ -18,7 +18,7 @@ export interface Returned {
   readonly called: string
   readonly why: string
 }
-type Made = Pick<KeptDecision, 'documentId' | 'version' | 'outcome' | 'comment' | 'called'>
+type Made = Pick<KeptDecision, 'documentId' | 'version' | 'outcome' | 'comment' | 'changes' | 'called'>
 
 const AGAIN_MS = 3000
 
@@ -78,7 +78,7 @@ export const useDecisionsStore = defineStore('decisions', () => {
     try {
       const { decisionId } = await api.post('/api/documents/{id}/decisions', {
         params: { id: d.documentId },
-        body: { outcome: d.outcome, comment: d.comment, by: personId },
+        body: { outcome: d.outcome, comment: d.comment, changes: [...(d.changes ?? [])], by: personId },
         version: d.version,
         key,
       })

@@ -44,6 +44,7 @@ const form = (change: Partial<PolicyForm> = {}): PolicyForm => ({
   remindDays: null,
   escalateDays: null,
   maySkip: false,
+  mayChange: 'nothing',
   byMail: null,
   ...change,
 })

@@ -3,6 +3,10 @@ import { compare, isNegative, type Money } from '#core/base/money'
 import { ROLES, type RoleGrant } from '#core/people/rights'
 import { SUPPLIER_SORTS, type Condition, type Policy, type PolicyStep, type Rule } from './policy'
 
+/** What whoever approves a request may change of it while approving: nothing, less of it, or also who pays. */
+export const MAY_CHANGE = ['nothing', 'quantities', 'quantities and payers'] as const
+export type MayChange = (typeof MAY_CHANGE)[number]
+
 /** All that an administrator writes of a policy; it is kept as a whole, one version after the other. */
 export interface PolicyForm extends Omit<Policy, 'id'> {
   readonly name: string
@@ -12,6 +16,8 @@ export interface PolicyForm extends Omit<Policy, 'id'> {
   readonly escalateDays: number | null
   /** Whether a step that waits may be skipped: whoever decides in the end is asked in its place. */
   readonly maySkip: boolean
+  /** What whoever approves a request may change of it while approving. */
+  readonly mayChange: MayChange
   /** Which decisions may be answered by mail: those up to an amount, all (no amount), or none. */
   readonly byMail: { readonly upTo: Money | null } | null
 }
@@ -230,7 +236,10 @@ function checkPeople(ids: readonly string[], at: number | null, facts: PolicyFac
 export type PolicyChange =
   | { readonly what: 'rule added' | 'rule gone'; readonly rule: Rule }
   | { readonly what: 'rule changed'; readonly was: Rule; readonly rule: Rule }
-  | { readonly what: 'rules moved' | 'name' | 'ending' | 'own limit days' | 'reminders' | 'skipping' | 'by mail' }
+  | {
+      readonly what:
+        'rules moved' | 'name' | 'ending' | 'own limit days' | 'reminders' | 'skipping' | 'changing' | 'by mail'
+    }
 
 /** Every difference between what holds and what is to hold. Whoever holds a role is no difference. */
 export function policyChanges(before: PolicyForm, after: PolicyForm): PolicyChange[] {
@@ -248,6 +257,7 @@ export function policyChanges(before: PolicyForm, after: PolicyForm): PolicyChan
     ...(differs(['ownLimitDays']) ? [{ what: 'own limit days' } as const] : []),
     ...(differs(['remindDays', 'escalateDays']) ? [{ what: 'reminders' } as const] : []),
     ...(differs(['maySkip']) ? [{ what: 'skipping' } as const] : []),
+    ...(differs(['mayChange']) ? [{ what: 'changing' } as const] : []),
     ...(differs(['byMail']) ? [{ what: 'by mail' } as const] : []),
     ...(differs(['name']) ? [{ what: 'name' } as const] : []),
   ]
@@ -265,6 +275,7 @@ export function mergePolicy(base: PolicyForm, mine: PolicyForm, newest: PolicyFo
     remindDays: pick('remindDays'),
     escalateDays: pick('escalateDays'),
     maySkip: pick('maySkip'),
+    mayChange: pick('mayChange'),
     byMail: pick('byMail'),
     rules: mergeEntries(base.rules, mine.rules, newest.rules, (r) => r.id),
   }

@@ -184,7 +184,7 @@ function seatOf(making: InMaking, personId: string, why: SeatReason): Seat | nul
   }
   const gave = making.decided.get(personId)
   if (gave !== undefined && !isBarred(gave.actorId, subject)) return { ...gave, why }
-  const actor = whoActs(personId, facts)
+  const actor = whoActs(personId, facts, subject.branch)
   if (actor === null) {
     const person = facts.people.get(personId)
     const gone = person === undefined || presence(person, facts.absences, facts.today).at === 'gone'
@@ -279,7 +279,7 @@ function holderOf(
   personId: string,
 ): { holder: string; limit: Money | null; does: boolean; whyNow: SeatReason | null } {
   const passed = inHandsOf(personId, handed)
-  const actor = whoActs(passed.holder, facts)
+  const actor = whoActs(passed.holder, facts, subject.branch)
   const may =
     passed.holder !== personId &&
     !isBarred(passed.holder, subject) &&
@@ -449,7 +449,7 @@ function escalate(making: InMaking, steps: readonly RouteStep[], late: readonly 
 /** Whoever acts for the nearest manager of a person who may decide on the document and is not among `asked`. */
 function nextAbove({ subject, facts }: InMaking, personId: string, asked: ReadonlySet<string>): string | null {
   for (const { id } of managersAbove(personId, facts)) {
-    const actor = isBarred(id, subject) ? null : whoActs(id, facts)
+    const actor = isBarred(id, subject) ? null : whoActs(id, facts, subject.branch)
     if (actor !== null && !isBarred(actor.id, subject) && !asked.has(actor.id)) return actor.id
   }
   return null

@@ -44,7 +44,9 @@ function namedAnywhere(policy: Policy, world: PolicyWorld): Set<string> {
       ),
     ]),
     ...world.lines.flatMap((l) => l.holderId ?? []),
-    ...world.people.absences.flatMap((a) => a.substituteId ?? []),
+    ...world.people.absences.flatMap((a) =>
+      [a.substituteId ?? [], (a.byDepartment ?? []).map((s) => s.substituteId)].flat(),
+    ),
     ...people.flatMap((p) => p.managerId ?? []),
     ...(policy.fallbackId === null ? [] : [policy.fallbackId]),
   ])

@@ -30,8 +30,11 @@ export interface BudgetFigures extends Omit<PeriodFigures, 'period'> {
   readonly available: Money
 }
 
+/** What of a budget line its figures are added up from. */
+export type SpannedLine = Pick<BudgetLineFacts, 'periods' | 'span' | 'mayFallBelow'>
+
 /** Adds a line's periods up over the span that it is checked for, seen from a document's period. */
-export function figuresFor(line: BudgetLineFacts, period: number, span: BudgetSpan = line.span): BudgetFigures {
+export function figuresFor(line: SpannedLine, period: number, span: BudgetSpan = line.span): BudgetFigures {
   const currency = line.mayFallBelow.currency
   const inside = line.periods.filter(
     (p) => span === 'year' || (span === 'period' ? p.period === period : p.period <= period),

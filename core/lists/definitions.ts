@@ -1,5 +1,6 @@
 import { REASON_USES } from '#core/approval/reasons'
 import { dec } from '#core/base/decimal'
+import { TELL_SHARES } from '#core/budget/share'
 import { DRAWINGS } from '#core/catalogue/drawing'
 import { LOCALES } from '#core/people/locale'
 import { LIMIT_NAMES } from '#core/people/person'
@@ -454,6 +455,14 @@ export const LISTS: Readonly<Record<ListName, ListDefinition>> = {
         'year',
         'checked, span',
         'the whole year, the year up to the month, or the month alone.',
+      ),
+      column(
+        'tellAt',
+        'Told at (%)',
+        { is: 'choices', among: TELL_SHARES.map(String) },
+        '90, 100',
+        'told at, alerts, warning shares',
+        'The shares of what it was given at which whoever holds it is told, once.',
       ),
       retiredColumn,
     ],

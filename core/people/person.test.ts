@@ -44,12 +44,32 @@ describe('where somebody stands on a day', () => {
 })
 
 describe('who acts for somebody', () => {
-  const acts = (absences: readonly Absence[], people?: Person[]) => whoActs('a', facts(absences, people))?.id ?? null
+  const acts = (absences: readonly Absence[], people?: Person[], branch: readonly string[] = []) =>
+    whoActs('a', facts(absences, people), branch)?.id ?? null
   test('they themselves while they are here', () => {
     expect(acts([])).toBe('a')
   })
   test('their substitute, who hands on to theirs', () => {
     expect([acts([away('a', 'b')]), acts([away('a', 'b'), away('b', 'c')])]).toEqual(['b', 'c'])
+  })
+  test('somebody else for what comes from a department, by the nearest that is named; also on the way on', () => {
+    const both = {
+      ...away('a', 'b'),
+      byDepartment: [
+        { departmentId: 'above', substituteId: 'c' },
+        { departmentId: 'water', substituteId: 'd' },
+      ],
+    }
+    const people = ['a', 'b', 'c', 'd'].map((id) => person(id))
+    expect(acts([both], people, ['water', 'above', 'top'])).toBe('d')
+    expect(acts([both], people, ['animals', 'above', 'top'])).toBe('c')
+    expect(acts([both], people, ['other', 'top'])).toBe('b')
+    expect(acts([both], people)).toBe('b')
+    expect(acts([{ ...both, substituteId: null }], people, ['other'])).toBeNull()
+    expect(acts([away('a', 'x'), { ...both, personId: 'x' }], [...people, person('x')], ['water'])).toBe('d')
+    expect(
+      acts([{ ...both, byDepartment: [{ departmentId: 'water', substituteId: 'a' }] }], people, ['water']),
+    ).toBeNull()
   })
   test('nobody without a substitute, in a circle, or by somebody who has left or is not known', () => {
     expect(acts([away('a', null)])).toBeNull()

@@ -24,7 +24,19 @@ export interface Absence {
   readonly from: Day
   readonly until: Day
   readonly substituteId: string | null
+  /** Who stands in instead for what comes from a department or one below it; of several the nearest. */
+  readonly byDepartment?: readonly StandIn[]
 }
+
+/** Whoever stands in for what comes from a department. */
+export interface StandIn {
+  readonly departmentId: string
+  readonly substituteId: string
+}
+
+/** Who stands in during an absence for what comes from a branch, nearest department first; null where nobody does. */
+const standInFor = (a: Absence, branch: readonly string[]): string | null =>
+  branch.flatMap((id) => a.byDepartment?.find((s) => s.departmentId === id)?.substituteId ?? [])[0] ?? a.substituteId
 
 /** Where a person stands on a day. */
 export type Presence =
@@ -46,10 +58,16 @@ function absencesOf(personId: string, absences: readonly Absence[]): readonly Ab
   return found.get(personId) ?? []
 }
 
-export function presence(person: Person, absences: readonly Absence[], today: Day): Presence {
+/** Where a person stands on a day, and who stands in for what comes from a branch of the organisation. */
+export function presence(
+  person: Person,
+  absences: readonly Absence[],
+  today: Day,
+  branch: readonly string[] = [],
+): Presence {
   if (person.leftOn !== null && person.leftOn < today) return { at: 'gone' }
   const absence = absencesOf(person.id, absences).find((a) => a.from <= today && today <= a.until)
-  return absence === undefined ? { at: 'here' } : { at: 'away', substituteId: absence.substituteId }
+  return absence === undefined ? { at: 'here' } : { at: 'away', substituteId: standInFor(absence, branch) }
 }
 
 /** The people and absences that a rule may look at. */
@@ -60,16 +78,16 @@ export interface PeopleFacts {
 }
 
 /**
- * Who really acts for a person: they themselves, or their substitute, who hands on to theirs; null
- * when nobody does (gone, away without one, or a circle).
+ * Who really acts for a person on what comes from a department, with all above it (`branch`, itself first): they
+ * themselves, or their substitute, who hands on to theirs; null when nobody does (gone, away without one, or a circle).
  */
-export function whoActs(personId: string, facts: PeopleFacts): Person | null {
+export function whoActs(personId: string, facts: PeopleFacts, branch: readonly string[]): Person | null {
   const seen = new Set<string>()
   for (let id: string | null = personId; id !== null && !seen.has(id);) {
     seen.add(id)
     const person = facts.people.get(id)
     if (person === undefined) return null
-    const p = presence(person, facts.absences, facts.today)
+    const p = presence(person, facts.absences, facts.today, branch)
     if (p.at === 'here') return person
     if (p.at === 'gone') return null
     id = p.substituteId

@@ -43,6 +43,7 @@ const SORTS: Readonly<Record<Told['code'], MailSort>> = {
   'parts-sent': 'news',
   'supplier-decided': 'news',
   'paper-ends': 'news',
+  'budget-share': 'news',
   'file-stays': 'news',
   'transfer-decided': 'news',
   plain: 'news',

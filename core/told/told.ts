@@ -2,6 +2,7 @@ import type { Handing } from '#core/approval/handed'
 import type { DecimalText } from '#core/base/decimal'
 import type { Day } from '#core/base/day'
 import type { Money } from '#core/base/money'
+import type { RequestChange } from '#core/requisition/changes'
 import type { Missing } from '#core/requisition/missing'
 
 /** A document as it is spoken of: its number where it has one, and what it is called. */
@@ -34,6 +35,8 @@ export type Told =
       readonly by: string
       readonly outcome: 'approved' | 'sent back' | 'rejected'
       readonly comment: string
+      /** What was changed of it while approving. */
+      readonly changes?: readonly RequestChange[]
       /** Who is asked next, after an approval that is not the last. */
       readonly next?: readonly string[]
     })
@@ -44,6 +47,7 @@ export type Told =
       /** Nobody had to decide, since it lay within the owner's own limit. */
       readonly ownLimit?: boolean
       readonly comment: string
+      readonly changes?: readonly RequestChange[]
       readonly amount: Money
     })
   /** What an answer by mail did, for whoever answered; or why it did nothing, in a sentence. */
@@ -159,6 +163,14 @@ export type Told =
     }
   /** A long file that was to be taken back and stays, with the sentence that says why. */
   | { readonly code: 'file-stays'; readonly file: string; readonly why: string }
+  /** A budget line reached a share of what it was given, in percent; `left` is below zero where it is passed. */
+  | {
+      readonly code: 'budget-share'
+      readonly line: string
+      readonly department: string
+      readonly share: number
+      readonly left: Money
+    }
   | { readonly code: 'paper-ends'; readonly supplier: string; readonly paper: string; readonly day: Day }
   | { readonly code: 'invited' | 'password-forgotten'; readonly organisation: string }
   /** Something that is done by itself failed; told once until it succeeds again. */

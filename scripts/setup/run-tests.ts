@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process'
 import { existsSync, readFileSync, rmSync } from 'node:fs'
-import { join } from 'node:path'
+import { join, relative } from 'node:path'
 import { buildIfChanged } from './build'
 import { ROOT, step } from './install.mjs'
 
@@ -8,6 +8,9 @@ interface Count {
   passed: number
   failed: number
 }
+
+/** What failed, by name: said again at the end, where it is looked for. */
+const failures: string[] = []
 
 /** Runs a tool of the project; what it says is shown whole, and its end tells whether it passed. */
 function run(name: string, args: readonly string[]): Promise<boolean> {
@@ -42,8 +45,36 @@ const add = (c: Count) => {
   total.failed += c.failed
 }
 const check = async (name: string, args: readonly string[]) => {
-  add((await run(name, args)) ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 })
+  const ok = await run(name, args)
+  if (!ok) failures.push(name)
+  add(ok ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 })
 }
+
+/** The tests that failed by vitest's report. */
+function failedUnits(report: Record<string, unknown>): string[] {
+  const files = report.testResults as {
+    name: string
+    message: string
+    assertionResults: { status: string; fullName: string }[]
+  }[]
+  return files.flatMap((f) => {
+    const tests = f.assertionResults.filter((t) => t.status === 'failed').map((t) => t.fullName)
+    const file = relative(ROOT, f.name)
+    return tests.length > 0 ? tests.map((t) => `${file}: ${t}`) : f.message === '' ? [] : [`${file}: ${f.message}`]
+  })
+}
+
+interface BrowserSuite {
+  readonly file: string
+  readonly specs: readonly { readonly ok: boolean; readonly title: string }[]
+  readonly suites?: readonly BrowserSuite[]
+}
+/** The tests that failed by Playwright's report. */
+const failedSpecs = (suites: readonly BrowserSuite[]): string[] =>
+  suites.flatMap((s) => [
+    ...s.specs.filter((t) => !t.ok).map((t) => `${s.file}: ${t.title}`),
+    ...failedSpecs(s.suites ?? []),
+  ])
 
 const [vitest, playwright] = [join(ROOT, '.rekko/vitest.json'), join(ROOT, '.rekko/playwright.json')]
 rmSync(vitest, { force: true })
@@ -75,10 +106,13 @@ const units = await run('core, house, API, access and faults', [
 add(
   counted(
     vitest,
-    (j) => ({
-      passed: Number(j.numPassedTests),
-      failed: Number(j.numFailedTests) + (Number(j.numFailedTests) === 0 ? Number(j.numFailedTestSuites) : 0),
-    }),
+    (j) => {
+      failures.push(...failedUnits(j))
+      return {
+        passed: Number(j.numPassedTests),
+        failed: Number(j.numFailedTests) + (Number(j.numFailedTests) === 0 ? Number(j.numFailedTestSuites) : 0),
+      }
+    },
     units,
   ),
 )
@@ -92,11 +126,13 @@ add(
   counted(
     playwright,
     (j) => {
+      failures.push(...failedSpecs(j.suites as readonly BrowserSuite[]))
       const s = j.stats as Record<string, number>
       return { passed: s.expected ?? 0, failed: (s.unexpected ?? 0) + (s.flaky ?? 0) }
     },
     browser,
   ),
 )
+process.stdout.write(failures.map((f) => `\nfailed: ${f.split('\n')[0] ?? ''}`).join(''))
 process.stdout.write(`\n${total.passed} passed, ${total.failed} failed\n`)
 process.exit(total.failed === 0 && total.passed > 0 ? 0 : 1)

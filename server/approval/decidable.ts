@@ -22,6 +22,8 @@ export interface Decidable<D extends DocumentHead = DocumentHead> extends Kind<D
   whose(document: D): { readonly raisedById: string; readonly departmentId: string }
   /** Writes what became of it: its state, and what it holds of money. The document is locked. */
   takeOutcome(ctx: Context, document: D, outcome: ApprovalOutcome): Promise<void>
+  /** Restores what whoever approved had changed while approving; where nobody may change it, there is none. */
+  restore?(ctx: Context, document: D, from: unknown): Promise<void>
   /** Why a decision on it can no longer be taken back; null where it can. */
   wasActedOn(document: D): string | null
   /** Where its owner changes it after it was sent back. */

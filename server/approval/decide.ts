@@ -1,6 +1,7 @@
 import { moneyOf } from '#core/base/money'
 import type { DecisionOutcome } from '#core/approval/progress'
 import { progressOf } from '#core/approval/progress'
+import type { RequestChange } from '#core/requisition/changes'
 import { appendEventForSeq } from '../audit/store'
 import type { Context } from '../context'
 import type { DocumentHead } from '../document/kind'
@@ -48,26 +49,60 @@ export async function decide<D extends DocumentHead>(
   const seat = await findOpenSeat(ctx.tx, id, ctx.actor.id)
   const route = await findRoute(ctx.tx, id)
   if (seat === null || route === null) throw forbidden('This does not wait for you.')
-  const outcome = OUTCOMES[move]
+  return writeDecision(ctx, kind, document, {
+    id: crypto.randomUUID(),
+    forId: seat.forId,
+    outcome: OUTCOMES[move],
+    said,
+  })
+}
+
+/** A decision that may be made. */
+export interface DecisionMade {
+  readonly id: string
+  readonly forId: string | null
+  readonly outcome: DecisionOutcome
+  readonly said: string
+  /** What was changed of the document with it, and as it was before. */
+  readonly changed?: { readonly changes: readonly RequestChange[]; readonly from: unknown }
+}
+
+/** Writes a decision on the newest route of a document, which is locked, and all that follows from it. */
+export async function writeDecision<D extends DocumentHead>(
+  ctx: Context,
+  kind: Decidable<D>,
+  document: D,
+  { id: decisionId, forId, outcome, said, changed }: DecisionMade,
+): Promise<Decided> {
+  const { id } = document
+  const route = await findRoute(ctx.tx, id)
+  if (route === null) throw forbidden('This does not wait for you.')
+  const changes = changed?.changes ?? []
   const eventSeq = await appendEventForSeq(ctx, {
     type: outcome,
     subjectKind: kind.name,
     subjectId: id,
-    forId: seat.forId,
+    forId,
     before: { state: document.state },
-    after: { comment: said, ...(ctx.actor.byMail === true ? { way: 'mail' } : {}) },
+    after: {
+      comment: said,
+      ...(ctx.actor.byMail === true ? { way: 'mail' } : {}),
+      ...(changes.length > 0 ? { changes } : {}),
+    },
   })
-  const decisionId = await insertDecision(ctx.tx, {
+  await insertDecision(ctx.tx, {
+    id: decisionId,
     routeId: route.id,
     documentId: id,
     actorId: ctx.actor.id,
-    forId: seat.forId,
+    forId,
     outcome,
     byMail: ctx.actor.byMail === true,
     comment: said,
     policyId: route.policyId,
     at: ctx.now,
     eventSeq,
+    changedFrom: changed?.from ?? null,
   })
   if (said !== '')
     await insertRemark(ctx.tx, {
@@ -85,7 +120,7 @@ export async function decide<D extends DocumentHead>(
     became = { state: 'stopped', by: outcome }
   }
   await kind.takeOutcome(ctx, document, became)
-  const about = { by: ctx.actor.name, number: document.number, title: document.title, comment: said }
+  const about = { by: ctx.actor.name, number: document.number, title: document.title, comment: said, changes }
   if (became.state === 'approved') {
     const { told, ...how } = kind.tellApproved({
       code: 'approved',
@@ -100,7 +135,7 @@ export async function decide<D extends DocumentHead>(
       document.ownerId,
       document,
       { code: 'decided', outcome, next, ...about },
-      { path: move === 'sendBack' ? kind.changePath(id) : kind.path(id), decisionId },
+      { path: outcome === 'sent back' ? kind.changePath(id) : kind.path(id), decisionId },
     )
   }
   await notifyChange(ctx.tx, { kind: kind.name, id })

@@ -23,7 +23,7 @@ export interface Judged {
 /** What was sent, with the owner, branch, holders, people and policy of today. */
 export async function judgeAgain<D extends DocumentHead>(
   { tx, now }: Pick<Context, 'tx' | 'now'>,
-  kind: Decidable<D>,
+  kind: Pick<Decidable<D>, 'whose'>,
   document: D,
   { sent }: Pick<RouteRow, 'sent'>,
 ): Promise<Judged & { readonly handed: readonly Handing[] }> {

@@ -22,6 +22,8 @@ export async function openRoute(
   sent: {
     readonly round: number
     readonly keepsEarlier: boolean
+    /** The approval by which it came to be: nobody who is asked hears of it while that may be taken back. */
+    readonly by?: { readonly decisionId: string; readonly actorId: string }
     /** What is frozen of it, where that is more than its subject. */
     readonly sent?: SentSubject
   } & Judged,
@@ -49,12 +51,13 @@ export async function openRoute(
     now: ctx.now,
   })
   for (const { actorId } of await insertSeats(ctx.tx, routeId, document.id, progress, ctx.now)) {
+    if (actorId === sent.by?.actorId) continue
     await tell(
       ctx,
       actorId,
       document,
       { code: 'to-decide', by: ctx.actor.name, number: document.number, title: document.title, amount: subject.amount },
-      { path: decidePath(document.id) },
+      { path: decidePath(document.id), ...(sent.by === undefined ? {} : { decisionId: sent.by.decisionId }) },
     )
   }
   return progress

@@ -43,7 +43,7 @@ const versionOn = (today: Day) => ({
   number: y.number,
   form: sql<VersionRow['form']>`json_build_object('name', ${y.name}, 'ending', ${y.ending}, 'fallbackId',
     ${y.fallbackId}, 'ownLimitDays', ${y.ownLimitDays}, 'remindDays', ${y.remindDays}, 'escalateDays',
-    ${y.escalateDays}, 'maySkip', ${y.maySkip}, 'byMail', ${y.byMail}, 'rules', coalesce((
+    ${y.escalateDays}, 'maySkip', ${y.maySkip}, 'mayChange', ${y.mayChange}, 'byMail', ${y.byMail}, 'rules', coalesce((
       select json_agg(json_build_object('id', ${r.lineage}, 'name', ${r.name}, 'documents', ${r.documents},
         'conditions', ${r.conditions}, 'sparesManagers', ${r.sparesManagers}, 'steps', coalesce((
           select json_agg(json_build_object('rank', ${s.rank}, 'mustCover', ${s.mustCover}, 'who', ${s.who})
@@ -146,6 +146,8 @@ export interface DecisionRow {
   at: string
   eventSeq: number
   takenBack: boolean
+  /** What was changed of the document while approving it, as it was before; null where nothing was. */
+  changedFrom: unknown
 }
 
 /** All decisions on a document, oldest first. */
@@ -166,6 +168,7 @@ export function listDecisions(tx: Tx, documentId: string): Promise<DecisionRow[]
       at: UTC(d.at),
       eventSeq: d.eventSeq,
       takenBack: sql<DecisionRow['takenBack']>`${d.takenBackAt} is not null`,
+      changedFrom: sql<unknown>`${d.changedFrom}`,
     },
     sql`from ${d} join ${e} on ${e.id} = ${d.routeId} join ${a} on ${a.id} = ${d.actorId}
       left join ${f} on ${f.id} = ${d.forId}

@@ -129,22 +129,17 @@ export async function dropSeats(tx: Tx, routeId: string): Promise<{ actorId: str
 
 export async function insertDecision(
   tx: Tx,
-  d: {
-    routeId: string
-    documentId: string
-    actorId: string
-    forId: string | null
-    outcome: 'approved' | 'sent back' | 'rejected'
-    byMail: boolean
-    comment: string
-    policyId: string | null
-    at: Date
-    eventSeq: number
-  },
-): Promise<string> {
-  const [added] = await tx.insert(approvalDecision).values(d).returning({ id: approvalDecision.id })
-  if (added === undefined) throw new Error('a decision was not written')
-  return added.id
+  d: typeof approvalDecision.$inferInsert & { readonly id: string },
+): Promise<void> {
+  await tx.insert(approvalDecision).values(d)
+}
+
+/** What a sending said differently was undone: what stood before it goes on to stand. */
+export async function keepEarlier(tx: Tx, documentId: string, round: number): Promise<void> {
+  await tx
+    .update(approvalRoute)
+    .set({ keepsEarlier: true })
+    .where(and(eq(approvalRoute.documentId, documentId), eq(approvalRoute.round, round)))
 }
 
 export async function insertHanding(tx: Tx, h: typeof approvalHanding.$inferInsert): Promise<void> {

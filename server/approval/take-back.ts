@@ -51,6 +51,7 @@ export async function takeBack<D extends DocumentHead>(
   await deleteNoticesOf(ctx.tx, decisionId)
   await moveRoute(ctx, document, route, progressOf(route.route, await listApprovals(ctx.tx, id)))
   await kind.takeOutcome(ctx, document, { state: 'reopened', undone: decision.outcome })
+  if (decision.changedFrom !== null) await kind.restore?.(ctx, document, decision.changedFrom)
   await appendEvent(ctx, {
     type: 'decision taken back',
     subjectKind: kind.name,

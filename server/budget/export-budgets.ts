@@ -1,6 +1,6 @@
 import type { Context } from '../context'
-import { inWorkshop } from '../files/workshop'
-import { writeCsv, type Cell } from '../files/write-sheet'
+import { asSheet } from '../files/as-sheet'
+import type { Cell } from '../files/write-sheet'
 import { listBudgets } from './list-budgets'
 
 /** The budget lines that a person may look at as a file, with plain decimals. */
@@ -22,11 +22,5 @@ export async function exportBudgets(
       currency,
     ]),
   }
-  return asked.as === 'csv'
-    ? { bytes: writeCsv(table), name: `budgets-${year}.csv`, mime: 'text/csv; charset=utf-8' }
-    : {
-        bytes: await inWorkshop('write-xlsx', table),
-        name: `budgets-${year}.xlsx`,
-        mime: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-      }
+  return asSheet(table, `budgets-${year}`, asked.as)
 }

@@ -247,6 +247,26 @@ export async function findHolders(tx: Tx, ids: readonly string[]): Promise<Map<s
   return new Map(found.map((l) => [l.id, l.holderId]))
 }
 
+/** The lines of a year that tell at some share, or told of one, with their department's name. */
+export async function listLinesToTell(
+  tx: Tx,
+  year: number,
+  currency: string,
+): Promise<(PayingLine & { tellAt: number[]; toldShare: number | null; department: string })[]> {
+  const told = await read(
+    tx,
+    { id: b.id, tellAt: b.tellAt, toldShare: b.toldShare, department: d.name },
+    sql`from ${b} join ${d} on ${d.id} = ${b.departmentId} where ${b.fiscalYear} = ${year} and not ${b.retired}
+      and (cardinality(${b.tellAt}) > 0 or ${b.toldShare} is not null)`,
+  )
+  const of = new Map(told.map((t) => [t.id, t]))
+  const lines = await listPayingLines(tx, { departmentId: null, fiscalYear: year, ids: [...of.keys()] }, currency)
+  return lines.flatMap((l) => {
+    const t = of.get(l.id)
+    return t === undefined ? [] : [{ ...l, ...t }]
+  })
+}
+
 /** The fiscal year of a budget line; null where there is none. */
 export async function findLineYear(tx: Tx, id: string): Promise<number | null> {
   const [found] = await read(

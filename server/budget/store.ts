@@ -98,7 +98,7 @@ export async function copyLines(
     .from(person)
     .where(or(isNull(person.leftOn), gte(person.leftOn, today)))
   const ids = new Set(here.map((p) => p.id))
-  const copies = rows.map(({ id, requestsBehind: _, ordersBehind: __, ...row }) => ({
+  const copies = rows.map(({ id, requestsBehind: _, ordersBehind: __, toldShare: ___, ...row }) => ({
     from: id,
     row: {
       ...row,
@@ -116,6 +116,17 @@ export async function copyLines(
         (amounts.get(c.from) ?? []).map((budgeted, i) => ({ budgetLineId: c.row.id, period: i + 1, budgeted })),
       ),
     )
+}
+
+/** The shares that whoever holds budget lines was told of. */
+export async function setToldShares(
+  tx: Tx,
+  told: readonly { readonly id: string; readonly told: number | null }[],
+): Promise<void> {
+  if (told.length === 0) return
+  const rows = JSON.stringify(told.map((t) => ({ l: t.id, s: t.told })))
+  await tx.execute(sql`update ${l} set ${bare(l.toldShare)} = f.s
+    from json_to_recordset(${rows}::json) as f(l uuid, s int) where ${l.id} = f.l`)
 }
 
 /** What the periods of a budget line are given by plan. The line is locked. */

@@ -6,9 +6,10 @@ import { decide } from '../approval/decide'
 import { handSeat } from '../approval/hand-seat'
 import { takeBack } from '../approval/take-back'
 import { withWhatHoldsNow } from '../document/holds-now'
-import { forbidden } from '../http/problem'
+import { forbidden, refused } from '../http/problem'
 import { route } from '../http/route'
 import { requireDecidable } from '../kinds'
+import { approveChanged } from '../requisition/approve-changed'
 import { readDecision } from './read-decision'
 
 /** The routes by which documents are decided on, at the paths of a description of them. */
@@ -20,6 +21,10 @@ export const decisionRoutes = (at: Omit<typeof decideRoutes, 'listWaiting'>) => 
       async ({ ctx, params, body, version }) => {
         if (body.by !== undefined && body.by !== ctx.actor.id)
           throw forbidden('It was decided by somebody else, who is not signed in here any more; decide it yourself.')
+        if (body.changes.length > 0) {
+          if (body.outcome !== 'approve') throw refused(['Only what is approved is changed with it.'])
+          return approveChanged(ctx, params.id, version, body.changes, body.comment)
+        }
         return decide(ctx, await requireDecidable(ctx, params.id), params.id, version, body.outcome, body.comment)
       },
       { again: ({ ctx, params }, first) => withWhatHoldsNow(ctx, params.id, first) },

@@ -2,8 +2,8 @@ import { addDays } from '#core/base/day'
 import { may } from '#core/people/rights'
 import type { DecidedAsked, DecidedPage, DecidedRow } from '#shared/contract/decided'
 import type { Context } from '../context'
-import { inWorkshop } from '../files/workshop'
-import { writeCsv, type Cell } from '../files/write-sheet'
+import { asSheet } from '../files/as-sheet'
+import type { Cell } from '../files/write-sheet'
 import { forbidden } from '../http/problem'
 import { beginOf } from '../settings/moment-of'
 import { requireOrganisation } from '../settings/reads'
@@ -59,11 +59,5 @@ export async function exportDecided(
       d.state,
     ]),
   }
-  return asked.as === 'csv'
-    ? { bytes: writeCsv(table), name: 'decided.csv', mime: 'text/csv; charset=utf-8' }
-    : {
-        bytes: await inWorkshop('write-xlsx', table),
-        name: 'decided.xlsx',
-        mime: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-      }
+  return asSheet(table, 'decided', asked.as)
 }

@@ -1,25 +1,27 @@
+import { dayOf } from '#core/base/day'
 import { dec } from '#core/base/decimal'
-import { moneyOf, zero } from '#core/base/money'
+import { moneyOf, sum } from '#core/base/money'
 import { effectsOf, sumByBudgetLine } from '#core/budget/effect'
 import { changesBetween } from '#core/requisition/changes'
 import type { RequestDecision } from '#shared/contract/decide'
 import type { RequestLine } from '#shared/contract/request-view'
 import { sayChange } from '#shared/words/changes'
 import { waysOf } from '#shared/words/ways'
-import { findRoute } from '../approval/reads'
+import { findRoute, requireVersion } from '../approval/reads'
 import { listPayingLines } from '../budget/reads'
 import type { Context } from '../context'
 import { listAttachments, viewAttachment } from '../document/reads'
 import { maySee } from '../document/visible'
 import { notFound } from '../http/problem'
 import { requireOrganisation } from '../settings/reads'
+import { listPossiblePayers, payersOf } from '../requisition/approve-changed'
 import { findEarlierDraft, findRequisition } from '../requisition/reads'
 import { barOf } from './budget-bar'
 import { readSeat } from './read-seat'
 import { viewRisks } from './view-risks'
 import { listPaidPrices } from './reads'
 import { listSimilar } from './similar-reads'
-import { frozenLine } from '../requisition/reservation'
+import { frozenLine, worthOfOpen } from '../requisition/reservation'
 import { viewRequest } from '../requisition/view-request'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
 
@@ -69,11 +71,33 @@ export async function readRequestDecision(ctx: Context, id: string): Promise<Req
         ? []
         : changesBetween(earlier, kept.sentDraft).map((c) => sayChange(c, ways)),
     lines,
+    ...(await changeable(ctx, kept, seat.mine)),
     budget,
     similar: await listSimilar(ctx, kept, baseCurrency),
     attachments: (await listAttachments(tx, id)).map(viewAttachment),
     ...seat,
     ...risks,
+  }
+}
+
+/** What whoever decides may change while approving, and which budget lines could pay instead. */
+async function changeable(
+  ctx: Context,
+  kept: Kept,
+  isMine: boolean,
+): Promise<Pick<RequestDecision, 'mayChange' | 'payers'>> {
+  const { timeZone } = await requireOrganisation(ctx.tx)
+  const { form } = await requireVersion(ctx.tx, ctx.now, dayOf(ctx.now, timeZone))
+  const mayChange = isMine ? form.mayChange : 'nothing'
+  if (mayChange !== 'quantities and payers') return { mayChange, payers: [] }
+  const possible = await listPossiblePayers(ctx, kept)
+  return {
+    mayChange,
+    payers: kept.lines.map((l) => ({
+      lineId: l.id,
+      now: l.codings.length === 1 ? (l.codings[0]?.budgetLineId ?? null) : null,
+      may: payersOf(l, possible).map(({ id, name }) => ({ id, name })),
+    })),
   }
 }
 
@@ -98,10 +122,15 @@ async function budgetBars({ tx }: Context, kept: Kept, currency: string): Promis
     ).map((l) => [l.id, l]),
   )
   const reserves = kept.state === 'in approval' || kept.state === 'approved'
+  const stands = reserves ? kept.lines.flatMap((l) => worthOfOpen(l, currency, kept.period ?? 12)) : []
   return effects.flatMap((e) => {
     const line = lines.get(e.budgetLineId)
     if (line === undefined) return []
-    const reserved = reserves ? e.amount : zero(currency)
-    return [barOf(line, kept.period ?? 12, { reserved, effect: e.amount })]
+    const of = stands.filter((s) => s.budgetLineId === e.budgetLineId)
+    const reserved = sum(
+      of.map((s) => s.amount),
+      currency,
+    )
+    return [barOf(line, of[0]?.period ?? kept.period ?? 12, { reserved, effect: e.amount })]
   })
 }

@@ -26,6 +26,12 @@ const columnsOf = (v: Values, ids: EntryIds) => ({
   control: (v.control ?? 'tells') as BudgetControl,
   mayFallBelow: v.below ?? '0',
   span: (v.span ?? 'year') as BudgetSpan,
+  tellAt: (v.tellAt ?? '')
+    .split(',')
+    .map((s) => s.trim())
+    .filter((s) => s !== '')
+    .map(Number)
+    .sort((x, y) => x - y),
   retired: v.retired === 'yes',
 })
 
@@ -47,6 +53,7 @@ export const budgetLines: ListKeeper = {
         control: b.control,
         below: b.mayFallBelow,
         span: b.span,
+        tellAt: sql<string>`array_to_string(${b.tellAt}, ', ')`,
         retired: b.retired,
       },
       sql`from ${b} join ${d} on ${d.id} = ${b.departmentId} left join ${h} on ${h.id} = ${b.holderId}

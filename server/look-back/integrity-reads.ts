@@ -9,7 +9,7 @@ import { budgetBalance, budgetEntry, budgetLine, budgetTransfer } from '../db/sc
 import { document } from '../db/schema/document'
 import { person } from '../db/schema/people'
 import { requestKind } from '../db/schema/request-form'
-import { requisition } from '../db/schema/requisition'
+import { requisition, requisitionCoding, requisitionLine } from '../db/schema/requisition'
 import { numberSeries } from '../db/schema/settings'
 
 const b = named(budgetBalance, 'b')
@@ -18,6 +18,8 @@ const m = named(budgetTransfer, 'm')
 const bl = named(budgetLine, 'bl')
 const d = named(document, 'd')
 const r = named(requisition, 'r')
+const c = named(requisitionCoding, 'c')
+const l = named(requisitionLine, 'l')
 const t = named(approvalRoute, 't')
 const s = named(numberSeries, 's')
 const k = named(requestKind, 'k')
@@ -48,9 +50,14 @@ const unbalanced = (tx: Tx): Promise<Broken> =>
 const standing = (of: 'reserved' | 'committed') =>
   sql`coalesce((select sum(${e.amount}) from ${e} where ${e.documentId} = ${d.id} and ${e.stage} = ${of}), 0)`
 
+/** A year end released something that a requisition had reserved. */
+const isReleased = sql`exists (select 1 from ${c} join ${l} on ${l.id} = ${c.lineId}
+  where ${l.requisitionId} = ${d.id} and ${c.released})`
+
 /**
  * Documents that stand in a stage with another amount than their state says: what was sent and is not ordered yet
- * reserves what was decided on, and what ended holds nothing.
+ * reserves what was decided on, unless a year end released some of
+ * it, and what ended holds nothing.
  */
 const misplaced = (tx: Tx): Promise<Broken> =>
   read(
@@ -58,7 +65,8 @@ const misplaced = (tx: Tx): Promise<Broken> =>
     { name: sql<string>`coalesce(${d.number}, ${d.title})` },
     sql`from ${d} left join ${r} on ${r.id} = ${d.id}
         left join ${t} on ${t.documentId} = ${d.id} and ${t.round} = ${r.round}
-      where (${d.kind} = 'requisition' and ${d.state} = 'in approval' and ${standing('reserved')} <> ${t.amount})
+      where (${d.kind} = 'requisition' and ${d.state} = 'in approval' and ${standing('reserved')} <> ${t.amount}
+          and not ${isReleased})
         or (${d.kind} = 'requisition' and ${d.state} in ('draft', 'sent back', 'rejected', 'withdrawn', 'cancelled')
           and ${standing('reserved')} <> 0)
         or (${d.kind} = 'order' and ${d.state} in ('draft', 'cancelled') and ${standing('committed')} <> 0) order by 1`,

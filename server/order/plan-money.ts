@@ -12,7 +12,7 @@ import type { NewEntry } from '../budget/store'
 import type { Context } from '../context'
 import { refused } from '../http/problem'
 import type { RequisitionLineRow, RequisitionRow } from '../requisition/reads'
-import { frozenLine, reservationEntries, worthOfOpen } from '../requisition/reservation'
+import { frozenLine, periodOf, reservationEntries, worthOfOpen } from '../requisition/reservation'
 import type { ComputedTray } from './compute-tray'
 import type { OrderRow } from './reads'
 
@@ -51,8 +51,9 @@ export async function planMoney(
   const ordered = new Set(c.parts.map((p) => p.requisitionLineId))
   const stillReserved = [...requisitions.values()].map((r) => {
     const touched = r.lines.filter((l) => ordered.has(l.id))
-    const worth = new Map(touched.map((l) => [l.id, worthOfOpen({ ...l, ordered: orderedWith(l, c) }, currency)]))
-    return { requisition: r, lineIds: touched.map((l) => l.id), worth, period: r.period ?? at.period }
+    const period = r.period ?? at.period
+    const left = (l: RequisitionLineRow) => worthOfOpen({ ...l, ordered: orderedWith(l, c) }, currency, period)
+    return { requisition: r, lineIds: touched.map((l) => l.id), worth: new Map(touched.map((l) => [l.id, left(l)])) }
   })
   const entries: NewEntry[] = await reservationEntries(ctx, stillReserved, 'ordered', currency)
   c.lines.forEach((line, i) => {
@@ -60,10 +61,10 @@ export async function planMoney(
       const of = asked.get(s.requisitionLineId)
       if (of === undefined) throw new Error('an order line serves an unknown line')
       const { split, codings, ...frozen } = frozenLine(of.line, currency)
-      return { quantity: s.quantity, split, codings, whole: lineNet(frozen), period: of.period }
+      return { quantity: s.quantity, split, codings, whole: lineNet(frozen), of }
     })
-    // What was reserved for a line stands in its request's period; so does what is ordered for it.
-    const periods = sources.flatMap((s) => s.codings.map(() => s.period))
+    // Where something was reserved for a coding, there stands what is ordered for it.
+    const periods = sources.flatMap((s) => s.codings.map((_, at) => periodOf(s.of.line, at, s.of.period)))
     const effects = orderLineEffects(
       { ...line, currency: tray.currency, perBase: requireRate(c), baseCurrency: currency },
       sources,

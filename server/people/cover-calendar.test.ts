@@ -11,6 +11,7 @@ const row = (from: string, until: string, more = {}) => ({
   until,
   substituteId: 'kaveh',
   substitute: 'Kaveh Dorani',
+  byDepartment: [],
   note: '',
   version: 1,
   ...more,

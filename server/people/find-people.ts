@@ -4,6 +4,7 @@ import type { AbsenceView, PersonFound } from '#shared/contract/people'
 import type { Context } from '../context'
 import { requireOrganisation } from '../settings/reads'
 import { refused } from '../http/problem'
+import { listDepartments } from './place-reads'
 import { listAbsences, listCovered } from './absence-reads'
 import { hasCalendar } from './calendar-store'
 import type { Actor } from './actor'
@@ -22,6 +23,7 @@ export async function findPeople(
 
 /** One's own absences from today on, and those in which one stands in; those of everybody for whoever may set them. */
 export async function readAbsences({ tx, now, actor }: Context): Promise<{
+  departments: { id: string; name: string }[]
   mine: AbsenceView[]
   others: AbsenceView[]
   covers: AbsenceView[]
@@ -32,9 +34,13 @@ export async function readAbsences({ tx, now, actor }: Context): Promise<{
   const all = may(actor.grants, 'set absences of others')
   const found = await listAbsences(tx, today, all ? null : actor.id)
   return {
+    departments: (await listDepartments(tx)).filter((d) => !d.retired).map(({ id, name }) => ({ id, name })),
     mine: found.filter((a) => a.personId === actor.id),
     others: found.filter((a) => a.personId !== actor.id),
-    covers: await listCovered(tx, actor.id, today),
+    covers: (await listCovered(tx, actor.id, today)).map((a) => ({
+      ...a,
+      byDepartment: a.byDepartment.filter((s) => s.substituteId === actor.id),
+    })),
     hasCalendar: await hasCalendar(tx, actor.id),
   }
 }

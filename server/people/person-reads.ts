@@ -9,7 +9,7 @@ import type { Tx } from '../db/client'
 import { sendAlong } from '../db/transaction'
 import { named, read, readOne, sure } from '../db/read'
 import { holdsOn, holdsRole, isFor, limitOn } from './grant-reads'
-import { absence, department, departmentMember, person, roleGrant } from '../db/schema/people'
+import { absence, absenceStandIn, department, departmentMember, person, roleGrant } from '../db/schema/people'
 
 const m = named(person, 'm')
 const a = named(absence, 'a')
@@ -17,6 +17,7 @@ const p = named(person, 'p')
 const g = named(roleGrant, 'g')
 const d = named(department, 'd')
 const dm = named(departmentMember, 'dm')
+const i = named(absenceStandIn, 'i')
 
 interface PersonRow {
   id: string
@@ -67,7 +68,9 @@ export async function reachPeople(
       ...personOn(today),
       absence: sql<Absence | null>`(
       select json_build_object('personId', ${a.personId}, 'from', ${a.fromDay}, 'until', ${a.untilDay}, 'substituteId',
-        ${a.substituteId})
+        ${a.substituteId}, 'byDepartment', (
+          select coalesce(json_agg(json_build_object('departmentId', ${i.departmentId}, 'substituteId',
+            ${i.substituteId})), '[]') from ${i} where ${i.absenceId} = ${a.id}))
       from ${a} where ${a.personId} = ${p.id} and ${a.fromDay} <= ${today} and ${a.untilDay} >= ${today}
         order by ${a.fromDay} limit 1
     )`,
@@ -85,6 +88,9 @@ export async function reachPeople(
         select ${a.substituteId} from ${a}
         where ${a.personId} = r.found and ${a.substituteId} is not null and ${a.fromDay} <= ${today}
         and ${a.untilDay} >= ${today}
+        union all
+        select ${i.substituteId} from ${a} join ${i} on ${i.absenceId} = ${a.id}
+        where ${a.personId} = r.found and ${a.fromDay} <= ${today} and ${a.untilDay} >= ${today}
       ) n
     )`,
     },

@@ -1,8 +1,9 @@
 import { and, eq, isNull, sql, type SQL } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import type { Address } from '#core/base/address'
+import type { StandIn } from '#core/people/person'
 import type { Told } from '#core/told/told'
-import { absence, notice, person, savedView, shipTo, signInAttempt } from '../db/schema/people'
+import { absence, absenceStandIn, notice, person, savedView, shipTo, signInAttempt } from '../db/schema/people'
 import type { Tx } from '../db/client'
 import { sendAlong } from '../db/transaction'
 import { readOne } from '../db/read'
@@ -58,17 +59,31 @@ export async function forgetSignIns(tx: Tx, key: string): Promise<void> {
   await tx.delete(signInAttempt).where(eq(signInAttempt.key, key))
 }
 
-/** Somebody else stands in, or nobody. */
-export async function setSubstitute(tx: Tx, absenceId: string, substituteId: string | null): Promise<void> {
+/** Wherever somebody stands in during an absence, somebody else does, or nobody. */
+export async function replaceSubstitute(tx: Tx, absenceId: string, ofId: string, toId: string | null): Promise<void> {
+  const { substituteId } = absence
   await tx
     .update(absence)
-    .set({ substituteId, version: sql`${absence.version} + 1` })
+    .set({
+      substituteId: sql`case when ${substituteId} = ${ofId} then ${toId}::uuid else ${substituteId} end`,
+      version: sql`${absence.version} + 1`,
+    })
     .where(eq(absence.id, absenceId))
+  const theirs = and(eq(absenceStandIn.absenceId, absenceId), eq(absenceStandIn.substituteId, ofId))
+  if (toId === null) await tx.delete(absenceStandIn).where(theirs)
+  else await tx.update(absenceStandIn).set({ substituteId: toId }).where(theirs)
 }
 
 export async function insertAbsence(
   tx: Tx,
-  a: { personId: string; from: Day; until: Day; substituteId: string | null; note: string },
+  a: {
+    personId: string
+    from: Day
+    until: Day
+    substituteId: string | null
+    byDepartment: readonly StandIn[]
+    note: string
+  },
 ): Promise<string> {
   const [added] = await tx
     .insert(absence)
@@ -81,6 +96,12 @@ export async function insertAbsence(
     })
     .returning({ id: absence.id })
   if (added === undefined) throw new Error('an absence was not written')
+  if (a.byDepartment.length > 0)
+    await tx
+      .insert(absenceStandIn)
+      .values(
+        a.byDepartment.map(({ departmentId, substituteId }) => ({ absenceId: added.id, departmentId, substituteId })),
+      )
   return added.id
 }
 

@@ -19,7 +19,7 @@ import type { Actor } from '../people/actor'
 import { requireHere } from '../people/find-people'
 import { findAddresses } from '../people/person-reads'
 import { endOtherSessions } from '../people/session-store'
-import { setSubstitute } from '../people/store'
+import { replaceSubstitute } from '../people/store'
 import { tellPerson } from '../people/tell-person'
 import { endTokens } from '../people/token-store'
 import { giveRequisitions } from '../requisition/hand-over'
@@ -150,7 +150,7 @@ async function passAllOn(ctx: Context, personId: string, to: Actor): Promise<{ m
 async function standInElsewhere(ctx: Context, personId: string, to: Actor): Promise<number> {
   const today = dayOf(ctx.now, (await requireOrganisation(ctx.tx)).timeZone)
   const covered = await listCovered(ctx.tx, personId, today)
-  for (const a of covered) await setSubstitute(ctx.tx, a.id, a.personId === to.id ? null : to.id)
+  for (const a of covered) await replaceSubstitute(ctx.tx, a.id, personId, a.personId === to.id ? null : to.id)
   return covered.length
 }
 

@@ -20,6 +20,7 @@ export const TASKS = [
   'daily-letters',
   'daily-letter',
   'keep-suppliers',
+  'tell-shares',
   'lay-file',
   'look-at-file',
   'take-file',
@@ -57,6 +58,7 @@ export interface TaskData {
   'daily-letters': AskedFor
   'daily-letter': { readonly personId: string }
   'keep-suppliers': AskedFor
+  'tell-shares': AskedFor
   'lay-file': { readonly fileId: string }
   'look-at-file': { readonly fileId: string }
   'take-file': { readonly fileId: string }

@@ -9,8 +9,8 @@ import { OUTWARD } from '#shared/words/ways'
 import { sayOwnValue, type OwnNames } from '#shared/words/own-field'
 import type { Context } from '../context'
 import type { Tx } from '../db/client'
-import { inWorkshop } from '../files/workshop'
-import { type Cell, type Table, writeCsv } from '../files/write-sheet'
+import { asSheet } from '../files/as-sheet'
+import type { Cell, Table } from '../files/write-sheet'
 import { requireTerms } from '../settings/reads'
 import { listJobs, readForm, type FormEver } from './form-reads'
 import { readMinePage } from './mine-page'
@@ -51,13 +51,7 @@ export async function exportMine(
           terms.organisation.baseCurrency,
         )
   const name = q.of === 'lines' ? 'mine-lines' : 'mine'
-  return q.as === 'csv'
-    ? { bytes: writeCsv(table), name: `${name}.csv`, mime: 'text/csv; charset=utf-8' }
-    : {
-        bytes: await inWorkshop('write-xlsx', table),
-        name: `${name}.xlsx`,
-        mime: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-      }
+  return asSheet(table, name, q.as)
 }
 
 async function tableOfRequests(

@@ -8,7 +8,8 @@ import { enqueue } from '../queue/enqueue'
 import { requireOrganisation } from '../settings/reads'
 import { findRequisition, type RequisitionRow } from './reads'
 import { releaseReservation, reserveAgain } from './release'
-import { requireMove, requireRequisition } from './require'
+import { requireMove, requireRequisition, whoseRequisition } from './require'
+import { restoreLines } from './change-lines'
 import { SEEN_REQUISITIONS } from './visible'
 
 /** Requisitions as documents: who sees them, how they are locked, and how approval knows them. */
@@ -21,9 +22,10 @@ export const REQUISITION: Decidable<RequisitionRow> = {
   lockFor: requireMove,
   path: (id) => `/trail/${id}`,
   changePath: (id) => `/raise/${id}`,
-  whose: (r) => ({ raisedById: r.raisedById, departmentId: r.draft.departmentId ?? '' }),
+  whose: whoseRequisition,
   takeOutcome,
   wasActedOn,
+  restore: restoreLines,
   // Its mail is its own, which has more to say.
   tellApproved: (told) => ({ told, mailed: false }),
 }

@@ -10,6 +10,7 @@ import { postMails } from '../mail/post-mail'
 import { findActor } from '../people/actor-reads'
 import { findAddresses } from '../people/person-reads'
 import { requireOrganisation } from '../settings/reads'
+import { changesOf } from './change-lines'
 import { findRequisition } from './reads'
 import { readRequisitionPaper } from './requisition-paper'
 
@@ -50,6 +51,7 @@ export async function mailApproved(db: Db, asked: Asked, now: Date): Promise<voi
           by: decision?.actor ?? null,
           ownLimit: route?.route.notes.some((n) => n.code === 'spared-by-own-limit') ?? false,
           comment: decision?.comment ?? '',
+          changes: changesOf(decision?.changedFrom, kept.draft),
           amount: moneyOf(kept.amount ?? '0', baseCurrency),
           number: kept.number,
           title: kept.draft.title,

@@ -25,6 +25,14 @@ export interface RequisitionLineRow extends DraftLine {
   readonly onTray: DecimalText
   readonly cancelled: DecimalText
   readonly reclaimables: readonly (DecimalText | null)[]
+  /** What a year end did to each coding. */
+  readonly atYearEnd: readonly AtYearEnd[]
+}
+
+/** What a year end did to a coding: carried it to a period of its budget line's year, or released it. */
+export interface AtYearEnd {
+  readonly carriedTo: number | null
+  readonly released: boolean
 }
 
 /** A requisition whole: its document's head, what was written, and what became of it. */
@@ -46,10 +54,10 @@ export interface RequisitionRow extends DocumentHead {
   readonly lines: readonly RequisitionLineRow[]
 }
 
-interface LineRow extends Omit<RequisitionLineRow, 'codings' | 'reclaimables' | 'discount'> {
+interface LineRow extends Omit<RequisitionLineRow, 'codings' | 'reclaimables' | 'atYearEnd' | 'discount'> {
   readonly discountOf: LineDiscount['of'] | null
   readonly discountValue: DecimalText | null
-  readonly codings: { budgetLineId: string; value: DecimalText | null; reclaimable: DecimalText | null }[]
+  readonly codings: ({ budgetLineId: string; value: DecimalText | null; reclaimable: DecimalText | null } & AtYearEnd)[]
 }
 
 const HEAD = {
@@ -153,7 +161,8 @@ export async function findRequisitions(tx: Tx, ids: readonly string[], lock: boo
       cancelled: l.cancelled,
       codings: sql<LineRow['codings']>`coalesce((
         select json_agg(json_build_object('budgetLineId', ${c.budgetLineId}, 'value', trim_scale(${c.value})::text,
-          'reclaimable', trim_scale(${c.reclaimable})::text) order by ${c.position})
+          'reclaimable', trim_scale(${c.reclaimable})::text, 'carriedTo', ${c.carriedTo}, 'released', ${c.released})
+          order by ${c.position})
         from ${c} where ${c.lineId} = ${l.id}), '[]')`,
     },
     sql`from ${l} where ${l.requisitionId} = any(${sql.param([...ids])}::uuid[])
@@ -167,6 +176,7 @@ export async function findRequisitions(tx: Tx, ids: readonly string[], lock: boo
       discount: discountOf === null || discountValue === null ? null : { of: discountOf, value: discountValue },
       codings: l.codings.map(({ budgetLineId, value }) => ({ budgetLineId, value })),
       reclaimables: l.codings.map((c) => c.reclaimable),
+      atYearEnd: l.codings.map(({ carriedTo, released }) => ({ carriedTo, released })),
     })
   return heads.map((head) => toRequisition(head, linesOf.get(head.id) ?? []))
 }

@@ -9,7 +9,7 @@ function budgetLinesOf(kept: RequisitionRow): string[] {
 }
 
 function reservedAs(requisition: RequisitionRow, worth: ReservedAs['worth']): ReservedAs {
-  return { requisition, lineIds: requisition.lines.map((l) => l.id), worth, period: requisition.period ?? 1 }
+  return { requisition, lineIds: requisition.lines.map((l) => l.id), worth }
 }
 
 /** Locks the budget lines of a requisition and gives back all that is reserved for it. */
@@ -31,6 +31,6 @@ export async function reserveAgain(
   currency: string,
 ): Promise<NewEntry[]> {
   await lockBudgetLines(ctx.tx, budgetLinesOf(kept), currency)
-  const worth = new Map(kept.lines.map((l) => [l.id, worthOfOpen(l, currency)]))
+  const worth = new Map(kept.lines.map((l) => [l.id, worthOfOpen(l, currency, kept.period ?? 1)]))
   return reservationEntries(ctx, [reservedAs(kept, worth)], cause, currency)
 }

@@ -10,6 +10,12 @@ import { maySee } from '../document/visible'
 import { findRequisition, type RequisitionRow } from './reads'
 import { SEEN_REQUISITIONS } from './visible'
 
+/** Whose a requisition is, besides its owner: all that is not frozen when it is sent. */
+export const whoseRequisition = (r: RequisitionRow): { raisedById: string; departmentId: string } => ({
+  raisedById: r.raisedById,
+  departmentId: r.draft.departmentId ?? '',
+})
+
 /** Locks a requisition that the actor may see, at the version they saw; 404, 412 otherwise. */
 export async function requireRequisition(ctx: Context, id: string, version: number | null): Promise<RequisitionRow> {
   const { tx, actor } = ctx

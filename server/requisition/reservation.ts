@@ -1,6 +1,7 @@
 import { ledgerEntries, type LedgerEntry, type PeriodStanding } from '#core/budget/ledger'
 import { effectsOf, type CodedLine, type Effect } from '#core/budget/effect'
 import { dec } from '#core/base/decimal'
+import { zero } from '#core/base/money'
 import { adjustmentsOf } from '#core/requisition/draft'
 import { openQuantity } from '#core/requisition/line-progress'
 import type { NewEntry } from '../budget/store'
@@ -25,23 +26,39 @@ export function frozenLine(line: RequisitionLineRow, baseCurrency: string): Code
   }
 }
 
-/** What is reserved for what is still open of each line; nothing for a line that is wholly ordered or cancelled. */
-export function worthOfOpen(line: RequisitionLineRow, baseCurrency: string): Effect[] {
-  const open = openQuantity({ requested: line.quantity, ordered: line.ordered, cancelled: line.cancelled })
-  return dec(open).isZero() ? [] : effectsOf(frozenLine(line, baseCurrency), open)
+/** What is to stand reserved for one coding of a line, and in which period of its budget line's year. */
+export interface Reserved extends Effect {
+  readonly period: number
 }
 
-/** What of a requisition is to stand reserved from now on, of the lines named, and in which period. */
+/** The period that a coding of a sent line stands in: its request's, or the one a year end carried it to. */
+export const periodOf = (line: RequisitionLineRow, codingAt: number, ofRequest: number): number =>
+  line.atYearEnd[codingAt]?.carriedTo ?? ofRequest
+
+/**
+ * What is reserved for what is still open of a line, coding by coding; nothing for a line that is wholly ordered or
+ * cancelled, nor for a coding that a year end released.
+ */
+export function worthOfOpen(line: RequisitionLineRow, baseCurrency: string, ofRequest: number): Reserved[] {
+  const open = openQuantity({ requested: line.quantity, ordered: line.ordered, cancelled: line.cancelled })
+  if (dec(open).isZero()) return []
+  return effectsOf(frozenLine(line, baseCurrency), open).map((e, i) => ({
+    ...e,
+    ...(line.atYearEnd[i]?.released === true ? { amount: zero(baseCurrency) } : {}),
+    period: periodOf(line, i, ofRequest),
+  }))
+}
+
+/** What of a requisition is to stand reserved from now on, of the lines named. */
 export interface ReservedAs {
   readonly requisition: Pick<RequisitionRow, 'id' | 'round'>
   readonly lineIds: readonly string[]
-  readonly worth: ReadonlyMap<string, readonly Effect[]>
-  readonly period: number
+  readonly worth: ReadonlyMap<string, readonly Reserved[]>
 }
 
 /**
  * The entries that bring the reservations of requisitions to their `worth`, line by line, in one read. What stands in
- * another period than the document's (it was sent again later) is taken back there and put here. Before a requisition
+ * another period than it is to (it was sent again later) is taken back there and put here. Before a requisition
  * was ever sent nothing stands.
  */
 export async function reservationEntries(
@@ -53,10 +70,10 @@ export async function reservationEntries(
   const sentBefore = to.flatMap((r) => (r.requisition.round === 0 ? [] : r.lineIds))
   const standings =
     sentBefore.length === 0 ? new Map<string, never>() : await readStandings(ctx.tx, 'reserved', sentBefore, currency)
-  return to.flatMap(({ requisition, lineIds, worth, period }) =>
+  return to.flatMap(({ requisition, lineIds, worth }) =>
     lineIds.flatMap((lineId) => {
       const about = { documentKind: 'requisition' as const, documentId: requisition.id, lineId, cause }
-      return entriesOfLine(standings.get(lineId) ?? [], worth.get(lineId) ?? [], period).map((e) => ({
+      return entriesOfLine(standings.get(lineId) ?? [], worth.get(lineId) ?? []).map((e) => ({
         ...e,
         ...about,
       }))
@@ -66,13 +83,15 @@ export async function reservationEntries(
 
 function entriesOfLine(
   stands: readonly PeriodStanding[],
-  worth: readonly Effect[],
-  period: number,
+  worth: readonly Reserved[],
 ): (LedgerEntry & { period: number })[] {
-  const elsewhere = [...new Set(stands.filter((s) => s.period !== period).map((s) => s.period))]
-  const within = (p: number) => stands.filter((s) => s.period === p)
-  return [
-    ...elsewhere.flatMap((p) => ledgerEntries('reserved', within(p), []).map((e) => ({ ...e, period: p }))),
-    ...ledgerEntries('reserved', within(period), worth).map((e) => ({ ...e, period })),
-  ]
+  const periods = [...new Set([...stands, ...worth].map((s) => s.period))]
+  const elsewhere = (e: Reserved) => ({ ...e, amount: zero(e.amount.currency) })
+  return periods.flatMap((period) =>
+    ledgerEntries(
+      'reserved',
+      stands.filter((s) => s.period === period),
+      worth.map((e) => (e.period === period ? e : elsewhere(e))),
+    ).map((e) => ({ ...e, period })),
+  )
 }

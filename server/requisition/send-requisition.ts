@@ -69,14 +69,10 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
   const before = kept.sentDraft?.lines.map((l) => l.id) ?? []
   const lineIds = [...new Set([...before, ...draft.lines.map((l) => l.id)])]
   const { period, year } = verdict.period
+  const worth = new Map([...verdict.effects].map(([line, of]) => [line, of.map((e) => ({ ...e, period }))]))
   await appendEntries(
     ctx,
-    await reservationEntries(
-      ctx,
-      [{ requisition: kept, lineIds, worth: verdict.effects, period }],
-      'send',
-      facts.baseCurrency,
-    ),
+    await reservationEntries(ctx, [{ requisition: kept, lineIds, worth }], 'send', facts.baseCurrency),
     kept.round === 0,
   )
 

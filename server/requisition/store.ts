@@ -6,6 +6,7 @@ import type { Draft, DraftLine } from '#core/requisition/draft'
 import { itemAsked, requisition, requisitionCoding, requisitionLine } from '../db/schema/requisition'
 import type { Tx } from '../db/client'
 import { sendAlong } from '../db/transaction'
+import type { AtYearEnd } from './reads'
 import { insertDocument, touchDocument } from '../document/store'
 import { bare, named, read } from '../db/read'
 
@@ -98,7 +99,8 @@ async function forgetFrozen(tx: Tx, id: string): Promise<void> {
   await tx.execute(sql`
     with frozen as (update ${l} set ${bare(l.perBase)} = null, ${bare(l.taxRate)} = null
       where ${l.requisitionId} = ${id} and ${l.perBase} is not null returning ${l.id} as line)
-    update ${c} set ${bare(c.reclaimable)} = null from frozen where ${c.lineId} = frozen.line`)
+    update ${c} set ${bare(c.reclaimable)} = null, ${bare(c.carriedTo)} = null, ${bare(c.released)} = false
+    from frozen where ${c.lineId} = frozen.line`)
 }
 
 /** Writes lines, over those that are kept under the same ids. */
@@ -159,6 +161,47 @@ export async function listForeignLines(tx: Tx, id: string, lineIds: readonly str
   return found.map((f) => f.id)
 }
 
+/** Writes lines of a sent requisition over themselves: how much, and who pays, with what is frozen of that. */
+export async function rewriteLines(
+  tx: Tx,
+  lines: readonly (Pick<DraftLine, 'id' | 'quantity' | 'splitMethod' | 'codings'> & {
+    readonly reclaimables: readonly (DecimalText | null)[]
+    readonly atYearEnd: readonly AtYearEnd[]
+  })[],
+): Promise<void> {
+  const flat = lines.map((x) => ({ i: x.id, q: x.quantity, m: x.splitMethod }))
+  await tx.execute(sql`
+    update ${l} set ${bare(l.quantity)} = f.q, ${bare(l.splitMethod)} = f.m
+    from json_to_recordset(${JSON.stringify(flat)}::json) as f(i uuid, q numeric, m text) where ${l.id} = f.i`)
+  await tx.delete(requisitionCoding).where(
+    inArray(
+      requisitionCoding.lineId,
+      lines.map((x) => x.id),
+    ),
+  )
+  const codings = lines.flatMap((x) =>
+    x.codings.map(({ budgetLineId, value }, position) => ({
+      ...{ lineId: x.id, position, budgetLineId, value, reclaimable: x.reclaimables[position] ?? null },
+      ...(x.atYearEnd[position] ?? {}),
+    })),
+  )
+  if (codings.length > 0) await tx.insert(requisitionCoding).values(codings)
+}
+
+/** Keeps what a change made while it was decided on: the round that began, and the draft as it is sent now. */
+export async function setChanged(
+  tx: Tx,
+  id: string,
+  now: {
+    readonly round: number
+    readonly amount: DecimalText
+    readonly sentDraft: Draft
+    readonly earlierDraft: Draft | null
+  },
+): Promise<void> {
+  await tx.update(requisition).set(now).where(eq(requisition.id, id))
+}
+
 /** Freezes on the lines what their worth was computed with: tax rate, exchange rate, reclaimable share. */
 export async function freezeLines(
   tx: Tx,
@@ -174,7 +217,7 @@ export async function freezeLines(
       update ${l} set ${bare(l.perBase)} = f.b, ${bare(l.taxRate)} = f.t
       from json_to_recordset(${JSON.stringify(flat)}::json) as f(i uuid, b numeric, t numeric) where ${l.id} = f.i
         and ${l.requisitionId} = ${id})
-    update ${c} set ${bare(c.reclaimable)} = f.r
+    update ${c} set ${bare(c.reclaimable)} = f.r, ${bare(c.carriedTo)} = null, ${bare(c.released)} = false
     from json_to_recordset(${JSON.stringify(shares)}::json) as f(i uuid, p int, r numeric) where ${c.lineId} = f.i
       and ${c.position} = f.p`),
   )

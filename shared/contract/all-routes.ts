@@ -26,6 +26,7 @@ import { sessionRoutes } from './session'
 import { jobRoutes } from './job'
 import { personalRoutes } from './personal'
 import { supplierRoutes } from './supplier'
+import { yearEndRoutes } from './year-end'
 
 const ROUTES = {
   ...sessionRoutes,
@@ -44,6 +45,7 @@ const ROUTES = {
   ...trailRoutes,
   ...lookBackRoutes,
   ...budgetRoutes,
+  ...yearEndRoutes,
   ...orderRoutes,
   ...ownerRoutes,
   ...regularsRoutes,

@@ -1,11 +1,12 @@
 import { z } from 'zod'
 import { HANDED_HOW } from '#core/approval/handed'
+import { MAY_CHANGE } from '#core/approval/policy-form'
 import { RISK_MARKS } from '#core/approval/marks'
 import { REASON_USES } from '#core/approval/reasons'
 import { attachment, remark } from './document'
 import { requestLine, requestView } from './request-view'
 import { defineRoute } from './route'
-import { id, ids, made, money, text, versioned } from './values'
+import { decimal, id, ids, made, money, text, versioned } from './values'
 
 const document = z.enum(['requisition', 'order'])
 const slip = z.object({
@@ -96,6 +97,17 @@ const requestDecision = requestView.extend(decided.shape).extend({
   /** What is not as it was when it was sent the time before, in words. */
   changes: z.array(z.string()),
   lines: z.array(decisionLine),
+  /** What its reader may change of it while approving. */
+  mayChange: z.enum(MAY_CHANGE),
+  /** Where that may be who pays: the one budget line that pays for each line now, and those that could. */
+  payers: z.array(
+    z.object({
+      lineId: z.string(),
+      /** Null where several pay. */
+      now: z.string().nullable(),
+      may: z.array(z.object({ id: z.string(), name: z.string() })),
+    }),
+  ),
   /** What the same department asked for lately of the same, as far as the reader may see it; the newest first. */
   similar: z.array(
     z.object({
@@ -169,6 +181,7 @@ export type OrderDecision = z.infer<typeof orderDecision>
 const decisionView = z.discriminatedUnion('document', [requestDecision, orderDecision])
 export type DecisionView = z.infer<typeof decisionView>
 
+const quantity = decimal.refine((q) => /^\d{1,15}(?:\.\d{1,6})?$/.test(q), 'is not a quantity')
 const decideOutcome = z.enum(['approve', 'sendBack', 'reject'])
 export type DecideOutcome = z.infer<typeof decideOutcome>
 const decidedAs = z.object({ id: z.string(), decisionId: z.string(), state: z.string(), version: z.number() })
@@ -196,6 +209,12 @@ export const decideRoutes = {
     body: z.object({
       outcome: decideOutcome,
       comment: text(4000).default(''),
+      /** What whoever approves a request changes of its lines with it, as far as the policy lets them. */
+      changes: z
+        .array(z.object({ lineId: id, quantity: quantity.optional(), budgetLineId: id.optional() }))
+        .max(500)
+        .refine((of) => new Set(of.map((c) => c.lineId)).size === of.length, 'name a line twice')
+        .default([]),
       /** Who made it, where it is sent later: another who signed in meanwhile does not decide by it. */
       by: id.optional(),
     }),

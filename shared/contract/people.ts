@@ -10,6 +10,10 @@ const absence = z.object({
   until: z.string(),
   substituteId: z.string().nullable(),
   substitute: z.string().nullable(),
+  /** Who decides instead on what comes from a department, or from one below it. */
+  byDepartment: z.array(
+    z.object({ departmentId: z.string(), department: z.string(), substituteId: z.string(), substitute: z.string() }),
+  ),
   note: z.string(),
   version: z.number(),
 })
@@ -34,6 +38,8 @@ export const peopleRoutes = {
     summary: 'One’s own absences, and for administrators those of everybody.',
     access: 'be away',
     reply: z.object({
+      /** For which somebody may stand in by themselves. */
+      departments: z.array(z.object({ id: z.string(), name: z.string() })),
       mine: z.array(absence),
       others: z.array(absence),
       /** Those in which one stands in. */
@@ -78,6 +84,11 @@ export const peopleRoutes = {
       from: day,
       until: day,
       substituteId: id.nullable(),
+      /** Who decides instead on what comes from a department, or from one below it; of several the nearest. */
+      byDepartment: z
+        .array(z.object({ departmentId: id, substituteId: id }))
+        .max(100)
+        .default([]),
       note: text(200).default(''),
     }),
     reply: made,

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { RULE_DOCUMENTS, SUPPLIER_SORTS, type Policy, type Subject } from '#core/approval/policy'
 import { CHANGED_HOW, type Replayed } from '#core/approval/policy-replay'
-import { MOST_RANK, type PolicyForm, type RoleHolder } from '#core/approval/policy-form'
+import { MAY_CHANGE, MOST_RANK, type PolicyForm, type RoleHolder } from '#core/approval/policy-form'
 import type { Absence, Person } from '#core/people/person'
 import { defineRoute } from './route'
 import { day, id, money, text } from './values'
@@ -49,6 +49,7 @@ const form = z.object({
   remindDays: days,
   escalateDays: days,
   maySkip: z.boolean().default(false),
+  mayChange: z.enum(MAY_CHANGE).default('nothing'),
   byMail: z.object({ upTo: money.nullable() }).nullable().default(null),
 })
 

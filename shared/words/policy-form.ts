@@ -1,6 +1,7 @@
 import {
   MOST_POLICY_DAYS,
   MOST_RANK,
+  type MayChange,
   type PolicyChange,
   type PolicyForm,
   type PolicyReason,
@@ -74,6 +75,16 @@ export const saySkipping = (maySkip: boolean): string =>
     ? 'A step that waits may be skipped; then whoever decides in the end is asked in its place.'
     : 'No step is skipped, however long it waits.'
 
+const MAY: Record<MayChange, string> = {
+  nothing: 'A request is approved as it is, or sent back to be changed.',
+  quantities: 'Whoever approves may lower quantities while approving; the approvals given before stay.',
+  'quantities and payers':
+    'Whoever approves may lower quantities, which leaves the approvals given before as they are, or let another ' +
+    'budget line pay, after which only their own approval counts.',
+}
+/** What whoever approves may change while approving. */
+export const sayMayChange = (may: MayChange): string => MAY[may]
+
 /** Which decisions may be answered by mail. */
 export const sayByMail = (byMail: PolicyForm['byMail'], ways: Ways): string =>
   byMail === null
@@ -126,6 +137,8 @@ export function sayPolicyChange(
       return { of: 'What waits', was: sayWaiting(before), is: sayWaiting(after) }
     case 'by mail':
       return { of: 'By mail', was: sayByMail(before.byMail, ways), is: sayByMail(after.byMail, ways) }
+    case 'changing':
+      return { of: 'Changing', was: sayMayChange(before.mayChange), is: sayMayChange(after.mayChange) }
     case 'skipping':
       return { of: 'Skipping', was: saySkipping(before.maySkip), is: saySkipping(after.maySkip) }
   }

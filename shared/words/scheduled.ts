@@ -16,6 +16,10 @@ export const SCHEDULED_WORDS: Readonly<Record<string, { readonly name: string; r
     name: 'Suppliers',
     says: 'Buyers and finance are told of papers that end soon, and standings end on their day.',
   },
+  'tell-shares': {
+    name: 'Budgets',
+    says: 'Whoever holds a budget line is told when it reaches one of its shares.',
+  },
   sweep: { name: 'What waits to leave', says: 'Mails and orders that lost their turn, as in a crash, are sent.' },
   'lay-chain': { name: 'Chain of events', says: 'Each event is sealed with the one before it.' },
   'check-integrity': {

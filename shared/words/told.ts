@@ -1,4 +1,6 @@
 import type { Told } from '#core/told/told'
+import type { RequestChange } from '#core/requisition/changes'
+import { sayChange } from './changes'
 import { formatCount, listWords } from './format'
 import { sayOwned } from './owner'
 import { SCHEDULED_WORDS } from './scheduled'
@@ -13,6 +15,13 @@ export interface Said {
 
 const BY_MAIL = { approved: 'approved', 'sent back': 'sent back', rejected: 'rejected', asked: 'asked about' } as const
 const quoted = (comment: string) => (comment === '' ? '' : ` “${comment}”`)
+const changedWith = (changes: readonly RequestChange[] | undefined, ways: Ways) =>
+  changes === undefined || changes.length === 0
+    ? ''
+    : ` Changed with it: ${changes.map((c) => sayChange(c, ways)).join('; ')}.`
+/** What was changed while approving, and what was said. */
+const besides = (t: { readonly changes?: readonly RequestChange[]; readonly comment: string }, ways: Ways) =>
+  changedWith(t.changes, ways) + quoted(t.comment)
 const numbered = (n: string | null, title: string) => (n === null ? title : `${n}, ${title}`)
 
 /** Words what was told, for one reader. */
@@ -51,7 +60,7 @@ export function sayTold(t: Told, ways: Ways): Said {
         subject: `${t.number ?? ''} ${t.outcome}${next.length > 0 ? ` by ${t.by}` : ''}: ${t.title}`.trim(),
         sentence:
           `${t.by} ${t.outcome} ${numbered(t.number, t.title)}` +
-          `${next.length > 0 ? `; next it waits for ${listWords(next)}` : ''}.${quoted(t.comment)}`,
+          `${next.length > 0 ? `; next it waits for ${listWords(next)}` : ''}.${besides(t, ways)}`,
       }
     }
     case 'approved':
@@ -63,7 +72,7 @@ export function sayTold(t: Told, ways: Ways): Said {
               `${t.ownLimit === true ? ' within your own limit' : ', and nobody has to decide on it'}: ` +
               `${ways.money(t.amount)}. The buyers have it.`
             : `${t.by} approved ${numbered(t.number, t.title)}, and nobody is left to decide: ` +
-              `${ways.money(t.amount)} are approved, and the buyers have it.${quoted(t.comment)}`,
+              `${ways.money(t.amount)} are approved, and the buyers have it.${besides(t, ways)}`,
       }
     case 'handed-to-decide':
       return {
@@ -313,6 +322,15 @@ export function sayTold(t: Told, ways: Ways): Said {
         subject: `${t.file} was not taken back`,
         sentence: `What ${t.file} brought stays as it is: ${t.why}`,
       }
+    case 'budget-share': {
+      const left = t.left.amount.startsWith('-') ? { amount: t.left.amount.slice(1), currency: t.left.currency } : null
+      return {
+        subject: `${t.line}: ${t.share} % is spoken for`,
+        sentence:
+          `${t.line} of ${t.department} has reached ${t.share} % of what it was given, with what is asked for and ` +
+          `ordered. ${left === null ? `${ways.money(t.left)} is left.` : `It is ${ways.money(left)} over.`}`,
+      }
+    }
     case 'paper-ends':
       return {
         subject: `${t.paper} of ${t.supplier} ends`,

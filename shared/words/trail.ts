@@ -1,5 +1,7 @@
+import type { RequestChange } from '#core/requisition/changes'
 import type { Money } from '#core/base/money'
-import { listWords } from './format'
+import { sayChange } from './changes'
+import { formatYear, listWords } from './format'
 import { sayPeople, type Someone } from './someone'
 import type { Ways } from './ways'
 
@@ -108,7 +110,14 @@ export function sayEvent(e: EventFacts, ways: Ways): Said {
       return { station: 'Need', who, what: `${e.type}${lines}${amount === '' ? '' : `, ${amount}`}`, more: spared }
     }
     case 'approved':
-      return { station: 'Decision', who, what: `approved${comment}`, more: '' }
+      return {
+        station: 'Decision',
+        who,
+        what: `approved${comment}`,
+        more: isChanges(e.after?.changes)
+          ? `changed with it: ${e.after.changes.map((c) => sayChange(c, ways)).join('; ')}`
+          : '',
+      }
     case 'sent back':
       return { station: 'Decision', who, what: `sent it back${comment}`, more: '' }
     case 'rejected':
@@ -147,11 +156,28 @@ export function sayEvent(e: EventFacts, ways: Ways): Said {
       return { station: 'Need', who, what: 'withdrew it', more: '' }
     case 'handed over':
       return { station: 'Need', who, what: `handed it over to ${text}`, more: '' }
+    case 'carried':
+    case 'released': {
+      const year = typeof e.after?.year === 'number' ? formatYear(e.after.year) : ''
+      return e.type === 'carried'
+        ? {
+            station: 'Need',
+            who,
+            what: `carried it to ${year} at the end of the year`,
+            more: 'next year’s budget pays',
+          }
+        : { station: 'Need', who, what: 'released at the end of the year what it held of the budget', more: '' }
+    }
     case 'rest cancelled':
       return { station: 'Order', who, what: 'cancelled what was not ordered', more: '' }
     default:
       return { station: 'Need', who, what: e.type, more: '' }
   }
+}
+
+/** What whoever approved changed while approving. */
+function isChanges(value: unknown): value is RequestChange[] {
+  return Array.isArray(value) && value.length > 0
 }
 
 function isNames(value: unknown): value is string[] {

@@ -5,6 +5,7 @@ import { LINE_SOURCES } from '#core/requisition/line-source'
 import { ALL_ROUTES } from '#shared/contract/all-routes'
 import type { RouteSpec } from '#shared/contract/route'
 import {
+  fiscalYear,
   freeLine,
   idOf,
   personId,
@@ -130,6 +131,8 @@ beforeAll(async () => {
     readTrail: [`/api/requisitions/${id}/trail`, `/api/requisitions/${kept.draftId}/trail`],
     listBudgets: ['/api/budgets'],
     planBudgetYear: ['/api/fiscal-years/2027/budget'],
+    readYearEnd: [`/api/fiscal-years/${fiscalYear()}/end`],
+    exportYearEnd: [`/api/fiscal-years/${fiscalYear()}/end/${id}/file?as=csv`],
     listBudgetEntries: (
       await rekko.sql<{ id: string }>('select distinct budget_line_id as id from budget_entry where document_id = $1', [
         id,

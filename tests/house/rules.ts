@@ -30,6 +30,7 @@ export const RANKS: Record<string, number> = {
     kinds: 7,
     lists: 7,
     organisation: 7,
+    'year-end': 7,
     trail: 8,
     dealings: 8,
     job: 7,

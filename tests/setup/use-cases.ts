@@ -16,8 +16,8 @@ export interface UseCases {
   readonly url: string
   /** A statement with all rights, to arrange what no use case does. */
   readonly arrange: (text: string, values?: unknown[]) => Promise<void>
-  /** Does something as a person, in one transaction. */
-  readonly as: <T>(name: string, work: (ctx: Context) => Promise<T>) => Promise<T>
+  /** Does something as a person, in one transaction; at the tests' moment, unless another is named. */
+  readonly as: <T>(name: string, work: (ctx: Context) => Promise<T>, at?: Date) => Promise<T>
   readonly stop: () => Promise<void>
 }
 
@@ -42,9 +42,9 @@ export async function openUseCases(): Promise<UseCases> {
     arrange: async (text, values) => {
       await owner.query(text, values)
     },
-    as: (who, work) =>
+    as: (who, work, at) =>
       inTransaction(db, async (tx) => {
-        const now = moment()
+        const now = at ?? moment()
         const actor = await findActor(tx, personId(who), now)
         if (actor === null) throw new Problem(401, 'not-signed-in', `${who} is gone`)
         return work({ tx, now, actor })

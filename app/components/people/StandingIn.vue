@@ -1,13 +1,19 @@
 <script setup lang="ts">
 import type { AbsenceView } from '#shared/contract/people'
+import { listWords } from '#shared/words/format'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { useWording } from '~/composables/base/use-wording'
+import { useSessionStore } from '~/stores/session'
 
 /** For whom one stands in, and when; an address from which one's own calendar reads it. */
 defineProps<{ covers: readonly AbsenceView[]; hasCalendar: boolean }>()
 const emit = defineEmits<{ changed: [] }>()
 const api = useApi()
 const wording = useWording()
+const session = useSessionStore()
+/** For which departments one stands in, where that is not for all others as well. */
+const sayWhat = (a: AbsenceView) =>
+  a.substituteId === session.me?.id ? '' : `for ${listWords(a.byDepartment.map((s) => s.department))}`
 /** Told once: only its hash is kept. */
 const address = ref('')
 const said = ref('')
@@ -50,7 +56,8 @@ async function copy(): Promise<void> {
     <p v-if="covers.length === 0" class="text-ink2">For nobody, from today on.</p>
     <ul v-else>
       <li v-for="a in covers" :key="a.id" class="border-b border-rule py-1.5">
-        {{ a.name }}<span class="small block">{{ wording.day(a.from) }} to {{ wording.day(a.until) }}</span>
+        {{ a.name }}<template v-if="sayWhat(a)">, {{ sayWhat(a) }}</template
+        ><span class="small block">{{ wording.day(a.from) }} to {{ wording.day(a.until) }}</span>
       </li>
     </ul>
     <p class="mt-3 text-ink2">Your own calendar can show these days.</p>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { dec } from '#core/base/decimal'
-import type { PolicyForm } from '#core/approval/policy-form'
+import type { MayChange, PolicyForm } from '#core/approval/policy-form'
 import { formatCount } from '#shared/words/format'
 import type { PersonFound } from '#shared/contract/people'
 import { useWording } from '~/composables/base/use-wording'
@@ -13,6 +13,11 @@ const emit = defineEmits<{ write: [change: Partial<PolicyForm>] }>()
 const ENDINGS = [
   { id: 'fallback', name: 'goes to whoever decides in the end' },
   { id: 'passes', name: 'passes, and nobody is asked' },
+]
+const CHANGING: { id: MayChange; name: string }[] = [
+  { id: 'nothing', name: 'changes nothing of it' },
+  { id: 'quantities', name: 'may lower quantities' },
+  { id: 'quantities and payers', name: 'may lower quantities, or let another budget line pay' },
 ]
 const SKIPPING = [
   { id: 'no', name: 'is never skipped' },
@@ -106,6 +111,14 @@ const read = (id: string) => (id === '' ? null : Number(id))
         placeholder=""
         light
         @update:model-value="emit('write', { maySkip: $event === 'yes' })"
+      />. Whoever approves a request
+      <BlankChoice
+        :model-value="form.mayChange"
+        :choices="CHANGING"
+        label="What whoever approves may change"
+        placeholder=""
+        light
+        @update:model-value="emit('write', { mayChange: $event as MayChange })"
       />. Decisions are made
       <BlankChoice
         :model-value="byMailNow"

@@ -1,3 +1,4 @@
+import type { LineChange } from '#core/requisition/decided-change'
 import type { DecideOutcome } from '#shared/contract/decide'
 
 /** A decision as it was made on the page, until the server has it. */
@@ -6,6 +7,8 @@ export interface KeptDecision {
   readonly version: number
   readonly outcome: DecideOutcome
   readonly comment: string
+  /** What of a request's lines is changed with it; those that were kept before this could be have none. */
+  readonly changes?: readonly LineChange[]
   /** How it is spoken of should it come back. */
   readonly called: string
   /** It was under way once; whether it arrived is not known. */
@@ -15,8 +18,16 @@ export interface KeptDecision {
 }
 
 /** The key by which the server knows the same decision again, however often it arrives. */
-export const keyOf = (d: Pick<KeptDecision, 'documentId' | 'version' | 'outcome'>): string =>
-  `decide-${d.documentId}-${d.version}-${d.outcome}`
+export const keyOf = (d: Pick<KeptDecision, 'documentId' | 'version' | 'outcome' | 'changes'>): string =>
+  `decide-${d.documentId}-${d.version}-${d.outcome}${tagOf(d.changes ?? [])}`
+
+/** Tells one set of changes from another, in few figures. */
+function tagOf(changes: readonly LineChange[]): string {
+  if (changes.length === 0) return ''
+  let tag = 7
+  for (const c of JSON.stringify(changes)) tag = (Math.imul(tag, 31) + (c.codePointAt(0) ?? 0)) >>> 0
+  return `-${tag.toString(36)}`
+}
 
 const isSame = (a: KeptDecision, key: string) => keyOf(a) === key
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { HandedHow } from '#core/approval/handed'
+import type { LineChange } from '#core/requisition/decided-change'
 import { moneyOf, sum } from '#core/base/money'
 import type { DecideOutcome, Slip } from '#shared/contract/decide'
 import type { PersonFound } from '#shared/contract/people'
@@ -28,6 +29,8 @@ import { useSessionStore } from '~/stores/session'
 definePageMeta({ key: 'decide' })
 useHead({ title: 'Decide · Rekko' })
 
+// It comes when something is changed.
+const ChangeLines = defineAsyncComponent(() => import('~/components/decide/ChangeLines.vue'))
 const HandOn = defineAsyncComponent(() => import('~/components/decide/HandOn.vue'))
 const PreparedReasons = defineAsyncComponent(() => import('~/components/decide/PreparedReasons.vue'))
 const api = useApi()
@@ -38,11 +41,27 @@ const wording = useWording()
 const undo = useUndo()
 const box = useTemplateRef<HTMLTextAreaElement>('box')
 const comment = ref('')
+/** What of the request that is shown is changed while approving it. */
+const changes = ref<readonly LineChange[]>([])
 const asked = shallowRef<PersonFound | null>(null)
 const trouble = ref('')
 const hint = ref('')
 const busy = ref(false)
 const isHanding = ref(false)
+const isChanging = ref(false)
+/** What of a change that is typed cannot be taken. */
+const wrong = ref('')
+function leaveChanges(): void {
+  isChanging.value = false
+  changes.value = []
+  wrong.value = ''
+}
+async function beginChanges(): Promise<void> {
+  isChanging.value = true
+  await nextTick()
+  const first = doc.value?.document === 'requisition' ? doc.value.lines[0]?.id : undefined
+  document.getElementById(`change-${first ?? ''}`)?.focus()
+}
 const marked = ref<ReadonlySet<string>>(new Set())
 
 const { data: read, refresh, error } = await useAsyncData('waiting', () => api.get('/api/waiting'))
@@ -108,6 +127,8 @@ const mainWords = computed(() => {
   }
   const a = doc.value?.afterApproval
   if (a === undefined) return ''
+  // Whom it goes to then follows from what is changed.
+  if (changes.value.length > 0) return `Approve with ${formatCount(changes.value.length, 'line', 'lines')} changed`
   if (a.state === 'approved')
     return doc.value?.document === 'order'
       ? `Approve for ${doc.value.owner} to issue`
@@ -171,6 +192,10 @@ function decide(outcome: DecideOutcome): void {
     together.value.length > 0 ? together.value : d !== null && mine.value ? [d] : []
   const isTwice = Date.now() - decidedAt < TWICE_MS
   if (targets.length === 0 || busy.value || isTwice || (outcome !== 'approve' && needsWords(outcome))) return
+  if (outcome === 'approve' && together.value.length === 0 && wrong.value !== '') {
+    trouble.value = wrong.value
+    return
+  }
   decidedAt = Date.now()
   trouble.value = ''
   const ids = new Set(targets.map((t) => t.id))
@@ -184,12 +209,14 @@ function decide(outcome: DecideOutcome): void {
     version: t.version,
     outcome,
     comment: comment.value,
+    changes: outcome === 'approve' && together.value.length === 0 ? changes.value : [],
     called: `${t.title}, ${t.owner}`,
   }))
   const [first] = targets
   decisions.decide(made)
   for (const id of ids) forget(id)
   comment.value = ''
+  leaveChanges()
   hint.value = ''
   marked.value = new Set()
   undo.show(
@@ -267,6 +294,7 @@ function hand(how: HandedHow, to: PersonFound): void {
 }
 watch(wanted, () => {
   comment.value = ''
+  leaveChanges()
   asked.value = null
   trouble.value = ''
   hint.value = ''
@@ -344,6 +372,14 @@ const isOnPage = (event: KeyboardEvent) => event.target === document.body || (ev
       <article v-else>
         <RequestToDecide v-if="doc.document === 'requisition'" :doc="doc" />
         <OrderToDecide v-else :doc="doc" @answered="again(doc.id)" />
+        <ChangeLines
+          v-if="isChanging && mine && doc.document === 'requisition' && together.length === 0"
+          :key="doc.id"
+          v-model="changes"
+          v-model:wrong="wrong"
+          :doc="doc"
+          @leave="leaveChanges"
+        />
         <template v-if="mine || together.length > 0">
           <label class="sr-only" for="comment">Ask, answer or leave a reason</label>
           <textarea
@@ -403,9 +439,19 @@ const isOnPage = (event: KeyboardEvent) => event.target === document.body || (ev
           </div>
           <template v-if="together.length === 0">
             <HandOn v-if="isHanding" :busy="busy" @hand="hand" @leave="isHanding = false" />
-            <button v-else type="button" class="quiet-link small mt-2.5" @click="isHanding = true">
-              Have somebody else decide
-            </button>
+            <p v-else class="mt-2.5 flex flex-wrap gap-x-4">
+              <button type="button" class="quiet-link small" @click="isHanding = true">
+                Have somebody else decide
+              </button>
+              <button
+                v-if="doc?.document === 'requisition' && doc.mayChange !== 'nothing' && !isChanging"
+                type="button"
+                class="quiet-link small"
+                @click="beginChanges"
+              >
+                Change it while approving
+              </button>
+            </p>
           </template>
         </template>
         <p v-else-if="doc" class="text-ink2">

@@ -4,7 +4,14 @@ import type { PolicyForm } from '#core/approval/policy-form'
 import type { Rule } from '#core/approval/policy'
 import { capital, formatCount, inWords } from '#shared/words/format'
 import { sayEnding, sayExample, sayFinding, sayOwn, sayRule } from '#shared/words/policy'
-import { sayByMail, sayOwnLimitDays, sayPolicyReason, saySkipping, sayWaiting } from '#shared/words/policy-form'
+import {
+  sayByMail,
+  sayOwnLimitDays,
+  sayPolicyReason,
+  sayMayChange,
+  saySkipping,
+  sayWaiting,
+} from '#shared/words/policy-form'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
@@ -306,6 +313,7 @@ usePlaceKeys(
         <p class="sentence-small mt-3">{{ sayEnding(form, names) }}</p>
         <p class="small mt-1">
           {{ sayOwnLimitDays(form.ownLimitDays) }} {{ sayWaiting(form) }} {{ saySkipping(form.maySkip) }}
+          {{ sayMayChange(form.mayChange) }}
           {{ sayByMail(form.byMail, wording.ways) }}
         </p>
       </template>

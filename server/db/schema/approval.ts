@@ -15,7 +15,7 @@ import {
 import { sql } from 'drizzle-orm'
 import type { Condition, Policy, RuleDocuments, SentSubject, Who } from '#core/approval/policy'
 import type { Handing } from '#core/approval/handed'
-import type { PolicyForm } from '#core/approval/policy-form'
+import type { MayChange, PolicyForm } from '#core/approval/policy-form'
 import type { ReasonUse } from '#core/approval/reasons'
 import type { DecisionOutcome } from '#core/approval/progress'
 import type { Route, SeatReason } from '#core/approval/route'
@@ -42,6 +42,8 @@ export const approvalPolicy = pgTable(
     escalateDays: integer('escalate_days'),
     /** Whether a step that waits may be skipped: whoever decides in the end is asked in its place. */
     maySkip: boolean('may_skip').notNull().default(false),
+    /** What whoever approves a request may change of it while approving. */
+    mayChange: text('may_change').$type<MayChange>().notNull().default('nothing'),
     /** Which decisions may be answered by mail; null: none. */
     byMail: jsonb('by_mail').$type<PolicyForm['byMail']>(),
     askedById: uuid('asked_by_id').references(() => person.id),
@@ -54,6 +56,7 @@ export const approvalPolicy = pgTable(
   (t) => [
     unique('approval_policy_number').on(t.number),
     check('approval_policy_ending', sql`${t.ending} in ('fallback', 'passes')`),
+    check('approval_policy_may_change', sql`${t.mayChange} in ('nothing', 'quantities', 'quantities and payers')`),
     check('approval_policy_own_limit_days', sql`${t.ownLimitDays} between 1 and 400`),
     check('approval_policy_remind_days', sql`${t.remindDays} between 1 and 400`),
     check('approval_policy_escalate_days', sql`${t.escalateDays} between 1 and 400`),
@@ -258,6 +261,8 @@ export const approvalDecision = pgTable(
     /** The event after which nobody else may have acted for it to be taken back. */
     eventSeq: integer('event_seq').notNull(),
     takenBackAt: timestamp('taken_back_at', { withTimezone: true }),
+    /** What whoever approved changed of the document while approving: as it was before, to be restored. */
+    changedFrom: jsonb('changed_from'),
   },
   (t) => [
     index('approval_decision_document').on(t.documentId),

@@ -5,6 +5,7 @@ import {
   foreignKey,
   index,
   integer,
+  jsonb,
   numeric,
   pgTable,
   primaryKey,
@@ -17,6 +18,8 @@ import { sql } from 'drizzle-orm'
 import type { BudgetControl, BudgetSpan } from '#core/budget/available'
 import type { BudgetStage } from '#core/budget/ledger'
 import type { TransferState } from '#core/budget/transfer'
+import type { DecimalText } from '#core/base/decimal'
+import type { YearEndChoice } from '#core/budget/year-end'
 import { department, person } from './people'
 import { supplier } from './supplier'
 
@@ -45,6 +48,10 @@ export const budgetLine = pgTable(
     span: text().$type<BudgetSpan>().notNull().default('year'),
     holderId: uuid('holder_id').references(() => person.id),
     retired: boolean().notNull().default(false),
+    /** The shares of what it was given, in percent, at which whoever holds it is told. */
+    tellAt: integer('tell_at').array().notNull().default([]),
+    /** The share that they were last told of; null where it was given back since, or never reached. */
+    toldShare: integer('told_share'),
     /** How many requests reserve something of it, and orders commit something: kept beside the ledger for speed. */
     requestsBehind: integer('requests_behind').notNull().default(0),
     ordersBehind: integer('orders_behind').notNull().default(0),
@@ -144,6 +151,34 @@ export const budgetTransfer = pgTable(
     check('budget_transfer_lines', sql`${t.fromLineId} <> ${t.toLineId}`),
     check('budget_transfer_period', sql`${t.period} between 1 and 12`),
   ],
+)
+
+/** What became of a line of a year that ended, as a run of its end wrote it. */
+export interface EndedLine {
+  readonly id: string
+  readonly name: string
+  readonly department: string
+  readonly choice: YearEndChoice
+  readonly reserved: DecimalText
+  readonly committed: DecimalText
+  readonly documents: number
+}
+
+/** A run of the end of a fiscal year: what was carried to the next, and released. What it entered stands under `at`. */
+export const yearEndRun = pgTable(
+  'year_end_run',
+  {
+    id: uuid().primaryKey(),
+    fiscalYear: integer('fiscal_year').notNull(),
+    at: timestamp({ withTimezone: true }).notNull(),
+    byId: uuid('by_id')
+      .notNull()
+      .references(() => person.id),
+    /** What was carried brought its money along, as adjustments. */
+    withMoney: boolean('with_money').notNull(),
+    lines: jsonb().$type<readonly EndedLine[]>().notNull(),
+  },
+  (t) => [index('year_end_run_year').on(t.fiscalYear, t.at)],
 )
 
 /** Append-only: one entry for each document line, coding, stage and amount. */

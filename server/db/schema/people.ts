@@ -185,6 +185,26 @@ export const absence = pgTable(
   ],
 )
 
+/** Whoever stands in instead during an absence for what comes from a department, or from one below it. */
+export const absenceStandIn = pgTable(
+  'absence_stand_in',
+  {
+    absenceId: uuid('absence_id')
+      .notNull()
+      .references(() => absence.id, { onDelete: 'cascade' }),
+    departmentId: uuid('department_id')
+      .notNull()
+      .references(() => department.id),
+    substituteId: uuid('substitute_id')
+      .notNull()
+      .references(() => person.id),
+  },
+  (t) => [
+    primaryKey({ columns: [t.absenceId, t.departmentId] }),
+    index('absence_stand_in_substitute').on(t.substituteId),
+  ],
+)
+
 export const session = pgTable(
   'session',
   {

@@ -1,4 +1,5 @@
 import {
+  boolean,
   check,
   date,
   index,
@@ -159,6 +160,10 @@ export const requisitionCoding = pgTable(
     value: numeric({ precision: 24, scale: 6 }),
     /** What its department could reclaim when it was sent; null while a draft. */
     reclaimable: numeric({ precision: 5, scale: 2 }),
+    /** The period of its budget line's year that a year end carried it to; null: it stands in its request's. */
+    carriedTo: integer('carried_to'),
+    /** A year end released what was reserved for it: nothing is, until its request is sent again. */
+    released: boolean().notNull().default(false),
   },
   (t) => [primaryKey({ columns: [t.lineId, t.position] }), index('requisition_coding_budget').on(t.budgetLineId)],
 )

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { compare, isNegative, isZero, negate, sum, type Money } from '#core/base/money'
+import { add, compare, isNegative, isZero, negate, sum, type Money } from '#core/base/money'
+import { sayStage } from '#shared/words/budget'
 import { formatYear, listWords } from '#shared/words/format'
 import type { BudgetEntryView, BudgetLineView } from '#shared/contract/budget'
 import type { ChartSeries } from '~/components/base/AxisChart.vue'
@@ -51,6 +52,14 @@ const said = ref('')
 const keepsBudgets = session.me?.rights.includes('keep budgets') === true
 /** A year that lies ahead is begun from the one before. */
 const mayBegin = computed(() => keepsBudgets && data.value?.yearGone === 0)
+/** What of a year that is over nobody billed yet. */
+const stillOpen = computed(() =>
+  add(
+    total((l) => l.reserved),
+    total((l) => l.committed),
+  ),
+)
+const mayEnd = computed(() => keepsBudgets && data.value?.yearLeft === 0 && !isZero(stillOpen.value))
 const mayMove = computed(() => keepsBudgets || (data.value?.lines ?? []).some((l) => l.isHeld))
 async function readAll(words = ''): Promise<void> {
   isMoving.value = false
@@ -96,7 +105,6 @@ const ofDepartment = (department: string, pick: (l: BudgetLineView) => Money) =>
   sum((data.value?.lines ?? []).filter((l) => l.department === department).map(pick), data.value?.currency ?? 'EUR')
 const over = computed(() => (data.value?.lines ?? []).filter((l) => isNegative(l.available)))
 const WHEN = { tells: 'tells', asks: 'asks why', refuses: 'refuses' }
-const STAGE = { reserved: 'asked for', committed: 'ordered', spent: 'billed' }
 const entries = computed(() => [...(behind.value?.entries ?? []), ...more.value])
 const next = ref<number | null>(null)
 watchEffect(() => {
@@ -233,6 +241,12 @@ usePlaceKeys(KEYS, (e) => {
           @leave="isMoving = false"
         />
         <BeginYear v-if="mayBegin" :key="data.year" :year="data.year" @begun="readAll" />
+        <p v-if="mayEnd" class="mt-3 text-ink2">
+          The year is over, and {{ wording.money(stillOpen) }} of it is asked for or ordered and not billed:
+          <NuxtLink class="quiet-link" :to="`/budgets/year-end?year=${data.year}`"
+            >carry it to {{ formatYear(data.year + 1) }} or release it</NuxtLink
+          >.
+        </p>
         <SpreadYear
           v-if="isSpreading && line && data"
           :key="line.id"
@@ -404,7 +418,7 @@ usePlaceKeys(KEYS, (e) => {
                 class="quiet-link"
                 :to="e.documentKind === 'order' ? `/orders/${e.documentId}` : `/trail/${e.documentId}`"
                 >{{ e.number ?? e.title }}</NuxtLink><template v-else>a {{ e.documentKind }}</template>
-              {{ STAGE[e.stage] }}
+              {{ sayStage(e.stage) }}
             </p>
             <span class="num" :class="e.amount.startsWith('-') ? 'text-ink2' : ''">{{
               wording.kept(e.amount, data.currency)
