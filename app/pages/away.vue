@@ -180,7 +180,8 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'write it down' }], (e) => {
               :choices="choicesFor(i)"
               :label="`For which department ${i.who?.name ?? 'somebody else'} decides`"
               placeholder="a department"
-            />
+            /><!--
+            -->,
             <PersonPicker
               :id="`instead-${i.key}`"
               v-model="i.who"
@@ -190,7 +191,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'write it down' }], (e) => {
             />
             decides instead<button
               type="button"
-              class="icon-button ml-0.5 align-baseline"
+              class="inline-flex h-6 w-6 items-center justify-center rounded text-[17px] text-ink2 hover:text-ink"
               :aria-label="`Take ${nameOf(i.departmentId)} out`"
               @click="instead = instead.filter((x) => x !== i)"
             >

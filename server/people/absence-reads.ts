@@ -63,6 +63,10 @@ export function listCovered(tx: Tx, substituteId: string, day: Day): Promise<Abs
   )
 }
 
+/** All absences that hold a day, with who stands in. */
+export const listAllAbsences = (tx: Tx, day: Day): Promise<AbsenceRow[]> =>
+  read(tx, COLUMNS, sql`${JOINED} where ${a.fromDay} <= ${day} and ${a.untilDay} >= ${day} order by ${p.name}, ${a.id}`)
+
 /** Absences of a person, or of everybody, that are not over on `today`. */
 export function listAbsences(tx: Tx, today: Day, personId: string | null): Promise<AbsenceRow[]> {
   return read(

@@ -45,7 +45,51 @@ const look = z.object({
 })
 export type LookView = z.infer<typeof look>
 
+const authority = z.object({
+  day: z.string(),
+  currency: z.string(),
+  /** The version of the policy that held; null before there was one. */
+  policy: z.object({ number: z.number(), name: z.string() }).nullable(),
+  /** Lists that a long file changed since: what it brought is not looked through. */
+  notSeen: z.array(z.string()),
+  people: z.array(
+    z.object({
+      personId: z.string(),
+      name: z.string(),
+      jobTitle: z.string(),
+      department: z.string(),
+      /** Up to and including; "" where there was none. */
+      decidingLimit: z.string(),
+      orderingLimit: z.string(),
+      /** They could be asked to decide; each reason in words. */
+      decides: z.boolean(),
+      reasons: z.array(z.string()),
+      /** Who stood in while they were away; null while they were here. */
+      away: z.array(z.string()).nullable(),
+    }),
+  ),
+})
+export type AuthorityView = z.infer<typeof authority>
+
 export const lookBackRoutes = {
+  readAuthority: defineRoute({
+    name: 'readAuthority',
+    method: 'GET',
+    path: '/api/authority',
+    summary: 'Who could be asked to decide what at the end of a day, and why; without a day, now.',
+    access: 'look back',
+    query: z.object({ day: day.optional() }),
+    reply: authority,
+  }),
+  exportAuthority: defineRoute({
+    name: 'exportAuthority',
+    method: 'GET',
+    path: '/api/authority/file',
+    summary: 'Who could be asked to decide what on a day, as CSV or XLSX.',
+    access: 'look back',
+    query: z.object({ day, as: z.enum(['csv', 'xlsx']) }),
+    bytes: 'download',
+  }),
   readEvents: defineRoute({
     name: 'readEvents',
     method: 'GET',

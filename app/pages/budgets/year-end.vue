@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { add, compare, isZero, sum, zero, type Money } from '#core/base/money'
+import { add, compare, sum, zero, type Money } from '#core/base/money'
 import { carriedOutcome, type YearEndChoice } from '#core/budget/year-end'
 import type { OpenLineView } from '#shared/contract/year-end'
 import { capital, formatCount, formatYear } from '#shared/words/format'
@@ -61,6 +61,11 @@ const outcomeOf = (l: OpenLineView) =>
     : carriedOutcome(l.next, choiceOf(l) === 'carry' ? openOf(l) : zero(currency.value), withMoney.value)
 const passed = computed(() => carried.value.filter((l) => outcomeOf(l)?.isPassed === true))
 
+const outcome = computed(() => [
+  ['carried', totalOf(carried.value)] as const,
+  ['released', totalOf(released.value)] as const,
+  ['stays for now', totalOf(lines.value.filter((l) => choiceOf(l) === 'later'))] as const,
+])
 const missing = computed(() =>
   !keepsBudgets
     ? 'Finance ends a year'
@@ -70,13 +75,18 @@ const missing = computed(() =>
         ? 'Choose what is carried, and what released'
         : '',
 )
+/** What is done is not undone: the first press says so, the second does it. */
+const isSure = ref(false)
+watch([made, pays], () => {
+  isSure.value = false
+})
 const mainWords = computed(() => {
   if (missing.value !== '') return missing.value
   const parts = [
     ...(carried.value.length > 0 ? [`carry ${wording.money(totalOf(carried.value))}`] : []),
     ...(released.value.length > 0 ? [`release ${wording.money(totalOf(released.value))}`] : []),
   ]
-  return capital(parts.join(', '))
+  return `${capital(parts.join(', '))}${isSure.value ? ', for good' : ''}`
 })
 const said = ref('')
 const { busy, trouble, act } = useAct()
@@ -84,6 +94,11 @@ const { busy, trouble, act } = useAct()
 let key = crypto.randomUUID()
 async function end(): Promise<void> {
   if (missing.value !== '' || busy.value) return
+  if (!isSure.value) {
+    isSure.value = true
+    return
+  }
+  isSure.value = false
   const of = [...carried.value, ...released.value]
   const body = {
     lines: of.map((l) => ({
@@ -119,11 +134,6 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'carry and release as chosen' }], (e) 
           <b>{{ wording.money(totalOf(lines)) }}</b>
           asked for or ordered and not billed.
         </h1>
-        <p class="mt-2 text-ink2">
-          What is carried pays from the line of {{ formatYear(data.year + 1) }}, in its first month; what is released
-          gives its money back, and whatever it was for takes money anew when it is ordered. Requests and orders stay as
-          they are.
-        </p>
         <template v-if="lines.length > 0">
           <p class="sentence mt-4 text-[17px]! leading-8!">
             What is carried
@@ -168,7 +178,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'carry and release as chosen' }], (e) 
                     :choices="choicesOf(l)"
                     :label="`What becomes of ${l.name}`"
                     placeholder=""
-                    compact
+                    light
                     @update:model-value="choose([l], $event)"
                   />
                   <span v-if="l.next === null" class="small block">no line in {{ formatYear(data.year + 1) }}</span>
@@ -183,21 +193,39 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'carry and release as chosen' }], (e) 
               </tr>
             </tbody>
           </table>
-          <p v-if="passed.length > 0" class="mt-3 text-red">
-            {{ capital(formatCount(passed.length, 'line', 'lines')) }} of {{ formatYear(data.year + 1) }}
-            {{ passed.length === 1 ? 'is' : 'are' }} passed by what is carried. Nothing is refused for that: it was
-            promised before.
-          </p>
         </template>
         <YearEndRuns v-if="data.runs.length > 0" :year="data.year" :runs="data.runs" />
       </template>
+      <template v-if="data && lines.length > 0" #margin>
+        <h2 class="head mb-1.5">What this would do</h2>
+        <dl>
+          <div v-for="[name, m] in outcome" :key="name" class="flex justify-between gap-3">
+            <dt class="text-ink2">{{ name }}</dt>
+            <dd class="num">{{ wording.amount(m) }}</dd>
+          </div>
+        </dl>
+        <p v-if="passed.length > 0" class="mt-3 text-red">
+          {{ capital(formatCount(passed.length, 'line', 'lines')) }} of {{ formatYear(data.year + 1) }}
+          {{ passed.length === 1 ? 'is' : 'are' }} passed by what is carried. Nothing is refused for that: it was
+          promised before.
+        </p>
+        <p class="mt-4 text-ink2">
+          What is carried pays from the line of {{ formatYear(data.year + 1) }}, in its first month, from then on.
+        </p>
+        <p class="mt-3 text-ink2">
+          What is released gives its money back to {{ formatYear(data.year) }}; whatever it was for takes money anew
+          when it is ordered.
+        </p>
+        <p class="mt-3 text-ink2">Requests and orders stay as they are.</p>
+      </template>
       <template v-if="data && lines.length > 0" #action>
         <p v-if="said" class="small mb-2" role="status">{{ said }}</p>
+        <p v-if="isSure" class="small mb-2" role="status">This is not undone afterwards. Press once more to do it.</p>
         <p v-if="trouble" class="notice-red mb-2" role="alert">{{ trouble }}</p>
         <MainAction :missing="missing !== ''" :busy="busy" keys="Ctrl ⏎" @press="end">{{ mainWords }}</MainAction>
-        <p v-if="isZero(totalOf(carried)) && missing === ''" class="small mt-2">Nothing is carried.</p>
       </template>
-      <template v-else-if="said" #action>
+      <template v-else #margin><p class="text-ink2">What is open at the end of a year stands here.</p></template>
+      <template v-if="lines.length === 0 && said" #action>
         <p class="small" role="status">{{ said }}</p>
       </template>
     </SheetPage>

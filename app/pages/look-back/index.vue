@@ -119,7 +119,11 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'look whether all agrees' }], (event) 
 
 <template>
   <div>
-    <PageNote>nothing here can be changed</PageNote>
+    <PageNote
+      ><NuxtLink v-if="sees('look back')" class="quiet-link" to="/look-back/authority"
+        >who could decide what, on any day</NuxtLink
+      ><template v-else>nothing here can be changed</template></PageNote
+    >
     <SheetPage>
       <h1 class="sentence">{{ sentence }}</h1>
       <p v-if="error" class="notice-red mt-3">{{ sayError(error) }}</p>
