@@ -16,6 +16,7 @@ import { idOf } from './ids'
 import { planJobs } from './job-parts'
 import { keepLists } from './kept-lists'
 import { draftPolicy } from './policy-draft'
+import { decideOneByMail, leaveOneHeld, putPolicyInForce } from './policy-in-force'
 import { keepSupplierRecords } from './supplier-records'
 import type { NeedLine } from './world/needs'
 import { DEPARTMENT_ROWS, personId } from './world/people'
@@ -278,7 +279,34 @@ export async function layKeepsakes(db: Db, now: Date, timeZone: string): Promise
   await keepSupplierRecords(as, now, timeZone)
   await planJobs(as, now, timeZone)
   await keepLists(as, now, timeZone)
+  await putPolicyInForce(as, now)
   await draftPolicy(as, now)
+  await leaveOneHeld(as, now, {
+    ...draft(
+      {
+        department: 'Purchasing and Finance',
+        lines: [
+          { text: 'Two-day course, contracts', quantity: 1, price: '620', unit: 'E48', account: '650', supplier: null },
+        ],
+      },
+      'held course',
+      new Date(now.getTime() - 3 * 86_400_000),
+    ),
+    ...{ title: 'A course about contracts', why: 'three framework agreements end this winter' },
+  })
+  await decideOneByMail(as, now, 'Rosa Castell', {
+    ...draft(
+      {
+        department: 'Water Systems',
+        lines: [
+          { text: 'Calibration of two probes', quantity: 2, price: '168', unit: 'E48', account: '620', supplier: null },
+        ],
+      },
+      'by mail',
+      new Date(now.getTime() - 30 * 3_600_000),
+    ),
+    ...{ title: 'Calibration of the probes', why: 'their certificates end this month' },
+  })
   await as('Priya Lindqvist', new Date(now.getTime() - 26 * 3_600_000), (ctx) =>
     proposeSupplier(ctx, {
       name: 'Cold Harbour Optics',

@@ -10,7 +10,7 @@ export async function draftPolicy(
   now: Date,
 ): Promise<void> {
   await as('Harriet Voss', new Date(now.getTime() - 20 * 3_600_000), async (ctx) => {
-    const { form } = await readApprovalPolicy(ctx)
+    const { form, draft } = await readApprovalPolicy(ctx)
     const [spares, chain, ...rest] = form.rules
     if (spares === undefined || chain === undefined) throw new Error('the policy has other rules')
     const from = money('300.00 EUR')
@@ -22,6 +22,6 @@ export async function draftPolicy(
       escalateDays: 5,
       rules: [spares, { ...chain, conditions: [{ on: 'amount', from }] }, ...rest],
     }
-    await keepDraft(ctx, 0, next)
+    await keepDraft(ctx, draft?.version ?? 0, next)
   })
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { PersonFound } from '#shared/contract/people'
 import type { WaitingStep } from '#shared/contract/waiting'
-import { formatCount } from '#shared/words/format'
+import { capital, formatCount } from '#shared/words/format'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import PersonPicker from '~/components/base/PersonPicker.vue'
@@ -132,7 +132,8 @@ const age = (s: WaitingStep) => (s.days === 0 ? 'today' : formatCount(s.days, 'b
       </p>
       <section v-if="held.length > 0" class="notice-red mb-4" aria-label="What is held">
         <p class="font-semibold">
-          {{ formatCount(held.length, 'request is held', 'requests are held') }}: nobody is found who may decide
+          {{ capital(formatCount(held.length, 'request is held', 'requests are held')) }}: nobody is found who may
+          decide
         </p>
         <ul>
           <li v-for="h in held" :key="h.number">

@@ -8,11 +8,11 @@ test('the policy says what it does, what was found of it, and whom a made-up req
   await harriet.goto('/set-up/approval')
   await alive(harriet)
   // A draft of hers lies there, compared with what holds; without it the page says what holds.
-  await expect(harriet.getByRole('heading', { level: 1 })).toHaveText(/^Under the draft, five rules/)
+  await expect(harriet.getByRole('heading', { level: 1 })).toHaveText(/^Under the draft, twelve rules/)
   const changes = harriet.getByRole('region', { name: 'What the draft changes' })
   await expect(changes.getByRole('insertion').filter({ hasText: /^now: Requests from 300\.00 go up/ })).toBeVisible()
   await harriet.getByRole('button', { name: 'Throw the draft away' }).click()
-  await expect(harriet.getByRole('heading', { level: 1 })).toHaveText('Five rules say who decides.')
+  await expect(harriet.getByRole('heading', { level: 1 })).toHaveText('Twelve rules say who decides.')
   await expect(harriet.getByText(/^Every request goes up the chain of managers/)).toBeVisible()
   // Found beside the page: whoever decides in the end may not decide their own.
   await expect(harriet.getByRole('status').first()).toHaveText(/things were found\.$/)
@@ -58,7 +58,7 @@ test('a rule is written by keyboard, tried beside what holds, asked for, confirm
   await harriet.keyboard.press('Control+A')
   await harriet.keyboard.type('300')
   await harriet.keyboard.press('Tab')
-  await expect(harriet.getByRole('heading', { level: 1 })).toHaveText(/^Under the draft, five rules/)
+  await expect(harriet.getByRole('heading', { level: 1 })).toHaveText(/^Under the draft, twelve rules/)
   await expect(harriet.getByText('Kept as a draft.')).toBeVisible()
   // Looked at anew: below 300 nothing but the budget asks anybody, which no rule is left for.
   await expect(harriet.getByText(/no rule fits, and Marguerite Oduya decides/).first()).toBeVisible()
@@ -97,13 +97,13 @@ test('a rule is written by keyboard, tried beside what holds, asked for, confirm
   await expect(action(greta)).toHaveText(/^Confirm two changes/)
   await greta.keyboard.press('Control+Enter')
   await expect(greta.getByText(/in force since .*, asked for by Harriet Voss, confirmed by Greta Molin/)).toBeVisible()
-  await expect(greta.getByRole('heading', { level: 1 })).toHaveText('Five rules say who decides.')
+  await expect(greta.getByRole('heading', { level: 1 })).toHaveText('Twelve rules say who decides.')
 
   // What held before is compared, written into a draft and put in force again.
-  await harriet.getByRole('button', { name: 'What version 1 says otherwise' }).click()
+  await harriet.getByRole('button', { name: 'What version 2 says otherwise' }).click()
   await expect(harriet.getByRole('deletion').filter({ hasText: 'Requests from 300.00 go up the chain' })).toBeVisible()
   await harriet.getByRole('button', { name: 'write all of it into the draft' }).click()
-  await expect(harriet.getByLabel(/What this version changes/)).toHaveValue(/^As in version 1: /)
+  await expect(harriet.getByLabel(/What this version changes/)).toHaveValue(/^As in version 2: /)
   await expect(harriet.getByText('Kept as a draft.')).toBeVisible()
   await harriet.keyboard.press('Control+Enter')
   await expect(action(greta)).toHaveText(/^Confirm two changes/)

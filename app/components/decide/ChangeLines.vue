@@ -40,6 +40,9 @@ watchEffect(() => {
     return quantity === undefined && budgetLineId === undefined ? [] : [{ lineId: l.id, quantity, budgetLineId }]
   })
 })
+onMounted(() => {
+  document.getElementById(`change-${props.doc.lines[0]?.id ?? ''}`)?.focus()
+})
 function leave(): void {
   typed.value = {}
   paid.value = {}
@@ -70,13 +73,13 @@ function leave(): void {
           of {{ wording.quantity(l.quantity, l.unit) }}</span
         >
         <span v-if="payersOf(l)"
-          >, paid from
+          >paid from
           <BlankChoice
             :model-value="payerOf(l)"
             :choices="payersOf(l)?.may ?? []"
             :label="`Who pays for ${l.description}`"
             placeholder="several"
-            compact
+            light
             @update:model-value="paid = { ...paid, [l.id]: $event }"
         /></span>
       </li>

@@ -96,6 +96,8 @@ const wording = useWording()
         </tr>
       </tbody>
     </table>
+    <!-- What is changed of them while approving. -->
+    <slot />
     <div v-if="doc.attachments.length > 0" class="mt-4 flex flex-wrap gap-2">
       <button
         v-for="a in doc.attachments"

@@ -196,37 +196,38 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'carry and release as chosen' }], (e) 
         </template>
         <YearEndRuns v-if="data.runs.length > 0" :year="data.year" :runs="data.runs" />
       </template>
-      <template v-if="data && lines.length > 0" #margin>
-        <h2 class="head mb-1.5">What this would do</h2>
-        <dl>
-          <div v-for="[name, m] in outcome" :key="name" class="flex justify-between gap-3">
-            <dt class="text-ink2">{{ name }}</dt>
-            <dd class="num">{{ wording.amount(m) }}</dd>
-          </div>
-        </dl>
-        <p v-if="passed.length > 0" class="mt-3 text-red">
-          {{ capital(formatCount(passed.length, 'line', 'lines')) }} of {{ formatYear(data.year + 1) }}
-          {{ passed.length === 1 ? 'is' : 'are' }} passed by what is carried. Nothing is refused for that: it was
-          promised before.
-        </p>
-        <p class="mt-4 text-ink2">
-          What is carried pays from the line of {{ formatYear(data.year + 1) }}, in its first month, from then on.
-        </p>
-        <p class="mt-3 text-ink2">
-          What is released gives its money back to {{ formatYear(data.year) }}; whatever it was for takes money anew
-          when it is ordered.
-        </p>
-        <p class="mt-3 text-ink2">Requests and orders stay as they are.</p>
+      <template v-if="data" #margin>
+        <p v-if="lines.length === 0" class="text-ink2">What is open at the end of a year stands here.</p>
+        <template v-else>
+          <h2 class="head mb-1.5">What this would do</h2>
+          <dl>
+            <div v-for="[name, m] in outcome" :key="name" class="flex justify-between gap-3">
+              <dt class="text-ink2">{{ name }}</dt>
+              <dd class="num">{{ wording.amount(m) }}</dd>
+            </div>
+          </dl>
+          <p v-if="passed.length > 0" class="mt-3 text-red">
+            {{ capital(formatCount(passed.length, 'line', 'lines')) }} of {{ formatYear(data.year + 1) }}
+            {{ passed.length === 1 ? 'is' : 'are' }} passed by what is carried. Nothing is refused for that: it was
+            promised before.
+          </p>
+          <p class="mt-4 text-ink2">
+            What is carried pays from the line of {{ formatYear(data.year + 1) }}, in its first month, from then on.
+          </p>
+          <p class="mt-3 text-ink2">
+            What is released gives its money back to {{ formatYear(data.year) }}; whatever it was for takes money anew
+            when it is ordered.
+          </p>
+          <p class="mt-3 text-ink2">Requests and orders stay as they are.</p>
+        </template>
       </template>
-      <template v-if="data && lines.length > 0" #action>
+      <template v-if="data && (lines.length > 0 || said !== '')" #action>
         <p v-if="said" class="small mb-2" role="status">{{ said }}</p>
         <p v-if="isSure" class="small mb-2" role="status">This is not undone afterwards. Press once more to do it.</p>
         <p v-if="trouble" class="notice-red mb-2" role="alert">{{ trouble }}</p>
-        <MainAction :missing="missing !== ''" :busy="busy" keys="Ctrl ⏎" @press="end">{{ mainWords }}</MainAction>
-      </template>
-      <template v-else #margin><p class="text-ink2">What is open at the end of a year stands here.</p></template>
-      <template v-if="lines.length === 0 && said" #action>
-        <p class="small" role="status">{{ said }}</p>
+        <MainAction v-if="lines.length > 0" :missing="missing !== ''" :busy="busy" keys="Ctrl ⏎" @press="end">{{
+          mainWords
+        }}</MainAction>
       </template>
     </SheetPage>
   </div>

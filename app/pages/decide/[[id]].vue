@@ -56,12 +56,6 @@ function leaveChanges(): void {
   changes.value = []
   wrong.value = ''
 }
-async function beginChanges(): Promise<void> {
-  isChanging.value = true
-  await nextTick()
-  const first = doc.value?.document === 'requisition' ? doc.value.lines[0]?.id : undefined
-  document.getElementById(`change-${first ?? ''}`)?.focus()
-}
 const marked = ref<ReadonlySet<string>>(new Set())
 
 const { data: read, refresh, error } = await useAsyncData('waiting', () => api.get('/api/waiting'))
@@ -370,16 +364,17 @@ const isOnPage = (event: KeyboardEvent) => event.target === document.body || (ev
       </template>
       <p v-else-if="!doc" class="text-ink2" role="status">It is on its way …</p>
       <article v-else>
-        <RequestToDecide v-if="doc.document === 'requisition'" :doc="doc" />
+        <RequestToDecide v-if="doc.document === 'requisition'" :doc="doc">
+          <ChangeLines
+            v-if="isChanging && mine && together.length === 0"
+            :key="doc.id"
+            v-model="changes"
+            v-model:wrong="wrong"
+            :doc="doc"
+            @leave="leaveChanges"
+          />
+        </RequestToDecide>
         <OrderToDecide v-else :doc="doc" @answered="again(doc.id)" />
-        <ChangeLines
-          v-if="isChanging && mine && doc.document === 'requisition' && together.length === 0"
-          :key="doc.id"
-          v-model="changes"
-          v-model:wrong="wrong"
-          :doc="doc"
-          @leave="leaveChanges"
-        />
         <template v-if="mine || together.length > 0">
           <label class="sr-only" for="comment">Ask, answer or leave a reason</label>
           <textarea
@@ -447,7 +442,7 @@ const isOnPage = (event: KeyboardEvent) => event.target === document.body || (ev
                 v-if="doc?.document === 'requisition' && doc.mayChange !== 'nothing' && !isChanging"
                 type="button"
                 class="quiet-link small"
-                @click="beginChanges"
+                @click="isChanging = true"
               >
                 Change it while approving
               </button>

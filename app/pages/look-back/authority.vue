@@ -52,9 +52,8 @@ const limit = (amount: string) => (amount === '' ? '–' : wording.kept(amount, 
           earliest="1990-01-01"
           :today="wording.today.value"
           @update:model-value="router.replace({ query: { ...route.query, day: $event } })"
-        />
-        <template v-if="data">
-          <b>{{ formatCount(deciders, 'person', 'people') }}</b> could be asked to decide{{
+        /><template v-if="data"
+          >, <b>{{ formatCount(deciders, 'person', 'people') }}</b> could be asked to decide{{
             data.policy === null ? '; no approval policy held yet.' : ','
           }}
           <template v-if="data.policy"
@@ -78,8 +77,8 @@ const limit = (amount: string) => (amount === '' ? '–' : wording.kept(amount, 
             aria-label="Find among them"
           />
           <span class="small"
-            >As it was when the day ended · keep it as <a class="quiet-link" :href="file('csv')">CSV</a> or
-            <a class="quiet-link" :href="file('xlsx')">XLSX</a> ·
+            >{{ data.day === wording.today.value ? 'As it is now' : 'As it was when the day ended' }} · keep it as
+            <a class="quiet-link" :href="file('csv')">CSV</a> or <a class="quiet-link" :href="file('xlsx')">XLSX</a> ·
             <NuxtLink class="quiet-link" to="/look-back">every event</NuxtLink></span
           >
         </p>
@@ -90,7 +89,7 @@ const limit = (amount: string) => (amount === '' ? '–' : wording.kept(amount, 
           </caption>
           <thead class="max-[700px]:sr-only">
             <tr>
-              <th scope="col">Who</th>
+              <th scope="col" class="w-[24%]">Who</th>
               <th scope="col" class="num">Decides up to</th>
               <th scope="col" class="num">Orders up to</th>
               <th scope="col" class="pl-6!">Asked because</th>
