@@ -115,6 +115,19 @@ describe('what a policy hardly should do', () => {
   })
 })
 
+/** All that may be chosen in the own fields: one choice or none on the whole, any set of them on its lines. */
+function everyOwn(w: PolicyWorld, kind: string): Record<string, readonly string[]>[] {
+  return (w.ownFields ?? []).reduce<Record<string, readonly string[]>[]>(
+    (all, f) => {
+      const sets = f.choices.reduce<string[][]>((s, c) => [...s, ...s.map((x) => [...x, c])], [[]])
+      const said = sets.filter((s) => (f.on === 'line' || s.length <= 1) && (!f.required || s.length > 0))
+      const isAsked = f.kinds.length === 0 || f.kinds.includes(kind)
+      return isAsked ? all.flatMap((o) => said.map((s) => ({ ...o, [f.id]: s }))) : all
+    },
+    [{}],
+  )
+}
+
 /** Every document of a small organisation: every owner, department, kind, set of codings and amount to the cent. */
 function* everyDocument(w: PolicyWorld, most: number): Generator<Subject> {
   const owners = [
@@ -142,7 +155,9 @@ function* everyDocument(w: PolicyWorld, most: number): Generator<Subject> {
       const branch = w.departments.find((d) => d.id === departmentId)?.branch ?? []
       for (let set = 1; set < 2 ** codings.length; set += 1)
         for (const kind of isOrder ? [...w.kinds, ''] : w.kinds)
-          for (const overBudget of [false, true])
+          for (const [overBudget, own] of [false, true].flatMap((is) =>
+            (isOrder ? [{}] : everyOwn(w, kind)).map((o) => [is, o] as const),
+          ))
             for (let cents = 0; cents <= most; cents += 1) {
               const amount = money(`${(cents / 100).toFixed(2)} EUR`)
               yield {
@@ -154,6 +169,7 @@ function* everyDocument(w: PolicyWorld, most: number): Generator<Subject> {
                 departmentId,
                 branch,
                 overBudget,
+                own,
                 amount,
                 together: amount,
                 codings: codings.filter((_, i) => (set >> i) % 2 === 1),
@@ -186,6 +202,10 @@ test('finds what looking at every document finds, and nothing else', () => {
     fc.record({ on: fc.constant('currency' as const), codes: fc.constantFrom(['EUR'], ['DKK'], ['EUR', 'DKK']) }),
     fc.record({ on: fc.constant('over budget' as const), is: fc.boolean() }),
     fc.record({ on: fc.constant('owner' as const), ids: who.map((w) => [w]) }),
+    fc.record({
+      ...{ on: fc.constant('own field' as const), fieldId: fc.constant('f') },
+      values: fc.constantFrom(['soon'], ['late'], ['soon', 'late']),
+    }),
   )
   const step: fc.Arbitrary<PolicyStep> = fc.record({
     rank: fc.constant(1),
@@ -215,11 +235,23 @@ test('finds what looking at every document finds, and nothing else', () => {
     .map((some) => some.map((r, i): Rule => ({ id: `r${i}`, name: `r${i}`, ...r })))
   // Every document is looked at, so only some of what tells codings apart is there at once.
   const [known, both] = [['known' as const], ['undecided' as const, 'proposed' as const]]
-  const varied = fc.constantFrom(
+  const field = {
+    ...{ id: 'f', name: 'When', on: 'requisition' as const, required: false },
+    ...{ kinds: [] as string[], departmentIds: [], categoryIds: [], choices: ['soon', 'late', 'whenever'] },
+  }
+  const varied = fc.constantFrom<Partial<PolicyWorld> & Pick<PolicyWorld, 'categories' | 'suppliers' | 'currencies'>>(
     { categories: ['tools'], suppliers: known, currencies: ['EUR'] },
     { categories: [], suppliers: both, currencies: ['EUR'] },
     { categories: [], suppliers: known, currencies: ['EUR', 'DKK'] },
     { categories: [], suppliers: both, currencies: ['EUR', 'DKK'] },
+    { categories: [], suppliers: known, currencies: ['EUR'], ownFields: [field] },
+    { categories: [], suppliers: known, currencies: ['EUR'], ownFields: [{ ...field, on: 'line' as const }] },
+    {
+      categories: [],
+      suppliers: known,
+      currencies: ['EUR'],
+      ownFields: [{ ...field, kinds: ['travel'], required: true }],
+    },
   )
   const scene = fc.record({
     rules,
@@ -232,7 +264,17 @@ test('finds what looking at every document finds, and nothing else', () => {
     limits: fc.tuple(limit, limit, limit),
     ordering: fc.tuple(limit, limit, limit),
     buyers: fc.uniqueArray(who, { maxLength: 1 }),
-    away: fc.option(fc.record({ personId: who, substituteId: fc.option(who, { nil: null }) }), { nil: null }),
+    away: fc.option(
+      fc.record({
+        personId: who,
+        substituteId: fc.option(who, { nil: null }),
+        byDepartment: fc.array(
+          fc.record({ departmentId: fc.constantFrom('shop', 'house', 'yard'), substituteId: who }),
+          { maxLength: 1 },
+        ),
+      }),
+      { nil: null },
+    ),
     holders: fc.tuple(fc.option(who, { nil: null }), fc.option(who, { nil: null })),
   })
   fc.assert(
@@ -245,7 +287,10 @@ test('finds what looking at every document finds, and nothing else', () => {
         }),
       )
       const absences =
-        s.away === null || s.away.substituteId === s.away.personId ? [] : [{ ...s.away, from: TODAY, until: TODAY }]
+        s.away === null ||
+        [s.away.substituteId, ...s.away.byDepartment.map((x) => x.substituteId)].includes(s.away.personId)
+          ? []
+          : [{ ...s.away, from: TODAY, until: TODAY }]
       const w = world(
         people,
         {

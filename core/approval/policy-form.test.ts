@@ -24,6 +24,7 @@ const facts: PolicyFacts = {
     kind: new Set(['goods']),
     person: new Set(['ines', 'tomas', 'gone']),
     currency: new Set(['EUR', 'DKK']),
+    'own field': new Set(['f: urgent', 'f: in time']),
   },
   left: new Set(['gone']),
 }
@@ -45,6 +46,7 @@ const form = (change: Partial<PolicyForm> = {}): PolicyForm => ({
   escalateDays: null,
   maySkip: false,
   mayChange: 'nothing',
+  orderTolerance: null,
   byMail: null,
   ...change,
 })

@@ -1,4 +1,5 @@
 import { entryChanges, mergeEntries, saysSame } from '#core/base/entries'
+import { dec, HUNDRED, isDecimalText, type DecimalText } from '#core/base/decimal'
 import { compare, isNegative, type Money } from '#core/base/money'
 import { ROLES, type RoleGrant } from '#core/people/rights'
 import { SUPPLIER_SORTS, type Condition, type Policy, type PolicyStep, type Rule } from './policy'
@@ -18,6 +19,8 @@ export interface PolicyForm extends Omit<Policy, 'id'> {
   readonly maySkip: boolean
   /** What whoever approves a request may change of it while approving. */
   readonly mayChange: MayChange
+  /** By how much an order may pass what was approved and is not decided on again; null: as the organisation says. */
+  readonly orderTolerance: { readonly percent: DecimalText; readonly amount: Money } | null
   /** Which decisions may be answered by mail: those up to an amount, all (no amount), or none. */
   readonly byMail: { readonly upTo: Money | null } | null
 }
@@ -109,12 +112,16 @@ export type PolicyReason = { readonly at: number | null } & (
         | 'days-unreadable'
         | 'escalates-first'
         | 'orders-spare'
+        | 'tolerance-unreadable'
     }
   | { readonly code: 'amount-currency'; readonly currency: string }
   | { readonly code: 'unknown'; readonly what: Named | 'role' }
   | { readonly code: 'has-left'; readonly personId: string }
 )
-export type Named = 'department' | 'category' | 'account' | 'project' | 'kind' | 'person' | 'currency'
+export type Named = 'department' | 'category' | 'account' | 'project' | 'kind' | 'person' | 'currency' | 'own field'
+
+/** A choice of an own field, as one name. */
+export const choiceOf = (fieldId: string, value: string): string => `${fieldId}: ${value}`
 
 /** What a form is checked against: what there is to name, and who left. */
 export interface PolicyFacts {
@@ -143,6 +150,7 @@ export function checkPolicyForm(form: PolicyForm, facts: PolicyFacts): PolicyRea
       ? []
       : [{ at: null, code: 'days-unreadable' } as const]),
     ...checkUpTo(form.byMail?.upTo ?? null, facts.currency),
+    ...checkTolerance(form.orderTolerance, facts.currency),
     ...(form.remindDays !== null && form.escalateDays !== null && form.escalateDays <= form.remindDays
       ? [{ at: null, code: 'escalates-first' } as const]
       : []),
@@ -153,6 +161,16 @@ function checkUpTo(upTo: Money | null, currency: string): PolicyReason[] {
   if (upTo === null) return []
   if (upTo.currency !== currency) return [{ at: null, code: 'amount-currency', currency }]
   return isNegative(upTo) ? [{ at: null, code: 'amount-below-nothing' }] : []
+}
+
+function checkTolerance(tolerance: PolicyForm['orderTolerance'], currency: string): PolicyReason[] {
+  if (tolerance === null) return []
+  const percent = isDecimalText(tolerance.percent) ? dec(tolerance.percent) : null
+  const isSound = percent !== null && !percent.isNegative() && percent.lte(HUNDRED) && percent.places() <= 2
+  return [
+    ...(isSound ? [] : [{ at: null, code: 'tolerance-unreadable' } as const]),
+    ...checkUpTo(tolerance.amount, currency),
+  ]
 }
 
 function checkConditions(conditions: readonly Condition[], at: number, facts: PolicyFacts): PolicyReason[] {
@@ -173,6 +191,8 @@ const namedBy = (c: Condition): { readonly what: Named; readonly ids: readonly s
       return { what: c.on, ids: c.codes }
     case 'kind':
       return { what: 'kind', ids: c.kinds }
+    case 'own field':
+      return { what: 'own field', ids: c.values.map((v) => choiceOf(c.fieldId, v)) }
     case 'currency':
       return { what: 'currency', ids: c.codes }
     default:
@@ -238,7 +258,15 @@ export type PolicyChange =
   | { readonly what: 'rule changed'; readonly was: Rule; readonly rule: Rule }
   | {
       readonly what:
-        'rules moved' | 'name' | 'ending' | 'own limit days' | 'reminders' | 'skipping' | 'changing' | 'by mail'
+        | 'rules moved'
+        | 'name'
+        | 'ending'
+        | 'own limit days'
+        | 'reminders'
+        | 'skipping'
+        | 'changing'
+        | 'tolerance'
+        | 'by mail'
     }
 
 /** Every difference between what holds and what is to hold. Whoever holds a role is no difference. */
@@ -258,6 +286,7 @@ export function policyChanges(before: PolicyForm, after: PolicyForm): PolicyChan
     ...(differs(['remindDays', 'escalateDays']) ? [{ what: 'reminders' } as const] : []),
     ...(differs(['maySkip']) ? [{ what: 'skipping' } as const] : []),
     ...(differs(['mayChange']) ? [{ what: 'changing' } as const] : []),
+    ...(differs(['orderTolerance']) ? [{ what: 'tolerance' } as const] : []),
     ...(differs(['byMail']) ? [{ what: 'by mail' } as const] : []),
     ...(differs(['name']) ? [{ what: 'name' } as const] : []),
   ]
@@ -276,6 +305,7 @@ export function mergePolicy(base: PolicyForm, mine: PolicyForm, newest: PolicyFo
     escalateDays: pick('escalateDays'),
     maySkip: pick('maySkip'),
     mayChange: pick('mayChange'),
+    orderTolerance: pick('orderTolerance'),
     byMail: pick('byMail'),
     rules: mergeEntries(base.rules, mine.rules, newest.rules, (r) => r.id),
   }

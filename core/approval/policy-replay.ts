@@ -213,6 +213,7 @@ interface Looked {
   readonly categories: ReadonlySet<string>
   readonly currencies: ReadonlySet<string>
   readonly kinds: ReadonlySet<string>
+  readonly ownFields: ReadonlySet<string>
   readonly suppliers: boolean
   readonly overBudget: boolean
   readonly holders: boolean
@@ -229,6 +230,7 @@ function lookedAt(policies: readonly Policy[]): Looked {
     categories: named((c) => (c.on === 'category' ? c.ids : [])),
     currencies: named((c) => (c.on === 'currency' ? c.codes : [])),
     kinds: named((c) => (c.on === 'kind' ? c.kinds : [])),
+    ownFields: named((c) => (c.on === 'own field' ? [c.fieldId] : [])),
     suppliers: conditions.some((c) => c.on === 'supplier'),
     overBudget: conditions.some((c) => c.on === 'over budget'),
     holders: rules.some((r) => r.steps.some((s) => s.who.by === 'budget holders')),
@@ -242,6 +244,7 @@ function keyOf(s: Subject, bounds: readonly Money[], looked: Looked): string {
     `${placeOf(s.amount, bounds)} ${placeOf(s.together, bounds)} ${s.ownerId} ${s.raisedById} ${s.ownedBy.join()} ` +
     `${s.document} ${or(looked.kinds, s.kind)} ${looked.overBudget && s.overBudget} ` +
     `${or(looked.departments, s.departmentId)} ${s.branch.filter((id) => looked.departments.has(id)).join()}`
+  for (const id of looked.ownFields) key += ` ${(s.own?.[id] ?? []).join(';')}`
   for (const c of s.codings)
     key +=
       `|${or(looked.accounts, c.account)} ${or(looked.projects, c.project ?? '')} ` +

@@ -21,6 +21,8 @@ export interface Subject {
   readonly branch: readonly string[]
   readonly codings: readonly SubjectCoding[]
   readonly overBudget: boolean
+  /** What is chosen in own fields, on the request or any line of it, by the fields’ ids; of orders nothing. */
+  readonly own?: Readonly<Record<string, readonly string[]>>
 }
 
 /**
@@ -46,7 +48,7 @@ export interface SubjectCoding {
  * What of a subject is frozen when a document is sent: what was sent, whatever the calendar or the budget say later.
  * Owner, holders and branch are those of the day on which it is judged again.
  */
-export interface SentSubject extends Pick<Subject, 'document' | 'kind' | 'amount' | 'overBudget'> {
+export interface SentSubject extends Pick<Subject, 'document' | 'kind' | 'amount' | 'overBudget' | 'own'> {
   /** Who may not decide on it whoever owns it: of an order, those whose need alone it serves. */
   readonly barred?: readonly string[]
   /** Of an order: what each of its lines came to in the base currency. What was decided holds up to that. */
@@ -58,12 +60,21 @@ export interface SentSubject extends Pick<Subject, 'document' | 'kind' | 'amount
     Partial<Pick<SubjectCoding, 'supplier' | 'currency'>>)[]
 }
 
-export const freezeSubject = ({ document, kind, amount, together, overBudget, codings }: Subject): SentSubject => ({
+export const freezeSubject = ({
   document,
   kind,
   amount,
   together,
   overBudget,
+  codings,
+  own = {},
+}: Subject): SentSubject => ({
+  document,
+  kind,
+  amount,
+  together,
+  overBudget,
+  own,
   codings: codings.map(({ holderId: _, ...coding }) => coding),
 })
 
@@ -100,6 +111,7 @@ export type Condition =
   | { readonly on: 'currency'; readonly codes: readonly string[] }
   | { readonly on: 'kind'; readonly kinds: readonly string[] }
   | { readonly on: 'over budget'; readonly is: boolean }
+  | { readonly on: 'own field'; readonly fieldId: string; readonly values: readonly string[] }
   | { readonly on: 'owner'; readonly ids: readonly string[] }
 
 /** Who decides in a step. */
@@ -187,6 +199,8 @@ export function holds(condition: Condition, subject: Subject): boolean {
       return condition.kinds.includes(subject.kind)
     case 'over budget':
       return subject.overBudget === condition.is
+    case 'own field':
+      return (subject.own?.[condition.fieldId] ?? []).some((v) => condition.values.includes(v))
     case 'owner':
       return condition.ids.includes(subject.ownerId)
   }

@@ -3,7 +3,7 @@ import { Decimal, dec } from '#core/base/decimal'
 import { compare, moneyOf, zero, type Money } from '#core/base/money'
 import { presence, type Person } from '#core/people/person'
 import { limitFor, type Condition, type Policy, type Rule, type Subject, type SubjectCoding } from './policy'
-import type { PolicyWorld, WorldLine } from './world'
+import type { PolicyWorld, WorldField, WorldLine } from './world'
 
 /** People who are the same to a policy: one stands for all of them. */
 export interface OwnerClass {
@@ -126,26 +126,63 @@ export function* documentsOf(
   const kinds = oneOfEach(
     // An order for requests of several kinds has none.
     sort === 'order' ? [...world.kinds, ''] : world.kinds,
-    namedSets(policy.rules, (c) => (c.on === 'kind' ? c.kinds : null)),
+    [
+      ...namedSets(policy.rules, (c) => (c.on === 'kind' ? c.kinds : null)),
+      ...fieldsNamed(policy, world).map((f) => new Set(f.kinds)),
+    ],
     (k) => k,
   )
   for (const departmentId of departmentsFor(world, owner, sort)) {
     const branch = world.departments.find((d) => d.id === departmentId)?.branch ?? [departmentId]
     for (const codings of codingsOf(policy, worldOfSort(world, sort), sort === 'order' ? null : departmentId))
       for (const kind of kinds)
-        for (const overBudget of [false, true])
-          yield {
-            document: sort,
-            kind,
-            ownerId,
-            raisedById: ownerId,
-            ownedBy: [],
-            departmentId,
-            branch,
-            codings,
-            overBudget,
-          }
+        for (const own of sort === 'order' ? [{}] : ownValues(policy, world, { kind, departmentId, codings }))
+          for (const overBudget of [false, true])
+            yield {
+              document: sort,
+              kind,
+              ownerId,
+              raisedById: ownerId,
+              ownedBy: [],
+              departmentId,
+              branch,
+              codings,
+              overBudget,
+              own,
+            }
   }
+}
+
+/** The own fields that some rule of a policy looks at. */
+function fieldsNamed(policy: Policy, world: PolicyWorld): WorldField[] {
+  const named = new Set(
+    policy.rules.flatMap((r) => r.conditions.flatMap((c) => (c.on === 'own field' ? c.fieldId : []))),
+  )
+  return (world.ownFields ?? []).filter((f) => named.has(f.id))
+}
+
+/** What may be chosen in the own fields that a policy names, in every way that tells documents apart. */
+function ownValues(
+  policy: Policy,
+  world: PolicyWorld,
+  on: Pick<Subject, 'kind' | 'departmentId' | 'codings'>,
+): Record<string, readonly string[]>[] {
+  const fits = (list: readonly string[], value: string | null) =>
+    list.length === 0 || (value !== null && list.includes(value))
+  const fields = fieldsNamed(policy, world).filter((f) => {
+    const categories = f.on === 'line' ? on.codings.map((c) => c.category) : [null]
+    const asked = fits(f.kinds, on.kind) && fits(f.departmentIds, on.departmentId)
+    return asked && categories.some((c) => fits(f.categoryIds, c))
+  })
+  return product(
+    fields.map((f) => {
+      const sets = namedSets(policy.rules, (c) => (c.on === 'own field' && c.fieldId === f.id ? c.values : null))
+      const values = oneOfEach(f.choices, sets, (v) => v).map((v) => [f.id, [v]] as const)
+      // Of several lines each may say something else.
+      const all = f.on === 'line' && values.length > 1 ? [[f.id, values.flatMap(([, v]) => v)] as const] : []
+      return [...values, ...all, ...(f.required ? [] : [[f.id, []] as const])]
+    }),
+  ).map((chosen) => Object.fromEntries(chosen))
 }
 
 /** What is ordered comes from a supplier that is ordered from. */
@@ -174,7 +211,10 @@ function codingsOf(policy: Policy, world: PolicyWorld, departmentId: string | nu
     null,
     ...oneOfEach(
       world.categories,
-      sets((c) => (c.on === 'category' ? c.ids : null)),
+      [
+        ...sets((c) => (c.on === 'category' ? c.ids : null)),
+        ...fieldsNamed(policy, world).map((f) => new Set(f.categoryIds)),
+      ],
       same,
     ),
   ]

@@ -10,6 +10,18 @@ export interface WorldLine {
   readonly holderId: string | null
 }
 
+/** An own field, with what may be chosen in it and where it is asked for; an empty list is everywhere. */
+export interface WorldField {
+  readonly id: string
+  readonly name: string
+  readonly on: 'requisition' | 'line'
+  readonly required: boolean
+  readonly kinds: readonly string[]
+  readonly departmentIds: readonly string[]
+  readonly categoryIds: readonly string[]
+  readonly choices: readonly string[]
+}
+
 /** The organisation a policy is looked at in: who raises for what, and what may pay. */
 export interface PolicyWorld {
   readonly currency: string
@@ -27,4 +39,6 @@ export interface PolicyWorld {
   /** In which lines may be priced. */
   readonly currencies: readonly string[]
   readonly lines: readonly WorldLine[]
+  /** Own fields in which something is chosen. */
+  readonly ownFields?: readonly WorldField[]
 }

@@ -460,7 +460,7 @@ export const LISTS: Readonly<Record<ListName, ListDefinition>> = {
         'tellAt',
         'Told at (%)',
         { is: 'choices', among: TELL_SHARES.map(String) },
-        '90, 100',
+        '',
         'told at, alerts, warning shares',
         'The shares of what it was given at which whoever holds it is told, once.',
       ),

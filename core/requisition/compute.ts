@@ -9,6 +9,7 @@ import { effectsOf, sumByBudgetLine, type CodedLine, type Effect } from '#core/b
 import { makeRoute, type Route } from '#core/approval/route'
 import type { Subject, SupplierSort } from '#core/approval/policy'
 import { adjustmentsOf, draftNet, type Draft, type DraftLine } from './draft'
+import { isAsked } from './own-field'
 import { checkLine, findMissing, type Missing } from './missing'
 import type { DraftFacts } from './draft-facts'
 import { rulesThatHold, type RequestRule } from './rules'
@@ -143,6 +144,7 @@ function subjectOf(draft: Draft, facts: DraftFacts, amount: Money, budget: reado
     ownedBy: [],
     departmentId: draft.departmentId ?? '',
     branch: facts.branch,
+    own: chosenIn(draft, facts),
     codings: draft.lines.flatMap((line) =>
       line.codings.map((c) => ({
         budgetLineId: c.budgetLineId,
@@ -165,6 +167,23 @@ function sortOfSupplier(supplierId: string | null, facts: DraftFacts): SupplierS
 }
 
 /** The approval amount with those of its owner's requests of the policy's days that name a supplier of this one. */
+/** What is chosen in the own fields that are asked for, on the whole or on a line. */
+function chosenIn(draft: Draft, facts: DraftFacts): Record<string, readonly string[]> {
+  const on = { kind: draft.kind, departmentId: draft.departmentId }
+  return Object.fromEntries(
+    facts.ownFields
+      .filter((f) => f.type === 'choice')
+      .map((f) => {
+        const said =
+          f.on === 'requisition'
+            ? [isAsked(f, { ...on, categoryId: null }) ? draft.own[f.id] : '']
+            : draft.lines.map((l) => (isAsked(f, { ...on, categoryId: l.categoryId }) ? l.own[f.id] : ''))
+        return [f.id, [...new Set(said)].flatMap((v) => (v === undefined || v === '' ? [] : v)).sort()] as const
+      })
+      .filter(([, values]) => values.length > 0),
+  )
+}
+
 function togetherWith(draft: Draft, facts: DraftFacts, amount: Money): Money {
   const named = new Set(draft.lines.flatMap((l) => l.supplierId ?? []))
   const others = facts.ownRecent.filter((r) => r.supplierIds.some((id) => named.has(id)))

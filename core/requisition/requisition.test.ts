@@ -6,6 +6,7 @@ import { readEntry } from '#core/requisition/entry'
 import { isNoMoreThan } from '#core/requisition/compare'
 import { computeDraft, type LineMemo } from '#core/requisition/compute'
 import type { DraftFacts, PayingLine } from '#core/requisition/draft-facts'
+import type { OwnField } from '#core/requisition/own-field'
 import { openQuantity, orderedShare, stateFromQuantities } from '#core/requisition/line-progress'
 import {
   actsAsOwner,
@@ -284,6 +285,27 @@ describe('more that a line and a request may say', () => {
     ])
     expect(codes({ ...DRAFT, kind: 'elsewhere' })).toEqual(['no-kind'])
     expect(codes({ ...line({ jobId: 'j' }), jobId: 'j' })).toEqual(['job-unknown', 'job-unknown'])
+  })
+  test('what is chosen in own fields is what rules see, on the whole or a line, where it is asked for', () => {
+    const field = (id: string, more: Partial<OwnField> = {}): OwnField => ({
+      ...{ id, name: id, help: '', on: 'requisition', type: 'choice', required: false },
+      ...{ kinds: [], departmentIds: [], categoryIds: [], choices: ['soon', 'late'] },
+      ...more,
+    })
+    const seen = (fields: OwnField[], own: Draft['own'], lines: Draft['own'][] = []) =>
+      computeDraft(
+        { ...DRAFT, own, lines: lines.map((o, i) => ({ ...LINE, id: `l${i}`, own: o })) },
+        { ...facts(), ownFields: fields },
+      ).subject.own
+    expect(seen([field('f')], { f: 'soon', g: 'late' })).toEqual({ f: ['soon'] })
+    expect(seen([field('f', { kinds: ['travel'] })], { f: 'soon' })).toEqual({})
+    expect(seen([field('f', { type: 'text' })], { f: 'soon' })).toEqual({})
+    expect(
+      seen([field('f', { on: 'line' })], { f: 'soon' }, [{ f: 'late' }, {}, { f: 'soon' }, { f: 'late' }]),
+    ).toEqual({
+      f: ['late', 'soon'],
+    })
+    expect(seen([field('f', { on: 'line', categoryIds: ['paint'] })], {}, [{ f: 'late' }])).toEqual({})
   })
   test('an address for once stands instead of a place, and has to be whole', () => {
     const address = { name: 'Hall', street: 'Pier 2', postcode: '', town: 'Southquay', country: '' }

@@ -24,6 +24,7 @@ import { buildIfChanged } from '../setup/build'
 import { createDatabase, freePort, startCluster, type Cluster } from '../setup/cluster'
 import { ROOT, step } from '../setup/install.mjs'
 import { startPostOffice, startServer, waitFor, type Running } from '../setup/processes'
+import { benchDecide } from './bench-decide'
 import { benchGrowth } from './bench-growth'
 import { benchImport } from './bench-import'
 import { benchItems, bulkItems } from './bench-items'
@@ -231,6 +232,13 @@ async function main(): Promise<void> {
       routes: () => benchCore(db),
       policy: async () => {
         results.push(...(await Promise.resolve(benchPolicy())))
+      },
+      decide: async () => {
+        const large = () => ({
+          ...smallDraft(0),
+          lines: smallDraft(0).lines.map((l) => ({ ...l, id: randomUUID(), quantity: '30' })),
+        })
+        results.push(...(await benchDecide(db, cluster, url, (email) => signIn(url, email), large)))
       },
       lists: async () => {
         await bulkLoad(cluster.url('postgres', 'rekko'), BULK, today)

@@ -43,7 +43,8 @@ const versionOn = (today: Day) => ({
   number: y.number,
   form: sql<VersionRow['form']>`json_build_object('name', ${y.name}, 'ending', ${y.ending}, 'fallbackId',
     ${y.fallbackId}, 'ownLimitDays', ${y.ownLimitDays}, 'remindDays', ${y.remindDays}, 'escalateDays',
-    ${y.escalateDays}, 'maySkip', ${y.maySkip}, 'mayChange', ${y.mayChange}, 'byMail', ${y.byMail}, 'rules', coalesce((
+    ${y.escalateDays}, 'maySkip', ${y.maySkip}, 'mayChange', ${y.mayChange}, 'orderTolerance',
+    ${y.orderTolerance}, 'byMail', ${y.byMail}, 'rules', coalesce((
       select json_agg(json_build_object('id', ${r.lineage}, 'name', ${r.name}, 'documents', ${r.documents},
         'conditions', ${r.conditions}, 'sparesManagers', ${r.sparesManagers}, 'steps', coalesce((
           select json_agg(json_build_object('rank', ${s.rank}, 'mustCover', ${s.mustCover}, 'who', ${s.who})
@@ -69,6 +70,16 @@ export async function requireVersion(tx: Tx, now: Date, today: Day): Promise<Ver
   )
   if (found === null) throw new Error('There is no approval policy in force.')
   return found
+}
+
+/** By how much the policy in force lets an order pass what was approved; null: as the organisation says. */
+export async function findTolerance(tx: Tx, now: Date): Promise<PolicyForm['orderTolerance']> {
+  const found = await readOne(
+    tx,
+    { tolerance: sql<PolicyForm['orderTolerance']>`${y.orderTolerance}` },
+    sql`from ${y} where ${hasBegun(now)} order by ${y.inForceAt} desc, ${y.number} desc limit 1`,
+  )
+  return found?.tolerance ?? null
 }
 
 /** A version of the policy by its number; null where there is none. */

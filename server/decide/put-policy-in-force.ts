@@ -1,4 +1,4 @@
-import { checkPolicyForm, policyChanges, type PolicyFacts, type PolicyForm } from '#core/approval/policy-form'
+import { checkPolicyForm, choiceOf, policyChanges, type PolicyFacts, type PolicyForm } from '#core/approval/policy-form'
 import type { Told } from '#core/told/told'
 import type { ZonedMoment } from '#shared/contract/policy'
 import { sayPolicyReason } from '#shared/words/policy-form'
@@ -36,6 +36,7 @@ async function factsFor(ctx: Context): Promise<PolicyFacts> {
     today,
   )
   const some = (ids: readonly string[]) => new Set(ids)
+  const written = await readForm(tx, today)
   return {
     currency: baseCurrency,
     known: {
@@ -43,7 +44,12 @@ async function factsFor(ctx: Context): Promise<PolicyFacts> {
       category: some((await listCategories(tx)).map((c) => c.id)),
       account: some((await listAllAccounts(tx)).filter((a) => !a.retired).map((a) => a.code)),
       project: some(await listProjects(tx)),
-      kind: some(inForce((await readForm(tx, today)).kinds).map((k) => k.code)),
+      kind: some(inForce(written.kinds).map((k) => k.code)),
+      'own field': some(
+        inForce(written.ownFields)
+          .filter((f) => f.type === 'choice')
+          .flatMap((f) => f.choices.map((v) => choiceOf(f.id, v))),
+      ),
       person: some(people.map((p) => p.id)),
       currency: some(await listCurrencies(tx, baseCurrency)),
     },

@@ -30,6 +30,7 @@ export async function readApprovalPolicy(ctx: Context): Promise<PolicyView> {
   const inForceNow = await requireVersion(tx, now, today)
   const last = (await findLastVersion(tx, today)) ?? inForceNow
   const versions = await listVersions(tx)
+  const written = await readForm(tx, today)
   const openTo = await listOpenTo(tx)
   const { people, absences } = await reachPeople(
     tx,
@@ -54,7 +55,10 @@ export async function readApprovalPolicy(ctx: Context): Promise<PolicyView> {
     absences,
     departments: branchesOf(await listUpward(tx)),
     openTo,
-    kinds: inForce((await readForm(tx, today)).kinds).map((k) => ({ code: k.code, name: k.name })),
+    kinds: inForce(written.kinds).map((k) => ({ code: k.code, name: k.name })),
+    ownFields: inForce(written.ownFields)
+      .filter((f) => f.type === 'choice')
+      .map(({ help: _, type: __, ...f }) => f),
     categories: await listCategories(tx),
     currencies: await listCurrencies(tx, o.baseCurrency),
     projects: await listProjects(tx),

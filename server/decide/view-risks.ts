@@ -7,12 +7,15 @@ import { waysOf } from '#shared/words/ways'
 import { judgeAgain } from '../approval/judge-again'
 import type { RouteRow } from '../approval/reads'
 import type { Context } from '../context'
-import { maySee } from '../document/visible'
+import { seenAmong } from '../document/visible'
 import { REQUISITION } from '../requisition/kind'
 import type { RequisitionRow } from '../requisition/reads'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
 import { requireOrganisation } from '../settings/reads'
 import { listNear, nameShared } from './split-reads'
+
+/** Of many others only the newest are told one by one. */
+const MOST_SHOWN = 20
 
 /**
  * What makes somebody look twice before they approve a request, and whether it is one of several that make one. Of the
@@ -47,21 +50,24 @@ export async function viewRisks(
     owner: nameOf(kept.ownerId),
     shared: await nameShared(ctx.tx, split.shared.what, split.shared.id),
   }
-  const others = near.filter((r) => split.others.some((o) => o.id === r.id))
+  const named = new Set(split.others.map((o) => o.id))
+  const others = near.filter((r) => named.has(r.id))
+  const shown = others.slice(-MOST_SHOWN)
+  const seen = await seenAmong(
+    ctx,
+    SEEN_REQUISITIONS,
+    shown.map((o) => o.id),
+  )
   const view = {
     sentence: saySplit(split, said, waysOf(ctx.actor.locale)),
-    others: await Promise.all(
-      others.map(async (o) => {
-        const seen = await maySee(ctx, SEEN_REQUISITIONS, o.id)
-        return {
-          id: seen ? o.id : null,
-          number: seen ? o.number : null,
-          title: o.title,
-          day: o.sentOn,
-          amount: o.amount,
-        }
-      }),
-    ),
+    others: shown.map((o) => ({
+      id: seen.has(o.id) ? o.id : null,
+      number: seen.has(o.id) ? o.number : null,
+      title: o.title,
+      day: o.sentOn,
+      amount: o.amount,
+    })),
+    more: others.length - shown.length,
   }
   return { marks, split: view }
 }

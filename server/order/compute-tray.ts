@@ -13,7 +13,7 @@ import type { Verdict } from '#core/base/verdict'
 import type { Tx } from '../db/client'
 import { listWhoMayOrder, reachPeople } from '../people/person-reads'
 import { type Organisation, requireTerms } from '../settings/reads'
-import { findRoute, listApprovers, type RouteRow } from '../approval/reads'
+import { findRoute, findTolerance, listApprovers, type RouteRow } from '../approval/reads'
 import { listPriceSteps } from '../catalogue/reads'
 import { channelNamed, CHANNELS } from '../channel/channels'
 import type { OrderRow } from './reads'
@@ -48,12 +48,13 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
   const { organisation, today } = terms
   const items = [...new Set(parts.flatMap((p) => (p.itemId === null ? [] : [p.itemId])))]
   const served = [...new Set(parts.map((p) => p.requisitionId))]
-  const [prices, { people }, filesSize, deciders, route] = await Promise.all([
+  const [prices, { people }, filesSize, deciders, route, tolerance] = await Promise.all([
     listPriceSteps(tx, items),
     reachPeople(tx, [actorId], organisation.baseCurrency, today),
     sizeOfSupplierFiles(tx, served),
     listApprovers(tx, served),
     tray.state === 'approved' ? findRoute(tx, tray.id) : null,
+    findTolerance(tx, now),
   ])
   const taxCodes = new Map(terms.taxCodes.map((t) => [t.code, t]))
   const rates = new Map(terms.perBase)
@@ -126,7 +127,7 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
     })),
     needs: parts.map((p) => [p.ownerId, p.raisedById, ...p.ownedBy]),
     sameShipTo: parts.every((p) => p.shipToId === tray.shipToId),
-    tolerance: {
+    tolerance: tolerance ?? {
       percent: organisation.orderTolerancePercent,
       amount: moneyOf(organisation.orderToleranceAmount, organisation.baseCurrency),
     },

@@ -135,6 +135,8 @@ const requestDecision = requestView.extend(decided.shape).extend({
           amount: money,
         }),
       ),
+      /** How many others there are besides those. */
+      more: z.number(),
     })
     .nullable(),
 })

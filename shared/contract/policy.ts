@@ -2,9 +2,10 @@ import { z } from 'zod'
 import { RULE_DOCUMENTS, SUPPLIER_SORTS, type Policy, type Subject } from '#core/approval/policy'
 import { CHANGED_HOW, type Replayed } from '#core/approval/policy-replay'
 import { MAY_CHANGE, MOST_RANK, type PolicyForm, type RoleHolder } from '#core/approval/policy-form'
+import type { WorldField } from '#core/approval/world'
 import type { Absence, Person } from '#core/people/person'
 import { defineRoute } from './route'
-import { day, id, money, text } from './values'
+import { day, decimal, id, money, text } from './values'
 
 const several = z.array(text(60)).max(500)
 const condition = z.discriminatedUnion('on', [
@@ -17,6 +18,7 @@ const condition = z.discriminatedUnion('on', [
   z.object({ on: z.literal('currency'), codes: z.array(z.string().length(3)).max(200) }),
   z.object({ on: z.literal('kind'), kinds: several }),
   z.object({ on: z.literal('over budget'), is: z.boolean() }),
+  z.object({ on: z.literal('own field'), fieldId: text(60), values: z.array(text(200)).max(200) }),
   z.object({ on: z.literal('owner'), ids: several }),
 ])
 const who = z.discriminatedUnion('by', [
@@ -50,6 +52,7 @@ const form = z.object({
   escalateDays: days,
   maySkip: z.boolean().default(false),
   mayChange: z.enum(MAY_CHANGE).default('nothing'),
+  orderTolerance: z.object({ percent: decimal, amount: money }).nullable().default(null),
   byMail: z.object({ upTo: money.nullable() }).nullable().default(null),
 })
 
@@ -108,6 +111,8 @@ const view = z.object({
   /** The departments that people may raise for, by their ids. */
   openTo: z.array(z.object({ personId: z.string(), departmentIds: z.array(z.string()) })),
   kinds: z.array(z.object({ code: z.string(), name: z.string() })),
+  /** Own fields in which something is chosen. */
+  ownFields: z.array(z.custom<WorldField>()),
   categories: z.array(named),
   /** In which lines may be priced: the base currency, and those with a rate. */
   currencies: z.array(z.string()),

@@ -18,6 +18,7 @@ const UNKNOWN = {
   kind: 'a kind of request that is not there any more',
   person: 'nobody yet, or somebody who is not there',
   currency: 'a currency without a rate',
+  'own field': 'a choice of an own field that is not there any more',
   role: 'a role that there is not',
 } as const
 
@@ -49,6 +50,8 @@ export function sayPolicyReason(reason: PolicyReason, nameOf: (id: string) => st
       return `Days lie between 1 and ${MOST_POLICY_DAYS}.`
     case 'escalates-first':
       return 'Whoever is asked has to be reminded before the next manager is asked instead.'
+    case 'tolerance-unreadable':
+      return 'How much dearer an order may be is a percentage from 0 to 100, with at most two decimals.'
     case 'orders-spare':
       return `${it} is for orders, whose buyers have no own limit that spares anybody.`
     case 'unknown':
@@ -84,6 +87,13 @@ const MAY: Record<MayChange, string> = {
 }
 /** What whoever approves may change while approving. */
 export const sayMayChange = (may: MayChange): string => MAY[may]
+
+/** By how much an order may pass what was approved. */
+export const sayTolerance = (tolerance: PolicyForm['orderTolerance'], ways: Ways): string =>
+  tolerance === null
+    ? 'How much dearer than approved an order may be stands under Organisation.'
+    : `An order up to ${ways.decimal(tolerance.percent)} % and ${ways.money(tolerance.amount)} dearer than approved ` +
+      'is not decided on again.'
 
 /** Which decisions may be answered by mail. */
 export const sayByMail = (byMail: PolicyForm['byMail'], ways: Ways): string =>
@@ -139,6 +149,12 @@ export function sayPolicyChange(
       return { of: 'By mail', was: sayByMail(before.byMail, ways), is: sayByMail(after.byMail, ways) }
     case 'changing':
       return { of: 'Changing', was: sayMayChange(before.mayChange), is: sayMayChange(after.mayChange) }
+    case 'tolerance':
+      return {
+        of: 'Orders dearer than approved',
+        was: sayTolerance(before.orderTolerance, ways),
+        is: sayTolerance(after.orderTolerance, ways),
+      }
     case 'skipping':
       return { of: 'Skipping', was: saySkipping(before.maySkip), is: saySkipping(after.maySkip) }
   }

@@ -6,7 +6,7 @@ import { waysOf } from './ways'
 
 const ways = waysOf('en-GB')
 const plain = (id: string) => id
-const names = { person: plain, department: plain, category: plain, account: plain, kind: plain }
+const names = { person: plain, department: plain, category: plain, account: plain, kind: plain, field: plain }
 const said = (conditions: Condition[], steps: Omit<PolicyStep, 'rank'>[], sparesManagers = false) => {
   const rule: Rule = { id: 'r', name: '', conditions, sparesManagers, steps: steps.map((s) => ({ ...s, rank: 1 })) }
   return sayRule(rule, names, ways)
@@ -17,6 +17,10 @@ const all = { who: { by: 'group', name: 'the trustees', mode: 'all', members: []
 // A rule says what it does, whatever it is called.
 test.each([
   [said([], [chain('top')]), 'Every request goes up the chain of managers, to the top.'],
+  [
+    said([{ on: 'own field', fieldId: 'Urgency', values: ['today', 'tomorrow'] }], [chain('top')]),
+    'Requests whose Urgency is today or tomorrow go up the chain of managers, to the top.',
+  ],
   [
     said([{ on: 'amount', from: money('300.00 EUR') }], [chain('covered')]),
     'Requests from 300.00 go up the chain of managers, to the first whose limit covers it.',

@@ -10,6 +10,7 @@ export interface PolicyNames {
   readonly category: (id: string) => string
   readonly account: (code: string) => string
   readonly kind: (code: string) => string
+  readonly field: (id: string) => string
 }
 
 /** How suppliers stand, after “Requests”. */
@@ -43,6 +44,8 @@ function sayCondition(c: Condition, names: PolicyNames, ways: Ways): string {
       )}`
     case 'currency':
       return `priced in ${listWords(c.codes, 'or')}`
+    case 'own field':
+      return `whose ${names.field(c.fieldId)} is ${listWords(c.values, 'or')}`
     case 'kind':
       return `for ${some(c.kinds, names.kind)}`
     case 'over budget':

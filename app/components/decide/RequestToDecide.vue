@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { RequestDecision } from '#shared/contract/decide'
-import { formatSize } from '#shared/words/format'
+import { formatCount, formatSize } from '#shared/words/format'
 import { sayMarks } from '#shared/words/marks'
 import { sayLineSource } from '#shared/words/request-line'
 import PriceMemory from '~/components/decide/PriceMemory.vue'
@@ -49,6 +49,7 @@ const wording = useWording()
           <NuxtLink v-if="o.id" class="quiet-link" :to="`/trail/${o.id}`">{{ o.number }}</NuxtLink>{{ o.id ? ', ' : ''
           }}{{ o.title }}, sent {{ wording.shortDay(o.day) }}, {{ wording.money(o.amount) }}
         </li>
+        <li v-if="doc.split.more > 0">and {{ formatCount(doc.split.more, 'earlier one', 'earlier ones') }}</li>
       </ul>
     </div>
     <div v-if="doc.changes.length > 0" class="mt-3" :class="doc.mine ? 'notice-amber' : 'text-ink2'">

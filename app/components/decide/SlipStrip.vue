@@ -4,10 +4,15 @@ import { sayMarks } from '#shared/words/marks'
 import { useWording } from '~/composables/base/use-wording'
 
 /** What waits, as slips: who, how much, what for, since when and by when, and what makes one look twice. */
-defineProps<{ slips: readonly Slip[]; wanted: string | null }>()
+const props = defineProps<{ slips: readonly Slip[]; wanted: string | null }>()
 /** Those that are decided together. */
 const marked = defineModel<ReadonlySet<string>>('marked', { required: true })
 const wording = useWording()
+/** Of a long queue those near the one that is shown are drawn, as many as stand side by side and some more. */
+const NEAR = { before: 12, after: 24 }
+const from = computed(() => Math.max(0, props.slips.findIndex((s) => s.id === props.wanted) - NEAR.before))
+const shown = computed(() => props.slips.slice(from.value, from.value + NEAR.before + NEAR.after))
+const behind = computed(() => props.slips.length - from.value - shown.value.length)
 function mark(id: string, on: boolean): void {
   const next = new Set(marked.value)
   if (on) next.add(id)
@@ -26,8 +31,11 @@ const risks = (s: Slip) =>
     ]"
     aria-label="What waits for you"
   >
+    <p v-if="from > 0" class="small grid shrink-0 place-items-center border-r border-strong px-4">
+      {{ wording.decimal(String(from)) }} before
+    </p>
     <div
-      v-for="s in slips"
+      v-for="s in shown"
       :id="`slip-${s.id}`"
       :key="s.id"
       class="relative min-w-[216px] max-w-[330px] shrink-0 border-r border-strong last:border-r-0"
@@ -65,5 +73,8 @@ const risks = (s: Slip) =>
         />
       </label>
     </div>
+    <p v-if="behind > 0" class="small grid shrink-0 place-items-center px-4">
+      {{ wording.decimal(String(behind)) }} more
+    </p>
   </nav>
 </template>

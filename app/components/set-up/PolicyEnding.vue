@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { dec } from '#core/base/decimal'
+import { moneyOf } from '#core/base/money'
 import type { MayChange, PolicyForm } from '#core/approval/policy-form'
 import { formatCount } from '#shared/words/format'
 import type { PersonFound } from '#shared/contract/people'
@@ -37,6 +38,37 @@ const byMail = computed(() => {
     { id: 'all', name: 'by answering the mail too' },
   ]
 })
+/** By how much an order may pass what was approved, to choose from, with what was set otherwise. */
+const keyOfTolerance = (t: { percent: string; amount: string }) => `${t.percent} ${dec(t.amount).toFixed()}`
+const tolerances = computed(() => {
+  const set = props.form.orderTolerance
+  const some = [
+    { percent: '0', amount: '0' },
+    { percent: '2', amount: '20' },
+    { percent: '5', amount: '50' },
+    { percent: '10', amount: '100' },
+  ]
+  const own = set === null ? [] : [{ percent: set.percent, amount: set.amount.amount }]
+  const all = new Map([...some, ...own].map((t) => [keyOfTolerance(t), t]))
+  return [
+    { id: '', name: 'from where Organisation says' },
+    ...[...all].map(([id, t]) => ({
+      id,
+      name:
+        dec(t.percent).isZero() || dec(t.amount).isZero()
+          ? 'from the first cent'
+          : `beyond ${wording.decimal(t.percent)} % or ${wording.kept(t.amount, props.currency)}`,
+    })),
+  ]
+})
+const toleranceNow = computed(() => {
+  const set = props.form.orderTolerance
+  return set === null ? '' : keyOfTolerance({ percent: set.percent, amount: set.amount.amount })
+})
+function readTolerance(id: string): PolicyForm['orderTolerance'] {
+  const [percent, amount] = id.split(' ')
+  return percent === undefined || amount === undefined ? null : { percent, amount: moneyOf(amount, props.currency) }
+}
 const byMailNow = computed(() => (props.form.byMail === null ? 'none' : (props.form.byMail.upTo?.amount ?? 'all')))
 const readByMail = (id: string): PolicyForm['byMail'] =>
   id === 'none' ? null : { upTo: id === 'all' ? null : { amount: id, currency: props.currency } }
@@ -119,6 +151,14 @@ const read = (id: string) => (id === '' ? null : Number(id))
         placeholder=""
         light
         @update:model-value="emit('write', { mayChange: $event as MayChange })"
+      />. An order that is dearer than approved is decided on again
+      <BlankChoice
+        :model-value="toleranceNow"
+        :choices="tolerances"
+        label="From when an order dearer than approved is decided on again"
+        placeholder=""
+        light
+        @update:model-value="emit('write', { orderTolerance: readTolerance($event) })"
       />. Decisions are made
       <BlankChoice
         :model-value="byMailNow"

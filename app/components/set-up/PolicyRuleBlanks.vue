@@ -54,6 +54,18 @@ function setAmount(end: 'from' | 'below', to: Money | null): void {
       : { on: 'amount', ...(from === null ? {} : { from }), ...(below === null ? {} : { below }) },
   )
 }
+const own = computed(() => conditionOf(rule.value, 'own field'))
+const fields = computed(() => [
+  { id: '', name: 'own fields say anything' },
+  ...props.view.ownFields.map((f) => ({ id: f.id, name: f.name })),
+])
+const choices = computed(() =>
+  (props.view.ownFields.find((f) => f.id === own.value?.fieldId)?.choices ?? []).map((c) => ({ id: c, name: c })),
+)
+function chooseField(fieldId: string): void {
+  const [first] = props.view.ownFields.find((f) => f.id === fieldId)?.choices ?? []
+  put('own field', first === undefined ? null : { on: 'own field', fieldId, values: [first] })
+}
 const BRANCH = [
   { id: 'branch', name: 'and what is part of it' },
   { id: 'alone', name: 'alone' },
@@ -153,6 +165,22 @@ async function leaveOut(at: number): Promise<void> {
           label="Paid from which projects"
           placeholder="any project or none"
           @update:model-value="put('project', some($event, { on: 'project', codes: $event }))" /></template
+      ><template v-if="view.ownFields.length > 0"
+        >, whose
+        <BlankChoice
+          :model-value="own?.fieldId ?? ''"
+          :choices="fields"
+          label="Which own field counts"
+          placeholder=""
+          :light="own === null"
+          @update:model-value="chooseField" /><template v-if="own">
+          is
+          <BlankMany
+            :model-value="own.values"
+            :choices="choices"
+            label="What is chosen in it"
+            placeholder="something"
+            @update:model-value="put('own field', { ...own, values: $event })" /></template></template
       >,
       <BlankMany
         :model-value="conditionOf(rule, 'supplier')?.sorts ?? []"

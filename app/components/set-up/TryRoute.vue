@@ -43,6 +43,14 @@ const OVER = [
   { id: 'inside', name: 'inside the budget' },
   { id: 'over', name: 'past the budget' },
 ]
+/** What is chosen in own fields, by their ids. */
+const chosen = ref<Readonly<Record<string, string>>>({})
+/** Own fields that some rule looks at, of what holds or of the draft. */
+const ownFields = computed(() => {
+  const rules = [...props.view.policy.rules, ...(props.draft?.rules ?? [])]
+  const named = new Set(rules.flatMap((r) => r.conditions.flatMap((c) => (c.on === 'own field' ? c.fieldId : []))))
+  return props.view.ownFields.filter((f) => named.has(f.id))
+})
 const session = useSessionStore()
 const ownerId = computed(() => owner.value || (session.me?.id ?? raisers.value[0]?.id ?? ''))
 const departments = computed(() => {
@@ -110,6 +118,7 @@ const madeUp = computed<Subject | null>(() => {
       },
     ],
     overBudget: over.value === 'over',
+    own: Object.fromEntries(Object.entries(chosen.value).map(([id, v]) => [id, v === '' ? [] : [v]])),
   }
 })
 const subject = computed(() => real.value?.subject ?? madeUp.value)
@@ -246,8 +255,16 @@ const tried = computed(() => {
           label="Of which kind"
           placeholder="no kind"
           light
-          @update:model-value="kind = $event"
-        /> </template
+          @update:model-value="kind = $event" /></template
+      ><template v-for="f in ownFields" :key="f.id"
+        >, {{ f.name }}
+        <BlankChoice
+          :model-value="chosen[f.id] ?? ''"
+          :choices="[{ id: '', name: 'not said' }, ...f.choices.map((c) => ({ id: c, name: c }))]"
+          :label="`What ${f.name} says`"
+          placeholder=""
+          light
+          @update:model-value="chosen = { ...chosen, [f.id]: $event }" /></template
       >.
     </div>
     <p v-if="subject === null" class="notice-amber mt-2">

@@ -15,6 +15,7 @@ export const worldOf = (v: PolicyView): PolicyWorld => ({
   suppliers: SUPPLIER_SORTS,
   currencies: v.currencies,
   lines: v.lines,
+  ownFields: v.ownFields,
 })
 
 /** How what it names is called. */
@@ -28,6 +29,7 @@ export function policyNames(v: PolicyView): PolicyNames {
     department: named(v.departments),
     category: named(v.categories),
     account: named(v.accounts.map((a) => ({ id: a.code, name: `${a.code} ${a.name}` }))),
+    field: named(v.ownFields),
     kind: named(v.kinds.map((k) => ({ id: k.code, name: k.name }))),
   }
 }

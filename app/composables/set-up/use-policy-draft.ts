@@ -1,6 +1,7 @@
 import { saysSame } from '#core/base/entries'
 import {
   checkPolicyForm,
+  choiceOf,
   mergePolicy,
   policyChanges,
   policyOf,
@@ -51,6 +52,7 @@ export function usePolicyDraft(first: PolicyView) {
         kind: new Set(v.kinds.map((k) => k.code)),
         person: new Set(v.people.map((p) => p.id)),
         currency: new Set(v.currencies),
+        'own field': new Set(v.ownFields.flatMap((f) => f.choices.map((c) => choiceOf(f.id, c)))),
       },
       left: new Set(gone),
     }

@@ -435,13 +435,13 @@ const isOnPage = (event: KeyboardEvent) => event.target === document.body || (ev
           <template v-if="together.length === 0">
             <HandOn v-if="isHanding" :busy="busy" @hand="hand" @leave="isHanding = false" />
             <p v-else class="mt-2.5 flex flex-wrap gap-x-4">
-              <button type="button" class="quiet-link small" @click="isHanding = true">
+              <button type="button" class="quiet-link small min-h-6" @click="isHanding = true">
                 Have somebody else decide
               </button>
               <button
                 v-if="doc?.document === 'requisition' && doc.mayChange !== 'nothing' && !isChanging"
                 type="button"
-                class="quiet-link small"
+                class="quiet-link small min-h-6"
                 @click="isChanging = true"
               >
                 Change it while approving

@@ -10,6 +10,7 @@ import {
   sayPolicyReason,
   sayMayChange,
   saySkipping,
+  sayTolerance,
   sayWaiting,
 } from '#shared/words/policy-form'
 import MainAction from '~/components/base/MainAction.vue'
@@ -313,7 +314,7 @@ usePlaceKeys(
         <p class="sentence-small mt-3">{{ sayEnding(form, names) }}</p>
         <p class="small mt-1">
           {{ sayOwnLimitDays(form.ownLimitDays) }} {{ sayWaiting(form) }} {{ saySkipping(form.maySkip) }}
-          {{ sayMayChange(form.mayChange) }}
+          {{ sayMayChange(form.mayChange) }} {{ sayTolerance(form.orderTolerance, wording.ways) }}
           {{ sayByMail(form.byMail, wording.ways) }}
         </p>
       </template>

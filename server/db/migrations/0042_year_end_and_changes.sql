@@ -16,6 +16,7 @@ CREATE TABLE "absence_stand_in" (
 --> statement-breakpoint
 ALTER TABLE "approval_decision" ADD COLUMN "changed_from" jsonb;--> statement-breakpoint
 ALTER TABLE "approval_policy" ADD COLUMN "may_change" text DEFAULT 'nothing' NOT NULL;--> statement-breakpoint
+ALTER TABLE "approval_policy" ADD COLUMN "order_tolerance" jsonb;--> statement-breakpoint
 ALTER TABLE "budget_line" ADD COLUMN "tell_at" integer[] DEFAULT '{}' NOT NULL;--> statement-breakpoint
 ALTER TABLE "budget_line" ADD COLUMN "told_share" integer;--> statement-breakpoint
 ALTER TABLE "requisition_coding" ADD COLUMN "carried_to" integer;--> statement-breakpoint

@@ -44,6 +44,8 @@ export const approvalPolicy = pgTable(
     maySkip: boolean('may_skip').notNull().default(false),
     /** What whoever approves a request may change of it while approving. */
     mayChange: text('may_change').$type<MayChange>().notNull().default('nothing'),
+    /** By how much an order may pass what was approved; null: as the organisation says. */
+    orderTolerance: jsonb('order_tolerance').$type<PolicyForm['orderTolerance']>(),
     /** Which decisions may be answered by mail; null: none. */
     byMail: jsonb('by_mail').$type<PolicyForm['byMail']>(),
     askedById: uuid('asked_by_id').references(() => person.id),
