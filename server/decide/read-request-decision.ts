@@ -86,9 +86,9 @@ async function changeable(
   kept: Kept,
   isMine: boolean,
 ): Promise<Pick<RequestDecision, 'mayChange' | 'payers'>> {
+  if (!isMine) return { mayChange: 'nothing', payers: [] }
   const { timeZone } = await requireOrganisation(ctx.tx)
-  const { form } = await requireVersion(ctx.tx, ctx.now, dayOf(ctx.now, timeZone))
-  const mayChange = isMine ? form.mayChange : 'nothing'
+  const { mayChange } = (await requireVersion(ctx.tx, ctx.now, dayOf(ctx.now, timeZone))).form
   if (mayChange !== 'quantities and payers') return { mayChange, payers: [] }
   const possible = await listPossiblePayers(ctx, kept)
   return {

@@ -1,5 +1,5 @@
 import { dayOf } from '#core/base/day'
-import { add, compare, moneyOf, negate, sum, type Money } from '#core/base/money'
+import { add, compare, isZero, moneyOf, negate, sum, type Money } from '#core/base/money'
 import { CARRIED_TO, yearEndEntries, type OpenStanding, type YearEndChoice } from '#core/budget/year-end'
 import type { YearEndAsked } from '#shared/contract/year-end'
 import { formatYear } from '#shared/words/format'
@@ -108,10 +108,12 @@ async function bringMoney(ctx: Context, lines: readonly Chosen[], reason: string
 /** What stands in each period, without those in which it comes to nothing. */
 function byPeriod(open: readonly OpenStanding[]): [number, Money][] {
   const periods = [...new Set(open.map((s) => s.period))].sort((a, b) => a - b)
-  return periods.map((p) => {
-    const of = open.filter((s) => s.period === p).map((s) => s.amount)
-    return [p, sum(of, of[0]?.currency ?? '')]
-  })
+  return periods
+    .map((p): [number, Money] => {
+      const of = open.filter((s) => s.period === p).map((s) => s.amount)
+      return [p, sum(of, of[0]?.currency ?? '')]
+    })
+    .filter(([, amount]) => !isZero(amount))
 }
 
 async function adjust(ctx: Context, line: string, period: number, amount: Money, reason: string): Promise<void> {
