@@ -90,7 +90,7 @@ function leave(): void {
         Where another budget line pays, only your approval counts, and whoever else has to decide is asked
         anew.</template
       >
-      <button type="button" class="quiet-link" @click="leave">Leave it as it is</button>
+      {{ ' ' }}<button type="button" class="quiet-link" @click="leave">Leave it as it is</button>
     </p>
   </section>
 </template>
