@@ -1,4 +1,4 @@
-import { isZero, moneyOf, negate } from '#core/base/money'
+import { isZero, moneyOf, negate, type Money } from '#core/base/money'
 import { checkTransfer, whoDecides, type TransferLine } from '#core/budget/transfer'
 import { dayOf } from '#core/base/day'
 import { may } from '#core/people/rights'
@@ -133,6 +133,24 @@ export async function takeBackTransfer(ctx: Context, id: string): Promise<{ id: 
   return { id }
 }
 
+/** Enters that a budget line is given more, or less, in a period; nothing is asked. The line is locked. */
+export async function enterAdjustment(
+  ctx: Context,
+  lineId: string,
+  period: number,
+  amount: Money,
+  reason: string,
+): Promise<string> {
+  const id = crypto.randomUUID()
+  await addAdjustment(ctx.tx, lineId, period, amount)
+  await insertTransfer(ctx.tx, {
+    ...{ id, fromLineId: null, toLineId: lineId, period, amount: amount.amount, reason, state: 'done' },
+    ...{ proposedById: ctx.actor.id, proposedAt: ctx.now, deciderId: null },
+    ...{ decidedById: ctx.actor.id, decidedAt: ctx.now },
+  })
+  return id
+}
+
 /** Gives a budget line more, or less, than its plan, at once and with a reason: finance alone does that. */
 export async function adjustBudget(
   ctx: Context,
@@ -147,13 +165,7 @@ export async function adjustBudget(
   const [line] = await listTransferLines(ctx.tx, [asked.budgetLineId], dayOf(ctx.now, timeZone))
   if (line === undefined) throw notFound('This budget line')
   if (line.retired) throw refused([`${line.name} is retired.`])
-  const id = crypto.randomUUID()
-  await addAdjustment(ctx.tx, line.id, asked.period, amount)
-  await insertTransfer(ctx.tx, {
-    ...{ id, fromLineId: null, toLineId: line.id, period: asked.period, amount: amount.amount, reason, state: 'done' },
-    ...{ proposedById: ctx.actor.id, proposedAt: ctx.now, deciderId: null },
-    ...{ decidedById: ctx.actor.id, decidedAt: ctx.now },
-  })
+  const id = await enterAdjustment(ctx, line.id, asked.period, amount, reason)
   await appendEvent(ctx, {
     type: 'budget adjusted',
     subjectKind: KIND,

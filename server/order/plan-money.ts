@@ -1,4 +1,3 @@
-import type { Ways } from '#shared/words/ways'
 import { fiscalPeriod } from '#core/base/day'
 import { dec } from '#core/base/decimal'
 import { lineNet } from '#core/base/line-net'
@@ -10,7 +9,6 @@ import type { PayingLine } from '#core/requisition/draft-facts'
 import { listPayingLines, lockBudgetLines } from '../budget/reads'
 import type { NewEntry } from '../budget/store'
 import type { Context } from '../context'
-import { refused } from '../http/problem'
 import type { RequisitionLineRow, RequisitionRow } from '../requisition/reads'
 import { frozenLine, periodOf, reservationEntries, worthOfOpen } from '../requisition/reservation'
 import type { ComputedTray } from './compute-tray'
@@ -81,16 +79,6 @@ export async function planMoney(
     }
   })
   return { entries, passed: passedBy(entries, budgetLines, currency), budgetLines }
-}
-
-/** Refuses an order that a budget line does not allow, with every one of them. */
-export function requireMoney({ passed }: PlannedMoney, ways: Ways): void {
-  const over = passed.flatMap((o) =>
-    o.control === 'refuses' && o.passedBy !== null
-      ? [`${o.name} does not allow it: it would be passed by ${ways.money(o.passedBy)}.`]
-      : [],
-  )
-  if (over.length > 0) throw refused([...new Set(over)], {}, 'budget-refuses')
 }
 
 /** How much of a line is ordered once what lies on the tray is. */

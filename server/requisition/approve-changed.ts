@@ -1,6 +1,6 @@
 import { dayOf } from '#core/base/day'
-import { compare, moneyOf, sum, zero } from '#core/base/money'
-import { checkBudget } from '#core/budget/available'
+import { compare, sum, zero } from '#core/base/money'
+import { checkBudget, type BudgetOutcome } from '#core/budget/available'
 import { changeLines, type LineChange } from '#core/requisition/decided-change'
 import type { PayingLine } from '#core/requisition/draft-facts'
 import { sayLineChangeReason } from '#shared/words/decided-change'
@@ -8,7 +8,7 @@ import { waysOf } from '#shared/words/ways'
 import { writeDecision, type Decided } from '../approval/decide'
 import { findOpenSeat, findRoute, requireVersion } from '../approval/reads'
 import { listPayingLines } from '../budget/reads'
-import type { NewEntry } from '../budget/store'
+import { requireMoney } from '../budget/require-money'
 import type { Context } from '../context'
 import { forbidden, refused } from '../http/problem'
 import { requireOrganisation } from '../settings/reads'
@@ -19,6 +19,7 @@ import {
   rewriteRequest,
   type ChangeableLine,
   type ChangedFrom,
+  type PlannedRewrite,
 } from './change-lines'
 import { REQUISITION } from './kind'
 import type { RequisitionLineRow, RequisitionRow } from './reads'
@@ -40,20 +41,21 @@ export async function approveChanged(
   const kept = await requireMove(ctx, id, version, 'approve')
   const [seat, route] = [await findOpenSeat(tx, id, actor.id), await findRoute(tx, id)]
   if (seat === null || route === null) throw forbidden('This does not wait for you.')
-  const { timeZone } = await requireOrganisation(tx)
+  const { baseCurrency, timeZone } = await requireOrganisation(tx)
   const { form } = await requireVersion(tx, now, dayOf(now, timeZone))
   const payers = await listPossiblePayers(ctx, kept)
   const changed = changeLines(kept.lines, changes, form.mayChange, (l) => new Set(payersOf(l, payers).map((p) => p.id)))
   if ('reasons' in changed) throw refused(changed.reasons.map(sayLineChangeReason))
 
   const lines = changed.lines.map((l, i) => frozenAnew(l, kept.lines[i], payers))
-  const entries = await planRewrite(ctx, kept, { lines, cause: 'changed' })
-  const isOver = await requireMoney(ctx, kept, entries)
+  const planned = await planRewrite(ctx, kept, { lines, cause: 'changed' })
+  const passed = passedBy(planned, baseCurrency)
+  requireMoney({ passed }, waysOf(actor.locale))
   const from: ChangedFrom = { lines: kept.lines.map(changeableOf), overBudget: route.sent.overBudget }
   const decisionId = crypto.randomUUID()
-  const next = await rewriteRequest(ctx, kept, entries, {
+  const next = await rewriteRequest(ctx, kept, planned, {
     ...{ lines, keepsEarlier: changed.isLess, cause: 'changed' },
-    overBudget: route.sent.overBudget || (!changed.isLess && isOver),
+    overBudget: route.sent.overBudget || (!changed.isLess && passed.length > 0),
     by: { decisionId, actorId: actor.id },
   })
   return writeDecision(ctx, REQUISITION, next, {
@@ -100,27 +102,17 @@ function frozenAnew(
   })
 }
 
-/** Refuses what a budget line does not allow; true where one is passed all the same. */
-async function requireMoney(ctx: Context, kept: RequisitionRow, entries: readonly NewEntry[]): Promise<boolean> {
-  const { baseCurrency: currency } = await requireOrganisation(ctx.tx)
-  const ids = [...new Set(entries.map((e) => e.budgetLineId))]
-  const lines = await listPayingLines(ctx.tx, { departmentId: null, fiscalYear: 0, ids }, currency)
-  const passed = lines.flatMap((line) => {
+/** The budget lines that are passed by what is added to them; under the lock. */
+function passedBy({ entries, budgetLines }: PlannedRewrite, currency: string): BudgetOutcome[] {
+  return [...budgetLines.values()].flatMap((line) => {
     const own = entries.filter((e) => e.budgetLineId === line.id)
     const amount = sum(
-      own.map((e) => moneyOf(e.amount.amount, currency)),
+      own.map((e) => e.amount),
       currency,
     )
-    if (compare(amount, zero(currency)) <= 0) return []
-    const period = own[0]?.period ?? kept.period ?? 1
-    return checkBudget([{ budgetLineId: line.id, amount }], new Map([[line.id, line]]), period)
+    const [first] = own
+    if (first === undefined || compare(amount, zero(currency)) <= 0) return []
+    const added = { budgetLineId: line.id, amount }
+    return checkBudget([added], budgetLines, first.period).filter((o) => o.passedBy !== null)
   })
-  const ways = waysOf(ctx.actor.locale)
-  const refusals = passed.flatMap((o) =>
-    o.control === 'refuses' && o.passedBy !== null
-      ? [`${o.name} does not allow it: it would be passed by ${ways.money(o.passedBy)}.`]
-      : [],
-  )
-  if (refusals.length > 0) throw refused(refusals, {}, 'budget-refuses')
-  return passed.some((o) => o.passedBy !== null)
 }

@@ -1,13 +1,14 @@
 import { add, subtract, sum } from '#core/base/money'
 import { effectsOf } from '#core/budget/effect'
 import { changesBetween, type RequestChange } from '#core/requisition/changes'
+import type { PayingLine } from '#core/requisition/draft-facts'
 import { recodeSent } from '#core/requisition/decided-change'
 import type { Draft, DraftCoding, DraftLine } from '#core/requisition/draft'
 import { judgeAgain } from '../approval/judge-again'
 import { openRoute } from '../approval/open-route'
 import { findRoute } from '../approval/reads'
 import { keepEarlier } from '../approval/store'
-import { listPayingLines, lockBudgetLines } from '../budget/reads'
+import { lockBudgetLines } from '../budget/reads'
 import { appendEntries, type NewEntry } from '../budget/store'
 import type { Context } from '../context'
 import { requireOrganisation } from '../settings/reads'
@@ -58,18 +59,26 @@ export interface Rewritten {
   readonly by?: { readonly decisionId: string; readonly actorId: string }
 }
 
-/** The entries that follow from it, with the budget lines locked; nothing is written. */
+/** What writing lines anew moves, and the budget lines that it is between, locked. */
+export interface PlannedRewrite {
+  readonly entries: readonly NewEntry[]
+  readonly budgetLines: ReadonlyMap<string, PayingLine>
+}
+
+/** Works out what writing lines anew moves, with the budget lines locked; nothing is written. */
 export async function planRewrite(
   ctx: Context,
   kept: RequisitionRow,
   { lines, cause }: Pick<Rewritten, 'lines' | 'cause'>,
-): Promise<NewEntry[]> {
+): Promise<PlannedRewrite> {
   const { baseCurrency } = await requireOrganisation(ctx.tx)
   const rows = rowsWith(kept, lines)
   const payers = [...kept.lines, ...rows].flatMap((l) => l.codings.map((c) => c.budgetLineId))
-  await lockBudgetLines(ctx.tx, [...new Set(payers)], baseCurrency)
+  const locked = await lockBudgetLines(ctx.tx, [...new Set(payers)], baseCurrency)
   const worth = new Map(rows.map((l) => [l.id, worthOfOpen(l, baseCurrency, kept.period ?? 1)]))
-  return reservationEntries(ctx, [{ requisition: kept, lineIds: rows.map((l) => l.id), worth }], cause, baseCurrency)
+  const to = [{ requisition: kept, lineIds: rows.map((l) => l.id), worth }]
+  const entries = await reservationEntries(ctx, to, cause, baseCurrency)
+  return { entries, budgetLines: new Map(locked.map((l) => [l.id, l])) }
 }
 
 /**
@@ -79,7 +88,7 @@ export async function planRewrite(
 export async function rewriteRequest(
   ctx: Context,
   kept: RequisitionRow,
-  entries: readonly NewEntry[],
+  { entries, budgetLines }: PlannedRewrite,
   { lines, keepsEarlier: keeps, overBudget, by }: Rewritten,
 ): Promise<RequisitionRow> {
   const { baseCurrency } = await requireOrganisation(ctx.tx)
@@ -97,11 +106,13 @@ export async function rewriteRequest(
   const next = { ...kept, round, amount: amount.amount, sentDraft, draft: draftWith(kept.draft, rows), lines: rows }
   const route = await findRoute(ctx.tx, kept.id)
   if (route === null) throw new Error('a request in approval has no route')
-  const payers = await listPayers(ctx, rows)
   const sent = {
     ...{ ...route.sent, amount, overBudget },
     together: add(subtract(route.sent.together ?? route.sent.amount, route.sent.amount), amount),
-    codings: recodeSent(route.sent.codings, kept.lines, rows, (id) => payers.get(id) ?? { account: '', project: null }),
+    codings: recodeSent(route.sent.codings, kept.lines, rows, (id) => {
+      const { account = '', project = null } = budgetLines.get(id) ?? {}
+      return { account, project }
+    }),
   }
   const judged = await judgeAgain(ctx, { whose: whoseRequisition }, next, { sent })
   await openRoute(ctx, next, { ...judged, sent, round, keepsEarlier: keeps, ...(by === undefined ? {} : { by }) })
@@ -113,17 +124,6 @@ export async function restoreLines(ctx: Context, kept: RequisitionRow, from: unk
   const as = { ...(from as ChangedFrom), keepsEarlier: true, cause: 'taken back' }
   await keepEarlier(ctx.tx, kept.id, kept.round)
   await rewriteRequest(ctx, kept, await planRewrite(ctx, kept, as), as)
-}
-
-/** The budget lines that pay for some lines, by their ids. */
-async function listPayers(
-  ctx: Context,
-  rows: readonly RequisitionLineRow[],
-): Promise<Map<string, { account: string; project: string | null }>> {
-  const { baseCurrency } = await requireOrganisation(ctx.tx)
-  const ids = [...new Set(rows.flatMap((l) => l.codings.map((c) => c.budgetLineId)))]
-  const found = await listPayingLines(ctx.tx, { departmentId: null, fiscalYear: 0, ids }, baseCurrency)
-  return new Map(found.map(({ id, account, project }) => [id, { account, project }]))
 }
 
 function rowsWith(kept: RequisitionRow, lines: readonly ChangeableLine[]): RequisitionLineRow[] {

@@ -6,8 +6,9 @@ import { formatYear } from '#shared/words/format'
 import { appendEvent, appendEvents } from '../audit/store'
 import { lockBudgetLines } from '../budget/reads'
 import { appendEntries } from '../budget/store'
-import { addAdjustment, insertTransfer } from '../budget/transfer-store'
+import { enterAdjustment } from '../budget/transfer-money'
 import type { Context } from '../context'
+import type { Tx } from '../db/client'
 import { refused, stale } from '../http/problem'
 import { notifyChanges } from '../live/notify'
 import { ORGANISATION } from '../settings/organisation-event'
@@ -30,11 +31,16 @@ interface Chosen extends LineToEnd {
  */
 export async function endYear(ctx: Context, year: number, asked: YearEndAsked): Promise<{ id: string }> {
   const { tx, now } = ctx
-  const { timeZone, fiscalStartMonth } = await requireOrganisation(tx)
+  const { baseCurrency: currency, timeZone, fiscalStartMonth } = await requireOrganisation(tx)
   const from = endsOn(year, fiscalStartMonth)
   if (dayOf(now, timeZone) < from) throw refused([`${formatYear(year)} is not over yet: it may be ended from ${from}.`])
-  const documents = await lockWhatIsOpen(ctx, year, asked)
-  const { lines, next } = await linesAsSeen(ctx, year, asked)
+  const named = new Set(asked.lines.map((l) => l.id))
+  const before = (await linesToEnd(tx, year, currency)).filter((l) => named.has(l.id))
+  const documents = await lockWhatIsOpen(
+    tx,
+    before.flatMap((l) => l.open),
+  )
+  const { lines, next } = await linesAsSeen(tx, year, asked, before, currency)
   const open = lines.flatMap((l) => l.open)
   if (open.some((s) => !documents.has(s.documentId))) throw stale(CHANGED)
 
@@ -53,11 +59,8 @@ const openingOf = (lines: readonly LineToEnd[]): string[] => [
   ...new Set(lines.flatMap((l) => l.open.filter((s) => s.documentKind === 'opening').map((s) => s.documentId))),
 ]
 
-/** Locks the documents behind what is open, those that orders serve too, and says which they are. */
-async function lockWhatIsOpen({ tx }: Context, year: number, asked: YearEndAsked): Promise<Set<string>> {
-  const { baseCurrency } = await requireOrganisation(tx)
-  const named = new Set(asked.lines.map((l) => l.id))
-  const open = (await linesToEnd(tx, year, baseCurrency)).filter((l) => named.has(l.id)).flatMap((l) => l.open)
+/** Locks the documents behind what is open, and those that orders serve; says which they are. */
+async function lockWhatIsOpen(tx: Tx, open: readonly OpenStanding[]): Promise<Set<string>> {
   const served = await listServed(
     tx,
     open.filter((s) => s.documentKind === 'order').map((s) => s.lineId),
@@ -69,18 +72,14 @@ async function lockWhatIsOpen({ tx }: Context, year: number, asked: YearEndAsked
 
 /** The lines named, under lock with those that they are carried to, and only as they were seen. */
 async function linesAsSeen(
-  { tx }: Context,
+  tx: Tx,
   year: number,
   asked: YearEndAsked,
+  before: readonly LineToEnd[],
+  currency: string,
 ): Promise<{ lines: Chosen[]; next: Map<string, string> }> {
-  const { baseCurrency: currency } = await requireOrganisation(tx)
-  const before = await linesToEnd(tx, year, currency)
-  const ids = asked.lines.map((l) => l.id)
-  await lockBudgetLines(
-    tx,
-    [...ids, ...before.flatMap((l) => (ids.includes(l.id) && l.next !== null ? [l.next.id] : []))],
-    currency,
-  )
+  const nexts = before.flatMap((l) => (l.next === null ? [] : [l.next.id]))
+  await lockBudgetLines(tx, [...asked.lines.map((l) => l.id), ...nexts], currency)
   const found = new Map((await linesToEnd(tx, year, currency)).map((l) => [l.id, l]))
   const lines = asked.lines.map(({ id, choice, seen }): Chosen => {
     const line = found.get(id)
@@ -99,8 +98,8 @@ async function bringMoney(ctx: Context, lines: readonly Chosen[], reason: string
   for (const { next, open } of lines.filter((l) => l.choice === 'carry')) {
     for (const [period, amount] of byPeriod(open)) {
       const line = open[0]?.budgetLineId ?? ''
-      await adjust(ctx, line, period, negate(amount), reason)
-      await adjust(ctx, next?.id ?? '', CARRIED_TO, amount, reason)
+      await enterAdjustment(ctx, line, period, negate(amount), reason)
+      await enterAdjustment(ctx, next?.id ?? '', CARRIED_TO, amount, reason)
     }
   }
 }
@@ -114,15 +113,6 @@ function byPeriod(open: readonly OpenStanding[]): [number, Money][] {
       return [p, sum(of, of[0]?.currency ?? '')]
     })
     .filter(([, amount]) => !isZero(amount))
-}
-
-async function adjust(ctx: Context, line: string, period: number, amount: Money, reason: string): Promise<void> {
-  await addAdjustment(ctx.tx, line, period, amount)
-  await insertTransfer(ctx.tx, {
-    ...{ id: crypto.randomUUID(), fromLineId: null, toLineId: line, period, amount: amount.amount, reason },
-    ...{ state: 'done', proposedById: ctx.actor.id, proposedAt: ctx.now, deciderId: null },
-    ...{ decidedById: ctx.actor.id, decidedAt: ctx.now },
-  })
 }
 
 /** Keeps what the run did, and says so of every document that it touched. */

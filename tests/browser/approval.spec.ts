@@ -108,6 +108,8 @@ test('a rule is written by keyboard, tried beside what holds, asked for, confirm
   await harriet.keyboard.press('Control+Enter')
   await expect(action(greta)).toHaveText(/^Confirm two changes/)
   await greta.keyboard.press('Control+Enter')
+  // The draft says so too: only without one it holds, for the tests that follow as well.
+  await expect(greta.getByRole('heading', { level: 1 })).toHaveText('Twelve rules say who decides.')
   await expect(greta.getByText(/^Every request goes up the chain of managers/).first()).toBeVisible()
   for (const page of [harriet, greta]) await page.context().close()
 })

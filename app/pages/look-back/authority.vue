@@ -43,6 +43,7 @@ const limit = (amount: string) => (amount === '' ? '–' : wording.kept(amount, 
   <div>
     <PageNote>nothing here can be changed</PageNote>
     <SheetPage>
+      <h1 class="sr-only">Who could be asked to decide</h1>
       <div class="sentence">
         On
         <BlankDay
