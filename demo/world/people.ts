@@ -22,20 +22,21 @@ export const SHIP_TOS = [
   },
 ].map((s) => ({ id: idOf('ship-to', s.name), ...s, country: 'Hallamere Coast' }))
 
-const DEPARTMENTS: [name: string, costCentre: string, reclaimable: string, usual: string][] = [
+const DEPARTMENTS: [name: string, costCentre: string, reclaimable: string, usual: string, partOf?: string][] = [
   ['Water Systems', '4100', '100', 'Pump Hall, Quay Gate'],
   ['Animal Care', '4200', '60', 'Goods Yard'],
   ['Exhibits Workshop', '4300', '100', 'Exhibits Workshop, Hall C'],
-  ['Rescue Centre', '4400', '0', 'Rescue Centre, North Mole'],
+  ['Rescue Centre', '4400', '0', 'Rescue Centre, North Mole', 'Animal Care'],
   ['Research Boat', '4500', '100', 'Boat House, Berth 4'],
   ['Purchasing and Finance', '4900', '100', 'Goods Yard'],
 ]
-export const DEPARTMENT_ROWS = DEPARTMENTS.map(([name, costCentre, reclaimable, usual]) => ({
+export const DEPARTMENT_ROWS = DEPARTMENTS.map(([name, costCentre, reclaimable, usual, partOf]) => ({
   id: idOf('department', name),
   name,
   costCentre,
   reclaimable,
   usualShipToId: idOf('ship-to', usual),
+  parentId: partOf === undefined ? null : idOf('department', partOf),
 }))
 
 interface Described {

@@ -1,11 +1,13 @@
 import { dayOf, daysBetween, firstDayOf, fiscalPeriod } from '#core/base/day'
 import { add, subtract } from '#core/base/money'
 import { figuresFor } from '#core/budget/available'
+import { branchSums, type BranchSums } from '#core/budget/branch-sums'
 import { forecast, spokenFor } from '#core/budget/forecast'
 import { may } from '#core/people/rights'
 import type { PayingLine } from '#core/requisition/draft-facts'
 import type { BudgetLineView } from '#shared/contract/budget'
 import type { Context } from '../context'
+import { listUpward } from '../people/place-reads'
 import { requireOrganisation } from '../settings/reads'
 import { listBehind, listVisibleLines } from './reads'
 
@@ -19,6 +21,7 @@ export async function listBudgets(
   until: 'year' | 'now' = 'year',
 ): Promise<{
   lines: BudgetLineView[]
+  departments: BranchSums[]
   year: number
   period: number
   currency: string
@@ -55,44 +58,45 @@ export async function listBudgets(
       ...{ leftLeast: subtract(given, f.most), leftMost: subtract(given, f.least) },
     }
   }
+  const behindOf = new Map(behind.map((x) => [x.id, x]))
+  const shown = lines.map((l): BudgetLineView => {
+    const f = figuresFor(l, period, until === 'now' ? 'to date' : 'year')
+    const b = behindOf.get(l.id)
+    return {
+      id: l.id,
+      name: l.name,
+      code: l.code,
+      departmentId: l.departmentId,
+      department: b?.department ?? '',
+      holder: b?.holder ?? null,
+      control: l.control,
+      mayFallBelow: l.mayFallBelow,
+      given: add(f.budgeted, f.adjustments),
+      spent: f.spent,
+      committed: f.committed,
+      reserved: f.reserved,
+      available: f.available,
+      moved: f.adjustments,
+      isHeld: l.holderId === actor.id,
+      forecast: ahead(l),
+      requests: b?.requests ?? 0,
+      orders: b?.orders ?? 0,
+      byPeriod: l.periods.map((p) => ({
+        period: p.period,
+        from: firstDayOf(year, p.period, o.fiscalStartMonth),
+        budgeted: add(p.budgeted, p.adjustments),
+        planned: p.budgeted,
+        spent: p.spent,
+        committed: p.committed,
+        reserved: p.reserved,
+      })),
+    }
+  })
+  const departments = branchSums(await listUpward(tx), shown, o.baseCurrency)
   return {
-    year,
-    period,
-    currency: o.baseCurrency,
-    yearGone: gone,
-    yearLeft: 1 - gone,
-    lines: lines.map((l) => {
-      const f = figuresFor(l, period, until === 'now' ? 'to date' : 'year')
-      const b = behind.find((x) => x.id === l.id)
-      return {
-        id: l.id,
-        name: l.name,
-        code: l.code,
-        department: b?.department ?? '',
-        holder: b?.holder ?? null,
-        control: l.control,
-        mayFallBelow: l.mayFallBelow,
-        given: add(f.budgeted, f.adjustments),
-        spent: f.spent,
-        committed: f.committed,
-        reserved: f.reserved,
-        available: f.available,
-        moved: f.adjustments,
-        isHeld: l.holderId === actor.id,
-        forecast: ahead(l),
-        requests: b?.requests ?? 0,
-        orders: b?.orders ?? 0,
-        byPeriod: l.periods.map((p) => ({
-          period: p.period,
-          from: firstDayOf(year, p.period, o.fiscalStartMonth),
-          budgeted: add(p.budgeted, p.adjustments),
-          planned: p.budgeted,
-          spent: p.spent,
-          committed: p.committed,
-          reserved: p.reserved,
-        })),
-      }
-    }),
+    ...{ year, period, currency: o.baseCurrency, yearGone: gone, yearLeft: 1 - gone },
+    departments,
+    lines: departments.flatMap((d) => shown.filter((l) => l.departmentId === d.id)),
   }
 }
 

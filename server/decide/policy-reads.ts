@@ -107,16 +107,6 @@ export const listOpenTo = (tx: Tx): Promise<{ personId: string; departmentIds: s
     sql`from ${p} order by ${p.name}, ${p.id}`,
   )
 
-/** Every department with the one above it, retired ones too: they may stand between two that are not. */
-export const listUpward = (
-  tx: Tx,
-): Promise<{ id: string; name: string; parentId: string | null; retired: boolean }[]> =>
-  read(
-    tx,
-    { id: d.id, name: d.name, parentId: d.parentId, retired: d.retired },
-    sql`from ${d} order by ${d.name}, ${d.id}`,
-  )
-
 /** Every account, those that are retired too: versions of the policy may name them. */
 export const listAllAccounts = (tx: Tx): Promise<{ code: string; name: string; retired: boolean }[]> =>
   read(tx, { code: a.code, name: a.name, retired: a.retired }, sql`from ${a} order by ${a.code}`)

@@ -7,6 +7,7 @@ import { listCategories } from '../catalogue/reads'
 import type { Context } from '../context'
 import { notFound } from '../http/problem'
 import { reachPeople } from '../people/person-reads'
+import { listUpward } from '../people/place-reads'
 import { mayConfirm } from '../people/second-person'
 import { inForce, readForm } from '../requisition/form-reads'
 import { requireOrganisation } from '../settings/reads'
@@ -18,7 +19,6 @@ import {
   listOpenTo,
   listRoleHolders,
   listCurrencies,
-  listUpward,
   listVersions,
 } from './policy-reads'
 

@@ -40,6 +40,16 @@ export function listDepartments(
   )
 }
 
+/** Every department with the one above it, retired ones too: they may stand between two that are not. */
+export const listUpward = (
+  tx: Tx,
+): Promise<{ id: string; name: string; parentId: string | null; retired: boolean }[]> =>
+  read(
+    tx,
+    { id: d.id, name: d.name, parentId: d.parentId, retired: d.retired },
+    sql`from ${d} order by ${d.name}, ${d.id}`,
+  )
+
 /** A department and all above it, itself first. */
 export async function listBranch(tx: Tx, departmentId: string): Promise<string[]> {
   const found = await read(tx, { dept: sql<string>`up.dept` }, sql`from up order by up.n`, {

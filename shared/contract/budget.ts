@@ -9,6 +9,7 @@ const line = z.object({
   id: z.string(),
   name: z.string(),
   code: z.string(),
+  departmentId: z.string(),
   department: z.string(),
   holder: z.string().nullable(),
   control: z.enum(['tells', 'asks', 'refuses']),
@@ -42,6 +43,11 @@ const line = z.object({
   ),
 })
 export type BudgetLineView = z.infer<typeof line>
+/** A department with all below it that is shown, summed up. */
+const branch = z.object({
+  ...{ id: z.string(), name: z.string(), depth: z.number(), hasBelow: z.boolean() },
+  ...{ given: money, spent: money, committed: money, reserved: money, available: money },
+})
 const transfer = z.object({
   id: z.string(),
   /** Null where nobody gave it: an adjustment by finance. */
@@ -108,7 +114,10 @@ export const budgetRoutes = {
     access: 'see budgets',
     query: z.object({ year, until: z.enum(['year', 'now']).default('year') }),
     reply: z.object({
+      /** In the order of their departments. */
       lines: z.array(line),
+      /** Those that have lines here, or stand above some that do, each below the one that it is part of. */
+      departments: z.array(branch),
       year: z.number(),
       period: z.number(),
       currency: z.string(),

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { NOTHING, dec } from '#core/base/decimal'
+import type { Money } from '#core/base/money'
 import type { BudgetEntryView, BudgetLineView } from '#shared/contract/budget'
 import {
   budgetLineId,
@@ -104,3 +105,25 @@ test(
     expect((await tomas.call('GET', '/api/budgets?year=soon')).status).toBe(422)
   },
 )
+
+test('departments stand below the one that they are part of, whose sums hold theirs', async () => {
+  const greta = await rekko.as('Greta Molin')
+  const { lines, departments } = (
+    await greta.call<{
+      lines: BudgetLineView[]
+      departments: { name: string; depth: number; hasBelow: boolean; given: Money; available: Money }[]
+    }>('GET', '/api/budgets')
+  ).body
+  const at = (name: string) => departments.findIndex((d) => d.name === name)
+  const [care, rescue] = [departments[at('Animal Care')], departments[at('Rescue Centre')]]
+  expect(at('Rescue Centre')).toBe(at('Animal Care') + 1)
+  expect([care?.depth, care?.hasBelow, rescue?.depth, rescue?.hasBelow]).toEqual([0, true, 1, false])
+  const cents = (of: readonly string[], pick: (l: BudgetLineView) => Money) =>
+    lines.filter((l) => of.includes(l.department)).reduce((s, l) => s + Math.round(Number(pick(l).amount) * 100), 0)
+  const whole = ['Animal Care', 'Rescue Centre']
+  expect(Math.round(Number(care?.given.amount) * 100)).toBe(cents(whole, (l) => l.given))
+  expect(Math.round(Number(care?.available.amount) * 100)).toBe(cents(whole, (l) => l.available))
+  expect(Math.round(Number(rescue?.given.amount) * 100)).toBe(cents(['Rescue Centre'], (l) => l.given))
+  // Lines stand in the order of their departments.
+  expect([...new Set(lines.map((l) => l.department))]).toEqual(departments.map((d) => d.name))
+})

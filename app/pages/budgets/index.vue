@@ -98,11 +98,13 @@ useLive((changes) => {
   }
 })
 
-const departments = computed(() => [...new Set((data.value?.lines ?? []).map((l) => l.department))])
+const departments = computed(() => data.value?.departments ?? [])
+/** Rows of departments; with one, the lines stand for themselves. */
+const hasSums = computed(() => departments.value.length > 1)
+/** How far a row stands in below the department that it is part of. */
+const inset = (depth: number) => ({ paddingInlineStart: `${0.5 + depth * 1.1}rem` })
 const total = (pick: (l: BudgetLineView) => Money) =>
   sum((data.value?.lines ?? []).map(pick), data.value?.currency ?? 'EUR')
-const ofDepartment = (department: string, pick: (l: BudgetLineView) => Money) =>
-  sum((data.value?.lines ?? []).filter((l) => l.department === department).map(pick), data.value?.currency ?? 'EUR')
 const over = computed(() => (data.value?.lines ?? []).filter((l) => isNegative(l.available)))
 const WHEN = { tells: 'tells', asks: 'asks why', refuses: 'refuses' }
 const entries = computed(() => [...(behind.value?.entries ?? []), ...more.value])
@@ -219,7 +221,7 @@ usePlaceKeys(KEYS, (e) => {
       </template>
       <template v-else-if="data">
         <h1 class="sentence">
-          {{ departments.length === 1 ? departments[0] : `${departments.length} departments` }}
+          {{ departments.length === 1 ? departments[0]?.name : `${departments.length} departments` }}
           {{ departments.length === 1 ? 'has' : 'have' }} <b>{{ wording.money(total((l) => l.available)) }}</b> left of
           {{ wording.amount(total((l) => l.given)) }}, with {{ wording.percent(data.yearLeft) }} of the year to go.
           <span v-if="over.length > 0" class="text-red"
@@ -295,16 +297,20 @@ usePlaceKeys(KEYS, (e) => {
               <th scope="col" class="max-[900px]:hidden">Behind it</th>
             </tr>
           </thead>
-          <tbody v-for="d in departments" :key="d">
-            <tr v-if="departments.length > 1">
-              <td class="border-strong! pt-4! font-semibold">{{ d }}</td>
-              <td class="num border-strong! pt-4!">{{ wording.amount(ofDepartment(d, (l) => l.given)) }}</td>
+          <tbody v-for="d in departments" :key="d.id">
+            <tr v-if="hasSums">
+              <th scope="rowgroup" class="border-strong! pt-4! text-left font-semibold" :style="inset(d.depth)">
+                {{ d.name }}<span v-if="d.hasBelow" class="small block font-normal">with all below it</span>
+              </th>
+              <td class="num border-strong! pt-4!">{{ wording.amount(d.given) }}</td>
               <td class="border-strong! pt-4! max-[900px]:hidden" />
-              <td class="num border-strong! pt-4!">{{ wording.amount(ofDepartment(d, (l) => l.available)) }}</td>
+              <td class="num border-strong! pt-4!" :class="isNegative(d.available) ? 'font-semibold text-red' : ''">
+                {{ wording.amount(d.available) }}
+              </td>
               <td class="border-strong! pt-4! max-[900px]:hidden" colspan="2" />
             </tr>
             <tr
-              v-for="l in data.lines.filter((x) => x.department === d)"
+              v-for="l in data.lines.filter((x) => x.departmentId === d.id)"
               :id="`budget-${l.id}`"
               :key="l.id"
               tabindex="0"
@@ -314,7 +320,7 @@ usePlaceKeys(KEYS, (e) => {
               @click="choose(l.id)"
               @focus="choose(l.id)"
             >
-              <td class="font-semibold">{{ l.name }}</td>
+              <td class="font-semibold" :style="hasSums ? inset(d.depth) : undefined">{{ l.name }}</td>
               <td class="num">{{ wording.amount(l.given) }}</td>
               <td class="pl-2! pt-2.5! max-[900px]:hidden">
                 <BudgetBar
@@ -344,7 +350,7 @@ usePlaceKeys(KEYS, (e) => {
           </tbody>
         </table>
         <p class="small mt-3 flex flex-wrap justify-between gap-x-3">
-          <span v-if="departments.length > 1">Each department with the sum of its lines.</span>
+          <span v-if="hasSums">Each department with the sum of its lines, and of those below it.</span>
           <span class="ml-auto"
             >Keep what is shown as <a class="quiet-link" :href="file('csv')">CSV</a> or
             <a class="quiet-link" :href="file('xlsx')">XLSX</a></span
