@@ -73,6 +73,30 @@ test('a rule is written by keyboard, tried beside what holds, asked for, confirm
   const { violations } = await new AxeBuilder({ page: harriet }).analyze()
   expect(violations).toEqual([])
 
+  // What was sent this year, replayed: stopped before anything came, then to its end.
+  const replays = harriet.getByRole('region', { name: 'On past requests' })
+  let held = () => undefined as unknown
+  const mayGo = new Promise((resolve) => (held = () => resolve(undefined)))
+  await harriet.route('**/api/approval-policy/replays', async (route) => {
+    await mayGo
+    await route.continue().catch(() => undefined)
+  })
+  await replays.getByRole('button', { name: 'Replay them' }).click()
+  await expect(replays.getByRole('progressbar', { name: 'How far it came' })).toBeVisible()
+  await replays.getByRole('button', { name: 'Stop' }).click()
+  await expect(replays.getByText('Stopped before the first was done.')).toBeVisible()
+  held()
+  await harriet.unroute('**/api/approval-policy/replays')
+  await expect(replays.getByText(/^Of .* requests/)).toHaveCount(0)
+  await replays.getByRole('button', { name: 'Replay them' }).focus()
+  await harriet.keyboard.press('Enter')
+  // Below 300 the fallback is asked instead of the manager: as many decisions, by others.
+  await expect(replays.getByText(/^Of \d+ requests: \d+ decisions as before\.$/)).toBeVisible()
+  await expect(replays.getByText(/requests?: others would decide, or in another order\.$/)).toBeVisible()
+  await expect(replays.getByRole('table', { name: 'Requests that would go another way' })).toContainText(/R-\d\d-/)
+  const replayed = await new AxeBuilder({ page: harriet }).include('[aria-labelledby=replay-draft]').analyze()
+  expect(replayed.violations).toEqual([])
+
   // Rules change their places by keys, and back.
   await harriet.getByRole('button', { name: 'Close rule 2' }).click()
   const rules = harriet.getByRole('list', { name: 'Rules, in their order' }).locator('> li')

@@ -65,9 +65,9 @@ function start(): void {
         <progress :value="replayed?.requests ?? 0" :max="Math.max(1, total)" aria-label="How far it came" />
         <span class="text-ink2">{{ replayed?.requests ?? 0 }} of {{ total === 0 ? 'them' : total }}</span>
       </template>
-      <span v-else-if="stopped && replayed" class="text-ink2" role="status"
-        >Stopped; what follows is of the first {{ replayed.requests }}.</span
-      >
+      <span v-else-if="stopped" class="text-ink2" role="status">{{
+        replayed ? `Stopped; what follows is of the first ${replayed.requests}.` : 'Stopped before the first was done.'
+      }}</span>
     </p>
     <template v-if="replayed && !trouble && (!running || replayed.requests > 0)">
       <p class="sentence-small mt-3" role="status">{{ sayReplayed(replayed) }}</p>

@@ -49,11 +49,13 @@ export function usePolicyReplay() {
     turn += 1
     running.value = false
     stopped.value = true
+    if (replayed.value?.requests === 0) replayed.value = null
   }
   /** What was replayed was another draft. */
   function forget(): void {
     turn += 1
     running.value = false
+    stopped.value = false
     replayed.value = null
   }
   onBeforeUnmount(() => {
