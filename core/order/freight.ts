@@ -45,12 +45,12 @@ export function layFreight(
   return { tax, shares: divide(freight, weights) }
 }
 
-/** The sums of an order with its freight among the charges, and what of that each line bears. */
+/** The sums of an order with its freight among the charges, what of that each line bears, and the tax it carries. */
 export function orderSums(
   lines: readonly { readonly net: Money; readonly tax: TaxKey }[],
   terms: FreightTerms,
   currency: string,
-): { readonly sums: DocumentSums; readonly freight: readonly Money[] } {
+): { readonly sums: DocumentSums; readonly freight: readonly Money[]; readonly freightTax: TaxKey | null } {
   const goods = sum(
     lines.map((l) => l.net),
     currency,
@@ -62,6 +62,7 @@ export function orderSums(
   return {
     sums: documentSums(lines, currency, charges),
     freight: laid?.shares ?? lines.map(() => zero(currency)),
+    freightTax: laid?.tax ?? null,
   }
 }
 

@@ -46,12 +46,22 @@ export type IssueReason =
   | { readonly code: 'ship-to-differs'; readonly stops: true }
   | { readonly code: 'no-rate'; readonly stops: true; readonly currency: string }
 
-export interface IssueFacts {
-  readonly state: OrderState
-  readonly buyerId: string
+/** How far the buyer's word reaches, and what was decided. */
+export interface Authority {
   readonly orderingLimit: Money | null
   /** Other people whose ordering limit covers the order, lowest limit first. */
   readonly mayIssue: readonly MayIssue[]
+  /** How far an order, and a line that became dearer, may pass what was approved: within both, in the base currency. */
+  readonly tolerance: { readonly percent: DecimalText; readonly amount: Money }
+  /** Who may raise what was approved: whoever decides on the requests that it serves. */
+  readonly deciders: readonly MayIssue[]
+  /** What was decided on this order itself; null where it was not sent, or is not decided. */
+  readonly decided: DecidedOrder | null
+}
+
+export interface IssueFacts extends Authority {
+  readonly state: OrderState
+  readonly buyerId: string
   readonly supplier: {
     readonly name: string
     /** How orders reach it, and whether that channel has what it needs. */
@@ -74,12 +84,6 @@ export interface IssueFacts {
   /** Whose need each requisition served is: its owner, its raiser, and whoever owned it since it was sent. */
   readonly needs: readonly (readonly string[])[]
   readonly sameShipTo: boolean
-  /** How far an order, and a line that became dearer, may pass what was approved: within both, in the base currency. */
-  readonly tolerance: { readonly percent: DecimalText; readonly amount: Money }
-  /** Who may raise what was approved: whoever decides on the requests that it serves. */
-  readonly deciders: readonly MayIssue[]
-  /** What was decided on this order itself; null where it was not sent, or is not decided. */
-  readonly decided: DecidedOrder | null
 }
 
 /** Whether an order that may not be issued may be sent for a decision: nothing but authority stands in its way. */
@@ -105,14 +109,27 @@ export function decideIssue(f: IssueFacts): Verdict<'issued', IssueReason> {
   if (f.needs.length > 0 && f.needs.every((people) => people.includes(f.buyerId)))
     reasons.push({ code: 'own-need-alone', stops: true })
   if (f.perBase === null) reasons.push({ code: 'no-rate', stops: true, currency: f.currency })
-  else {
-    const amount = convert(f.net, f.perBase, f.baseCurrency)
-    const wasDecided = f.decided !== null && isWithin({ ordered: amount, approved: f.decided.amount }, f.tolerance)
-    if (!covers(f.orderingLimit, amount) && !wasDecided)
-      reasons.push({ code: 'above-ordering-limit', stops: true, amount, limit: f.orderingLimit, who: f.mayIssue })
-    reasons.push(...aboveApproved(f, f.perBase))
-  }
+  else
+    reasons.push(...authorityReasons({ ...f, perBase: f.perBase, amount: convert(f.net, f.perBase, f.baseCurrency) }))
   return verdict<'issued', IssueReason>('issued', reasons)
+}
+
+/** What is judged against limits and approvals: an amount in the base currency, and lines in the order's. */
+export interface Judged extends Authority, Pick<IssueFacts, 'lines' | 'baseCurrency'> {
+  readonly amount: Money
+  readonly perBase: DecimalText
+}
+
+/** What of an order the buyer's own word does not cover: its amount, and what was approved of it. */
+export function authorityReasons(f: Judged): IssueReason[] {
+  const { amount, orderingLimit: limit, mayIssue: who } = f
+  const wasDecided = f.decided !== null && isWithin({ ordered: amount, approved: f.decided.amount }, f.tolerance)
+  return [
+    ...(covers(limit, amount) || wasDecided
+      ? []
+      : [{ code: 'above-ordering-limit' as const, stops: true as const, amount, limit, who }]),
+    ...aboveApproved(f),
+  ]
 }
 
 /**
@@ -120,8 +137,8 @@ export function decideIssue(f: IssueFacts): Verdict<'issued', IssueReason> {
  * currency against what was decided last: on the order itself, else on the requests, at the rates it was approved with;
  * the percentage is not rounded.
  */
-function aboveApproved(f: IssueFacts, perBase: DecimalText): IssueReason[] {
-  const base = f.baseCurrency
+function aboveApproved(f: Judged): IssueReason[] {
+  const { baseCurrency: base, perBase } = f
   const decided = f.decided?.lines.length === f.lines.length ? f.decided.lines : null
   const lines = f.lines.map((l, i) => ({
     ...l,

@@ -13,7 +13,10 @@ export type OrderState =
 /** Who may make a move, seen from the order. */
 export type OrderMoveBy = 'buyer' | 'step holder' | 'buyer or asked'
 
-/** All that may happen to an order in this part of the work: routes, buttons and tests read it. */
+/**
+ * All that may happen to an order in this part of the work: routes, buttons and tests read it. `to` is null where it
+ * goes altogether, and of a change, which leaves it where it stands.
+ */
 export const ORDER_MOVES = {
   fill: { from: ['draft'], to: 'draft', by: 'buyer' },
   throwAway: { from: ['draft'], to: null, by: 'buyer' },
@@ -25,6 +28,9 @@ export const ORDER_MOVES = {
   answer: { from: ['in approval'], to: 'in approval', by: 'buyer or asked' },
   withdraw: { from: ['in approval', 'approved'], to: 'draft', by: 'buyer' },
   issue: { from: ['draft', 'approved'], to: 'issued', by: 'buyer' },
+  change: { from: ['issued', 'acknowledged', 'part received'], to: null, by: 'buyer' },
+  /** Of which something came, it can only be closed short. */
+  cancel: { from: ['issued', 'acknowledged'], to: 'cancelled', by: 'buyer' },
 } as const satisfies Record<
   string,
   { readonly from: readonly OrderState[]; readonly to: OrderState | null; readonly by: OrderMoveBy }

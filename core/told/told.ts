@@ -2,6 +2,8 @@ import type { Handing } from '#core/approval/handed'
 import type { DecimalText } from '#core/base/decimal'
 import type { Day } from '#core/base/day'
 import type { Money } from '#core/base/money'
+import type { Rest } from '#core/order/change'
+import type { OrderDifference } from '#core/order/compare'
 import type { RequestChange } from '#core/requisition/changes'
 import type { Missing } from '#core/requisition/missing'
 
@@ -90,6 +92,18 @@ export type Told =
   /** An approved order that was to be issued by itself: it was, or could not be, with the sentence that says why. */
   | { readonly code: 'order-issued-itself'; readonly number: string; readonly supplier: string }
   | { readonly code: 'order-not-issued'; readonly supplier: string; readonly why: string }
+  /** A change of an order that was approved: it is in force, or could not be, with the sentence that says why. */
+  | { readonly code: 'change-made'; readonly number: string; readonly supplier: string; readonly revision: number }
+  | { readonly code: 'change-not-made'; readonly number: string; readonly supplier: string; readonly why: string }
+  /** What of a request was changed on an order: for its owner. What is ordered less waits again, or is over. */
+  | (Named & {
+      readonly code: 'order-changed'
+      readonly by: string
+      readonly order: string
+      readonly supplier: string
+      readonly differences: readonly OrderDifference[]
+      readonly rest: Rest | null
+    })
   | (Named & {
       readonly code: 'ordered'
       readonly by: string
@@ -121,6 +135,20 @@ export type Told =
       readonly total: DecimalText
       readonly shipTo: string
       readonly firstDay: Day | null
+    }
+  /** A later revision of an order, or its cancellation, for the supplier. */
+  | {
+      readonly code: 'order-change-sent'
+      readonly supplier: string
+      readonly number: string
+      readonly revision: number
+      readonly isCancelled: boolean
+      readonly organisation: string
+      readonly buyer: string
+      readonly differences: readonly OrderDifference[]
+      readonly note: string
+      readonly currency: string
+      readonly total: DecimalText
     }
   /** One's own password, from an address. */
   | { readonly code: 'password-changed'; readonly from: string }

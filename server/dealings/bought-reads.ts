@@ -64,7 +64,7 @@ export function listMostBought(
       lastDay: sql<Day>`to_char(max(${d.sentAt}), 'YYYY-MM-DD')`,
     },
     sql`from ${ol} join ${o} on ${o.id} = ${ol.orderId} join ${d} on ${d.id} = ${o.id}
-      where ${o.supplierId} = ${supplierId} and ${ISSUED}
+      where ${o.supplierId} = ${supplierId} and ${ISSUED} and ${ol.quantity} > 0
       group by coalesce(${ol.itemId}::text, lower(${ol.description})), ${ol.unit}, ${o.currency}
       order by count(*) desc, sum(${ol.net}) desc limit ${most}`,
   )

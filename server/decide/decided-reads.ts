@@ -7,7 +7,7 @@ import { readPageMark } from '../db/page-mark'
 import { named, read } from '../db/read'
 import { approvalDecision, approvalPolicy, approvalRoute } from '../db/schema/approval'
 import { person } from '../db/schema/people'
-import { d, TITLE, visibleDocument } from './document-reads'
+import { d, SORT, TITLE, visibleDocument } from './document-reads'
 import type { Actor } from '../people/actor'
 
 const v = named(approvalDecision, 'v')
@@ -65,7 +65,7 @@ export async function listDecided(
     {
       id: v.id,
       documentId: d.id,
-      document: sql<DecidedRow['document']>`${d.kind}`,
+      document: SORT,
       requisitionId: sql<string>`case when ${d.kind} = 'requisition' then ${d.id}::text else '' end`,
       number: sql<string>`coalesce(${d.number}, '')`,
       title: TITLE,

@@ -5,6 +5,7 @@ import { document } from '../db/schema/document'
 import type { SeenRows } from '../document/kind'
 import { seenAmong } from '../document/visible'
 import type { Context } from '../context'
+import { SEEN_CHANGES } from '../order/change-reads'
 import { SEEN_ORDERS } from '../order/visible'
 import type { Actor } from '../people/actor'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
@@ -18,7 +19,13 @@ export const TITLE = sql<string>`case when ${d.kind} = 'order' then 'order to ' 
 const KINDS: readonly (readonly [name: string, seen: SeenRows])[] = [
   ['requisition', SEEN_REQUISITIONS],
   ['order', SEEN_ORDERS],
+  ['order change', SEEN_CHANGES],
 ]
+
+/** Of which sort it is for whoever decides: a change of an order is decided on as the order that it makes of it. */
+export const SORT = sql<
+  'requisition' | 'order'
+>`case when ${d.kind} = 'requisition' then 'requisition' else 'order' end`
 
 /** The condition under which a person sees a document `d`, whatever its kind. */
 export const visibleDocument = (actor: Actor): SQL =>
@@ -39,4 +46,4 @@ export async function seenDocuments(ctx: Context, ids: readonly string[]): Promi
 
 /** The page that shows a document to whoever does not decide on it. */
 export const pageOf = (of: { readonly documentKind: string; readonly documentId: string }): string =>
-  of.documentKind === 'order' ? decidePath(of.documentId) : `/trail/${of.documentId}`
+  of.documentKind !== 'requisition' ? decidePath(of.documentId) : `/trail/${of.documentId}`

@@ -39,6 +39,8 @@ export async function readOrderDecision(ctx: Context, id: string): Promise<Order
     document: 'order',
     id,
     number: order.number,
+    orderId: id,
+    change: null,
     version: order.version,
     state: order.state,
     title: order.title,
@@ -131,7 +133,7 @@ async function readIssued(ctx: Context, order: OrderRow): Promise<Says> {
 }
 
 /** Each budget line that pays, with what is reserved for the requests, and as issuing the order would leave it. */
-function barsOf({ entries, budgetLines, passed }: PlannedMoney, currency: string): OrderDecision['budget'] {
+export function barsOf({ entries, budgetLines, passed }: PlannedMoney, currency: string): OrderDecision['budget'] {
   return [...budgetLines.values()].flatMap((line) => {
     const own = entries.filter((e) => e.budgetLineId === line.id)
     if (own.length === 0) return []

@@ -10,10 +10,10 @@ import { remark } from '../db/schema/document'
 import { approvalRoute, approvalSeat, preparedReason } from '../db/schema/approval'
 import { person } from '../db/schema/people'
 import { requisitions } from '../requisition/visible'
-import { orderLine, trayPart } from '../db/schema/order'
+import { orderChange, orderLine, trayPart } from '../db/schema/order'
 import { requisitionLine } from '../db/schema/requisition'
 import { orders } from '../order/visible'
-import { d, TITLE } from './document-reads'
+import { d, SORT, TITLE } from './document-reads'
 
 const m = named(remark, 'm')
 const s = named(approvalSeat, 's')
@@ -26,6 +26,7 @@ const r2 = requisitions('r2')
 const rl = named(requisitionLine, 'rl')
 const t = named(trayPart, 't')
 const l = named(orderLine, 'l')
+const h = named(orderChange, 'h')
 const o = orders('o')
 
 /** Reasons that the organisation has prepared, for what each is, in the order of their words. */
@@ -37,16 +38,18 @@ export async function listSlips(tx: Tx, personId: string): Promise<Slip[]> {
   const ofOrder = sql`(select min(coalesce(${rl.needBy}, ${r2.needBy}))::text from ${t}
     join ${rl} on ${rl.id} = ${t.requisitionLineId} join ${r2} on ${r2.id} = ${rl.requisitionId}
     where ${t.orderId} = ${d.id})`
+  const ofChange = sql`(select min(${l.needBy})::text from ${h} join ${l} on ${l.orderId} = ${h.orderId}
+    where ${h.id} = ${d.id})`
   const found = await read(
     tx,
     {
       id: d.id,
-      document: sql<Slip['document']>`${d.kind}`,
+      document: SORT,
       owner: w.name,
       amount: a.amount,
       currency: a.currency,
       title: TITLE,
-      needBy: sql<string>`coalesce(${r.needBy}::text, ${ofOrder}, '')`,
+      needBy: sql<string>`coalesce(${r.needBy}::text, ${ofOrder}, ${ofChange}, '')`,
       since: SECONDS(sql`min(${s.openedAt})`),
       forName: sql<Slip['forName']>`max(${f.name})`,
       version: d.version,
@@ -87,7 +90,8 @@ export function listPaidPrices(
     sql`from unnest(${sql.param(itemIds as string[])}::uuid[]) as asked(item)
     cross join lateral (
       select ${l.id} as line from ${l} join ${o} on ${o.id} = ${l.orderId}
-      where ${l.itemId} = asked.item and ${o.sentAt} is not null order by ${o.sentAt} desc, ${o.id} limit 6) paid
+      where ${l.itemId} = asked.item and ${o.sentAt} is not null and ${l.quantity} > 0
+      order by ${o.sentAt} desc, ${o.id} limit 6) paid
     join ${l} on ${l.id} = paid.line join ${o} on ${o.id} = ${l.orderId}
     order by ${o.sentAt} desc, ${o.id}`,
   )

@@ -54,6 +54,16 @@ export interface Paper {
   /** The moment that the file itself names, so that the same paper is the same bytes. */
   readonly at: Date
   readonly blocks: readonly Block[]
+  /** What lies inside the file: the same for machines. */
+  readonly files?: readonly PaperFile[]
+}
+
+/** A file inside a PDF. */
+export interface PaperFile {
+  readonly name: string
+  readonly mime: string
+  readonly description: string
+  readonly text: string
 }
 
 type Text = Extract<Block, { is: 'text' }>

@@ -26,7 +26,10 @@ function kept(path: string): fontkit.Font | fontkit.FontCollection {
   return face
 }
 
-type Doc = InstanceType<typeof PDFDocument>
+type Doc = InstanceType<typeof PDFDocument> & {
+  appendXML(xml: string): void
+  file(bytes: Buffer, options: Readonly<Record<string, unknown>>): void
+}
 type Struct = ReturnType<Doc['struct']>
 interface Place {
   readonly x: number
@@ -112,23 +115,40 @@ class Pen {
   private table(columns: readonly PaperColumn[], rows: readonly (readonly string[])[]): void {
     const table = this.doc.struct('Table')
     this.body.add(table)
-    this.head(table, columns)
+    const row = this.doc.struct('TR')
+    table.add(row)
+    for (const c of columns) {
+      const cell = this.doc.struct('TH', {}, () => {
+        this.name(c)
+      })
+      // A head that says of what it is one, for whoever has the table read out.
+      ;(cell as unknown as { dictionary: { data: { A: object } } }).dictionary.data.A = {
+        ...{ O: 'Table', Scope: 'Column' },
+      }
+      row.add(cell)
+    }
+    row.end()
+    this.below()
     for (const cells of rows) this.row(table, columns, cells)
     table.end()
   }
 
-  private head(table: Struct, columns: readonly PaperColumn[]): void {
-    const row = this.doc.struct('TR')
-    table.add(row)
-    for (const c of columns)
-      row.add(
-        this.doc.struct('TH', {}, () => {
-          write(this.doc, 'bold', 9, SECOND, c.name, { x: MARGIN + c.x, y: this.y, width: c.width, align: c.align })
-        }),
-      )
-    row.end()
+  private name(c: PaperColumn): void {
+    write(this.doc, 'bold', 9, SECOND, c.name, { x: MARGIN + c.x, y: this.y, width: c.width, align: c.align })
+  }
+
+  /** The line below the head of a table. */
+  private below(): void {
     this.rule(this.y + 16, INK)
     this.y += 22
+  }
+
+  /** The head of a table once more, on its next page: for the eye alone. */
+  private headAgain(columns: readonly PaperColumn[]): void {
+    this.doc.markContent('Artifact', { type: 'Pagination' })
+    for (const c of columns) this.name(c)
+    this.doc.endMarkedContent()
+    this.below()
   }
 
   private row(table: Struct, columns: readonly PaperColumn[], cells: readonly string[]): void {
@@ -139,7 +159,7 @@ class Pen {
     if (this.y + height > BOTTOM) {
       this.doc.addPage()
       this.y = MARGIN
-      this.head(table, columns)
+      this.headAgain(columns)
     }
     const row = this.doc.struct('TR')
     table.add(row)
@@ -188,26 +208,33 @@ class Pen {
 }
 
 /**
- * Makes a PDF: tagged, with its own faces; other scripts have faces too, of which what is used is embedded, and what
- * none has is a white square and never stops it. `root` is where the packages lie.
+ * Makes a PDF for archives (PDF/A-3a, ISO 19005-3) and for whoever has it read out (PDF/UA-1, ISO 14289-1): tagged,
+ * with its own faces; other scripts have faces too, of which what is used is embedded, and what none has is a white square
+ * and never stops it. `root` is where the packages lie.
  */
 export async function makePdf(paper: Paper, root: string): Promise<Buffer> {
   const doc = new PDFDocument({
     size: 'A4',
     margin: MARGIN,
     bufferPages: true,
+    subset: 'PDF/A-3a',
     tagged: true,
     pdfVersion: '1.7',
     lang: 'en',
     displayTitle: true,
     font: '',
     info: { Title: paper.title, Author: paper.author, CreationDate: paper.at, ModDate: paper.at },
-  } as PDFKit.PDFDocumentOptions)
+  } as PDFKit.PDFDocumentOptions) as Doc
   for (const [name, below] of Object.entries(FACES)) {
     const path = join(root, 'node_modules', below)
     // A parsed face is taken as it is, which the types of the package do not say yet.
     doc.registerFont(name, isOwn(name) ? (kept(path) as unknown as string) : path)
   }
+  sayInfoAsXml(doc)
+  doc.appendXML(UNIVERSAL)
+  const dates = { creationDate: paper.at, modifiedDate: paper.at }
+  for (const { name, mime, description, text } of paper.files ?? [])
+    doc.file(Buffer.from(text, 'utf8'), { name, type: mime, description, relationship: 'Alternative', ...dates })
   const chunks: Buffer[] = []
   doc.on('data', (chunk: Buffer) => chunks.push(chunk))
   const done = new Promise<void>((resolve, reject) => {
@@ -222,6 +249,42 @@ export async function makePdf(paper: Paper, root: string): Promise<Buffer> {
   await done
   return Buffer.concat(chunks)
 }
+
+/** That it keeps to PDF/UA-1, with the schema by which PDF/A lets it say so. */
+const UNIVERSAL = `
+<rdf:Description rdf:about="" xmlns:pdfuaid="http://www.aiim.org/pdfua/ns/id/">
+  <pdfuaid:part>1</pdfuaid:part>
+</rdf:Description>
+<rdf:Description rdf:about="" xmlns:pdfaExtension="http://www.aiim.org/pdfa/ns/extension/"
+  xmlns:pdfaSchema="http://www.aiim.org/pdfa/ns/schema#" xmlns:pdfaProperty="http://www.aiim.org/pdfa/ns/property#">
+  <pdfaExtension:schemas><rdf:Bag><rdf:li rdf:parseType="Resource">
+    <pdfaSchema:schema>PDF/UA Universal Accessibility Schema</pdfaSchema:schema>
+    <pdfaSchema:namespaceURI>http://www.aiim.org/pdfua/ns/id/</pdfaSchema:namespaceURI>
+    <pdfaSchema:prefix>pdfuaid</pdfaSchema:prefix>
+    <pdfaSchema:property><rdf:Seq><rdf:li rdf:parseType="Resource">
+      <pdfaProperty:name>part</pdfaProperty:name>
+      <pdfaProperty:valueType>Integer</pdfaProperty:valueType>
+      <pdfaProperty:category>internal</pdfaProperty:category>
+      <pdfaProperty:description>Indicates, which part of ISO 14289 standard is followed</pdfaProperty:description>
+    </rdf:li></rdf:Seq></pdfaSchema:property>
+  </rdf:li></rdf:Bag></pdfaExtension:schemas>
+</rdf:Description>`
+
+/** The package writes title and author into its XML as they are: there they are written as XML asks. */
+function sayInfoAsXml(doc: Doc): void {
+  const inside = doc as unknown as { info: Record<string, unknown>; _addInfo: () => void }
+  const say = inside._addInfo.bind(inside)
+  inside._addInfo = () => {
+    const kept = inside.info
+    inside.info = Object.fromEntries(
+      Object.entries(kept).map(([name, value]) => [name, typeof value === 'string' ? escaped(value) : value]),
+    )
+    say()
+    inside.info = kept
+  }
+}
+
+const escaped = (text: string): string => text.replace(/[&<>]/g, (c) => `&#${c.charCodeAt(0)};`)
 
 /** Writes a text, each part of it in the first face that has its characters. Returns its height. */
 function write(doc: Doc, face: OwnFace, size: number, color: string, text: string, p: Place): number {

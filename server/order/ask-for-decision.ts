@@ -1,27 +1,24 @@
 import { freezeSubject } from '#core/approval/policy'
 import { makeRoute } from '#core/approval/route'
-import { dayOf } from '#core/base/day'
 import { convert } from '#core/base/money'
 import { needsDecision } from '#core/order/issue'
-import { orderSubject } from '#core/order/subject'
 import { sayIssueReason } from '#shared/words/order'
 import { waysOf } from '#shared/words/ways'
 import { openRoute } from '../approval/open-route'
-import { findRoute, peopleNamedBy, requirePolicy } from '../approval/reads'
+import { findRoute } from '../approval/reads'
 import { appendEvent } from '../audit/store'
 import { requireMoney } from '../budget/require-money'
 import type { Context } from '../context'
 import { setState } from '../document/store'
 import { refused } from '../http/problem'
 import { notifyChange } from '../live/notify'
-import { listBranch } from '../people/place-reads'
-import { reachPeople } from '../people/person-reads'
-import { findRequisitions, type RequisitionRow } from '../requisition/reads'
-import { computeTray, type ComputedTray } from './compute-tray'
+import { findRequisitions } from '../requisition/reads'
+import { computeTray } from './compute-tray'
+import { judgeOrder } from './judge-order'
 import { ORDER } from './kind'
 import { requireTray } from './lay-tray'
-import { planMoney, requireRate, type PlannedMoney } from './plan-money'
-import { listServed, type OrderRow } from './reads'
+import { planMoney, requireRate } from './plan-money'
+import { listServed } from './reads'
 import { setSentForDecision } from './store'
 
 /**
@@ -50,7 +47,11 @@ export async function askForDecision(
     )
   const planned = await planMoney(ctx, tray, computed, [], requisitions)
   requireMoney(planned, waysOf(ctx.actor.locale))
-  const judged = await judge(ctx, tray, computed, planned, served)
+  const judged = await judgeOrder(ctx, tray, {
+    ...{ organisation: computed.organisation, planned, served },
+    amount: convert(computed.sums.net, requireRate(computed), computed.organisation.baseCurrency),
+    lineIds: computed.parts.map((p) => p.requisitionLineId),
+  })
   if (makeRoute(judged.subject, judged.policy, judged.people).held !== null)
     throw refused(['Nobody is found who may decide on this order; ask an administrator.'], {}, 'nobody-decides')
   const perBase = requireRate(computed)
@@ -80,35 +81,4 @@ export async function askForDecision(
   else await setState(ctx.tx, id, state, ctx.now)
   await notifyChange(ctx.tx, { kind: 'order', id })
   return { id, version: tray.version + 1, state }
-}
-
-async function judge(
-  { tx, now }: Context,
-  tray: OrderRow,
-  c: ComputedTray,
-  planned: PlannedMoney,
-  served: readonly RequisitionRow[],
-) {
-  const { baseCurrency, timeZone } = c.organisation
-  const today = dayOf(now, timeZone)
-  const policy = await requirePolicy(tx, now, today)
-  const holders = [...planned.budgetLines.values()].flatMap((l) => l.holderId ?? [])
-  const named = [...new Set([tray.ownerId, ...peopleNamedBy(policy), ...holders])]
-  const { people, absences } = await reachPeople(tx, named, baseCurrency, today)
-  const lines = new Map(served.flatMap((r) => r.lines.map((l) => [l.id, l] as const)))
-  const subject = orderSubject({
-    buyer: { id: tray.ownerId, departmentId: tray.buyerDepartmentId },
-    branch: await listBranch(tx, tray.buyerDepartmentId),
-    currency: tray.currency,
-    amount: convert(c.sums.net, requireRate(c), baseCurrency),
-    kinds: served.map((r) => r.draft.kind),
-    needs: c.parts.map((p) => [p.ownerId, p.raisedById, ...p.ownedBy]),
-    parts: c.parts.map((p) => {
-      const line = lines.get(p.requisitionLineId)
-      return { category: line?.categoryId ?? null, codings: line?.codings ?? [] }
-    }),
-    budgetLines: planned.budgetLines,
-    overBudget: planned.passed.length > 0,
-  })
-  return { subject, policy, people: { people: new Map(people.map((p) => [p.id, p])), absences, today } }
 }

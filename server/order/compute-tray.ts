@@ -1,12 +1,12 @@
 import type { DecimalText } from '#core/base/decimal'
 import type { Day } from '#core/base/day'
-import type { DocumentSums } from '#core/base/document-sums'
+import type { DocumentSums, TaxKey } from '#core/base/document-sums'
 import { lineNet, type Adjustment } from '#core/base/line-net'
 import { adjustmentsOfPart } from '#core/budget/effect'
 import { adjustmentsOf } from '#core/requisition/draft'
-import { convert, exchange, moneyOf, sum, zero, type Money } from '#core/base/money'
+import { convert, moneyOf, sum, zero, type Money } from '#core/base/money'
 import { orderSums, savedTogether, type FreightTerms } from '#core/order/freight'
-import { decideIssue, type IssueReason } from '#core/order/issue'
+import { decideIssue, type IssueFacts, type IssueReason } from '#core/order/issue'
 import { mergeParts, type MergedLine } from '#core/order/merge'
 import type { DecidedOrder } from '#core/order/subject'
 import type { Verdict } from '#core/base/verdict'
@@ -16,6 +16,7 @@ import { type Organisation, requireTerms } from '../settings/reads'
 import { findRoute, findTolerance, listApprovers, type RouteRow } from '../approval/reads'
 import { listPriceSteps } from '../catalogue/reads'
 import { channelNamed, CHANNELS } from '../channel/channels'
+import { freightTermsOf } from './freight-terms'
 import type { OrderRow } from './reads'
 import { listParts, sizeOfSupplierFiles, type PartRow } from './tray-reads'
 
@@ -26,12 +27,15 @@ export interface ComputedTray {
     /** What it bears of the freight. */
     readonly freight: Money
     readonly taxRate: DecimalText
+    readonly tax: TaxKey
     readonly single: Money
     /** What was approved of its requests, in the base currency. */
     readonly approved: Money
   })[]
   /** Its charges are the freight. */
   readonly sums: DocumentSums
+  /** That the freight carries; null where nothing is asked for it. */
+  readonly freightTax: TaxKey | null
   readonly freightTerms: FreightTerms
   /** Against one order for each requisition. */
   readonly saved: Money
@@ -75,6 +79,7 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
     ...l,
     net: lineNet({ ...l, currency: tray.currency }),
     taxRate: taxCodes.get(l.taxCode)?.rate ?? '0',
+    tax: { category: taxCodes.get(l.taxCode)?.category ?? 'S', rate: taxCodes.get(l.taxCode)?.rate ?? '0' },
     single: sum(
       approved(l.sources).map((a) => a.net),
       tray.currency,
@@ -84,13 +89,9 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
       organisation.baseCurrency,
     ),
   }))
-  const taxed = goods.map((l) => ({
-    net: l.net,
-    tax: { category: taxCodes.get(l.taxCode)?.category ?? 'S', rate: l.taxRate },
-  }))
   const known = freightTermsOf(tray, rates)
   const freightTerms = known ?? { freight: null, freeFrom: null }
-  const { sums, freight } = orderSums(taxed, freightTerms, tray.currency)
+  const { sums, freight, freightTax } = orderSums(goods, freightTerms, tray.currency)
   const lines = goods.map((l, i) => ({ ...l, freight: freight[i] ?? zero(tray.currency) }))
   const asked = merged.flatMap((l) => approved(l.sources))
   const saved = savedTogether(
@@ -127,36 +128,28 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
     })),
     needs: parts.map((p) => [p.ownerId, p.raisedById, ...p.ownedBy]),
     sameShipTo: parts.every((p) => p.shipToId === tray.shipToId),
-    tolerance: tolerance ?? {
-      percent: organisation.orderTolerancePercent,
-      amount: moneyOf(organisation.orderToleranceAmount, organisation.baseCurrency),
-    },
+    tolerance: tolerance ?? toleranceOf(organisation),
     deciders,
     decided: decidedOf(tray, route),
   })
-  return { parts, lines, sums, freightTerms, saved, perBase, today, organisation, verdict }
+  return { parts, lines, sums, freightTax, freightTerms, saved, perBase, today, organisation, verdict }
 }
+
+/** By how much an order may pass what was approved, where the policy does not say. */
+export const toleranceOf = (o: Organisation): IssueFacts['tolerance'] => ({
+  percent: o.orderTolerancePercent,
+  amount: moneyOf(o.orderToleranceAmount, o.baseCurrency),
+})
 
 /** What was decided on an order that is approved. */
 const decidedOf = (tray: OrderRow, route: RouteRow | null): DecidedOrder | null =>
-  tray.state !== 'approved' || route === null
-    ? null
-    : {
-        amount: moneyOf(route.amount, route.currency),
-        lines: (route.sent.lines ?? []).map((m) => moneyOf(m.amount, m.currency)),
-      }
+  tray.state !== 'approved' || route === null ? null : decidedBy(route)
 
-/** The supplier's freight in the order's currency; null where no rate leads there. */
-function freightTermsOf(tray: OrderRow, rates: ReadonlyMap<string, DecimalText>): FreightTerms | null {
-  const [from, to] = [rates.get(tray.supplierCurrency), rates.get(tray.currency)]
-  const isSame = tray.supplierCurrency === tray.currency
-  if (tray.supplierFreight !== null && !isSame && (from === undefined || to === undefined)) return null
-  const inOrders = (amount: DecimalText | null) =>
-    amount === null
-      ? null
-      : exchange(moneyOf(amount, tray.supplierCurrency), { from: from ?? '1', to: to ?? '1' }, tray.currency)
-  return { freight: inOrders(tray.supplierFreight), freeFrom: inOrders(tray.freightFreeFrom) }
-}
+/** What a route that came to its end decided on an order. */
+export const decidedBy = (route: RouteRow): DecidedOrder => ({
+  amount: moneyOf(route.amount, route.currency),
+  lines: (route.sent.lines ?? []).map((m) => moneyOf(m.amount, m.currency)),
+})
 
 /** What was taken off a requisition line when it was approved. */
 export function takenOff(line: Pick<PartRow, 'discountOf' | 'discountValue'>): Adjustment[] {

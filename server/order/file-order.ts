@@ -8,6 +8,7 @@ import { inWorkshop } from '../files/workshop'
 import { notifyChange } from '../live/notify'
 import { enqueue } from '../queue/enqueue'
 import { paperOfOrder } from './order-paper'
+import { ublOf } from './ubl-of'
 import { findReach, findUnfiledRevision, lockUnfiledRevision } from './sending-reads'
 import { insertSending, setFiled } from './sending-store'
 
@@ -18,7 +19,9 @@ import { insertSending, setFiled } from './sending-store'
 export async function fileOrder(db: Db, orderId: string, revision: number, now: Date): Promise<void> {
   const unfiled = await findUnfiledRevision(db, orderId, revision)
   if (unfiled === null) return
-  const pdf = await inWorkshop('make-pdf', paperOfOrder(unfiled.snapshot), environment().root)
+  const { snapshot } = unfiled
+  const paper = { ...paperOfOrder(snapshot), files: [ublOf(snapshot)] }
+  const pdf = await inWorkshop('make-pdf', paper, environment().root)
   await inTransaction(db, async (tx) => {
     if (!(await lockUnfiledRevision(tx, orderId, revision))) return
     await setFiled(tx, orderId, revision, await keepFile(tx, pdf, 'application/pdf', now))

@@ -5,6 +5,8 @@ import type { Context } from '../context'
 import { changeOwner } from '../document/change-owner'
 import { refused } from '../http/problem'
 import type { Actor } from '../people/actor'
+import { ORDER_CHANGE } from './change-kind'
+import { findChange, findUnderWay } from './change-reads'
 import { ORDER } from './kind'
 import { listOwnedOrders } from './owned-reads'
 import { findOrder, type OrderRow } from './reads'
@@ -23,14 +25,26 @@ export async function giveOrders(
     if (kept?.ownerId !== fromId) continue
     if (kept.number === null) await requireForTray(ctx, kept, to)
     // Nobody issues what they decided on themselves.
-    if (kept.number === null && (await hasApproved(ctx, id, to.id))) continue
+    const decided = kept.number === null ? id : (await findUnderWay(ctx.tx, id))?.id
+    if (decided !== undefined && (await hasApproved(ctx, decided, to.id))) continue
     await changeOwner(ctx, kept, to)
     const given = await ORDER.find(ctx.tx, id)
     if (given !== null) await routeAgain(ctx, ORDER, given)
+    await giveUnderWay(ctx, id, to)
     if (kept.number === null) done.drafts += 1
     else done.sent += 1
   }
   return done
+}
+
+/** A change of an order that is under way goes with it, and is decided on as the new buyer's. */
+async function giveUnderWay(ctx: Context, orderId: string, to: Actor): Promise<void> {
+  const found = await findUnderWay(ctx.tx, orderId)
+  const change = found === null ? null : await findChange(ctx.tx, found.id, true)
+  if (change === null) return
+  await changeOwner(ctx, change, to)
+  const given = await findChange(ctx.tx, change.id)
+  if (given !== null) await routeAgain(ctx, ORDER_CHANGE, given)
 }
 
 async function hasApproved({ tx }: Context, id: string, personId: string): Promise<boolean> {

@@ -1,7 +1,6 @@
 import { waysOf } from '#shared/words/ways'
 import { dec } from '#core/base/decimal'
 import { fiscalPeriod } from '#core/base/day'
-import { isZero } from '#core/base/money'
 import { stateFromQuantities } from '#core/requisition/line-progress'
 import { sayIssueReason } from '#shared/words/order'
 import { appendEvent, appendEvents } from '../audit/store'
@@ -20,8 +19,9 @@ import { computeTray, type ComputedTray } from './compute-tray'
 import { requireTray } from './lay-tray'
 import { findOrder, listServed, type OrderRow } from './reads'
 import { deliveryDetails, distinct } from './delivery-details'
-import { moreOf } from './more-of-line'
 import { orderedWith, planMoney, requireRate } from './plan-money'
+import { freightOnPaper } from './snapshot'
+import { snapshotLine } from './snapshot-line'
 import { insertOrderLines, insertRevision, setIssued } from './store'
 
 /**
@@ -105,22 +105,13 @@ export async function issueOrder(
         email: tray.supplierEmail ?? '',
       },
       shipTo: { name: tray.shipTo, address: tray.shipToAddress, details: deliveryDetails(computed.parts) },
+      replyTo: organisation.mailFrom,
       buyer: tray.buyer,
       terms: { kind: tray.termsKind, days: tray.termsDays },
       currency: tray.currency,
       note,
-      lines: computed.lines.map((l) => ({
-        description: l.description,
-        more: moreOf(l, tray.currency),
-        supplierPart: l.supplierPart,
-        quantity: l.quantity,
-        unit: l.unit,
-        unitPrice: l.unitPrice,
-        priceBase: l.priceBase,
-        needBy: l.needBy,
-        net: l.net.amount,
-      })),
-      ...(isZero(sums.charges) ? {} : { freight: sums.charges.amount }),
+      lines: computed.lines.map((l) => snapshotLine(l, tray.currency)),
+      ...freightOnPaper(sums, computed.freightTax),
       net: sums.net.amount,
       total: sums.total.amount,
       taxes: sums.byTax.map((t) => ({

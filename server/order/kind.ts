@@ -2,15 +2,12 @@ import { moneyOf } from '#core/base/money'
 import { isOrderMoveFrom, ORDER_MOVES } from '#core/order/moves'
 import { sayOrderState } from '#shared/words/order'
 import type { ApprovalOutcome, Decidable } from '../approval/decidable'
-import { findOpenSeat, findRoute } from '../approval/reads'
+import { findRoute } from '../approval/reads'
 import type { Context } from '../context'
-import type { SharedMove } from '../document/kind'
-import { isAsked } from '../document/reads'
 import { setState } from '../document/store'
 import { TAKE_BACK_SECONDS, tell } from '../document/tell'
-import { maySee } from '../document/visible'
-import { forbidden, notFound, refused, stale } from '../http/problem'
 import { enqueue } from '../queue/enqueue'
+import { locksOf } from './buyers-document'
 import { findOrder, type OrderRow } from './reads'
 import { SEEN_ORDERS } from './visible'
 
@@ -20,8 +17,15 @@ export const ORDER: Decidable<OrderRow> = {
   called: 'This order',
   ...SEEN_ORDERS,
   find: async (tx, id, locked) => called(await findOrder(tx, id, locked)),
-  lock,
-  lockFor,
+  ...locksOf<OrderRow>({
+    called: 'This order',
+    seen: SEEN_ORDERS,
+    find: async (tx, id, locked) => called(await findOrder(tx, id, locked)),
+    isFrom: isOrderMoveFrom,
+    by: (move) => ORDER_MOVES[move].by,
+    sayState: (o) => `This order is ${sayOrderState(o.state)}.`,
+    whyNotRejected: 'An order is approved or sent back: what it is for was approved, and is still needed.',
+  }),
   path: (id) => `/orders/${id}`,
   changePath: () => '/desk',
   whose: (o) => ({ raisedById: o.ownerId, departmentId: o.buyerDepartmentId }),
@@ -36,34 +40,6 @@ export const ORDER: Decidable<OrderRow> = {
 /** An order that is not issued has no number: it is spoken of by its supplier. */
 const called = (order: OrderRow | null): OrderRow | null =>
   order === null || order.number !== null ? order : { ...order, title: `order to ${order.supplier}` }
-
-async function lock(ctx: Context, id: string, version: number | null): Promise<OrderRow> {
-  const order = called(await findOrder(ctx.tx, id, true))
-  if (order === null || !(await maySee(ctx, SEEN_ORDERS, id))) throw notFound('This order')
-  if (version !== null && version !== order.version) throw stale('the order was changed in another window')
-  return order
-}
-
-async function lockFor(ctx: Context, id: string, version: number | null, move: SharedMove): Promise<OrderRow> {
-  const order = await lock(ctx, id, version)
-  if (move === 'reject')
-    throw refused(['An order is approved or sent back: what it is for was approved, and is still needed.'])
-  const isTheirs = await allows(ctx, order, move)
-  if (move === 'edit' || !isOrderMoveFrom(move, order.state))
-    throw refused([`This order is ${sayOrderState(order.state)}.`], {}, 'wrong-state')
-  if (!isTheirs) throw forbidden(move === 'answer' ? 'Nobody asked you about it.' : 'This does not wait for you.')
-  return order
-}
-
-async function allows({ tx, actor }: Context, order: OrderRow, move: SharedMove): Promise<boolean> {
-  if (move === 'edit' || move === 'reject') return false
-  switch (ORDER_MOVES[move].by) {
-    case 'step holder':
-      return (await findOpenSeat(tx, order.id, actor.id)) !== null
-    case 'buyer or asked':
-      return order.ownerId === actor.id || (await isAsked(tx, order.id, actor.id))
-  }
-}
 
 /** What follows once nobody is left to decide: its buyer hears of it, and it is issued by itself where they wished. */
 async function goOn(ctx: Context, o: OrderRow, decisionId: string | null): Promise<void> {

@@ -1,9 +1,12 @@
-import type { DecimalText } from '#core/base/decimal'
+import { dec, type DecimalText } from '#core/base/decimal'
 import { moneyOf, subtract } from '#core/base/money'
+import type { OrderDifference } from '#core/order/compare'
+import { sayDifference } from '#shared/words/order-change'
 import { OUTWARD } from '#shared/words/ways'
 import { sayTerms } from '#shared/words/terms'
 import {
   aside,
+  head,
   labelled,
   sender,
   space,
@@ -19,18 +22,30 @@ import type { OrderSnapshot } from './snapshot'
 /** An order on paper, as it was sent. */
 export function paperOfOrder(order: OrderSnapshot): Paper {
   const { letterhead = '' } = order.organisation
+  const { isCancelled = false, differences = [], changeNote = '' } = order
+  const called = isCancelled
+    ? `Cancellation of purchase order ${order.number}`
+    : `Purchase order ${order.number}${order.revision === 0 ? '' : `, revision ${order.revision}`}`
+  const sentOn = OUTWARD.date(order.changedOn ?? order.issuedOn, '')
   return {
-    title: `Purchase order ${order.number}`,
+    title: called,
     author: order.organisation.name,
-    foot: order.number,
-    at: new Date(`${order.issuedOn}T12:00:00Z`),
+    foot: order.revision === 0 ? order.number : `${order.number}, revision ${order.revision}`,
+    at: new Date(`${order.changedOn ?? order.issuedOn}T12:00:00Z`),
     blocks: [
       sender(order.organisation.name),
       ...(letterhead === ''
         ? [aside(order.organisation.address, 9, 20)]
         : [aside(order.organisation.address, 9, 2), aside(letterhead, 9, 20)]),
-      title(`Purchase order ${order.number}`),
-      aside(`${OUTWARD.date(order.issuedOn, '')} · please quote this number on everything you send`, 10, 18),
+      title(called),
+      aside(
+        order.revision === 0
+          ? `${sentOn} · please quote this number on everything you send`
+          : `${sentOn} · takes the place of what we sent before; first sent ${OUTWARD.date(order.issuedOn, '')}`,
+        10,
+        18,
+      ),
+      ...(order.revision === 0 ? [] : changedBlocks(isCancelled, differences, changeNote)),
       {
         is: 'sides',
         left: [
@@ -51,6 +66,19 @@ export function paperOfOrder(order: OrderSnapshot): Paper {
   }
 }
 
+/** What the supplier has to know first of a later revision. */
+function changedBlocks(isCancelled: boolean, differences: readonly OrderDifference[], note: string): Block[] {
+  const said = isCancelled
+    ? ['Please deliver nothing of this order any more.']
+    : differences.map((d) => sayDifference(d, OUTWARD))
+  return [
+    head(isCancelled ? 'It is cancelled' : 'What has changed'),
+    ...said.map((s) => words(s)),
+    ...(note === '' ? [] : [space(4), words(note)]),
+    space(14),
+  ]
+}
+
 const linesOf = (order: OrderSnapshot): Block => ({
   is: 'table',
   columns: [
@@ -62,7 +90,7 @@ const linesOf = (order: OrderSnapshot): Block => ({
   ],
   rows: order.lines.map((line) => [
     [line.description, ...(line.supplierPart === null ? [] : [line.supplierPart]), ...(line.more ?? [])].join('\n'),
-    OUTWARD.quantity(line.quantity, line.unit),
+    dec(line.quantity).isZero() ? 'cancelled' : OUTWARD.quantity(line.quantity, line.unit),
     `${OUTWARD.price(line.unitPrice, order.currency)}${line.priceBase === '1' ? '' : ` per ${line.priceBase}`}`,
     OUTWARD.tinyDate(line.needBy),
     OUTWARD.kept(line.net, order.currency),

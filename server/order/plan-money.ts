@@ -3,14 +3,20 @@ import { dec } from '#core/base/decimal'
 import { lineNet } from '#core/base/line-net'
 import { add, compare, moneyOf, sum, zero, type Money } from '#core/base/money'
 import { checkBudget, type BudgetOutcome, type PeriodFigures } from '#core/budget/available'
-import { ledgerEntries } from '#core/budget/ledger'
 import { orderLineEffects } from '#core/order/effects'
 import type { PayingLine } from '#core/requisition/draft-facts'
 import { listPayingLines, lockBudgetLines } from '../budget/reads'
 import type { NewEntry } from '../budget/store'
 import type { Context } from '../context'
 import type { RequisitionLineRow, RequisitionRow } from '../requisition/reads'
-import { frozenLine, periodOf, reservationEntries, worthOfOpen } from '../requisition/reservation'
+import {
+  entriesOfLine,
+  frozenLine,
+  periodOf,
+  reservationEntries,
+  worthOfOpen,
+  type Reserved,
+} from '../requisition/reservation'
 import type { ComputedTray } from './compute-tray'
 import type { OrderRow } from './reads'
 
@@ -55,30 +61,32 @@ export async function planMoney(
   })
   const entries: NewEntry[] = await reservationEntries(ctx, stillReserved, 'ordered', currency)
   c.lines.forEach((line, i) => {
-    const sources = line.sources.map((s) => {
-      const of = asked.get(s.requisitionLineId)
-      if (of === undefined) throw new Error('an order line serves an unknown line')
-      const { split, codings, ...frozen } = frozenLine(of.line, currency)
-      return { quantity: s.quantity, split, codings, whole: lineNet(frozen), of }
-    })
-    // Where something was reserved for a coding, there stands what is ordered for it.
-    const periods = sources.flatMap((s) => s.codings.map((_, at) => periodOf(s.of.line, at, s.of.period)))
-    const effects = orderLineEffects(
-      { ...line, currency: tray.currency, perBase: requireRate(c), baseCurrency: currency },
-      sources,
-    )
-    for (const e of ledgerEntries('committed', [], effects)) {
-      entries.push({
-        ...e,
-        period: periods[e.codingAt] ?? at.period,
-        documentKind: 'order',
-        documentId: tray.id,
-        lineId: lineIds[i] ?? '',
-        cause: 'issued',
-      })
-    }
+    const worth = committedOf({ ...line, currency: tray.currency, perBase: requireRate(c) }, asked, currency)
+    const about = { documentKind: 'order' as const, documentId: tray.id, lineId: lineIds[i] ?? '', cause: 'issued' }
+    for (const e of entriesOfLine('committed', [], worth)) entries.push({ ...e, ...about })
   })
   return { entries, passed: passedBy(entries, budgetLines, currency), budgetLines }
+}
+
+/** The requisition lines that an order serves, each with the period of its request. */
+export type AskedLines = ReadonlyMap<string, { readonly line: RequisitionLineRow; readonly period: number }>
+
+/** What an order line commits, coding by coding, each where what was reserved for it stood. */
+export function committedOf(
+  line: Omit<Parameters<typeof orderLineEffects>[0], 'baseCurrency'> & {
+    readonly sources: readonly { readonly requisitionLineId: string; readonly quantity: string }[]
+  },
+  asked: AskedLines,
+  baseCurrency: string,
+): Reserved[] {
+  const sources = line.sources.map((s) => {
+    const of = asked.get(s.requisitionLineId)
+    if (of === undefined) throw new Error('an order line serves an unknown line')
+    const { split, codings, ...frozen } = frozenLine(of.line, baseCurrency)
+    return { quantity: s.quantity, split, codings, whole: lineNet(frozen), of }
+  })
+  const periods = sources.flatMap((s) => s.codings.map((_, at) => periodOf(s.of.line, at, s.of.period)))
+  return orderLineEffects({ ...line, baseCurrency }, sources).map((e, i) => ({ ...e, period: periods[i] ?? 1 }))
 }
 
 /** How much of a line is ordered once what lies on the tray is. */
@@ -99,7 +107,7 @@ export function requireRate({ perBase }: ComputedTray): string {
  * Budget lines that are passed: held only against an order that takes more from one than it gives back. Each is judged
  * as its span counts, a year as a whole and periods by themselves.
  */
-function passedBy(
+export function passedBy(
   entries: readonly NewEntry[],
   lines: ReadonlyMap<string, PayingLine>,
   currency: string,

@@ -1,20 +1,28 @@
 import { moneyOf, add } from '#core/base/money'
+import { isOrderMoveFrom } from '#core/order/moves'
+import { may } from '#core/people/rights'
 import type { OrderHead, OrderView } from '#shared/contract/order'
 import { sayTerms } from '#shared/words/terms'
+import { listOpenActors } from '../approval/reads'
 import type { Context } from '../context'
 import { readPageMark } from '../db/page-mark'
+import { listRemarks } from '../document/reads'
 import { maySee } from '../document/visible'
 import { findFile } from '../files/store'
 import { forbidden, notFound, Problem } from '../http/problem'
+import { findUnderWay, listInForce, listSent } from './change-reads'
+import { listShipTos } from '../people/place-reads'
 import { keptAdjustments, moreOf } from './more-of-line'
 import { deliveryDetails } from './delivery-details'
 import { listDeliveries, listInternalNotes, listOrderLines, listOrderPage, seesAllOf } from './page-reads'
 import { findOrder, type OrderRow } from './reads'
 import { listRevisions } from './sending-reads'
+import { sentName } from './snapshot'
+import { ublOf } from './ubl-of'
 import { SEEN_ORDERS } from './visible'
 
 /** 404 unless the actor sees it; 409 while it is not issued: its buyer has it on the Desk, others decide on it. */
-async function requireVisibleOrder(ctx: Context, id: string): Promise<OrderRow> {
+export async function requireVisibleOrder(ctx: Context, id: string): Promise<OrderRow> {
   const order = await findOrder(ctx.tx, id)
   if (order === null || !(await maySee(ctx, SEEN_ORDERS, id))) throw notFound('This order')
   if (order.number === null)
@@ -31,6 +39,8 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
   const o = await requireVisibleOrder(ctx, id)
   const net = moneyOf(o.net ?? '0', o.currency)
   const tax = moneyOf(o.tax ?? '0', o.currency)
+  const mayChange = o.ownerId === ctx.actor.id && may(ctx.actor.grants, 'order') && isOrderMoveFrom('change', o.state)
+  const reasons = new Map((await listInForce(ctx.tx, id)).map((c) => [c.revision, c.reason]))
   return {
     id,
     number: o.number ?? '',
@@ -72,7 +82,26 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
       sentAt: v.sentAt,
       lastError: v.lastError,
       address: v.address,
+      reason: reasons.get(v.revision) ?? '',
     })),
+    buyerId: o.ownerId,
+    shipToId: o.shipToId,
+    mayChange,
+    places: mayChange ? (await listShipTos(ctx.tx)).map((s) => ({ id: s.id, name: s.name })) : [],
+    change: await readUnderWay(ctx, id),
+  }
+}
+
+/** The change of an order that is under way, with whom it waits for and why it came back. */
+async function readUnderWay({ tx }: Context, orderId: string): Promise<OrderView['change']> {
+  const c = await findUnderWay(tx, orderId)
+  if (c === null) return null
+  const remarks = c.state === 'draft' ? (await listRemarks(tx, c.id)).filter((r) => r.kind === 'reason') : []
+  return {
+    ...{ id: c.id, state: c.state, shipToId: c.shipToId, rest: c.rest, reason: c.reason, note: c.note },
+    lines: [...c.lines],
+    waits: (await listOpenActors(tx, c.id)).map((p) => p.name),
+    said: remarks.slice(-1).map((r) => ({ by: r.name, text: r.text })),
   }
 }
 
@@ -82,18 +111,37 @@ export async function readOrderPdf(
   id: string,
   revision: number | undefined,
 ): Promise<{ bytes: Buffer; name: string; mime: string }> {
-  const o = await requireVisibleOrder(ctx, id)
+  const o = await requireWholeOrder(ctx, id)
   const wanted = (await listRevisions(ctx.tx, id)).find((v) => v.revision === (revision ?? o.revision))
   if (wanted === undefined) throw notFound('This revision')
-  if (!(await seesAllOf(ctx.tx, id, ctx)))
-    throw forbidden(`This order also serves others, and its PDF shows what they wrote; ask ${o.buyer} for it.`)
   const kept = wanted.pdfHash === null ? null : await findFile(ctx.tx, wanted.pdfHash)
   if (kept === null) throw new Problem(409, 'being-made', 'The PDF is being made; look again in a moment.')
   return {
     bytes: kept.bytes,
     mime: kept.mime,
-    name: `${o.number ?? 'order'}${wanted.revision === 0 ? '' : `-${wanted.revision}`}.pdf`,
+    name: `${sentName({ number: o.number ?? 'order', revision: wanted.revision })}.pdf`,
   }
+}
+
+/** A sent state as UBL, as it lies in its PDF. */
+export async function readOrderUbl(
+  ctx: Context,
+  id: string,
+  revision: number | undefined,
+): Promise<{ bytes: Buffer; name: string; mime: string }> {
+  const o = await requireWholeOrder(ctx, id)
+  const wanted = (await listSent(ctx.tx, id)).find((v) => v.revision === (revision ?? o.revision))
+  if (wanted === undefined) throw notFound('This revision')
+  const { name, mime, text } = ublOf(wanted.snapshot)
+  return { bytes: Buffer.from(text, 'utf8'), name, mime }
+}
+
+/** An order with all that others wrote for it: 403 where it serves requests that the actor does not see. */
+async function requireWholeOrder(ctx: Context, id: string): Promise<OrderRow> {
+  const o = await requireVisibleOrder(ctx, id)
+  if (!(await seesAllOf(ctx.tx, id, ctx)))
+    throw forbidden(`This order also serves others, and its PDF shows what they wrote; ask ${o.buyer} for it.`)
+  return o
 }
 
 /** Issued orders that the actor sees, newest first; a page after the key of the one before. */

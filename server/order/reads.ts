@@ -46,6 +46,8 @@ export interface OrderRow extends DocumentHead {
   termsDays: number
   note: string
   revision: number
+  /** Units of its currency for one of the base, since it was issued. */
+  perBase: DecimalText | null
   net: DecimalText | null
   freight: DecimalText
   tax: DecimalText | null
@@ -83,6 +85,7 @@ const ORDER = {
   termsDays: o.termsDays,
   note: o.note,
   revision: o.revision,
+  perBase: o.perBase,
   net: o.net,
   freight: o.freight,
   tax: o.tax,

@@ -7,7 +7,7 @@ import { notifyChange } from '../live/notify'
 import { requireOrganisation } from '../settings/reads'
 import { listSupplierFiles, lockWaitingSending } from './sending-reads'
 import { markSendingFailed, markSendingSent } from './sending-store'
-import type { OrderSnapshot } from './snapshot'
+import { sentName, type OrderSnapshot } from './snapshot'
 
 /**
  * Hands one sending over to its channel, at least once: its row is locked meanwhile, so that no other server sends it
@@ -24,7 +24,7 @@ export async function sendOrder(db: Db, sendingId: string, clock: () => Date): P
         from: { name, address: mailFrom },
         to: { name: s.snapshot.supplier.name, address: s.address },
         told: tellOf(s.snapshot),
-        files: await filesOf(tx, s.orderId, s.pdfHash, `${s.snapshot.number}.pdf`),
+        files: await filesOf(tx, s.orderId, s.pdfHash, `${sentName(s.snapshot)}.pdf`),
       })
       await markSendingSent(tx, s.id, clock())
       await notifyChange(tx, { kind: 'order', id: s.orderId })
@@ -37,6 +37,20 @@ export async function sendOrder(db: Db, sendingId: string, clock: () => Date): P
 }
 
 function tellOf(order: OrderSnapshot): Told {
+  if (order.revision > 0)
+    return {
+      code: 'order-change-sent',
+      supplier: order.supplier.name,
+      number: order.number,
+      revision: order.revision,
+      isCancelled: order.isCancelled ?? false,
+      organisation: order.organisation.name,
+      buyer: order.buyer,
+      differences: order.differences ?? [],
+      note: order.changeNote ?? '',
+      currency: order.currency,
+      total: order.total,
+    }
   return {
     code: 'order-sent',
     supplier: order.supplier.name,

@@ -32,6 +32,7 @@ export interface LinkedOrder {
   id: string
   number: string
   supplier: string
+  state: string
   issuedAt: string
   net: DecimalText
   currency: string
@@ -51,6 +52,7 @@ export function listLinkedOrders(tx: Tx, requisitionId: string): Promise<LinkedO
       id: o.id,
       number: sure(o.number),
       supplier: o.title,
+      state: o.state,
       issuedAt: UTC(o.sentAt),
       net: sure(o.net),
       currency: o.currency,
@@ -76,8 +78,8 @@ export function listLinkedOrders(tx: Tx, requisitionId: string): Promise<LinkedO
       left join ${v} on ${v.orderId} = ${o.id} and ${v.revision} = ${o.revision}
       left join ${g} on ${g.orderId} = ${v.orderId} and ${g.revision} = ${v.revision}
     where ${l.requisitionId} = ${requisitionId} and ${o.sentAt} is not null
-    group by ${o.id}, ${o.number}, ${o.title}, ${o.sentAt}, ${o.net}, ${o.currency}, ${v.pdfHash}, ${g.channel},
-    ${g.sentAt}
+    group by ${o.id}, ${o.number}, ${o.title}, ${o.state}, ${o.sentAt}, ${o.net}, ${o.currency}, ${v.pdfHash},
+    ${g.channel}, ${g.sentAt}
     order by ${o.sentAt}`,
   )
 }

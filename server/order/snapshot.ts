@@ -1,4 +1,8 @@
 import type { DecimalText } from '#core/base/decimal'
+import type { DocumentSums, TaxKey } from '#core/base/document-sums'
+import { isZero } from '#core/base/money'
+import type { OrderDifference, OrderStand } from '#core/order/compare'
+import type { MessageAllowance } from '#core/order/message'
 
 /** An order as it stood when it was sent: all that its PDF shows, so that it can be made again alike. */
 export interface OrderSnapshot {
@@ -13,6 +17,8 @@ export interface OrderSnapshot {
     readonly address: string
     readonly email: string
   }
+  /** Where whoever answers it writes to. */
+  readonly replyTo?: string
   readonly shipTo: { readonly name: string; readonly address: string; readonly details: readonly string[] }
   readonly buyer: string
   readonly terms: { readonly kind: 'net' | 'month-end'; readonly days: number }
@@ -32,9 +38,15 @@ export interface OrderSnapshot {
     readonly priceBase: DecimalText
     readonly needBy: string
     readonly net: DecimalText
+    /** What `more` is made of, and the tax; orders sent before they were kept by themselves have none. */
+    readonly secondDescription?: string
+    readonly notes?: readonly string[]
+    readonly allowances?: readonly MessageAllowance[]
+    readonly tax?: TaxKey
   }[]
   /** Orders sent before it was asked for have none. */
   readonly freight?: DecimalText
+  readonly freightTax?: TaxKey
   readonly net: DecimalText
   readonly taxes: readonly {
     readonly category: string
@@ -43,4 +55,29 @@ export interface OrderSnapshot {
     readonly tax: DecimalText
   }[]
   readonly total: DecimalText
+  /** Of a later revision: the day of it, what the supplier is told with it, and what it says otherwise than before. */
+  readonly changedOn?: string
+  readonly isCancelled?: boolean
+  readonly changeNote?: string
+  readonly differences?: readonly OrderDifference[]
 }
+
+/** A sent state as it is compared with another. */
+export const standOf = (s: OrderSnapshot): OrderStand => ({
+  lines: s.lines,
+  shipTo: s.shipTo.name,
+  freight: s.freight ?? '0',
+  net: s.net,
+  currency: s.currency,
+})
+
+/** What of a sent state is its freight, if it has any. */
+export const freightOnPaper = (
+  { charges }: Pick<DocumentSums, 'charges'>,
+  tax: TaxKey | null,
+): Pick<OrderSnapshot, 'freight' | 'freightTax'> =>
+  isZero(charges) ? {} : { freight: charges.amount, ...(tax === null ? {} : { freightTax: tax }) }
+
+/** What a sent state is kept as, without what its file ends in: a later revision does not write over the first. */
+export const sentName = ({ number, revision }: { readonly number: string; readonly revision: number }): string =>
+  revision === 0 ? number : `${number}-revision-${revision}`

@@ -3,6 +3,7 @@ export const TASKS = [
   'send-mail',
   'mail-approved',
   'issue-approved',
+  'put-change-in-force',
   'send-order',
   'file-order',
   'sweep',
@@ -41,6 +42,7 @@ export interface TaskData {
   'send-mail': { readonly mailId: string }
   'mail-approved': { readonly requisitionId: string; readonly decisionId: string | null }
   'issue-approved': { readonly orderId: string; readonly round: number; readonly decisionId: string | null }
+  'put-change-in-force': { readonly changeId: string; readonly round: number; readonly decisionId: string | null }
   'send-order': { readonly sendingId: string }
   'file-order': { readonly orderId: string; readonly revision: number }
   sweep: AskedFor

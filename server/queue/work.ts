@@ -17,6 +17,7 @@ import { listOverdueMail } from '../mail/reads'
 import { sendMail } from '../mail/send-mail'
 import { fileOrder } from '../order/file-order'
 import { issueApproved } from '../order/issue-approved'
+import { putChangeInForce } from '../order/put-change-in-force'
 import { sendOrder } from '../order/send-order'
 import { listWaitingSendings } from '../order/sending-reads'
 import { REKKO } from '../people/actor'
@@ -47,6 +48,7 @@ function runsOf(db: Db, clock: () => Date): Runs {
     'send-mail': ({ mailId }) => sendMail(db, mailId, clock, dressDecision),
     'mail-approved': (of) => mailApproved(db, of, clock()),
     'issue-approved': (of) => issueApproved(db, of, clock()),
+    'put-change-in-force': (of) => putChangeInForce(db, of, clock()),
     'send-order': ({ sendingId }) => sendOrder(db, sendingId, clock),
     'file-order': ({ orderId, revision }) => fileOrder(db, orderId, revision, clock()),
     // What waits and has no task any more, because its server died, is put into the queue again.

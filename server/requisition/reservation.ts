@@ -1,4 +1,4 @@
-import { ledgerEntries, type LedgerEntry, type PeriodStanding } from '#core/budget/ledger'
+import { ledgerEntries, type BudgetStage, type LedgerEntry, type PeriodStanding } from '#core/budget/ledger'
 import { effectsOf, type CodedLine, type Effect } from '#core/budget/effect'
 import { dec } from '#core/base/decimal'
 import { zero } from '#core/base/money'
@@ -73,7 +73,7 @@ export async function reservationEntries(
   return to.flatMap(({ requisition, lineIds, worth }) =>
     lineIds.flatMap((lineId) => {
       const about = { documentKind: 'requisition' as const, documentId: requisition.id, lineId, cause }
-      return entriesOfLine(standings.get(lineId) ?? [], worth.get(lineId) ?? []).map((e) => ({
+      return entriesOfLine('reserved', standings.get(lineId) ?? [], worth.get(lineId) ?? []).map((e) => ({
         ...e,
         ...about,
       }))
@@ -81,7 +81,12 @@ export async function reservationEntries(
   )
 }
 
-function entriesOfLine(
+/**
+ * The entries that bring a stage of one document line to its `worth`: what stands in another period than it is to is
+ * taken back there and put here.
+ */
+export function entriesOfLine(
+  stage: BudgetStage,
   stands: readonly PeriodStanding[],
   worth: readonly Reserved[],
 ): (LedgerEntry & { period: number })[] {
@@ -89,7 +94,7 @@ function entriesOfLine(
   const elsewhere = (e: Reserved) => ({ ...e, amount: zero(e.amount.currency) })
   return periods.flatMap((period) =>
     ledgerEntries(
-      'reserved',
+      stage,
       stands.filter((s) => s.period === period),
       worth.map((e) => (e.period === period ? e : elsewhere(e))),
     ).map((e) => ({ ...e, period })),

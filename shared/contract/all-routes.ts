@@ -16,6 +16,7 @@ import { lookBackRoutes } from './look-back'
 import { listRoutes } from './lists'
 import { organisationRoutes } from './organisation'
 import { orderRoutes } from './order'
+import { orderChangeRoutes } from './order-change'
 import { ownerRoutes } from './owner'
 import { peopleRoutes } from './people'
 import { regularsRoutes } from './regulars'
@@ -47,6 +48,7 @@ const ROUTES = {
   ...budgetRoutes,
   ...yearEndRoutes,
   ...orderRoutes,
+  ...orderChangeRoutes,
   ...ownerRoutes,
   ...regularsRoutes,
   ...policyRoutes,

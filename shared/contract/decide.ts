@@ -5,6 +5,7 @@ import { RISK_MARKS } from '#core/approval/marks'
 import { REASON_USES } from '#core/approval/reasons'
 import { attachment, remark } from './document'
 import { requestLine, requestView } from './request-view'
+import { RESTS } from '#core/order/change'
 import { defineRoute } from './route'
 import { decimal, id, ids, made, money, text, versioned } from './values'
 
@@ -147,6 +148,11 @@ const orderDecision = decided.extend({
   document: z.literal('order'),
   /** Null until it is issued. */
   number: z.string().nullable(),
+  orderId: z.string(),
+  /** Of an order that is issued: what is to be otherwise than it was sent. */
+  change: z
+    .object({ differences: z.array(z.string()), isCancellation: z.boolean(), reason: z.string(), rest: z.enum(RESTS) })
+    .nullable(),
   supplier: z.string(),
   shipTo: z.string(),
   terms: z.string(),

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { changeUnderWay } from './order-change'
 import { defineRoute } from './route'
 import { decimal, id, ids, money, versioned } from './values'
 
@@ -132,8 +133,18 @@ const orderView = z.object({
       address: z.string().nullable(),
       sentAt: z.string().nullable(),
       lastError: z.string().nullable(),
+      /** Why it was sent again; "" of the first. */
+      reason: z.string(),
     }),
   ),
+  buyerId: z.string(),
+  shipToId: z.string(),
+  /** Whoever reads it may change it. */
+  mayChange: z.boolean(),
+  /** Where it may go instead, for whoever may change it. */
+  places: z.array(z.object({ id: z.string(), name: z.string() })),
+  /** A change of it that is under way. */
+  change: changeUnderWay.nullable(),
 })
 export type OrderView = z.infer<typeof orderView>
 
@@ -263,6 +274,16 @@ export const orderRoutes = {
     method: 'GET',
     path: '/api/orders/{id}/pdf',
     summary: 'The PDF of an order as it was sent.',
+    access: 'see own',
+    params: ids,
+    query: z.object({ revision: z.coerce.number().int().min(0).optional() }),
+    bytes: 'download',
+  }),
+  readOrderUbl: defineRoute({
+    name: 'readOrderUbl',
+    method: 'GET',
+    path: '/api/orders/{id}/ubl',
+    summary: 'An order as it was sent, as UBL 2.1: Order, OrderChange or OrderCancellation.',
     access: 'see own',
     params: ids,
     query: z.object({ revision: z.coerce.number().int().min(0).optional() }),

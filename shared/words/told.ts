@@ -2,6 +2,7 @@ import type { Told } from '#core/told/told'
 import type { RequestChange } from '#core/requisition/changes'
 import { sayChange } from './changes'
 import { formatCount, listWords } from './format'
+import { sayDifference } from './order-change'
 import { sayOwned } from './owner'
 import { SCHEDULED_WORDS } from './scheduled'
 import { sayMissing } from './requisition'
@@ -163,6 +164,29 @@ export function sayTold(t: Told, ways: Ways): Said {
             : `${t.by} approved the ${t.title}, and nobody is left to decide: `) +
           `${ways.money(t.amount)} may be issued.${quoted(t.comment)}`,
       }
+    case 'change-made':
+      return {
+        subject: `${t.number} is changed`,
+        sentence: `Revision ${t.revision} of ${t.number} went to ${t.supplier} as soon as it was approved.`,
+      }
+    case 'change-not-made':
+      return {
+        subject: `${t.number} could not be changed`,
+        sentence: `The change of ${t.number} to ${t.supplier} is approved, and could not be made: ${t.why}`,
+      }
+    case 'order-changed':
+      return {
+        subject: `Changed: ${t.order}, which serves ${numbered(t.number, t.title)}`,
+        sentence:
+          `${t.by} changed ${t.order} to ${t.supplier}, which serves ${numbered(t.number, t.title)}. ` +
+          `${t.differences.map((d) => sayDifference(d, ways)).join('; ')}.${
+            t.rest === null
+              ? ''
+              : t.rest === 'returns'
+                ? ' What is ordered less waits to be ordered again.'
+                : ' What is ordered less is not ordered again.'
+          }`,
+      }
     case 'order-issued-itself':
       return {
         subject: `${t.number} is issued`,
@@ -232,6 +256,28 @@ export function sayTold(t: Told, ways: Ways): Said {
           `to be delivered to ${t.shipTo}${t.firstDay === null ? '' : ` by ${ways.day(t.firstDay, '')}`}.`,
           '',
           'Please quote its number on your delivery note and your invoice.',
+          '',
+          t.buyer,
+          t.organisation,
+        ].join('\n'),
+      }
+    case 'order-change-sent':
+      return {
+        subject: t.isCancelled
+          ? `Cancellation of purchase order ${t.number} from ${t.organisation}`
+          : `Purchase order ${t.number}, revision ${t.revision}, from ${t.organisation}`,
+        sentence: [
+          `Dear ${t.supplier},`,
+          '',
+          ...(t.isCancelled
+            ? [`please do not deliver our purchase order ${t.number}: it is cancelled. The cancellation is attached.`]
+            : [
+                `our purchase order ${t.number} has changed; revision ${t.revision} is attached and takes the place ` +
+                  `of what we sent before. It comes to ${t.currency} ${ways.kept(t.total, t.currency)} with tax.`,
+                '',
+                ...t.differences.map((d) => `- ${sayDifference(d, ways)}`),
+              ]),
+          ...(t.note === '' ? [] : ['', t.note]),
           '',
           t.buyer,
           t.organisation,
@@ -382,6 +428,7 @@ const HANDED = {
 const TASK_WORDS: Record<string, string | undefined> = {
   'send-mail': 'an e-mail to a colleague',
   'issue-approved': 'the issuing of an order that was approved',
+  'put-change-in-force': 'a change of an order that was approved',
   'mail-approved': 'the e-mail that a request is approved',
   'send-order': 'the sending of an order to its supplier',
   'file-order': 'the PDF of an order',

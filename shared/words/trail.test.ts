@@ -119,6 +119,7 @@ describe('how a request stands, and what happens next', () => {
 test('an order says to whom, whether its mail is out, and whom else it serves', () => {
   expect(
     sayOrder({
+      state: 'issued',
       number: 'P-26-00001',
       supplier: 'Corrigan Pumps',
       channel: 'e-mail',
@@ -129,6 +130,7 @@ test('an order says to whom, whether its mail is out, and whom else it serves', 
   ).toEqual({ who: 'P-26-00001', what: 'to Corrigan Pumps', more: 'the e-mail is on its way' })
   expect(
     sayOrder({
+      state: 'issued',
       number: 'P-26-00002',
       supplier: 'Corrigan Pumps',
       channel: 'e-mail',

@@ -168,6 +168,12 @@ export function sayEvent(e: EventFacts, ways: Ways): Said {
           }
         : { station: 'Need', who, what: 'released at the end of the year what it held of the budget', more: '' }
     }
+    case 'order changed':
+    case 'order cancelled': {
+      const did = e.type === 'order changed' ? 'changed' : 'cancelled'
+      const more = text === '' ? '' : `because “${text}”`
+      return { station: 'Order', who, what: `${did} ${String(e.after?.number ?? 'the order')}`, more }
+    }
     case 'rest cancelled':
       return { station: 'Order', who, what: 'cancelled what was not ordered', more: '' }
     default:
@@ -195,12 +201,14 @@ const SENT_OVER: Record<string, string | undefined> = { 'e-mail': 'e-mailed' }
 export function sayOrder(o: {
   readonly number: string
   readonly supplier: string
+  readonly state: string
   readonly channel: string | null
   readonly sentAt: string | null
   readonly pdf: boolean
   readonly others: readonly string[]
 }): { who: string; what: string; more: string } {
   const more = [
+    ...(o.state === 'cancelled' ? ['cancelled'] : []),
     o.sentAt === null ? `the ${o.channel ?? 'order'} is on its way` : (SENT_OVER[o.channel ?? ''] ?? 'sent'),
     ...(o.pdf ? ['PDF kept'] : []),
     ...(o.others.length > 0 ? [`also serves ${listWords(o.others)}`] : []),

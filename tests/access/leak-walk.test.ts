@@ -144,6 +144,8 @@ beforeAll(async () => {
     listOrders: ['/api/orders'],
     readOrder: [`/api/orders/${order}`],
     readOrderPdf: [`/api/orders/${order}/pdf`],
+    readOrderUbl: [`/api/orders/${order}/ubl`],
+    compareRevisions: [`/api/orders/${order}/differences?was=0&is=0`],
     readOwned: [`/api/people/${personId('Owen Marsh')}/owned`],
     readLineSource: LINE_SOURCES.flatMap((source) =>
       [...finds, ''].map((w) => query(`/api/line-sources/${source}`, { departmentId, words: w })),

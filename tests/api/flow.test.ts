@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { spawnSync } from 'node:child_process'
-import { writeFileSync } from 'node:fs'
+import { readFileSync, writeFileSync } from 'node:fs'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { OrderView } from '#shared/contract/order'
 import {
@@ -130,6 +130,12 @@ describe('a need from a person’s head to a supplier’s mailbox', () => {
     expect(text).toContain('EUR 1,281.63')
     expect(spawnSync('qpdf', ['--check', '.rekko/test-order.pdf']).status).toBe(0)
     expect(spawnSync('pdfinfo', ['.rekko/test-order.pdf'], { encoding: 'utf8' }).stdout).toMatch(/Tagged:\s+yes/)
+    // Inside lies the same as UBL, which is had by itself too.
+    spawnSync('pdfdetach', ['-save', '1', '-o', '.rekko/test-order.xml', '.rekko/test-order.pdf'])
+    const ubl = await fetch(`${rekko.url}/api/orders/${tray.body.orderId}/ubl`, { headers: { cookie: leonie.cookie } })
+    expect(ubl.headers.get('content-disposition')).toContain(`${issued.body.number}.xml`)
+    expect(await ubl.text()).toBe(readFileSync('.rekko/test-order.xml', 'utf8'))
+    expect(readFileSync('.rekko/test-order.xml', 'utf8')).toContain(`<cbc:ID>${issued.body.number}</cbc:ID>`)
 
     const trail = await trailOf(owen, sent.id)
     expect(trail.state).toBe('part ordered')

@@ -14,7 +14,6 @@ import { askForDecision } from '../../server/order/ask-for-decision'
 import { giveOrders } from '../../server/order/give-order'
 import { Problem } from '../../server/http/problem'
 import { issueApproved } from '../../server/order/issue-approved'
-import { issueOrder } from '../../server/order/issue-order'
 import { ORDER } from '../../server/order/kind'
 import { agreePrice, layOnTray, takeOffTray } from '../../server/order/lay-tray'
 import { readOrder } from '../../server/order/read-order'
@@ -22,11 +21,8 @@ import { readDesk } from '../../server/order/read-desk'
 import { findOrder } from '../../server/order/reads'
 import { takeOrderBack } from '../../server/order/take-order-back'
 import { findActor } from '../../server/people/actor-reads'
-import { REQUISITION } from '../../server/requisition/kind'
-import { findRequisition } from '../../server/requisition/reads'
-import { createDraft } from '../../server/requisition/save-draft'
-import { sendRequisition } from '../../server/requisition/send-requisition'
-import { freeLine, moment, personId, soundDraft } from '../setup/rekko'
+import { ordering } from '../setup/ordering'
+import { moment, personId } from '../setup/rekko'
 import { openUseCases, type UseCases } from '../setup/use-cases'
 
 // Leonie Farrow orders up to 3,000; her manager Harriet Voss up to 25,000; hers, Marguerite Oduya, and Aldous Penhale
@@ -40,31 +36,7 @@ beforeAll(async () => {
 })
 afterAll(() => rekko.stop())
 
-/** The line of a request that everybody approved. */
-async function approvedLine(price: string, owner = 'Owen Marsh'): Promise<string> {
-  const id = crypto.randomUUID()
-  const draft =
-    owner === HARRIET
-      ? soundDraft(
-          [{ text: 'Shelves', quantity: 1, price, unit: 'E48', account: '660', supplier: 'Harbour Waste' }],
-          {},
-          'Purchasing and Finance',
-        )
-      : soundDraft([], { lines: [freeLine(price)] })
-  await rekko.as(owner, (ctx) => createDraft(ctx, id, draft))
-  await rekko.as(owner, (ctx) => sendRequisition(ctx, id, 1))
-  const head = () => rekko.as(owner, (ctx) => findRequisition(ctx.tx, id))
-  for (let kept = await head(); kept?.state === 'in approval'; kept = await head()) {
-    const [next] = await rekko.as(owner, (ctx) => listOpenActors(ctx.tx, id))
-    const version = kept.version
-    await rekko.as(next?.name ?? '', (ctx) => decide(ctx, REQUISITION, id, version, 'approve', ''))
-  }
-  return (await head())?.lines[0]?.id ?? expect.fail('it has a line')
-}
-async function lay(lineIds: readonly string[], buyer: string = LEONIE): Promise<string> {
-  const parts = lineIds.map((lineId) => ({ lineId, quantity: null }))
-  return (await rekko.as(buyer, (ctx) => layOnTray(ctx, { orderId: null, supplierId: null, parts }))).orderId
-}
+const { approvedLine, lay, issue } = ordering(() => rekko)
 const tray = async (price: string) => lay([await approvedLine(price)])
 const order = async (id: string) =>
   (await rekko.as(LEONIE, (ctx) => findOrder(ctx.tx, id))) ?? expect.fail('it is there')
@@ -75,10 +47,6 @@ const send = async (id: string, issuesItself = false, buyer: string = LEONIE) =>
 const move = async (by: string, id: string, what: DecideMove = 'approve', comment = 'because') => {
   const { version } = await order(id)
   return rekko.as(by, (ctx) => decide(ctx, ORDER, id, version, what, comment))
-}
-const issue = async (id: string, buyer: string = LEONIE) => {
-  const { version } = await order(id)
-  return rekko.as(buyer, (ctx) => issueOrder(ctx, id, version))
 }
 const withdraw = async (id: string) => {
   const { version } = await order(id)

@@ -92,7 +92,7 @@ test('a rule is written by keyboard, tried beside what holds, asked for, confirm
   await harriet.keyboard.press('Enter')
   // Below 300 the fallback is asked instead of the manager: as many decisions, by others.
   await expect(replays.getByText(/^Of \d+ requests: \d+ decisions as before\.$/)).toBeVisible()
-  await expect(replays.getByText(/requests?: others would decide, or in another order\.$/)).toBeVisible()
+  await expect(replays.getByText(/: others would decide, or in another order/)).toBeVisible()
   await expect(replays.getByRole('table', { name: 'Requests that would go another way' })).toContainText(/R-\d\d-/)
   const replayed = await new AxeBuilder({ page: harriet }).include('[aria-labelledby=replay-draft]').analyze()
   expect(replayed.violations).toEqual([])

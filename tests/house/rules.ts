@@ -249,6 +249,7 @@ const BEGINS: readonly string[] = [
   'server/decide/take-answer.ts',
   'server/order/file-order.ts',
   'server/order/issue-approved.ts',
+  'server/order/put-change-in-force.ts',
   'server/order/send-order.ts',
   'server/requisition/mail-approved.ts',
   'server/requisition/send-by-itself.ts',

@@ -25,14 +25,20 @@ const above = ({ approved, ordered }: OrderDecision['lines'][number]) =>
 
 <template>
   <div>
-    <h1 class="sentence">
+    <h1 v-if="doc.change" class="sentence">
+      <b>{{ doc.owner }}</b> wants to {{ doc.change.isCancellation ? 'cancel' : 'change' }} <b>{{ doc.number }}</b> to
+      <b>{{ doc.supplier }}</b><template v-if="!doc.change.isCancellation"
+        >, which then comes to <b>{{ wording.money(doc.net) }}</b></template
+      >.
+    </h1>
+    <h1 v-else class="sentence">
       <b>{{ doc.owner }}</b> wants to order for <b>{{ wording.money(doc.net) }}</b> from
       <b>{{ doc.supplier }}</b><template v-if="first"
         >, delivered to {{ doc.shipTo }} by {{ wording.day(first) }}</template
       >.
     </h1>
     <p class="mt-1.5 text-ink2">
-      <NuxtLink v-if="doc.number" class="quiet-link" :to="`/orders/${doc.id}`">{{ doc.number }}</NuxtLink><template
+      <NuxtLink v-if="doc.number" class="quiet-link" :to="`/orders/${doc.orderId}`">{{ doc.number }}</NuxtLink><template
         v-else
         >not issued yet</template
       >
@@ -42,6 +48,12 @@ const above = ({ approved, ordered }: OrderDecision['lines'][number]) =>
         · it is issued as soon as nobody is left to decide</template
       >
     </p>
+    <div v-if="doc.change" class="mt-3 border-l-2 border-strong pl-3">
+      <p class="font-semibold">“{{ doc.change.reason }}”</p>
+      <ul>
+        <li v-for="d in doc.change.differences" :key="d">{{ d }}</li>
+      </ul>
+    </div>
     <div v-if="doc.why.length > 0" class="notice-amber mt-3">
       <p class="font-semibold">Why it is asked</p>
       <ul>
@@ -57,7 +69,7 @@ const above = ({ approved, ordered }: OrderDecision['lines'][number]) =>
           <th scope="col">What</th>
           <th scope="col" class="num">How many</th>
           <th scope="col" class="num">Price</th>
-          <th scope="col" class="pl-3!">Approved for it</th>
+          <th v-if="!doc.change" scope="col" class="pl-3!">Approved for it</th>
           <th scope="col" class="num">Amount</th>
         </tr>
       </thead>
@@ -79,7 +91,7 @@ const above = ({ approved, ordered }: OrderDecision['lines'][number]) =>
             {{ wording.price(l.unitPrice, doc.currency)
             }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span>
           </td>
-          <td class="pl-3! max-[700px]:order-5 max-[700px]:col-span-2 max-[700px]:pl-0.5!">
+          <td v-if="!doc.change" class="pl-3! max-[700px]:order-5 max-[700px]:col-span-2 max-[700px]:pl-0.5!">
             <template v-if="l.approved"
               >{{ wording.money(l.approved)
               }}<b v-if="above(l)" class="block font-medium text-amber-ink"

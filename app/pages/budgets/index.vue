@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { add, compare, isNegative, isZero, negate, sum, type Money } from '#core/base/money'
 import { sayStage } from '#shared/words/budget'
-import { formatYear, listWords } from '#shared/words/format'
+import { capital, formatCount, formatYear, listWords } from '#shared/words/format'
 import type { BudgetEntryView, BudgetLineView } from '#shared/contract/budget'
 import type { ChartSeries } from '~/components/base/AxisChart.vue'
 import BudgetBar from '~/components/budget/BudgetBar.vue'
@@ -102,7 +102,7 @@ const departments = computed(() => data.value?.departments ?? [])
 /** Rows of departments; with one, the lines stand for themselves. */
 const hasSums = computed(() => departments.value.length > 1)
 /** How far a row stands in below the department that it is part of. */
-const inset = (depth: number) => ({ paddingInlineStart: `${0.5 + depth * 1.1}rem` })
+const inset = (depth: number) => (depth === 0 ? undefined : { paddingInlineStart: `${depth * 1.2}rem` })
 const total = (pick: (l: BudgetLineView) => Money) =>
   sum((data.value?.lines ?? []).map(pick), data.value?.currency ?? 'EUR')
 const over = computed(() => (data.value?.lines ?? []).filter((l) => isNegative(l.available)))
@@ -221,7 +221,11 @@ usePlaceKeys(KEYS, (e) => {
       </template>
       <template v-else-if="data">
         <h1 class="sentence">
-          {{ departments.length === 1 ? departments[0]?.name : `${departments.length} departments` }}
+          {{
+            departments.length === 1
+              ? departments[0]?.name
+              : capital(formatCount(departments.length, 'department', 'departments'))
+          }}
           {{ departments.length === 1 ? 'has' : 'have' }} <b>{{ wording.money(total((l) => l.available)) }}</b> left of
           {{ wording.amount(total((l) => l.given)) }}, with {{ wording.percent(data.yearLeft) }} of the year to go.
           <span v-if="over.length > 0" class="text-red"
@@ -299,7 +303,7 @@ usePlaceKeys(KEYS, (e) => {
           </thead>
           <tbody v-for="d in departments" :key="d.id">
             <tr v-if="hasSums">
-              <th scope="rowgroup" class="border-strong! pt-4! text-left font-semibold" :style="inset(d.depth)">
+              <th scope="rowgroup" class="border-strong! pt-4! text-[14px]! text-ink!" :style="inset(d.depth)">
                 {{ d.name }}<span v-if="d.hasBelow" class="small block font-normal">with all below it</span>
               </th>
               <td class="num border-strong! pt-4!">{{ wording.amount(d.given) }}</td>

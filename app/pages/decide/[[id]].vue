@@ -75,7 +75,7 @@ const following = computed(() => slips.value.slice(at.value + 1).map((s) => s.id
 const { ready, doc, problem, again, forget, forgetOthers } = useDecisionDocs(wanted, following)
 await ready
 useLive((changes) => {
-  const own = changes.filter((c) => c.kind === 'requisition' || c.kind === 'order' || c.kind === 'again')
+  const own = changes.filter((c) => ['requisition', 'order', 'order change', 'again'].includes(c.kind))
   if (own.length === 0) return
   if (own.some((c) => c.kind === 'again')) forgetOthers()
   for (const c of own) if (c.id !== wanted.value) forget(c.id)
@@ -124,9 +124,11 @@ const mainWords = computed(() => {
   // Whom it goes to then follows from what is changed.
   if (changes.value.length > 0) return `Approve with ${formatCount(changes.value.length, 'line', 'lines')} changed`
   if (a.state === 'approved')
-    return doc.value?.document === 'order'
-      ? `Approve for ${doc.value.owner} to issue`
-      : 'Approve and pass to the buyers'
+    return doc.value?.document !== 'order'
+      ? 'Approve and pass to the buyers'
+      : doc.value.change === null
+        ? `Approve for ${doc.value.owner} to issue`
+        : 'Approve; then it goes to the supplier'
   return a.state === 'held'
     ? 'Approve; then an administrator has to name who decides'
     : `Approve and pass to ${listWords(a.next)}`

@@ -2,6 +2,9 @@
 import { isZero, subtract } from '#core/base/money'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
+import ChangeWaits from '~/components/order/ChangeWaits.vue'
+import SentStates from '~/components/order/SentStates.vue'
+import { useAct } from '~/composables/base/use-act'
 import { ApiProblem, useApi } from '~/composables/base/use-api'
 import { usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
@@ -31,7 +34,34 @@ const served = computed(() => [
   ...new Map((order.value?.lines ?? []).flatMap((l) => l.sources.map((s) => [s.requisitionId, s.number] as const))),
 ])
 const first = computed(() => (order.value?.lines ?? []).map((l) => l.needBy).sort()[0] ?? '')
-usePlaceKeys([], () => undefined)
+// It comes when somebody changes it.
+const ChangeOrder = defineAsyncComponent(() => import('~/components/order/ChangeOrder.vue'))
+const { busy, trouble, act } = useAct()
+const writing = ref(false)
+const said = ref('')
+const mayBegin = computed(
+  () => order.value?.mayChange === true && (order.value.change === null || order.value.change.state === 'draft'),
+)
+function begin(): void {
+  said.value = ''
+  writing.value = true
+}
+async function changed(words: string): Promise<void> {
+  writing.value = false
+  said.value = words
+  await refresh()
+}
+const make = (changeId: string) =>
+  act(async () => {
+    await api.post('/api/order-changes/{id}/making', { params: { id: changeId }, key: crypto.randomUUID() })
+    await refresh()
+  })
+const throwAway = (changeId: string) =>
+  act(async () => {
+    await api.remove('/api/order-changes/{id}', { params: { id: changeId } })
+    await refresh()
+  })
+usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
 </script>
 
 <template>
@@ -40,7 +70,8 @@ usePlaceKeys([], () => undefined)
       >{{ order.number }} · {{ order.state }} ·
       <NuxtLink class="quiet-link" :to="`/raise?order=${id}`">ask for the same again</NuxtLink></PageNote
     >
-    <SheetPage>
+    <ChangeOrder v-if="writing" :order="order" @changed="changed" @leave="writing = false" />
+    <SheetPage v-else>
       <h1 class="sentence">
         <b>{{ order.number }}</b> to <b>{{ order.supplier }}</b> for <b>{{ wording.money(order.net) }}</b>, delivered to
         {{ order.shipTo }} by {{ wording.day(first) }}.
@@ -52,6 +83,18 @@ usePlaceKeys([], () => undefined)
         }}</time>
         by {{ order.buyer }} · {{ order.terms }} · {{ [order.shipToAddress, ...order.deliveryDetails].join(' · ') }}
       </p>
+      <p v-if="order.state === 'cancelled'" class="notice-amber mt-3">
+        It is cancelled: nothing of it is to be delivered, and no money is held for it.
+      </p>
+      <ChangeWaits
+        v-if="order.change"
+        :change="order.change"
+        :may-act="order.mayChange"
+        :busy="busy"
+        @anew="begin"
+        @make="make(order.change.id)"
+        @throw="throwAway(order.change.id)"
+      />
       <table class="table mt-4">
         <caption class="sr-only">
           Lines
@@ -121,23 +164,7 @@ usePlaceKeys([], () => undefined)
         <p v-for="(n, i) in order.internalNotes" :key="i" class="text-ink2">{{ n.number }}: {{ n.note }}</p>
       </section>
       <template #margin>
-        <h2 class="head mb-1.5">As it was sent</h2>
-        <ul>
-          <li v-for="v in order.revisions" :key="v.revision" class="border-b border-rule py-2">
-            <p class="font-medium">
-              {{ v.revision === 0 ? 'First sending' : `Revision ${v.revision}` }}, {{ wording.moment(v.issuedAt) }}
-            </p>
-            <p class="small">
-              {{
-                v.sentAt !== null
-                  ? `e-mailed to ${v.address ?? ''}, ${wording.moment(v.sentAt)}`
-                  : v.lastError !== null
-                    ? 'the mail server does not take it just now; it follows by itself'
-                    : 'its e-mail is on the way'
-              }}
-            </p>
-          </li>
-        </ul>
+        <SentStates :order="order" />
         <h2 class="head mb-1.5 mt-5">What it serves</h2>
         <p class="text-ink2">
           {{ served.length === 1 ? 'one request' : `${served.length} requests` }}:
@@ -148,10 +175,16 @@ usePlaceKeys([], () => undefined)
         </p>
       </template>
       <template #action>
+        <p v-if="trouble" class="notice-red mb-2" role="alert">{{ trouble }}</p>
+        <p v-if="said" class="small mb-2" role="status">{{ said }}</p>
         <a v-if="order.revisions[0]?.hasPdf" class="main-action" :href="`/api/orders/${order.id}/pdf`"
           ><span>Keep the PDF as it was sent</span></a
         >
         <p v-else class="text-ink2">Its PDF is being made.</p>
+        <button v-if="mayBegin" type="button" class="action mt-2" @click="begin">Change or cancel it</button>
+        <p v-else-if="!order.mayChange && order.state === 'issued'" class="small mt-2">
+          {{ order.buyer }} may change or cancel it.
+        </p>
       </template>
     </SheetPage>
   </div>

@@ -79,7 +79,9 @@ usePlaceKeys([{ keys: 'Enter', does: 'open the order' }], () => undefined)
             <td class="text-ink2">
               <time :datetime="o.issuedAt" :title="wording.exact(o.issuedAt)">{{ wording.moment(o.issuedAt) }}</time>
             </td>
-            <td class="text-ink2">{{ o.mailed ? 'sent' : 'on its way' }}</td>
+            <td class="text-ink2">
+              {{ o.mailed ? 'sent' : 'on its way' }}{{ o.state === 'cancelled' ? ', cancelled' : '' }}
+            </td>
             <td class="num">
               <span class="text-ink3">{{ o.currency }}</span> {{ wording.kept(o.net, o.currency) }}
             </td>

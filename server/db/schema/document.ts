@@ -63,6 +63,11 @@ export const document = pgTable(
         'part received', 'received', 'closed', 'cancelled')
         and (${t.state} in ('draft', 'in approval', 'approved', 'cancelled') or ${t.number} is not null))`,
     ),
+    check(
+      'document_order_change',
+      sql`${t.kind} <> 'order change' or (${t.number} is null
+        and ${t.state} in ('draft', 'in approval', 'approved', 'in force', 'cancelled'))`,
+    ),
   ],
 )
 

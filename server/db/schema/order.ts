@@ -12,9 +12,11 @@ import {
   text,
   timestamp,
   unique,
+  uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
+import type { LineWish, Rest } from '#core/order/change'
 import type { PaymentTerms } from '#core/base/day'
 import { document } from './document'
 import { person, shipTo } from './people'
@@ -168,5 +170,41 @@ export const orderSending = pgTable(
       .where(sql`${t.outcome} = 'waiting'`),
     check('order_sending_outcome', sql`${t.outcome} in ('waiting', 'sent', 'given up')`),
     check('order_sending_sent', sql`(${t.outcome} = 'sent') = (${t.sentAt} is not null)`),
+  ],
+)
+
+/**
+ * A change of an issued order, or its cancellation, with what its lines are to be; its buyer is the owner of its
+ * document. One at a time is under way; in force it is the revision that was sent.
+ */
+export const orderChange = pgTable(
+  'order_change',
+  {
+    id: uuid()
+      .primaryKey()
+      .references(() => document.id, { onDelete: 'cascade' }),
+    orderId: uuid('order_id')
+      .notNull()
+      .references(() => purchaseOrder.id),
+    lines: jsonb().$type<readonly LineWish[]>().notNull(),
+    /** Where it is to go; null: where it goes. */
+    shipToId: uuid('ship_to_id').references(() => shipTo.id),
+    /** What becomes of what is not ordered any more. */
+    rest: text().$type<Rest>().notNull(),
+    /** Why, for colleagues. */
+    reason: text().notNull(),
+    /** What the supplier is told with it. */
+    note: text().notNull().default(''),
+    isUnderWay: boolean('is_under_way').notNull(),
+    /** The revision that it became. */
+    revision: integer(),
+  },
+  (t) => [
+    uniqueIndex('order_change_under_way')
+      .on(t.orderId)
+      .where(sql`${t.isUnderWay}`),
+    index('order_change_order').on(t.orderId),
+    check('order_change_rest', sql`${t.rest} in ('returns', 'ends')`),
+    check('order_change_over', sql`not ${t.isUnderWay} or ${t.revision} is null`),
   ],
 )

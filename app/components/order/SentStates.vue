@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import type { Reply } from '#shared/contract/all-routes'
+import type { OrderView } from '#shared/contract/order'
+import type { orderChangeRoutes } from '#shared/contract/order-change'
+import { sayError, useApi } from '~/composables/base/use-api'
+import { useWording } from '~/composables/base/use-wording'
+
+/** Every sent state of an order: when and why, its PDF, how far it came, and what it says otherwise than before. */
+const props = defineProps<{ order: OrderView }>()
+const api = useApi()
+const wording = useWording()
+type Compared = Reply<(typeof orderChangeRoutes)['compareRevisions']>
+const compared = shallowRef<Compared | null>(null)
+const trouble = ref('')
+async function compare(is: number): Promise<void> {
+  if (compared.value?.is === is) {
+    compared.value = null
+    return
+  }
+  trouble.value = ''
+  try {
+    compared.value = await api.get('/api/orders/{id}/differences', {
+      params: { id: props.order.id },
+      query: { was: is - 1, is },
+    })
+  } catch (e) {
+    trouble.value = sayError(e)
+  }
+}
+const sayFar = (v: OrderView['revisions'][number]) =>
+  v.sentAt !== null
+    ? `e-mailed to ${v.address ?? ''}, ${wording.moment(v.sentAt)}`
+    : v.lastError !== null
+      ? 'the mail server does not take it just now; it follows by itself'
+      : 'its e-mail is on the way'
+</script>
+
+<template>
+  <section aria-labelledby="sent-states">
+    <h2 id="sent-states" class="head mb-1.5">As it was sent</h2>
+    <p v-if="trouble" class="notice-red mb-1.5" role="alert">{{ trouble }}</p>
+    <ul>
+      <li v-for="v in order.revisions" :key="v.revision" class="border-b border-rule py-2">
+        <p class="font-medium">
+          {{ v.revision === 0 ? 'First sending' : `Revision ${v.revision}` }}, {{ wording.moment(v.issuedAt) }}
+        </p>
+        <p v-if="v.reason" class="text-ink2">“{{ v.reason }}”, {{ v.issuedBy }}</p>
+        <p class="small">{{ sayFar(v) }}</p>
+        <p class="small flex flex-wrap gap-x-3">
+          <a v-if="v.hasPdf" class="quiet-link" :href="`/api/orders/${order.id}/pdf?revision=${v.revision}`">PDF</a>
+          <a class="quiet-link" :href="`/api/orders/${order.id}/ubl?revision=${v.revision}`">UBL</a>
+          <button
+            v-if="v.revision > 0"
+            type="button"
+            class="quiet-link"
+            :aria-expanded="compared?.is === v.revision"
+            @click="compare(v.revision)"
+          >
+            what has changed
+          </button>
+        </p>
+        <ul v-if="compared?.is === v.revision" class="mt-1.5 border-l-2 border-strong pl-2.5">
+          <li v-for="d in compared.differences" :key="d">{{ d }}</li>
+          <li v-if="compared.differences.length === 0" class="text-ink2">Nothing that the supplier reads.</li>
+        </ul>
+      </li>
+    </ul>
+  </section>
+</template>

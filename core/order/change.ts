@@ -1,0 +1,216 @@
+import { NOTHING, dec, type Decimal, type DecimalText } from '#core/base/decimal'
+import type { Day } from '#core/base/day'
+import { lineNet, type Adjustment } from '#core/base/line-net'
+import { compare, convert, type Money } from '#core/base/money'
+import { verdict, type Verdict } from '#core/base/verdict'
+import { adjustmentsOfPart } from '#core/budget/effect'
+import { authorityReasons, type Authority, type IssueReason } from './issue'
+import { isOrderMoveFrom, type OrderState } from './moves'
+
+/** How much of an order line belongs to a requisition line, and how much of that requisition line nobody ordered. */
+export interface StandingSource {
+  readonly requisitionLineId: string
+  readonly quantity: DecimalText
+  readonly open: DecimalText
+}
+
+/** A line of an issued order as it stands. */
+export interface StandingLine {
+  readonly id: string
+  readonly description: string
+  readonly quantity: DecimalText
+  readonly unit: string
+  readonly unitPrice: DecimalText
+  readonly priceBase: DecimalText
+  readonly adjustments: readonly Adjustment[]
+  readonly needBy: Day
+  /** What came of it, or was billed, whichever is more: a change never goes below that. */
+  readonly done: DecimalText
+  /** In the order of the requisitions. */
+  readonly sources: readonly StandingSource[]
+}
+
+/** What a line is to be from now on. A quantity of 0 takes it off the order. */
+export interface LineWish {
+  readonly lineId: string
+  readonly quantity: DecimalText
+  readonly unitPrice: DecimalText
+  readonly needBy: Day
+}
+
+/** What becomes of a need that is not ordered any more: it waits to be ordered again, or it is over. */
+export const RESTS = ['returns', 'ends'] as const
+export type Rest = (typeof RESTS)[number]
+
+/** A line after a change, and by how much each of its sources moved. */
+export interface ChangedLine extends StandingLine {
+  readonly net: Money
+  readonly was: { readonly quantity: DecimalText; readonly unitPrice: DecimalText; readonly needBy: Day; net: Money }
+  readonly isChanged: boolean
+  readonly moved: readonly { readonly requisitionLineId: string; readonly by: DecimalText }[]
+}
+
+/**
+ * The lines of an order after a change. A lower quantity is taken from the requisitions behind it from the last
+ * backwards, so that what comes, comes to the first; a higher one goes to the first that still needs something. What is
+ * taken off as an amount follows the quantity. Of what is beyond that, the last source gets it: `decideOrderChange`
+ * refuses it. Source: rules of calculation, consolidation ("in the order of the requisitions").
+ */
+export function changeLines(
+  lines: readonly StandingLine[],
+  wishes: readonly LineWish[],
+  currency: string,
+): ChangedLine[] {
+  const wished = new Map(wishes.map((w) => [w.lineId, w]))
+  return lines.map((line) => {
+    const before = lineNet({ ...line, currency })
+    const { quantity, unitPrice, needBy } = line
+    const was = { quantity, unitPrice, needBy, net: before }
+    const wish = wished.get(line.id)
+    const isSame =
+      wish === undefined ||
+      (dec(wish.quantity).eq(dec(quantity)) && dec(wish.unitPrice).eq(dec(unitPrice)) && wish.needBy === needBy)
+    if (isSame) return { ...line, net: before, was, isChanged: false, moved: [] }
+    const to = {
+      ...{ quantity: dec(wish.quantity).toFixed(), unitPrice: dec(wish.unitPrice).toFixed(), needBy: wish.needBy },
+      adjustments: adjustmentsOfPart(line.adjustments, wish.quantity, quantity),
+    }
+    const { sources, moved } = moveSources(line.sources, dec(wish.quantity).minus(dec(quantity)))
+    const isNothing = dec(to.quantity).isZero()
+    const net = lineNet({ ...line, ...to, ...(isNothing ? { adjustments: [] } : {}), currency })
+    return { ...line, ...to, sources, net, was, isChanged: true, moved }
+  })
+}
+
+function moveSources(sources: readonly StandingSource[], by: Decimal): Pick<ChangedLine, 'sources' | 'moved'> {
+  const isMore = by.isPositive()
+  const order = isMore ? sources.map((_, i) => i) : sources.map((_, i) => sources.length - 1 - i)
+  const moves = sources.map(() => NOTHING)
+  let left = isMore ? by : by.negated()
+  order.forEach((at, n) => {
+    const source = sources[at]
+    if (source === undefined) return
+    const room = dec(isMore ? source.open : source.quantity)
+    const isLast = n === order.length - 1
+    const part = left.lte(room) || isLast ? left : room
+    moves[at] = isMore ? part : part.negated()
+    left = left.minus(part)
+  })
+  return {
+    sources: sources.map((s, i) => ({
+      ...s,
+      quantity: dec(s.quantity)
+        .plus(moves[i] ?? NOTHING)
+        .toFixed(),
+      open: dec(s.open)
+        .minus(moves[i] ?? NOTHING)
+        .toFixed(),
+    })),
+    moved: sources.flatMap((s, i) => {
+      const m = moves[i] ?? NOTHING
+      return m.isZero() ? [] : [{ requisitionLineId: s.requisitionLineId, by: m.toFixed() }]
+    }),
+  }
+}
+
+export type ChangeReason =
+  | IssueReason
+  | { readonly code: 'change-waits' | 'nothing-changes'; readonly stops: true }
+  /** More than the requisitions behind a line still ask for. */
+  | {
+      readonly code: 'more-than-asked'
+      readonly stops: true
+      readonly description: string
+      readonly most: DecimalText
+      readonly unit: string
+    }
+  | {
+      readonly code: 'below-done'
+      readonly stops: true
+      readonly description: string
+      readonly done: DecimalText
+      readonly unit: string
+    }
+  /** A line that was taken off comes back only as a line of an order that is laid anew. */
+  | { readonly code: 'line-is-off'; readonly stops: true; readonly description: string }
+
+export interface OrderChangeFacts {
+  readonly state: OrderState
+  readonly currency: string
+  readonly baseCurrency: string
+  /** Units of its currency for one of the base, at which it was issued: it keeps that. */
+  readonly perBase: DecimalText
+  readonly lines: readonly ChangedLine[]
+  /** What was approved of each line's requisitions for as much as it orders now, in the base currency. */
+  readonly approved: readonly Money[]
+  /** With freight: as it stands, and after the change. */
+  readonly netBefore: Money
+  readonly net: Money
+  /** Another change of it is under way already. */
+  readonly isWaiting: boolean
+  /** What besides its lines is to be another: where it goes. */
+  readonly movesShipTo: boolean
+  readonly supplier: { readonly name: string; readonly isBlocked: boolean; readonly channel: 'e-mail' }
+  readonly isReachable: boolean
+  readonly buyerId: string
+  readonly needs: readonly (readonly string[])[]
+  readonly authority: Authority
+}
+
+/** Whether an order says nothing any more once it is changed: every line of it is off. */
+export const cancelsWhole = (lines: readonly Pick<ChangedLine, 'quantity'>[]): boolean =>
+  lines.every((l) => dec(l.quantity).isZero())
+
+/** Whether a change makes an order, or any line of it, dearer than it stands. */
+const isDearer = (f: Pick<OrderChangeFacts, 'lines' | 'net' | 'netBefore'>): boolean =>
+  compare(f.net, f.netBefore) > 0 || f.lines.some((l) => compare(l.net, l.was.net) > 0)
+
+/**
+ * Whether an issued order may be changed like this by its buyer, with everything that stands in the way. What makes
+ * nothing dearer asks nobody; what does is held against what was decided last, not against what stands.
+ */
+export function decideOrderChange(f: OrderChangeFacts): Verdict<'changed', ChangeReason> {
+  const reasons: ChangeReason[] = []
+  const isOver = cancelsWhole(f.lines)
+  if (!isOrderMoveFrom(isOver ? 'cancel' : 'change', f.state))
+    reasons.push({ code: 'order-state', stops: true, state: f.state })
+  if (f.isWaiting) reasons.push({ code: 'change-waits', stops: true })
+  if (!f.movesShipTo && f.lines.every((l) => !l.isChanged)) reasons.push({ code: 'nothing-changes', stops: true })
+  for (const line of f.lines.filter((l) => l.isChanged)) {
+    const { description, unit } = line
+    if (dec(line.was.quantity).isZero()) reasons.push({ code: 'line-is-off', stops: true, description })
+    else if (line.sources.some((s) => dec(s.open).isNegative()))
+      reasons.push({ code: 'more-than-asked', stops: true, description, most: mostOf(line), unit })
+    if (dec(line.quantity).lt(dec(line.done)))
+      reasons.push({ code: 'below-done', stops: true, description, done: line.done, unit })
+  }
+  const { name: supplier, channel } = f.supplier
+  if (!f.isReachable) reasons.push({ code: 'supplier-unreachable', stops: true, supplier, channel })
+  if (!isDearer(f)) return verdict<'changed', ChangeReason>('changed', reasons)
+  if (f.supplier.isBlocked) reasons.push({ code: 'supplier-blocked', stops: true, supplier })
+  if (f.needs.length > 0 && f.needs.every((people) => people.includes(f.buyerId)))
+    reasons.push({ code: 'own-need-alone', stops: true })
+  reasons.push(
+    ...authorityReasons({
+      ...f.authority,
+      perBase: f.perBase,
+      baseCurrency: f.baseCurrency,
+      amount: convert(f.net, f.perBase, f.baseCurrency),
+      lines: f.lines.map((l, i) => ({
+        description: l.description,
+        ordered: l.net,
+        approved: f.approved[i] ?? convert(l.net, f.perBase, f.baseCurrency),
+      })),
+    }),
+  )
+  return verdict<'changed', ChangeReason>('changed', reasons)
+}
+
+/** As much as a line may order: what it does, and what its requisitions still ask for besides. */
+function mostOf(line: ChangedLine): DecimalText {
+  return line.sources.reduce((s, x) => s.plus(dec(x.quantity)).plus(dec(x.open)), NOTHING).toFixed()
+}
+
+/** Whether a change that may not be made may be sent for a decision: nothing but authority stands in its way. */
+export const changeNeedsDecision = (reasons: readonly ChangeReason[]): boolean =>
+  reasons.length > 0 && reasons.every((r) => r.code === 'above-ordering-limit' || r.code === 'above-approved')

@@ -1,0 +1,35 @@
+import { expect, it } from 'vitest'
+import { compareOrders, type OrderStand } from './compare'
+
+const stand = (more: Partial<OrderStand['lines'][number]> = {}, whole: Partial<OrderStand> = {}): OrderStand => ({
+  lines: [
+    {
+      ...{ description: 'Pump seal', quantity: '10', unit: 'H87', unitPrice: '12.50', needBy: '2026-12-01' },
+      net: '125.00',
+      ...more,
+    },
+  ],
+  ...{ shipTo: 'Pump Hall', freight: '0', net: '125.00', currency: 'EUR' },
+  ...whole,
+})
+
+// Written by hand, no source.
+it('tells what one state of an order says otherwise than another, and nothing that is only written otherwise', () => {
+  expect(compareOrders(stand(), stand({ quantity: '10.00', unitPrice: '12.5' }, { freight: '0.00' }))).toEqual([])
+  const about = { line: 1, description: 'Pump seal' }
+  expect(compareOrders(stand(), stand({ quantity: '4', unitPrice: '13', needBy: '2026-12-09' }))).toEqual([
+    { what: 'quantity', ...about, unit: 'H87', was: '10', is: '4' },
+    { what: 'price', ...about, currency: 'EUR', was: '12.50', is: '13' },
+    { what: 'day', ...about, was: '2026-12-01', is: '2026-12-09' },
+  ])
+  expect(compareOrders(stand(), stand({}, { shipTo: 'Goods Yard', freight: '18.00' }))).toEqual([
+    { what: 'ship-to', was: 'Pump Hall', is: 'Goods Yard' },
+    { what: 'freight', currency: 'EUR', was: '0', is: '18.00' },
+  ])
+})
+
+it('tells of a line that is off nothing else', () => {
+  expect(compareOrders(stand(), stand({ quantity: '0', unitPrice: '13', needBy: '2026-12-09' }))).toEqual([
+    { what: 'quantity', line: 1, description: 'Pump seal', unit: 'H87', was: '10', is: '0' },
+  ])
+})

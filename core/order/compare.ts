@@ -1,0 +1,77 @@
+import { dec, type DecimalText } from '#core/base/decimal'
+import type { Day } from '#core/base/day'
+
+/** An order as it was sent, or as it is to be: what two of its states are compared by. */
+export interface OrderStand {
+  readonly lines: readonly {
+    readonly description: string
+    readonly quantity: DecimalText
+    readonly unit: string
+    readonly unitPrice: DecimalText
+    readonly needBy: Day
+    readonly net: DecimalText
+  }[]
+  readonly shipTo: string
+  readonly freight: DecimalText
+  readonly net: DecimalText
+  readonly currency: string
+}
+
+export type OrderDifference =
+  | {
+      readonly what: 'quantity'
+      /** The line, from 1. */
+      readonly line: number
+      readonly description: string
+      readonly unit: string
+      readonly was: DecimalText
+      readonly is: DecimalText
+    }
+  | {
+      readonly what: 'price'
+      readonly line: number
+      readonly description: string
+      readonly currency: string
+      readonly was: DecimalText
+      readonly is: DecimalText
+    }
+  | { readonly what: 'day'; readonly line: number; readonly description: string; readonly was: Day; readonly is: Day }
+  | { readonly what: 'ship-to'; readonly was: string; readonly is: string }
+  | {
+      readonly what: 'freight'
+      readonly currency: string
+      readonly was: DecimalText
+      readonly is: DecimalText
+    }
+
+/**
+ * What one state of an order says otherwise than an earlier one, line by line, then what is of the whole. Lines keep
+ * their places: one that was taken off stands there with a quantity of 0, of which nothing else is told.
+ */
+export function compareOrders(was: OrderStand, is: OrderStand): OrderDifference[] {
+  const { currency } = is
+  const found = is.lines.flatMap((now, i): OrderDifference[] => {
+    const before = was.lines[i]
+    const about = { line: i + 1, description: now.description }
+    if (before === undefined) return [{ what: 'quantity', ...about, unit: now.unit, was: '0', is: now.quantity }]
+    const isOther = (pick: (l: OrderStand['lines'][number]) => DecimalText) => !dec(pick(before)).eq(dec(pick(now)))
+    const quantity: OrderDifference[] = isOther((l) => l.quantity)
+      ? [{ what: 'quantity', ...about, unit: now.unit, was: before.quantity, is: now.quantity }]
+      : []
+    if (dec(now.quantity).isZero()) return quantity
+    return [
+      ...quantity,
+      ...(isOther((l) => l.unitPrice)
+        ? [{ what: 'price' as const, ...about, currency, was: before.unitPrice, is: now.unitPrice }]
+        : []),
+      ...(before.needBy === now.needBy ? [] : [{ what: 'day' as const, ...about, was: before.needBy, is: now.needBy }]),
+    ]
+  })
+  return [
+    ...found,
+    ...(was.shipTo === is.shipTo ? [] : [{ what: 'ship-to' as const, was: was.shipTo, is: is.shipTo }]),
+    ...(dec(was.freight).eq(dec(is.freight))
+      ? []
+      : [{ what: 'freight' as const, currency, was: was.freight, is: is.freight }]),
+  ]
+}

@@ -1,0 +1,76 @@
+import { dec } from '#core/base/decimal'
+import { cancelsWhole, changeNeedsDecision } from '#core/order/change'
+import type { Reply } from '#shared/contract/all-routes'
+import type { orderChangeRoutes } from '#shared/contract/order-change'
+import { sayChangeReason, sayConsequence, type Consequence } from '#shared/words/order-change'
+import { waysOf } from '#shared/words/ways'
+import type { Context } from '../context'
+import { notFound } from '../http/problem'
+import { maySee } from '../document/visible'
+import { findRequisitions } from '../requisition/reads'
+import { findUnderWay } from './change-reads'
+import type { ChangeAsked } from './change-order'
+import { computeChange, type ComputedChange } from './compute-change'
+import { requireOwn } from './order-to-change'
+import { planChangeMoney, quantityMoves } from './plan-change-money'
+import { findOrder, listServed } from './reads'
+import { listRevisions } from './sending-reads'
+import { SEEN_ORDERS } from './visible'
+
+/** What a change of an issued order would come to, and everything that stands in its way. Nothing is written. */
+export async function checkChange(
+  ctx: Context,
+  id: string,
+  wished: ChangeAsked,
+): Promise<Reply<(typeof orderChangeRoutes)['checkOrderChange']>> {
+  const order = await findOrder(ctx.tx, id)
+  if (order === null || !(await maySee(ctx, SEEN_ORDERS, id))) throw notFound('This order')
+  requireOwn(ctx, order)
+  const served = await findRequisitions(ctx.tx, await listServed(ctx.tx, id), false)
+  const underWay = await findUnderWay(ctx.tx, id)
+  const of = { buyerId: ctx.actor.id, underWay, isOther: underWay !== null && underWay.state !== 'draft' }
+  const c = await computeChange(ctx.tx, order, served, wished, of, ctx.now)
+  const planned = await planChangeMoney(ctx, order, c, quantityMoves(c, wished.rest), served, false)
+  const ways = waysOf(ctx.actor.locale)
+  const { reasons } = c.verdict
+  const isCancellation = cancelsWhole(c.lines)
+  const [last] = await listRevisions(ctx.tx, id)
+  const consequences: Consequence[] = [
+    ...(isCancellation && last !== undefined
+      ? [{ code: 'was-sent' as const, to: last.address, at: last.sentAt, supplier: order.supplier }]
+      : []),
+    ...returned(c, served, wished.rest),
+    ...planned.passed.flatMap((o) =>
+      o.passedBy === null ? [] : [{ code: 'budget-passed' as const, name: o.name, by: o.passedBy }],
+    ),
+  ]
+  return {
+    refusals: reasons.map((r) => sayChangeReason(r, ways)),
+    needsDecision: changeNeedsDecision(reasons),
+    isCancellation,
+    lines: c.lines.map((l) => ({ id: l.id, net: l.net })),
+    ...{ freight: c.sums.charges, net: c.sums.net, tax: c.sums.tax, total: c.sums.total },
+    consequences: consequences.map((x) => sayConsequence(x, ways)),
+  }
+}
+
+/** What of each request is ordered less, and what becomes of it. */
+function returned(
+  c: ComputedChange,
+  served: Awaited<ReturnType<typeof findRequisitions>>,
+  rest: ChangeAsked['rest'],
+): Consequence[] {
+  const numberOf = new Map(served.flatMap((r) => r.lines.map((l) => [l.id, r.number ?? r.title] as const)))
+  return c.lines.flatMap((l) =>
+    l.moved.flatMap((m): Consequence[] =>
+      dec(m.by).isNegative()
+        ? [
+            {
+              ...{ code: 'ordered-less', rest, number: numberOf.get(m.requisitionLineId) ?? '' },
+              ...{ description: l.description, quantity: dec(m.by).negated().toFixed(), unit: l.unit },
+            },
+          ]
+        : [],
+    ),
+  )
+}

@@ -1,0 +1,172 @@
+import { dec } from '#core/base/decimal'
+import type { Day } from '#core/base/day'
+import { lineNet } from '#core/base/line-net'
+import { compare, convert, moneyOf, sum, zero, type Money } from '#core/base/money'
+import type { DocumentSums, TaxKey } from '#core/base/document-sums'
+import { adjustmentsOfPart } from '#core/budget/effect'
+import type { Verdict } from '#core/base/verdict'
+import { changeLines, decideOrderChange, type ChangedLine, type ChangeReason, type LineWish } from '#core/order/change'
+import { orderSums, type FreightTerms } from '#core/order/freight'
+import type { DecidedOrder } from '#core/order/subject'
+import { adjustmentsOf } from '#core/requisition/draft'
+import { openQuantity } from '#core/requisition/line-progress'
+import { findRoute, findTolerance, listApprovers } from '../approval/reads'
+import { channelNamed, CHANNELS } from '../channel/channels'
+import type { Tx } from '../db/client'
+import { listWhoMayOrder, reachPeople } from '../people/person-reads'
+import type { RequisitionLineRow, RequisitionRow } from '../requisition/reads'
+import { requireTerms, type Organisation } from '../settings/reads'
+import { listInForce, listStanding, type ChangeRow, type StandingRow } from './change-reads'
+import { decidedBy, toleranceOf } from './compute-tray'
+import { freightTermsOf } from './freight-terms'
+import { keptAdjustments } from './more-of-line'
+import type { OrderRow } from './reads'
+
+/** A line as it is from the change on. */
+export interface ComputedLine extends ChangedLine {
+  readonly standing: StandingRow
+  readonly taxRate: string
+  readonly tax: TaxKey
+  readonly freight: Money
+}
+
+export interface ComputedChange {
+  readonly lines: readonly ComputedLine[]
+  readonly sums: DocumentSums
+  readonly freightTax: TaxKey | null
+  readonly netBefore: Money
+  /** At which the order was issued: it keeps it. */
+  readonly perBase: string
+  readonly today: Day
+  readonly organisation: Organisation
+  readonly verdict: Verdict<'changed', ChangeReason>
+}
+
+/**
+ * Everything that can be said of a change of an issued order: its lines and sums after it, and whether its buyer may
+ * make it. `underWay` is the change itself where it was sent, or another that waits.
+ */
+export async function computeChange(
+  tx: Tx,
+  order: OrderRow,
+  served: readonly RequisitionRow[],
+  wished: { readonly lines: readonly LineWish[]; readonly shipToId: string | null },
+  of: { readonly buyerId: string; readonly underWay: ChangeRow | null; readonly isOther: boolean },
+  now: Date,
+): Promise<ComputedChange> {
+  const [terms, standing] = await Promise.all([requireTerms(tx, now), listStanding(tx, order.id)])
+  const { organisation, today } = terms
+  const { currency } = order
+  const base = organisation.baseCurrency
+  const asked = new Map(served.flatMap((r) => r.lines.map((l) => [l.id, l] as const)))
+  const changed = changeLines(
+    standing.map((s) => ({
+      ...s,
+      adjustments: keptAdjustments(s),
+      // Deliveries and bills say what came of a line once there are any.
+      done: '0',
+      sources: s.sources.map((x) => ({ ...x, open: openOf(asked.get(x.requisitionLineId)) })),
+    })),
+    wished.lines,
+    currency,
+  )
+  const category = new Map(terms.taxCodes.map((t) => [t.code, t.category]))
+  const ordering = changed.map((c, i) => ({ c, standing: standing[i] as StandingRow }))
+  const isOn = ({ c }: { c: ChangedLine }) => !dec(c.quantity).isZero()
+  const taxOf = (s: StandingRow) => ({ category: category.get(s.taxCode) ?? 'S', rate: s.taxRate })
+  const taxed = ordering.filter(isOn).map((o) => ({ net: o.c.net, tax: taxOf(o.standing) }))
+  const { sums, freight, freightTax } = orderSums(taxed, freightAfter(order, changed, new Map(terms.perBase)), currency)
+  let at = 0
+  const lines = ordering.map((o): ComputedLine => {
+    const bears = isOn(o) ? freight[at++] : undefined
+    const { standing: s } = o
+    return { ...o.c, standing: s, taxRate: s.taxRate, tax: taxOf(s), freight: bears ?? zero(currency) }
+  })
+  const perBase = order.perBase ?? '1'
+  const worth = convert(sums.net, perBase, base)
+  const [{ people }, mayOrder, deciders, tolerance, decided] = await Promise.all([
+    reachPeople(tx, [of.buyerId], base, today),
+    listWhoMayOrder(tx, worth.amount, today),
+    listApprovers(
+      tx,
+      served.map((r) => r.id),
+    ),
+    findTolerance(tx, now),
+    lastDecided(tx, order.id, of.underWay?.state === 'approved' ? of.underWay.id : null),
+  ])
+  const channel = channelNamed(order.supplierChannel)
+  const netBefore = moneyOf(order.net ?? '0', currency)
+  const verdict = decideOrderChange({
+    state: order.state,
+    currency,
+    baseCurrency: base,
+    perBase,
+    lines,
+    approved: lines.map((l) => approvedOf(l, asked, base)),
+    netBefore,
+    net: sums.net,
+    isWaiting: of.isOther,
+    movesShipTo: wished.shipToId !== null && wished.shipToId !== order.shipToId,
+    supplier: { name: order.supplier, isBlocked: order.supplierStanding !== 'active', channel },
+    isReachable: CHANNELS[channel].addressOf({ email: order.supplierEmail }) !== null,
+    buyerId: of.buyerId,
+    needs: served.map((r) => [r.ownerId, r.raisedById, ...r.ownedBy]),
+    authority: {
+      orderingLimit: people.find((p) => p.id === of.buyerId)?.orderingLimit ?? null,
+      mayIssue: mayOrder.filter((w) => w.personId !== of.buyerId),
+      tolerance: tolerance ?? toleranceOf(organisation),
+      deciders,
+      decided,
+    },
+  })
+  return { lines, sums, freightTax, netBefore, perBase, today, organisation, verdict }
+}
+
+/** What of a requisition line nobody ordered, and that lies on no tray. */
+function openOf(line: RequisitionLineRow | undefined): string {
+  if (line === undefined) return '0'
+  const open = openQuantity({ requested: line.quantity, ordered: line.ordered, cancelled: line.cancelled })
+  return dec(open).minus(dec(line.onTray)).toFixed()
+}
+
+/** Freight stays as it was agreed while the goods come to the same; else it is asked for by their new value. */
+function freightAfter(
+  order: OrderRow,
+  lines: readonly ChangedLine[],
+  rates: ReadonlyMap<string, string>,
+): FreightTerms {
+  const asKept = { freight: moneyOf(order.freight, order.currency), freeFrom: null }
+  const total = (of: (l: ChangedLine) => Money) => sum(lines.map(of), order.currency)
+  if (
+    compare(
+      total((l) => l.net),
+      total((l) => l.was.net),
+    ) === 0
+  )
+    return asKept
+  return freightTermsOf(order, rates) ?? asKept
+}
+
+/** What was approved of a line's requisitions for as much as it orders, each at the rate it was approved with. */
+function approvedOf(line: ChangedLine, asked: ReadonlyMap<string, RequisitionLineRow>, base: string): Money {
+  return sum(
+    line.sources.flatMap((s) => {
+      const of = asked.get(s.requisitionLineId)
+      if (of?.perBase == null || dec(s.quantity).isZero()) return []
+      const adjustments = adjustmentsOfPart(adjustmentsOf(of), s.quantity, of.quantity)
+      const net = lineNet({ ...of, unitPrice: of.unitPrice ?? '0', quantity: s.quantity, adjustments })
+      return [convert(net, of.perBase, base)]
+    }),
+    base,
+  )
+}
+
+/** What was decided last on an order: on the change that is approved now, on one in force, or on the order itself. */
+async function lastDecided(tx: Tx, orderId: string, approvedId: string | null): Promise<DecidedOrder | null> {
+  const inForce = (await listInForce(tx, orderId)).map((c) => c.id)
+  for (const id of [...(approvedId === null ? [] : [approvedId]), ...inForce, orderId]) {
+    const route = await findRoute(tx, id)
+    if (route?.state === 'approved') return decidedBy(route)
+  }
+  return null
+}

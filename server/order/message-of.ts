@@ -1,0 +1,44 @@
+import { dec } from '#core/base/decimal'
+import { moneyOf, subtract } from '#core/base/money'
+import type { MessageLine, OrderMessage } from '#core/order/message'
+import type { OrderSnapshot } from './snapshot'
+
+/** A sent state of an order as the message that it is, whatever the format it goes out in. */
+export function messageOf(s: OrderSnapshot): OrderMessage {
+  const kind = s.revision === 0 ? 'order' : s.isCancelled === true ? 'cancellation' : 'change'
+  const { currency, freight } = s
+  const lines = freight === undefined ? s.net : subtract(moneyOf(s.net, currency), moneyOf(freight, currency)).amount
+  const tax = subtract(moneyOf(s.total, currency), moneyOf(s.net, currency)).amount
+  const touched = new Set((s.differences ?? []).flatMap((d) => ('line' in d ? [d.line] : [])))
+  // Before a line kept its tax, an order with one tax alone says it for all.
+  const [only, ...others] = s.taxes
+  const theTax = only === undefined || others.length > 0 ? null : { category: only.category, rate: only.rate }
+  return {
+    ...{ kind, number: s.number, revision: s.revision, currency },
+    ...{ day: s.changedOn ?? s.issuedOn, orderDay: s.issuedOn },
+    note: s.revision === 0 ? s.note : [s.changeNote ?? '', s.note].filter((n) => n !== '').join('\n'),
+    buyer: {
+      ...{ number: '', name: s.organisation.name, address: s.organisation.address },
+      contact: { name: s.buyer, email: s.replyTo ?? '' },
+    },
+    seller: {
+      ...{ number: s.supplier.number, name: s.supplier.name, address: s.supplier.address },
+      contact: { name: '', email: s.supplier.email },
+    },
+    ...{ deliverTo: s.shipTo, terms: s.terms },
+    lines: s.lines.map((l, i): MessageLine => {
+      const isOff = dec(l.quantity).isZero()
+      return {
+        number: String(i + 1),
+        status: isOff ? 'cancelled' : touched.has(i + 1) ? 'changed' : 'as before',
+        ...{ name: l.description, description: l.secondDescription ?? '', note: (l.notes ?? []).join('\n') },
+        ...{ sellersItem: l.supplierPart, quantity: l.quantity, unit: l.unit, unitPrice: l.unitPrice },
+        ...{ priceBase: l.priceBase, allowances: l.allowances ?? [], net: l.net, tax: l.tax ?? theTax },
+        needBy: l.needBy,
+      }
+    }),
+    freight: freight === undefined ? null : { amount: freight, tax: s.freightTax ?? theTax },
+    sums: { lines, net: s.net, tax, total: s.total },
+    taxes: s.taxes,
+  }
+}

@@ -1,0 +1,100 @@
+import { dec, type DecimalText } from '#core/base/decimal'
+import type { Money } from '#core/base/money'
+import type { ChangeReason, Rest } from '#core/order/change'
+import type { ChangeState } from '#core/order/change-moves'
+import type { OrderDifference } from '#core/order/compare'
+import { sayIssueReason } from './order'
+import type { Ways } from './ways'
+
+/** How a change of an order stands, after “is”. */
+export function sayChangeState(state: ChangeState): string {
+  switch (state) {
+    case 'draft':
+      return 'with its buyer'
+    case 'in approval':
+      return 'with whoever decides on it'
+    case 'approved':
+      return 'approved already'
+    case 'in force':
+      return 'in force already'
+    case 'cancelled':
+      return 'thrown away'
+  }
+}
+
+/** The sentence for what stands in the way of a change of an order. */
+export function sayChangeReason(r: ChangeReason, ways: Ways): string {
+  switch (r.code) {
+    case 'change-waits':
+      return 'Another change of this order waits to be decided on; take it back first.'
+    case 'nothing-changes':
+      return 'Nothing of it is changed yet.'
+    case 'line-is-off':
+      return `“${r.description}” was taken off this order; order it anew.`
+    case 'more-than-asked':
+      return `Of “${r.description}” ${ways.quantity(r.most, r.unit)} can be ordered: no more was asked for.`
+    case 'below-done':
+      return `Of “${r.description}” ${ways.quantity(r.done, r.unit)} came already.`
+    case 'order-state':
+      return `This order is ${r.state}; it cannot be changed any more.`
+    default:
+      return sayIssueReason(r, ways)
+  }
+}
+
+/** What is otherwise between two states of an order: "Pump seal: 3 pieces instead of 10". */
+export function sayDifference(d: OrderDifference, ways: Ways): string {
+  switch (d.what) {
+    case 'quantity':
+      return dec(d.is).isZero()
+        ? `${d.description}: not ordered any more (${ways.quantity(d.was, d.unit)} before)`
+        : `${d.description}: ${ways.quantity(d.is, d.unit)} instead of ${ways.quantity(d.was, d.unit)}`
+    case 'price':
+      return `${d.description}: at ${ways.price(d.is, d.currency)} instead of ${ways.price(d.was, d.currency)}`
+    case 'day':
+      return `${d.description}: needed ${ways.day(d.is, '')} instead of ${ways.day(d.was, '')}`
+    case 'ship-to':
+      return `to be delivered to ${d.is} instead of ${d.was}`
+    case 'freight':
+      return `freight: ${freight(d.is, d.currency, ways)} instead of ${freight(d.was, d.currency, ways)}`
+  }
+}
+
+const freight = (amount: DecimalText, currency: string, ways: Ways): string =>
+  dec(amount).isZero() ? 'none' : ways.kept(amount, currency)
+
+/** What a change of an order brings with it. */
+export type Consequence =
+  | {
+      readonly code: 'was-sent'
+      readonly supplier: string
+      readonly to: string | null
+      /** The moment; null while it is on its way. */
+      readonly at: string | null
+    }
+  | {
+      readonly code: 'ordered-less'
+      readonly number: string
+      readonly description: string
+      readonly quantity: DecimalText
+      readonly unit: string
+      readonly rest: Rest
+    }
+  | { readonly code: 'budget-passed'; readonly name: string; readonly by: Money }
+
+/** The sentence for what a change of an order brings with it. */
+export function sayConsequence(c: Consequence, ways: Ways): string {
+  switch (c.code) {
+    case 'was-sent':
+      return c.at === null
+        ? `What was sent before is still on its way to ${c.supplier}.`
+        : `${c.supplier} has the order: it went to ${c.to ?? 'them'}.`
+    case 'ordered-less':
+      return (
+        `${ways.quantity(c.quantity, c.unit)} of “${c.description}” for ${c.number} ` +
+        (c.rest === 'returns' ? 'wait on the Desk to be ordered again.' : 'are not ordered again.')
+      )
+    case 'budget-passed':
+      return `${c.name} would be ${ways.money(c.by)} over.`
+  }
+}

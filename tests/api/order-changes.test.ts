@@ -1,0 +1,307 @@
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import type { Rest } from '#core/order/change'
+import { decide, type DecideMove } from '../../server/approval/decide'
+import { listOpenActors } from '../../server/approval/reads'
+import { takeBack } from '../../server/approval/take-back'
+import { readStandings } from '../../server/budget/reads'
+import { readDecision } from '../../server/decide/read-decision'
+import { listSlips } from '../../server/decide/reads'
+import { readNotices } from '../../server/session/read-notices'
+import { checkIntegrity } from '../../server/look-back/check-integrity'
+import { changeOrder } from '../../server/order/change-order'
+import { checkChange } from '../../server/order/check-change'
+import { ORDER_CHANGE } from '../../server/order/change-kind'
+import { findChange, findUnderWay, listSent, listStanding } from '../../server/order/change-reads'
+import { compareRevisions } from '../../server/order/compare-revisions'
+import { throwChangeAway } from '../../server/order/end-change'
+import { giveOrders } from '../../server/order/give-order'
+import { paperOfOrder } from '../../server/order/order-paper'
+import { makeApproved } from '../../server/order/make-approved'
+import { putChangeInForce } from '../../server/order/put-change-in-force'
+import { readOrder } from '../../server/order/read-order'
+import { findOrder } from '../../server/order/reads'
+import { findActor } from '../../server/people/actor-reads'
+import { findRequisition } from '../../server/requisition/reads'
+import { ordering } from '../setup/ordering'
+import { moment, personId } from '../setup/rekko'
+import { openUseCases, type UseCases } from '../setup/use-cases'
+
+// Leonie Farrow orders up to 3,000 and owns the orders here; her manager Harriet Voss orders up to 25,000. Water
+// Systems gets all tax back, so that a budget feels what stands on the order.
+const [LEONIE, HARRIET, OWEN] = ['Leonie Farrow', 'Harriet Voss', 'Owen Marsh'] as const
+let rekko: UseCases
+beforeAll(async () => {
+  rekko = await openUseCases()
+  await rekko.arrange('update budget_balance set budgeted = budgeted + 1000000')
+})
+afterAll(() => rekko.stop())
+const { approvedLine, lay, issue } = ordering(() => rekko)
+
+const order = async (id: string) =>
+  (await rekko.as(LEONIE, (ctx) => findOrder(ctx.tx, id))) ?? expect.fail('it is there')
+const standing = (id: string) => rekko.as(LEONIE, (ctx) => listStanding(ctx.tx, id))
+/** An issued order of ten at 12.50, and the request behind it. */
+async function issued(price = '12.50', quantity = '10'): Promise<{ id: string; requestId: string }> {
+  const id = await lay([await approvedLine(price, OWEN, quantity)])
+  await issue(id)
+  const requestId = (await standing(id))[0]?.sources[0]?.requisitionId ?? expect.fail('it serves a request')
+  return { id, requestId }
+}
+interface Wish {
+  quantity?: string
+  unitPrice?: string
+  needBy?: string
+}
+const asked = async (id: string, wish: Wish, rest: Rest = 'returns') => {
+  const [line] = await standing(id)
+  if (line === undefined) throw new Error('no line')
+  const { quantity, unitPrice, needBy } = { ...line, ...wish }
+  const lines = [{ lineId: line.id, quantity, unitPrice, needBy }]
+  return { lines, shipToId: null, rest, reason: 'the pump is repaired', note: '' }
+}
+const change = async (id: string, wish: Wish, how: { rest?: Rest; asks?: boolean; by?: string } = {}) => {
+  const wishes = await asked(id, wish, how.rest)
+  const { version } = await order(id)
+  return rekko.as(how.by ?? LEONIE, (ctx) => changeOrder(ctx, id, version, { ...wishes, asks: how.asks ?? false }))
+}
+const request = async (id: string) =>
+  (await rekko.as(OWEN, (ctx) => findRequisition(ctx.tx, id))) ?? expect.fail('it is there')
+const quantities = async (id: string) => {
+  const { state, lines } = await request(id)
+  return [state, lines[0]?.ordered, lines[0]?.cancelled]
+}
+/** What stands of a stage for lines, added up. */
+const stands = async (stage: 'reserved' | 'committed', lineIds: readonly string[]) => {
+  const found = await rekko.as(LEONIE, (ctx) => readStandings(ctx.tx, stage, lineIds, 'EUR'))
+  return [...found.values()].flat().reduce((s, x) => s + Math.round(Number(x.amount.amount) * 100), 0) / 100
+}
+const money = async (id: string, requestId: string) => ({
+  committed: await stands(
+    'committed',
+    (await standing(id)).map((l) => l.id),
+  ),
+  reserved: await stands(
+    'reserved',
+    (await request(requestId)).lines.map((l) => l.id),
+  ),
+})
+const broken = async () => (await rekko.as('Signe Aalto', (ctx) => checkIntegrity(ctx, null))).broken
+const underWay = async (id: string) =>
+  (await rekko.as(LEONIE, (ctx) => findUnderWay(ctx.tx, id))) ?? expect.fail('a change is under way')
+const move = async (by: string, changeId: string, what: DecideMove, comment = 'because') => {
+  const kept = (await rekko.as(LEONIE, (ctx) => findChange(ctx.tx, changeId))) ?? expect.fail('it is there')
+  return rekko.as(by, (ctx) => decide(ctx, ORDER_CHANGE, changeId, kept.version, what, comment))
+}
+const view = (id: string) => rekko.as(LEONIE, (ctx) => readOrder(ctx, id))
+const told = async (name: string) => (await rekko.as(name, (ctx) => readNotices(ctx))).notices.map((n) => n.sentence)
+
+describe('an issued order', () => {
+  test('is lowered as a revision of its own, and the need waits on the Desk again', async () => {
+    const { id, requestId } = await issued()
+    expect(await money(id, requestId)).toEqual({ committed: 125, reserved: 0 })
+    expect(await change(id, { quantity: '4' })).toMatchObject({ revision: 1, state: 'in force' })
+    expect(await quantities(requestId)).toEqual(['part ordered', '4', '0'])
+    expect(await money(id, requestId)).toEqual({ committed: 50, reserved: 75 })
+    const seen = await view(id)
+    expect([seen.state, seen.net.amount, seen.lines[0]?.quantity]).toEqual(['issued', '50.00', '4'])
+    expect(seen.revisions.map((v) => [v.revision, v.reason])).toEqual([
+      [1, 'the pump is repaired'],
+      [0, ''],
+    ])
+    expect(await told(OWEN)).toContainEqual(expect.stringMatching(/changed P-.*: 4 .* instead of 10 .*waits to be/))
+    // What came back is ordered again, on another order.
+    const again = await lay([(await request(requestId)).lines[0]?.id ?? ''])
+    await issue(again)
+    expect(await quantities(requestId)).toEqual(['ordered', '10', '0'])
+    expect(await money(id, requestId)).toEqual({ committed: 50, reserved: 0 })
+    expect(await broken()).toEqual([])
+  })
+  test('may be lowered for good: the rest is over, and is not to be had again', async () => {
+    const { id, requestId } = await issued()
+    await change(id, { quantity: '4' }, { rest: 'ends' })
+    expect(await quantities(requestId)).toEqual(['ordered', '4', '6'])
+    expect(await money(id, requestId)).toEqual({ committed: 50, reserved: 0 })
+    await expect(change(id, { quantity: '5' })).rejects.toThrow(/4 .* can be ordered: no more was asked for/)
+    expect(await broken()).toEqual([])
+  })
+  test('is raised again as far as it was asked for, and no further', async () => {
+    const { id, requestId } = await issued()
+    await change(id, { quantity: '4' })
+    await expect(change(id, { quantity: '11' })).rejects.toThrow(/10 .* can be ordered/)
+    expect(await change(id, { quantity: '9' })).toMatchObject({ revision: 2 })
+    expect(await quantities(requestId)).toEqual(['part ordered', '9', '0'])
+    expect(await money(id, requestId)).toEqual({ committed: 112.5, reserved: 12.5 })
+  })
+  test('is cancelled whole, and everything is as if it had never been', async () => {
+    const { id, requestId } = await issued()
+    expect(await change(id, { quantity: '0' })).toMatchObject({ revision: 1 })
+    expect((await order(id)).state).toBe('cancelled')
+    expect(await quantities(requestId)).toEqual(['approved', '0', '0'])
+    expect(await money(id, requestId)).toEqual({ committed: 0, reserved: 125 })
+    await expect(change(id, { quantity: '3' })).rejects.toThrow(/is cancelled/)
+    const sent = await rekko.as(LEONIE, (ctx) => listSent(ctx.tx, id))
+    const paper = JSON.stringify(paperOfOrder(sent.at(-1)?.snapshot ?? expect.fail('it was sent')))
+    expect(paper).toMatch(/Cancellation of purchase order P-.*deliver nothing/)
+    expect(await broken()).toEqual([])
+  })
+  test('with a cancellation for good leaves its request cancelled', async () => {
+    const { id, requestId } = await issued()
+    await change(id, { quantity: '0' }, { rest: 'ends' })
+    expect(await quantities(requestId)).toEqual(['cancelled', '0', '10'])
+    expect(await money(id, requestId)).toEqual({ committed: 0, reserved: 0 })
+    expect(await broken()).toEqual([])
+  })
+  test('gets another day without moving money, and its states are compared', async () => {
+    const { id, requestId } = await issued()
+    const before = await money(id, requestId)
+    await change(id, { needBy: '2031-03-14' })
+    await change(id, { unitPrice: '12.6' })
+    const compare = (was: number, is: number) => rekko.as(LEONIE, (ctx) => compareRevisions(ctx, id, { was, is }))
+    expect((await compare(0, 1)).differences).toEqual([expect.stringMatching(/needed Friday 14 March 2031 instead of/)])
+    expect((await compare(0, 2)).differences).toHaveLength(2)
+    expect((await compare(2, 1)).differences).toEqual([expect.stringMatching(/at 12.50 instead of 12.60/)])
+    expect((await compare(1, 1)).differences).toEqual([])
+    await expect(compare(0, 7)).rejects.toMatchObject({ status: 404 })
+    expect(await money(id, requestId)).toEqual({ ...before, committed: 126 })
+    expect((await view(id)).revisions).toHaveLength(3)
+  })
+  test('is changed by its buyer alone, once, and says why not', async () => {
+    const { id } = await issued()
+    const { version } = await order(id)
+    const wishes = { ...(await asked(id, { quantity: '9' })), asks: false }
+    await expect(rekko.as(OWEN, (ctx) => changeOrder(ctx, id, version, wishes))).rejects.toMatchObject({ status: 403 })
+    await expect(rekko.as(HARRIET, (ctx) => changeOrder(ctx, id, version, wishes))).rejects.toThrow(/Leonie Farrow’s/)
+    await rekko.as(LEONIE, (ctx) => changeOrder(ctx, id, version, wishes))
+    await expect(rekko.as(LEONIE, (ctx) => changeOrder(ctx, id, version, wishes))).rejects.toMatchObject({
+      status: 412,
+    })
+    await expect(change(id, {})).rejects.toThrow(/Nothing of it is changed/)
+    expect((await view(id)).revisions).toHaveLength(2)
+    const tray = await lay([await approvedLine('20')])
+    await expect(rekko.as(LEONIE, (ctx) => changeOrder(ctx, tray, 1, wishes))).rejects.toThrow(/not issued yet/)
+  })
+  test('is looked at before: what it would come to and what goes back; nothing is written', async () => {
+    const { id, requestId } = await issued()
+    const check = async (wish: Wish, rest: Rest = 'returns') => {
+      const wishes = await asked(id, wish, rest)
+      return rekko.as(LEONIE, (ctx) => checkChange(ctx, id, wishes))
+    }
+    const cancelled = await check({ quantity: '0' }, 'ends')
+    expect(cancelled).toMatchObject({ isCancellation: true, refusals: [], net: { amount: '0.00' } })
+    expect(cancelled.consequences.join(' ')).toMatch(/on its way to Harbour Waste.*10 .* are not ordered again/)
+    expect(await check({ unitPrice: '20' })).toMatchObject({ needsDecision: true, net: { amount: '200.00' } })
+    expect((await check({ quantity: '11' })).needsDecision).toBe(false)
+    expect([await quantities(requestId), (await order(id)).revision]).toEqual([['ordered', '10', '0'], 0])
+  })
+})
+
+describe('a change beyond what was approved', () => {
+  test('is refused, then decided on, and made by itself when nobody can take the decision back', async () => {
+    const { id, requestId } = await issued()
+    await expect(change(id, { unitPrice: '20' })).rejects.toMatchObject({ status: 409, type: 'needs-decision' })
+    expect(await change(id, { unitPrice: '20' }, { asks: true })).toMatchObject({
+      revision: null,
+      state: 'in approval',
+    })
+    // Until then it stands as it was sent.
+    expect([(await order(id)).state, (await money(id, requestId)).committed]).toEqual(['issued', 125])
+    const { id: changeId } = await underWay(id)
+    const [decider] = await rekko.as(LEONIE, (ctx) => listOpenActors(ctx.tx, changeId))
+    const by = decider?.name ?? expect.fail('somebody decides')
+    expect(await rekko.as(by, (ctx) => listSlips(ctx.tx, ctx.actor.id))).toContainEqual(
+      expect.objectContaining({ id: changeId, document: 'order', title: expect.stringMatching(/^change of P-/) }),
+    )
+    const seen = await rekko.as(by, (ctx) => readDecision(ctx, changeId))
+    expect(seen).toMatchObject({ document: 'order', orderId: id, mine: true, net: { amount: '200.00' } })
+    expect(seen.document === 'order' && seen.change?.differences).toEqual([
+      expect.stringMatching(/at 20.00 instead of 12.50/),
+    ])
+    expect(seen.budget.map((b) => b.effect.amount)).toEqual(['75.00'])
+    const { decisionId } = await move(by, changeId, 'approve')
+    // Taken back and given again: the first decision makes nothing.
+    await rekko.as(by, (ctx) => takeBack(ctx, ORDER_CHANGE, changeId, decisionId))
+    await putChangeInForce(rekko.db, { changeId, round: 1, decisionId }, moment())
+    expect((await order(id)).revision).toBe(0)
+    const second = await move(by, changeId, 'approve')
+    await putChangeInForce(rekko.db, { changeId, round: 1, decisionId: second.decisionId }, moment())
+    await putChangeInForce(rekko.db, { changeId, round: 1, decisionId: second.decisionId }, moment())
+    expect([(await order(id)).revision, (await money(id, requestId)).committed]).toEqual([1, 200])
+    expect(await told(LEONIE)).toContainEqual(expect.stringMatching(/^Revision 1 of P-/))
+    // What was decided holds from now on: within the tolerance of it nobody is asked.
+    expect(await change(id, { unitPrice: '20.5' })).toMatchObject({ revision: 2 })
+    await expect(change(id, { unitPrice: '21.5' })).rejects.toMatchObject({ type: 'needs-decision' })
+    expect(await broken()).toEqual([])
+  })
+  test('bars others while it waits, comes back with a reason, is written anew, and may be thrown away', async () => {
+    const { id } = await issued()
+    await change(id, { unitPrice: '20' }, { asks: true })
+    await expect(change(id, { quantity: '9' })).rejects.toThrow(/Another change of this order waits/)
+    const { id: changeId } = await underWay(id)
+    const [decider] = await rekko.as(LEONIE, (ctx) => listOpenActors(ctx.tx, changeId))
+    await move(decider?.name ?? '', changeId, 'sendBack', 'ask for 18')
+    expect((await view(id)).change).toMatchObject({ state: 'draft', said: [{ text: 'ask for 18' }] })
+    expect(await change(id, { unitPrice: '18' }, { asks: true })).toMatchObject({ state: 'in approval' })
+    expect((await underWay(id)).id).toBe(changeId)
+    await rekko.as(LEONIE, (ctx) => throwChangeAway(ctx, changeId))
+    expect(await rekko.as(LEONIE, (ctx) => listOpenActors(ctx.tx, changeId))).toEqual([])
+    await expect(rekko.as(LEONIE, (ctx) => throwChangeAway(ctx, changeId))).rejects.toThrow(/thrown away/)
+    expect([(await order(id)).state, (await view(id)).change]).toEqual(['issued', null])
+    expect(await change(id, { quantity: '9' })).toMatchObject({ revision: 1 })
+  })
+  test('that became impossible by the time it is approved stays, and its buyer hears why', async () => {
+    const { id, requestId } = await issued()
+    await change(id, { quantity: '4' })
+    await change(id, { quantity: '10', unitPrice: '20' }, { asks: true })
+    const { id: changeId } = await underWay(id)
+    // Meanwhile the rest is ordered elsewhere.
+    await issue(await lay([(await request(requestId)).lines[0]?.id ?? '']))
+    const [decider] = await rekko.as(LEONIE, (ctx) => listOpenActors(ctx.tx, changeId))
+    const { decisionId } = await move(decider?.name ?? '', changeId, 'approve')
+    await putChangeInForce(rekko.db, { changeId, round: 1, decisionId }, moment())
+    expect([(await order(id)).revision, (await underWay(id)).state]).toEqual([1, 'approved'])
+    expect(await told(LEONIE)).toContainEqual(expect.stringMatching(/could not be made: .*no more was asked for/))
+    await expect(rekko.as(LEONIE, (ctx) => makeApproved(ctx, changeId))).rejects.toThrow(/no more was asked for/)
+    await rekko.as(LEONIE, (ctx) => throwChangeAway(ctx, changeId))
+    expect(await broken()).toEqual([])
+  })
+  test('goes with the order to another buyer, who never decides on it', async () => {
+    const { id } = await issued()
+    await change(id, { unitPrice: '20' }, { asks: true })
+    const { id: changeId } = await underWay(id)
+    const harriet = await rekko.as(HARRIET, (ctx) => findActor(ctx.tx, personId(HARRIET), ctx.now))
+    await rekko.as(HARRIET, async (ctx) => giveOrders(ctx, personId(LEONIE), harriet ?? expect.fail(), 'all'))
+    expect((await underWay(id)).ownerId).toBe(personId(HARRIET))
+    const open = await rekko.as(HARRIET, (ctx) => listOpenActors(ctx.tx, changeId))
+    expect(open.map((p) => p.name)).not.toContain(HARRIET)
+    await rekko.as(HARRIET, (ctx) => throwChangeAway(ctx, changeId))
+  })
+})
+
+// Money equals documents under any sequence of changes, seeded: what is committed is what stands on the order, what is
+// reserved is what is open of the request, and no quantity is lost.
+test('whatever is changed after whatever was, ledger, order and request agree', async () => {
+  let seed = 20261128
+  const next = (below: number) => {
+    seed = (seed * 1103515245 + 12345) % 2147483648
+    return Math.floor((seed / 2147483648) * below)
+  }
+  const { id, requestId } = await issued('7.77', '12')
+  let done = 0
+  for (let step = 0; step < 30; step += 1) {
+    const wish = { quantity: String(1 + next(13)), unitPrice: (7 + next(80) / 100).toFixed(2) }
+    const made = await change(id, wish, { rest: next(4) === 0 ? 'ends' : 'returns' }).catch((e: unknown) => e)
+    if (made instanceof Error) continue
+    done += 1
+    const now = await request(requestId)
+    const [line] = now.lines
+    const open = Number(line?.quantity) - Number(line?.ordered) - Number(line?.cancelled)
+    const at = await order(id)
+    expect(await money(id, requestId)).toEqual({
+      committed: Number(at.net),
+      reserved: Math.round(open * 777) / 100,
+    })
+    expect((await standing(id))[0]?.sources[0]?.quantity).toBe(line?.ordered)
+  }
+  expect(done).toBeGreaterThan(5)
+  expect(await broken()).toEqual([])
+})
