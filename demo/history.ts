@@ -8,6 +8,7 @@ import { approvalSeat } from '../server/db/schema/approval'
 import { Problem } from '../server/http/problem'
 import { layOnTray, takeOffTray } from '../server/order/lay-tray'
 import { issueOrder } from '../server/order/issue-order'
+import { changeSomeOrders } from './changed-orders'
 import { haveApproved, leaveOneWaiting } from './orders-to-decide'
 import { listDeskLines, type DeskLineRow } from '../server/order/desk-reads'
 import { findOrder } from '../server/order/reads'
@@ -66,7 +67,9 @@ export class History {
       await next.run()
       await this.afterEach()
     }
-    await leaveOneWaiting(this.db, this.as.bind(this), new Date(this.now.getTime() - 7_200_000))
+    const before = (hours: number) => new Date(this.now.getTime() - hours * 3_600_000)
+    await changeSomeOrders(this.db, this.as.bind(this), before(3))
+    await leaveOneWaiting(this.db, this.as.bind(this), before(2))
     await this.afterEach()
   }
 

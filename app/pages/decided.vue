@@ -68,7 +68,7 @@ watch(
 )
 const rows = computed(() => [...(data.value?.rows ?? []), ...more.value])
 useLive((changes) => {
-  if (changes.some((c) => c.kind === 'requisition' || c.kind === 'again')) void refresh()
+  if (changes.some((c) => ['requisition', 'order', 'order change', 'again'].includes(c.kind))) void refresh()
 })
 const { busy, trouble, act } = useAct()
 const readOn = () =>

@@ -26,7 +26,7 @@ const { data, error, refresh } = await useAsyncData(
   { watch: [words] },
 )
 useLive((changes) => {
-  if (changes.some((c) => c.kind === 'requisition' || c.kind === 'again')) void refresh()
+  if (changes.some((c) => ['requisition', 'order', 'order change', 'again'].includes(c.kind))) void refresh()
 })
 
 const steps = computed(() => data.value?.steps ?? [])

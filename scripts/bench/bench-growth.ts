@@ -6,7 +6,8 @@ import type { Context } from '../../server/context'
 import { PLANNING } from '../../server/db/client'
 import { listSlips } from '../../server/decide/reads'
 import { findAnything } from '../../server/find/find-anything'
-import { listOrders, readOrder } from '../../server/order/read-order'
+import { listOrders } from '../../server/order/list-orders'
+import { readOrder } from '../../server/order/read-order'
 import { readDesk } from '../../server/order/read-desk'
 import { findActor } from '../../server/people/actor-reads'
 import { readLineSource } from '../../server/regulars/line-sources'
@@ -63,7 +64,10 @@ function places(departmentId: string, budgetLineId: string): Place[] {
     },
     { name: 'Decide', who: 'Ines Adeyemi', path: '/api/waiting', read: (ctx) => listSlips(ctx.tx, ctx.actor.id) },
     { name: 'the Desk', who: leonie, path: '/api/desk', read: (ctx) => readDesk(ctx, 200) },
-    { name: 'Orders', who: leonie, path: '/api/orders', read: (ctx) => listOrders(ctx, undefined, 50) },
+    {
+      ...{ name: 'Orders', who: leonie, path: '/api/orders' },
+      read: (ctx) => listOrders(ctx, { whose: 'all', state: 'any', words: '', limit: 50 }),
+    },
     {
       name: 'an order',
       who: leonie,

@@ -1,3 +1,4 @@
+import { copyFile, mkdir } from 'node:fs/promises'
 import { join } from 'node:path'
 import { build } from 'esbuild'
 
@@ -15,4 +16,8 @@ export async function buildWorkshop(root: string, directory: string): Promise<vo
     banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
     logLevel: 'warning',
   })
+  // The colours that a PDF for archives names lie beside whoever writes them.
+  const colours = 'data/sRGB_IEC61966_2_1.icc'
+  await mkdir(join(directory, 'data'), { recursive: true })
+  await copyFile(join(root, 'node_modules/pdfkit/js', colours), join(directory, colours))
 }

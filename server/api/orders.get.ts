@@ -1,5 +1,5 @@
 import { orderRoutes } from '#shared/contract/order'
 import { route } from '../http/route'
-import { listOrders } from '../order/read-order'
+import { listOrders } from '../order/list-orders'
 
-export default route(orderRoutes.listOrders, ({ ctx, query }) => listOrders(ctx, query.after, query.limit))
+export default route(orderRoutes.listOrders, ({ ctx, query }) => listOrders(ctx, query))

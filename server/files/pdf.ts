@@ -209,8 +209,8 @@ class Pen {
 
 /**
  * Makes a PDF for archives (PDF/A-3a, ISO 19005-3) and for whoever has it read out (PDF/UA-1, ISO 14289-1): tagged,
- * with its own faces; other scripts have faces too, of which what is used is embedded, and what none has is a white square
- * and never stops it. `root` is where the packages lie.
+ * with its own faces; other scripts have faces too, of which what is used is embedded, and what none has is a white
+ * square and never stops it. `root` is where the packages lie.
  */
 export async function makePdf(paper: Paper, root: string): Promise<Buffer> {
   const doc = new PDFDocument({

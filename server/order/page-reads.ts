@@ -4,11 +4,12 @@ import { moneyOf } from '#core/base/money'
 import type { OrderHead } from '#shared/contract/order'
 import type { Tx } from '../db/client'
 import { PAGE_KEY, UTC } from '../db/moments'
+import { holdsAll, isNumbered, likePattern } from '../db/pattern'
 import { visible, type Reader } from '../document/visible'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
 import { seesWhole, SEEN_ORDERS } from './visible'
 import { named, read, readOne, sure } from '../db/read'
-import { orderLine, orderLineSource, orderSending } from '../db/schema/order'
+import { orderChange, orderLine, orderLineSource, orderSending } from '../db/schema/order'
 import { requisitionLine } from '../db/schema/requisition'
 import { requisitions } from '../requisition/visible'
 import { orders } from '../order/visible'
@@ -22,6 +23,7 @@ const ol = named(orderLine, 'ol')
 const o = orders('o')
 const g = named(orderSending, 'g')
 const b = named(person, 'b')
+const h = named(orderChange, 'h')
 
 export interface OrderLineRow {
   id: string
@@ -140,10 +142,48 @@ export async function seesAllOf(tx: Tx, orderId: string, reader: Reader): Promis
   return found?.all ?? false
 }
 
-/** Issued orders that a person sees, newest first; a page after the key of the one before. */
+/** Which orders are listed. */
+export interface OrderQuery {
+  readonly whose: 'all' | 'own'
+  readonly state: 'any' | 'issued' | 'changing' | 'unsent' | 'cancelled'
+  readonly words: string
+  /** Moments of issue; the last is not included. */
+  readonly from: Date | null
+  readonly until: Date | null
+}
+
+/** What became of the last sent state of an order `o`: whether it has left. */
+const MAILED = sql<boolean>`coalesce((select ${g.outcome} = 'sent' from ${g}
+        where ${g.orderId} = ${o.id} and ${g.revision} = ${o.revision} order by ${g.laidAt} limit 1), false)`
+const CHANGING = sql<boolean>`exists (select 1 from ${h} where ${h.orderId} = ${o.id} and ${h.isUnderWay})`
+const STATES: Readonly<Record<OrderQuery['state'], SQL>> = {
+  any: sql`true`,
+  issued: sql`${o.state} = 'issued'`,
+  changing: CHANGING,
+  unsent: sql`not ${MAILED}`,
+  cancelled: sql`${o.state} = 'cancelled'`,
+}
+
+/** The conditions under which an order `o` is asked for: its number, or words of supplier and buyer, among others. */
+function isAsked(query: OrderQuery, reader: Reader): SQL {
+  const looked = likePattern(query.words)
+  const conditions = [
+    STATES[query.state],
+    ...(query.whose === 'own' ? [sql`${o.ownerId} = ${reader.actor.id}`] : []),
+    ...(query.words.trim() === ''
+      ? []
+      : [sql`(${isNumbered(o.number, looked)} or ${holdsAll(sql`(${o.title} || ' ' || ${b.name})`, looked)})`]),
+    ...(query.from === null ? [] : [sql`${o.sentAt} >= ${query.from.toISOString()}`]),
+    ...(query.until === null ? [] : [sql`${o.sentAt} < ${query.until.toISOString()}`]),
+  ]
+  return sql.join(conditions, sql` and `)
+}
+
+/** Issued orders that a person sees and asks for, newest first; a page after the key of the one before. */
 export async function listOrderPage(
   tx: Tx,
   reader: Reader,
+  query: OrderQuery,
   after: { readonly moment: string; readonly id: string } | null,
   limit: number,
 ): Promise<{ orders: OrderHead[]; next: string | null }> {
@@ -160,12 +200,16 @@ export async function listOrderPage(
       currency: o.currency,
       net: sure(o.net),
       issuedAt: UTC(o.sentAt),
-      mailed: sql<OrderHead['mailed']>`coalesce((select ${g.outcome} = 'sent' from ${g}
-        where ${g.orderId} = ${o.id} and ${g.revision} = ${o.revision} order by ${g.laidAt} limit 1), false)`,
+      mailed: MAILED,
+      needBy: sql<string | null>`(select min(${l.needBy})::text from ${l}
+        where ${l.orderId} = ${o.id} and ${l.quantity} > 0)`,
+      revision: o.revision,
+      isChanging: CHANGING,
       key: PAGE_KEY(o.sentAt, o.id),
     },
     sql`from ${o} join ${b} on ${b.id} = ${o.ownerId}
-    where ${o.kind} = 'order' and ${o.sentAt} is not null and ${visible(SEEN_ORDERS, reader)} ${from}
+    where ${o.kind} = 'order' and ${o.sentAt} is not null and ${visible(SEEN_ORDERS, reader)}
+      and ${isAsked(query, reader)} ${from}
     order by ${o.sentAt} desc, ${o.id} desc limit ${limit + 1}`,
   )
   const page = found.slice(0, limit)

@@ -1,11 +1,10 @@
 import { moneyOf, add } from '#core/base/money'
 import { isOrderMoveFrom } from '#core/order/moves'
 import { may } from '#core/people/rights'
-import type { OrderHead, OrderView } from '#shared/contract/order'
+import type { OrderView } from '#shared/contract/order'
 import { sayTerms } from '#shared/words/terms'
 import { listOpenActors } from '../approval/reads'
 import type { Context } from '../context'
-import { readPageMark } from '../db/page-mark'
 import { listRemarks } from '../document/reads'
 import { maySee } from '../document/visible'
 import { findFile } from '../files/store'
@@ -14,7 +13,7 @@ import { findUnderWay, listInForce, listSent } from './change-reads'
 import { listShipTos } from '../people/place-reads'
 import { keptAdjustments, moreOf } from './more-of-line'
 import { deliveryDetails } from './delivery-details'
-import { listDeliveries, listInternalNotes, listOrderLines, listOrderPage, seesAllOf } from './page-reads'
+import { listDeliveries, listInternalNotes, listOrderLines, seesAllOf } from './page-reads'
 import { findOrder, type OrderRow } from './reads'
 import { listRevisions } from './sending-reads'
 import { sentName } from './snapshot'
@@ -142,13 +141,4 @@ async function requireWholeOrder(ctx: Context, id: string): Promise<OrderRow> {
   if (!(await seesAllOf(ctx.tx, id, ctx)))
     throw forbidden(`This order also serves others, and its PDF shows what they wrote; ask ${o.buyer} for it.`)
   return o
-}
-
-/** Issued orders that the actor sees, newest first; a page after the key of the one before. */
-export function listOrders(
-  ctx: Context,
-  after: string | undefined,
-  limit: number,
-): Promise<{ orders: OrderHead[]; next: string | null }> {
-  return listOrderPage(ctx.tx, ctx, readPageMark(after), limit)
 }

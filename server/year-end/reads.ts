@@ -77,13 +77,13 @@ export async function listServed(tx: Tx, orderLineIds: readonly string[]): Promi
   return found.map((f) => f.id)
 }
 
-/** Takes the rows of documents for the rest of the transaction: orders before requisitions, as issuing does. */
+/** Takes the rows of documents for the rest of the transaction: requisitions before orders, as everywhere. */
 export async function lockDocuments(tx: Tx, ids: readonly string[]): Promise<void> {
   await read(
     tx,
     { id: c.id },
     sql`from ${c} where ${c.id} = any(${sql.param([...ids])}::uuid[])
-      order by (${c.kind} <> 'order'), ${c.id} for update`,
+      order by (${c.kind} = 'order'), ${c.id} for update`,
   )
 }
 

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { changeUnderWay } from './order-change'
 import { defineRoute } from './route'
-import { decimal, id, ids, money, versioned } from './values'
+import { day, decimal, id, ids, money, text, versioned } from './values'
 
 const deskLine = z.object({
   id: z.string(),
@@ -86,6 +86,12 @@ const orderHead = z.object({
   net: z.string(),
   issuedAt: z.string(),
   mailed: z.boolean(),
+  /** The first day on which something of it is needed; null of one that is cancelled whole. */
+  needBy: z.string().nullable(),
+  /** How often it was changed since it was issued. */
+  revision: z.number(),
+  /** A change of it is under way. */
+  isChanging: z.boolean(),
 })
 export type OrderHead = z.infer<typeof orderHead>
 const orderView = z.object({
@@ -147,6 +153,16 @@ const orderView = z.object({
   change: changeUnderWay.nullable(),
 })
 export type OrderView = z.infer<typeof orderView>
+
+const ordersAsked = z.object({
+  whose: z.enum(['all', 'own']).default('all'),
+  state: z.enum(['any', 'issued', 'changing', 'unsent', 'cancelled']).default('any'),
+  words: text(200).default(''),
+  /** Days of issue, both included. */
+  from: day.optional(),
+  until: day.optional(),
+})
+export type OrdersAsked = z.output<typeof ordersAsked>
 
 export const orderRoutes = {
   readDesk: defineRoute({
@@ -254,11 +270,20 @@ export const orderRoutes = {
     path: '/api/orders',
     summary: 'Issued orders, newest first, by keyset pages.',
     access: 'see orders',
-    query: z.object({
+    query: ordersAsked.extend({
       after: z.string().max(80).optional(),
       limit: z.coerce.number().int().min(1).max(100).default(50),
     }),
     reply: z.object({ orders: z.array(orderHead), next: z.string().nullable() }),
+  }),
+  exportOrders: defineRoute({
+    name: 'exportOrders',
+    method: 'GET',
+    path: '/api/orders/file',
+    summary: 'The same orders as a file.',
+    access: 'see orders',
+    query: ordersAsked.extend({ as: z.enum(['csv', 'xlsx']) }),
+    bytes: 'download',
   }),
   readOrder: defineRoute({
     name: 'readOrder',

@@ -144,6 +144,7 @@ beforeAll(async () => {
     listOrders: ['/api/orders'],
     readOrder: [`/api/orders/${order}`],
     readOrderPdf: [`/api/orders/${order}/pdf`],
+    exportOrders: ['/api/orders/file?as=csv', `/api/orders/file?as=csv&words=${encodeURIComponent('Corrigan')}`],
     readOrderUbl: [`/api/orders/${order}/ubl`],
     compareRevisions: [`/api/orders/${order}/differences?was=0&is=0`],
     readOwned: [`/api/people/${personId('Owen Marsh')}/owned`],

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { Rest } from '#core/order/change'
+import type { OrdersAsked } from '#shared/contract/order'
 import { decide, type DecideMove } from '../../server/approval/decide'
 import { listOpenActors } from '../../server/approval/reads'
 import { takeBack } from '../../server/approval/take-back'
@@ -16,6 +17,7 @@ import { compareRevisions } from '../../server/order/compare-revisions'
 import { throwChangeAway } from '../../server/order/end-change'
 import { giveOrders } from '../../server/order/give-order'
 import { paperOfOrder } from '../../server/order/order-paper'
+import { exportOrders, listOrders } from '../../server/order/list-orders'
 import { makeApproved } from '../../server/order/make-approved'
 import { putChangeInForce } from '../../server/order/put-change-in-force'
 import { readOrder } from '../../server/order/read-order'
@@ -304,4 +306,31 @@ test('whatever is changed after whatever was, ledger, order and request agree', 
   }
   expect(done).toBeGreaterThan(5)
   expect(await broken()).toEqual([])
+})
+
+test('orders are found by number, supplier and buyer, by what became of them, and kept as a file', async () => {
+  const { id } = await issued()
+  const { number } = await order(id)
+  const list = (asked: Partial<OrdersAsked>, by: string = LEONIE) =>
+    rekko.as(by, (ctx) => listOrders(ctx, { whose: 'all', state: 'any', words: '', limit: 100, ...asked }))
+  const found = async (asked: Partial<OrdersAsked>, by?: string) => (await list(asked, by)).orders.map((o) => o.id)
+  expect(await found({ words: number ?? '' })).toEqual([id])
+  expect(await found({ words: 'harbour farrow' })).toContain(id)
+  expect(await found({ words: 'nobody-of-that-name' })).toEqual([])
+  expect(await found({ whose: 'own' }, HARRIET)).not.toContain(id)
+  expect(await found({ from: '2001-01-01', until: '2001-12-31' })).toEqual([])
+  await change(id, { unitPrice: '20' }, { asks: true })
+  expect(await found({ state: 'changing' })).toContain(id)
+  await rekko.as(LEONIE, async (ctx) => throwChangeAway(ctx, (await underWay(id)).id))
+  await change(id, { quantity: '0' })
+  expect([
+    await found({ state: 'cancelled' }),
+    await found({ state: 'issued' }),
+    await found({ state: 'changing' }),
+  ]).toEqual([expect.arrayContaining([id]), expect.not.arrayContaining([id]), expect.not.arrayContaining([id])])
+  const [head] = (await list({ words: number ?? '' })).orders
+  expect(head).toMatchObject({ state: 'cancelled', revision: 1, needBy: null, isChanging: false, net: '0.00' })
+  const asked = { whose: 'all', state: 'any', words: number ?? '', as: 'csv' } as const
+  const file = await rekko.as(LEONIE, (ctx) => exportOrders(ctx, asked))
+  expect(file.bytes.toString()).toMatch(new RegExp(`${number ?? ''},Harbour Waste,Leonie Farrow,cancelled,`))
 })

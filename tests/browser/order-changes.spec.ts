@@ -10,6 +10,7 @@ test('an issued order is lowered by keyboard as a revision, and dearer it is dec
     .last()
     .getByRole('link')
     .click()
+  await expect(leonie.getByRole('heading', { level: 1 })).toContainText('to Coldreach Fish for')
   const line = leonie.locator('tbody tr').first()
   const name = await line.locator('.font-semibold').innerText()
   const before = await line.getByRole('cell').nth(1).innerText()
@@ -42,7 +43,7 @@ test('an issued order is lowered by keyboard as a revision, and dearer it is dec
   const sent = leonie.getByRole('region', { name: 'As it was sent' })
   await sent.getByRole('button', { name: 'what has changed' }).click()
   await expect(sent).toContainText(new RegExp(`1 .* instead of ${before}`))
-  await expect(sent).toContainText(/e-mailed to orders@coldreach\.example.*First sending/s, { timeout: 30_000 })
+  await expect(sent).toContainText(/e-mailed to desk@coldreach\.example.*First sending/s, { timeout: 30_000 })
   await expect(sent.getByRole('listitem').filter({ hasText: 'Revision' })).toHaveCount(1)
 
   // Dearer than it was approved: Harriet decides, and it is made by itself.

@@ -1,38 +1,94 @@
 <script setup lang="ts">
 import type { OrderHead } from '#shared/contract/order'
+import { capital, formatCount } from '#shared/words/format'
+import BlankChoice from '~/components/base/BlankChoice.vue'
+import BlankDay from '~/components/base/BlankDay.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
+import { useAct } from '~/composables/base/use-act'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { usePlaceKeys } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
+import { useWordsFilter } from '~/composables/base/use-words-filter'
 import { useLive } from '~/composables/live/use-live'
+import { useSessionStore } from '~/stores/session'
 
 useHead({ title: 'Orders · Rekko' })
 const api = useApi()
+const route = useRoute()
+const router = useRouter()
 const wording = useWording()
+const session = useSessionStore()
+const { words, typed } = useWordsFilter()
+const mayOwn = session.me?.rights.includes('order') === true
+const STATES = [
+  { id: '', name: 'in every state' },
+  { id: 'issued', name: 'that stand' },
+  { id: 'changing', name: 'of which a change is decided on' },
+  { id: 'unsent', name: 'that are on their way to the supplier’s mailbox' },
+  { id: 'cancelled', name: 'that are cancelled' },
+]
+const one = (key: string) => (typeof route.query[key] === 'string' ? route.query[key] : '')
+const whose = computed(() => (mayOwn && route.query.whose === 'own' ? 'own' : 'all'))
+/** What the address says of which orders are listed. */
+const asked = computed(() => {
+  const all = {
+    whose: whose.value,
+    state: STATES.find((s) => s.id === route.query.state)?.id ?? '',
+    words: words.value,
+    from: one('from'),
+    until: one('until'),
+  }
+  return Object.fromEntries(Object.entries(all).filter(([, v]) => v !== '')) as { whose: 'all' }
+})
+const narrow = (change: Record<string, string>) =>
+  router.replace({
+    query: Object.fromEntries(Object.entries({ ...route.query, ...change }).filter(([, v]) => v !== '')),
+  })
+const { data, error, refresh } = await useAsyncData('orders', () => api.get('/api/orders', { query: asked.value }), {
+  watch: [asked],
+})
 const more = ref<OrderHead[]>([])
 const next = ref<string | null>(null)
-const trouble = ref('')
-const { data, error, refresh } = await useAsyncData('orders', () => api.get('/api/orders'))
-next.value = data.value?.next ?? null
+watch(
+  data,
+  () => {
+    more.value = []
+    next.value = data.value?.next ?? null
+  },
+  { immediate: true },
+)
 useLive((changes) => {
-  if (changes.some((c) => c.kind === 'order') && more.value.length === 0) void refresh()
+  if (changes.some((c) => c.kind === 'order' || c.kind === 'again') && more.value.length === 0) void refresh()
 })
 const orders = computed(() => [...(data.value?.orders ?? []), ...more.value])
-const underway = computed(() => orders.value.filter((o) => !o.mailed).length)
-async function readOn(): Promise<void> {
-  try {
-    const page = await api.get('/api/orders', {
-      query: {
-        after: next.value ?? undefined,
-      },
-    })
+const isNarrowed = computed(() => Object.keys(asked.value).some((k) => k !== 'whose'))
+const { busy, trouble, act } = useAct()
+const readOn = () =>
+  act(async () => {
+    const page = await api.get('/api/orders', { query: { ...asked.value, after: next.value ?? undefined } })
     more.value.push(...page.orders)
     next.value = page.next
-  } catch (e) {
-    trouble.value = sayError(e)
-  }
-}
+  })
+const sentence = computed(() => {
+  const n = orders.value.length
+  if (n === 0) return isNarrowed.value ? 'No order fits this.' : 'No order was issued yet.'
+  const underway = orders.value.filter((o) => !o.mailed).length
+  const many = `${formatCount(n, 'order', 'orders')}${next.value === null ? '' : ' and more'}`
+  return underway === 0
+    ? `${capital(many)}, all of them in their suppliers’ mailboxes.`
+    : `${capital(many)}, ${underway === 1 ? 'one' : underway} still on the way to the supplier’s mailbox.`
+})
+/** What became of it since it was issued; "" where nothing did. */
+const since = (o: OrderHead) =>
+  [
+    o.state === 'cancelled' ? 'cancelled' : o.revision === 0 ? '' : `revision ${o.revision}`,
+    o.isChanging ? 'a change is decided on' : '',
+    o.mailed ? '' : 'on its way',
+  ]
+    .filter((x) => x !== '')
+    .join(', ')
+const file = (as: 'csv' | 'xlsx') => `/api/orders/file?${new URLSearchParams({ ...asked.value, as }).toString()}`
 usePlaceKeys([{ keys: 'Enter', does: 'open the order' }], () => undefined)
 </script>
 
@@ -40,57 +96,108 @@ usePlaceKeys([{ keys: 'Enter', does: 'open the order' }], () => undefined)
   <div>
     <PageNote>newest first</PageNote>
     <SheetPage>
-      <h1 class="sentence">
-        {{
-          orders.length === 0
-            ? 'No order was issued yet.'
-            : underway === 0
-              ? 'Every order here has reached its supplier’s mailbox.'
-              : `${underway} of these orders ${underway === 1 ? 'is' : 'are'} still on the way to the ` +
-                `supplier’s mailbox.`
-        }}
-      </h1>
-      <p v-if="error" class="notice-red mt-3">{{ sayError(error) }}</p>
-      <p v-else-if="orders.length === 0" class="mt-3 text-ink2">
-        Issued orders stand here with their PDF and what became of it.
-        <NuxtLink class="quiet-link" to="/desk">Go to the Desk</NuxtLink>
+      <div class="mb-2 flex flex-wrap items-baseline justify-between gap-x-6 gap-y-2">
+        <h1 class="sentence">{{ sentence }}</h1>
+        <input
+          v-model="typed"
+          class="field w-[210px]! min-h-[34px]! py-1.5!"
+          type="search"
+          aria-label="Find among the orders"
+          placeholder="Supplier, buyer, or P-26-*12"
+        />
+      </div>
+      <p class="mb-3 leading-7 text-ink2">
+        <template v-if="mayOwn"
+          ><BlankChoice
+            :model-value="whose === 'own' ? 'own' : ''"
+            :choices="[
+              { id: '', name: 'Everybody’s orders' },
+              { id: 'own', name: 'My orders' },
+            ]"
+            label="Whose orders"
+            placeholder=""
+            light
+            @update:model-value="narrow({ whose: $event })" /></template
+        ><template v-else>Orders</template>
+        <BlankChoice
+          :model-value="one('state')"
+          :choices="STATES"
+          label="In which state"
+          placeholder=""
+          light
+          @update:model-value="narrow({ state: $event })"
+        />, issued from
+        <BlankDay
+          :model-value="one('from') || null"
+          label="Issued from which day"
+          placeholder="the beginning"
+          earliest="1900-01-01"
+          optional
+          :today="wording.today.value"
+          @update:model-value="narrow({ from: $event })"
+        />
+        to
+        <BlankDay
+          :model-value="one('until') || null"
+          label="Issued to which day, itself included"
+          placeholder="now"
+          earliest="1900-01-01"
+          optional
+          :today="wording.today.value"
+          @update:model-value="narrow({ until: $event })"
+        />.
+        <NuxtLink v-if="isNarrowed" class="quiet-link" to="/orders">all of them</NuxtLink>
       </p>
-      <table v-else class="table mt-3">
+      <p v-if="error" class="notice-red">
+        {{ sayError(error) }}
+        <button type="button" class="quiet-link font-semibold" @click="refresh()">Try again</button>
+      </p>
+      <p v-else-if="orders.length === 0 && !isNarrowed" class="text-ink2">
+        Issued orders stand here with their PDF and what became of them.
+        <NuxtLink v-if="mayOwn" class="quiet-link" to="/desk">Go to the Desk</NuxtLink>
+      </p>
+      <table v-if="orders.length > 0" class="table">
         <caption class="sr-only">
           Issued orders
         </caption>
-        <thead>
+        <thead class="max-[700px]:sr-only">
           <tr>
             <th scope="col">Number</th>
             <th scope="col">Supplier</th>
             <th scope="col">Buyer</th>
             <th scope="col">Issued</th>
-            <th scope="col">E-mail</th>
+            <th scope="col">Needed</th>
+            <th scope="col">Since then</th>
             <th scope="col" class="num">Without tax</th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="o in orders" :key="o.id">
+          <tr v-for="o in orders" :key="o.id" class="folded">
             <td>
-              <NuxtLink class="font-semibold hover:underline" :to="`/orders/${o.id}`">{{ o.number }}</NuxtLink>
+              <NuxtLink class="whitespace-nowrap font-semibold hover:underline" :to="`/orders/${o.id}`">{{
+                o.number
+              }}</NuxtLink>
             </td>
-            <td>{{ o.supplier }}</td>
+            <td :class="o.state === 'cancelled' ? 'text-ink3 line-through' : ''">{{ o.supplier }}</td>
             <td class="text-ink2">{{ o.buyer }}</td>
             <td class="text-ink2">
               <time :datetime="o.issuedAt" :title="wording.exact(o.issuedAt)">{{ wording.moment(o.issuedAt) }}</time>
             </td>
-            <td class="text-ink2">
-              {{ o.mailed ? 'sent' : 'on its way' }}{{ o.state === 'cancelled' ? ', cancelled' : '' }}
-            </td>
+            <td class="whitespace-nowrap">{{ o.needBy === null ? '' : wording.shortDay(o.needBy) }}</td>
+            <td class="text-ink2">{{ since(o) }}</td>
             <td class="num">
               <span class="text-ink3">{{ o.currency }}</span> {{ wording.kept(o.net, o.currency) }}
             </td>
           </tr>
         </tbody>
       </table>
-      <p v-if="trouble" class="notice-red mt-3">{{ trouble }}</p>
-      <p v-if="next" class="mt-3">
-        <button type="button" class="quiet-link small" @click="readOn">Show the next 50</button>
+      <p v-if="trouble" class="notice-red mt-3" role="alert">{{ trouble }}</p>
+      <p v-if="orders.length > 0" class="small mt-3 flex flex-wrap gap-x-3">
+        <button v-if="next" type="button" class="quiet-link" :aria-busy="busy" @click="readOn">Show the next 50</button>
+        <span class="ml-auto"
+          >Keep what is shown as <a class="quiet-link" :href="file('csv')">CSV</a> or
+          <a class="quiet-link" :href="file('xlsx')">XLSX</a></span
+        >
       </p>
     </SheetPage>
   </div>
