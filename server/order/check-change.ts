@@ -4,6 +4,7 @@ import type { Reply } from '#shared/contract/all-routes'
 import type { orderChangeRoutes } from '#shared/contract/order-change'
 import { sayChangeReason, sayConsequence, type Consequence } from '#shared/words/order-change'
 import { waysOf } from '#shared/words/ways'
+import { sayRefused } from '../budget/require-money'
 import type { Context } from '../context'
 import { notFound } from '../http/problem'
 import { maySee } from '../document/visible'
@@ -33,6 +34,7 @@ export async function checkChange(
   const planned = await planChangeMoney(ctx, order, c, quantityMoves(c, wished.rest), served, false)
   const ways = waysOf(ctx.actor.locale)
   const { reasons } = c.verdict
+  const over = sayRefused(planned, ways)
   const isCancellation = cancelsWhole(c.lines)
   const [last] = await listRevisions(ctx.tx, id)
   const consequences: Consequence[] = [
@@ -41,12 +43,14 @@ export async function checkChange(
       : []),
     ...returned(c, served, wished.rest),
     ...planned.passed.flatMap((o) =>
-      o.passedBy === null ? [] : [{ code: 'budget-passed' as const, name: o.name, by: o.passedBy }],
+      o.passedBy === null || o.control === 'refuses'
+        ? []
+        : [{ code: 'budget-passed' as const, name: o.name, by: o.passedBy }],
     ),
   ]
   return {
-    refusals: reasons.map((r) => sayChangeReason(r, ways)),
-    needsDecision: changeNeedsDecision(reasons),
+    refusals: [...over, ...reasons.map((r) => sayChangeReason(r, ways))],
+    needsDecision: over.length === 0 && changeNeedsDecision(reasons),
     isCancellation,
     lines: c.lines.map((l) => ({ id: l.id, net: l.net })),
     ...{ freight: c.sums.charges, net: c.sums.net, tax: c.sums.tax, total: c.sums.total },

@@ -49,6 +49,10 @@ test('an issued order is lowered by keyboard as a revision, and dearer it is dec
   // Dearer than it was approved: Harriet decides, and it is made by itself.
   await leonie.getByRole('button', { name: 'Change or cancel it' }).click()
   await leonie.getByRole('textbox', { name: `Price of ${name}` }).fill('9999')
+  // A budget that refuses stands in its way, whoever decides.
+  await expect(leonie.getByText(/does not allow it: it would be passed by/)).toBeVisible()
+  await expect(action).toHaveText(/^Something stands in its way/)
+  await leonie.getByRole('textbox', { name: `Price of ${name}` }).fill('99.50')
   await leonie.getByRole('textbox', { name: 'Why, for colleagues' }).fill('Their price has risen')
   await expect(action).toHaveText(/^Send the change to whoever decides/)
   await leonie.keyboard.press('Control+Enter')
@@ -61,7 +65,7 @@ test('an issued order is lowered by keyboard as a revision, and dearer it is dec
     .getByRole('link', { name: /change of P-.* to Coldreach Fish/ })
     .click()
   await expect(harriet.getByRole('heading', { level: 1 })).toContainText('Leonie Farrow wants to change P-')
-  await expect(harriet.getByText(/: at 9,999\.00 instead of/)).toBeVisible()
+  await expect(harriet.getByText(/: at 99\.50 instead of/)).toBeVisible()
   expect((await new AxeBuilder({ page: harriet }).analyze()).violations).toEqual([])
   await harriet.locator('#page').focus()
   await harriet.keyboard.press('Control+Enter')
