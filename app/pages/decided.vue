@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import type { DecidedRow } from '#shared/contract/decided'
 import { capital, formatCount } from '#shared/words/format'
+import BetweenDays from '~/components/base/BetweenDays.vue'
 import BlankChoice from '~/components/base/BlankChoice.vue'
-import BlankDay from '~/components/base/BlankDay.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import { useAct } from '~/composables/base/use-act'
 import { sayError, useApi } from '~/composables/base/use-api'
+import { useNarrowed } from '~/composables/base/use-narrowed'
 import { useWording } from '~/composables/base/use-wording'
 import { useWordsFilter } from '~/composables/base/use-words-filter'
 import { useLive } from '~/composables/live/use-live'
@@ -15,7 +16,6 @@ import { useSessionStore } from '~/stores/session'
 useHead({ title: 'Decided · Rekko' })
 const api = useApi()
 const route = useRoute()
-const router = useRouter()
 const session = useSessionStore()
 const wording = useWording()
 const { words, typed } = useWordsFilter()
@@ -31,7 +31,7 @@ const OUTCOMES = [
   { id: 'sent back', name: 'sent back' },
   { id: 'rejected', name: 'rejected' },
 ]
-const one = (key: string) => (typeof route.query[key] === 'string' ? route.query[key] : '')
+const { one, narrow } = useNarrowed()
 const whose = computed(() => VIEWS.find((v) => v.id === route.query.whose)?.id ?? 'own')
 /** What the address says of which decisions are listed. */
 const asked = computed(() => {
@@ -44,10 +44,6 @@ const asked = computed(() => {
   }
   return Object.fromEntries(Object.entries(all).filter(([, v]) => v !== '')) as { whose: 'own' }
 })
-const narrow = (change: Record<string, string>) =>
-  router.replace({
-    query: Object.fromEntries(Object.entries({ ...route.query, ...change }).filter(([, v]) => v !== '')),
-  })
 
 const { data, error, refresh } = await useAsyncData(
   'decided',
@@ -123,26 +119,7 @@ const who = (r: DecidedRow) => `${r.isOwn ? 'you' : r.by}${r.forName === null ? 
           placeholder=""
           light
           @update:model-value="narrow({ outcome: $event })"
-        />, from
-        <BlankDay
-          :model-value="one('from') || null"
-          label="From which day"
-          placeholder="the beginning"
-          earliest="1900-01-01"
-          optional
-          :today="wording.today.value"
-          @update:model-value="narrow({ from: $event })"
-        />
-        to
-        <BlankDay
-          :model-value="one('until') || null"
-          label="To which day, itself included"
-          placeholder="now"
-          earliest="1900-01-01"
-          optional
-          :today="wording.today.value"
-          @update:model-value="narrow({ until: $event })"
-        />.
+        />, <BetweenDays :from="one('from')" :until="one('until')" @narrow="narrow" />.
         <NuxtLink v-if="isNarrowed" class="quiet-link" to="/decided">all of it</NuxtLink>
       </p>
       <p v-if="error" class="notice-red">

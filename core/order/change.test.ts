@@ -83,7 +83,7 @@ const facts = (to: LineWish, more: Partial<OrderChangeFacts> = {}, of = line()):
   return {
     ...{ state: 'issued', currency: 'EUR', baseCurrency: 'EUR', perBase: '1', lines, isWaiting: false },
     ...{ approved: [eur('125.00')], netBefore: lines[0]?.was.net ?? eur('0.00'), net: lines[0]?.net ?? eur('0.00') },
-    ...{ movesShipTo: false, isReachable: true, buyerId: 'leonie', needs: [['owen']] },
+    ...{ today: '2026-11-28', movesShipTo: false, isReachable: true, buyerId: 'leonie', needs: [['owen']] },
     supplier: { name: 'Corrigan Pumps', isBlocked: false, channel: 'e-mail' },
     authority: {
       ...{ orderingLimit: eur('3000.00'), mayIssue: [], deciders: [], decided: null },
@@ -140,6 +140,9 @@ describe('whether an issued order may be changed', () => {
     expect(codes(facts(wish('10')))).toEqual(['nothing-changes'])
     expect(codes(facts(wish('10'), { movesShipTo: true }))).toEqual([])
     expect(codes(facts(wish('9'), { isReachable: false }))).toEqual(['supplier-unreachable'])
+    expect(codes(facts(wish('10', { needBy: '2026-11-27' })))).toEqual(['day-is-past'])
+    // A day that has passed meanwhile, and stays, bars nothing.
+    expect(codes(facts(wish('9', { needBy: '2026-11-01' }), {}, line({ needBy: '2026-11-01' })))).toEqual([])
   })
   it('follows the table: of which something came, it is not cancelled', () => {
     expect(codes(facts(wish('9'), { state: 'part received' }))).toEqual([])

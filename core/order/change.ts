@@ -132,7 +132,7 @@ export type ChangeReason =
       readonly unit: string
     }
   /** A line that was taken off comes back only as a line of an order that is laid anew. */
-  | { readonly code: 'line-is-off'; readonly stops: true; readonly description: string }
+  | { readonly code: 'line-is-off' | 'day-is-past'; readonly stops: true; readonly description: string }
 
 export interface OrderChangeFacts {
   readonly state: OrderState
@@ -146,6 +146,7 @@ export interface OrderChangeFacts {
   /** With freight: as it stands, and after the change. */
   readonly netBefore: Money
   readonly net: Money
+  readonly today: Day
   /** Another change of it is under way already. */
   readonly isWaiting: boolean
   /** What besides its lines is to be another: where it goes. */
@@ -181,6 +182,8 @@ export function decideOrderChange(f: OrderChangeFacts): Verdict<'changed', Chang
     if (dec(line.was.quantity).isZero()) reasons.push({ code: 'line-is-off', stops: true, description })
     else if (line.sources.some((s) => dec(s.open).isNegative()))
       reasons.push({ code: 'more-than-asked', stops: true, description, most: mostOf(line), unit })
+    if (line.needBy !== line.was.needBy && line.needBy < f.today)
+      reasons.push({ code: 'day-is-past', stops: true, description })
     if (dec(line.quantity).lt(dec(line.done)))
       reasons.push({ code: 'below-done', stops: true, description, done: line.done, unit })
   }

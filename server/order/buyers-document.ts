@@ -1,8 +1,12 @@
-import { findOpenSeat } from '../approval/reads'
+import { moneyOf } from '#core/base/money'
+import { findOpenSeat, findRoute, listDecisions } from '../approval/reads'
 import type { Decidable } from '../approval/decidable'
 import type { Context } from '../context'
+import type { Tx } from '../db/client'
 import type { DocumentHead, SeenRows, SharedMove } from '../document/kind'
 import { isAsked } from '../document/reads'
+import { setState } from '../document/store'
+import { TAKE_BACK_SECONDS, tell } from '../document/tell'
 import { maySee } from '../document/visible'
 import { forbidden, notFound, refused, stale } from '../http/problem'
 
@@ -47,4 +51,51 @@ export function locksOf<D extends DocumentHead>(kind: BuyersDocument<D>): Pick<D
       return document
     },
   }
+}
+
+/** Which decision a task follows: it does nothing where that was taken back, or the document sent again. */
+export interface DecidedBy {
+  readonly round: number
+  /** Null where the last step fell away. */
+  readonly decisionId: string | null
+}
+
+const STATE_AFTER = { waiting: 'in approval', reopened: 'in approval', stopped: 'draft', approved: 'approved' } as const
+
+/**
+ * What becomes of a buyer's document by what was decided on it: sent back it is the buyer's again; once nobody is left
+ * to decide the buyer hears of it, and it goes on by itself when the decision can no longer be taken back.
+ */
+export function outcomesOf<D extends DocumentHead>(kind: {
+  /** The page on which its buyer goes on with it. */
+  pageFor(document: D): string
+  /** Puts in what is done then, after so many seconds. */
+  goOn(ctx: Context, document: D, of: DecidedBy, seconds: number): Promise<unknown>
+}): Decidable<D>['takeOutcome'] {
+  return async (ctx, document, outcome) => {
+    await setState(ctx.tx, document.id, STATE_AFTER[outcome.state], ctx.now)
+    if (outcome.state !== 'approved') return
+    const route = await findRoute(ctx.tx, document.id)
+    if (route === null) return
+    const { decisionId } = outcome
+    // Whoever decided last tells of it themselves; where a step fell away, nobody did.
+    if (decisionId === null) {
+      const amount = moneyOf(route.amount, route.currency)
+      const told = { code: 'order-approved', by: null, comment: '', amount, title: document.title } as const
+      await tell(ctx, document.ownerId, document, told, { path: kind.pageFor(document) })
+    }
+    const seconds = decisionId === null ? 0 : TAKE_BACK_SECONDS + 1
+    await kind.goOn(ctx, document, { round: route.round, decisionId }, seconds)
+  }
+}
+
+/** Whether a document is approved as it was when a task was put in for it, and the decision stands. */
+export async function isApprovedBy(
+  tx: Tx,
+  { id, state }: Pick<DocumentHead, 'id' | 'state'>,
+  { round, decisionId }: DecidedBy,
+): Promise<boolean> {
+  if (state !== 'approved' || (await findRoute(tx, id))?.round !== round) return false
+  // Approved once more after that was taken back, another task follows it.
+  return (await listDecisions(tx, id)).find((d) => d.id === decisionId)?.takenBack !== true
 }

@@ -1,7 +1,7 @@
 import { dec } from '#core/base/decimal'
 import type { Day } from '#core/base/day'
 import { lineNet } from '#core/base/line-net'
-import { compare, convert, moneyOf, sum, zero, type Money } from '#core/base/money'
+import { compare, convert, isZero, moneyOf, sum, zero, type Money } from '#core/base/money'
 import type { DocumentSums, TaxKey } from '#core/base/document-sums'
 import { adjustmentsOfPart } from '#core/budget/effect'
 import type { Verdict } from '#core/base/verdict'
@@ -13,6 +13,7 @@ import { openQuantity } from '#core/requisition/line-progress'
 import { findRoute, findTolerance, listApprovers } from '../approval/reads'
 import { channelNamed, CHANNELS } from '../channel/channels'
 import type { Tx } from '../db/client'
+import { notFound } from '../http/problem'
 import { listWhoMayOrder, reachPeople } from '../people/person-reads'
 import type { RequisitionLineRow, RequisitionRow } from '../requisition/reads'
 import { requireTerms, type Organisation } from '../settings/reads'
@@ -56,6 +57,7 @@ export async function computeChange(
 ): Promise<ComputedChange> {
   const [terms, standing] = await Promise.all([requireTerms(tx, now), listStanding(tx, order.id)])
   const { organisation, today } = terms
+  if (wished.lines.some((w) => standing.every((s) => s.id !== w.lineId))) throw notFound('A line of this order')
   const { currency } = order
   const base = organisation.baseCurrency
   const asked = new Map(served.flatMap((r) => r.lines.map((l) => [l.id, l] as const)))
@@ -105,6 +107,7 @@ export async function computeChange(
     approved: lines.map((l) => approvedOf(l, asked, base)),
     netBefore,
     net: sums.net,
+    today,
     isWaiting: of.isOther,
     movesShipTo: wished.shipToId !== null && wished.shipToId !== order.shipToId,
     supplier: { name: order.supplier, isBlocked: order.supplierStanding !== 'active', channel },
@@ -135,7 +138,8 @@ function freightAfter(
   lines: readonly ChangedLine[],
   rates: ReadonlyMap<string, string>,
 ): FreightTerms {
-  const asKept = { freight: moneyOf(order.freight, order.currency), freeFrom: null }
+  const agreed = moneyOf(order.freight, order.currency)
+  const asKept = { freight: isZero(agreed) ? null : agreed, freeFrom: null }
   const total = (of: (l: ChangedLine) => Money) => sum(lines.map(of), order.currency)
   if (
     compare(

@@ -1,16 +1,14 @@
-import { randomUUID } from 'node:crypto'
-import { channelNamed, CHANNELS } from '../channel/channels'
 import type { Db } from '../db/client'
 import { inTransaction } from '../db/transaction'
 import { environment } from '../environment'
 import { keepFile } from '../files/store'
 import { inWorkshop } from '../files/workshop'
 import { notifyChange } from '../live/notify'
-import { enqueue } from '../queue/enqueue'
+import { laySending } from './lay-sending'
 import { paperOfOrder } from './order-paper'
 import { ublOf } from './ubl-of'
-import { findReach, findUnfiledRevision, lockUnfiledRevision } from './sending-reads'
-import { insertSending, setFiled } from './sending-store'
+import { findUnfiledRevision, lockUnfiledRevision } from './sending-reads'
+import { setFiled } from './sending-store'
 
 /**
  * Makes the PDF of a sent order, then keeps it and lays it out for its supplier's channel in one transaction: repeated
@@ -25,19 +23,7 @@ export async function fileOrder(db: Db, orderId: string, revision: number, now: 
   await inTransaction(db, async (tx) => {
     if (!(await lockUnfiledRevision(tx, orderId, revision))) return
     await setFiled(tx, orderId, revision, await keepFile(tx, pdf, 'application/pdf', now))
-    const { channel, email } = await findReach(tx, orderId)
-    const name = channelNamed(channel)
-    const id = randomUUID()
-    await insertSending(tx, {
-      id,
-      orderId,
-      revision,
-      channel: name,
-      address: CHANNELS[name].addressOf({ email }) ?? '',
-      reference: CHANNELS[name].referenceOf(id),
-      laidAt: now,
-    })
-    await enqueue(tx, 'send-order', { sendingId: id })
+    await laySending(tx, { orderId, revision }, now)
     await notifyChange(tx, { kind: 'order', id: orderId })
   })
 }

@@ -1,4 +1,3 @@
-import { findRoute, listDecisions } from '../approval/reads'
 import type { Context } from '../context'
 import type { Db, Tx } from '../db/client'
 import { inTransaction } from '../db/transaction'
@@ -7,6 +6,7 @@ import { Problem } from '../http/problem'
 import { REKKO } from '../people/actor'
 import { findActor } from '../people/actor-reads'
 import type { TaskData } from '../queue/tasks'
+import { isApprovedBy } from './buyers-document'
 import { issueOrder } from './issue-order'
 import { findOrder } from './reads'
 
@@ -16,14 +16,11 @@ import { findOrder } from './reads'
  */
 export async function issueApproved(
   db: Db,
-  { orderId, round, decisionId }: TaskData['issue-approved'],
+  { orderId, ...decided }: TaskData['issue-approved'],
   now: Date,
 ): Promise<void> {
   const kept = await findOrder(db, orderId)
-  if (kept?.state !== 'approved' || !kept.issuesItself || (await findRoute(db, orderId))?.round !== round) return
-  // Approved once more after that was taken back, another task follows it.
-  const decision = (await listDecisions(db, orderId)).find((d) => d.id === decisionId)
-  if (decision?.takenBack === true) return
+  if (kept?.issuesItself !== true || !(await isApprovedBy(db, kept, decided))) return
   const buyer = await findActor(db, kept.ownerId, now)
   if (buyer === null) return
   const as = (tx: Tx): Context => ({ tx, now, actor: buyer })

@@ -1,4 +1,3 @@
-import { findRoute, listDecisions } from '../approval/reads'
 import type { Context } from '../context'
 import type { Db, Tx } from '../db/client'
 import { inTransaction } from '../db/transaction'
@@ -7,6 +6,7 @@ import { Problem } from '../http/problem'
 import { REKKO } from '../people/actor'
 import { findActor } from '../people/actor-reads'
 import type { TaskData } from '../queue/tasks'
+import { isApprovedBy } from './buyers-document'
 import { findChange } from './change-reads'
 import { makeApproved } from './make-approved'
 import { findOrder } from './reads'
@@ -17,13 +17,11 @@ import { findOrder } from './reads'
  */
 export async function putChangeInForce(
   db: Db,
-  { changeId, round, decisionId }: TaskData['put-change-in-force'],
+  { changeId, ...decided }: TaskData['put-change-in-force'],
   now: Date,
 ): Promise<void> {
   const kept = await findChange(db, changeId)
-  if (kept?.state !== 'approved' || (await findRoute(db, changeId))?.round !== round) return
-  // Approved once more after that was taken back, another task follows it.
-  if ((await listDecisions(db, changeId)).find((d) => d.id === decisionId)?.takenBack === true) return
+  if (kept === null || !(await isApprovedBy(db, kept, decided))) return
   const buyer = await findActor(db, kept.ownerId, now)
   if (buyer === null) return
   const order = await findOrder(db, kept.orderId)

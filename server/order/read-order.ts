@@ -80,6 +80,8 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
       channel: v.channel,
       sentAt: v.sentAt,
       lastError: v.lastError,
+      isWaiting: v.isWaiting,
+      sendings: v.sendings,
       address: v.address,
       reason: reasons.get(v.revision) ?? '',
     })),

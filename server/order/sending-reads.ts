@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm'
+import { sql, type SQL, type SQLWrapper } from 'drizzle-orm'
 import type { Tx } from '../db/client'
 import { UTC } from '../db/moments'
 import type { OrderSnapshot } from './snapshot'
@@ -12,6 +12,7 @@ import { person } from '../db/schema/people'
 const o = named(purchaseOrder, 'o')
 const s = named(supplier, 's')
 const g = named(orderSending, 'g')
+const e = named(orderSending, 'e')
 const v = named(orderRevision, 'v')
 const a = named(attachment, 'a')
 const ol = named(orderLine, 'ol')
@@ -99,6 +100,11 @@ export function listSupplierFiles(tx: Tx, orderId: string): Promise<{ hash: stri
   )
 }
 
+/** The id of the last sending of a sent state. */
+export const lastSendingOf = (of: { readonly orderId: SQLWrapper; readonly revision: SQLWrapper }): SQL =>
+  sql`(select ${e.id} from ${e} where ${e.orderId} = ${of.orderId} and ${e.revision} = ${of.revision}
+    order by ${e.laidAt} desc, ${e.id} limit 1)`
+
 export interface RevisionRow {
   revision: number
   issuedAt: string
@@ -108,6 +114,10 @@ export interface RevisionRow {
   address: string | null
   sentAt: string | null
   lastError: string | null
+  /** Its last sending is not handed over yet, and is still tried. */
+  isWaiting: boolean
+  /** How often it was laid out. */
+  sendings: number
 }
 
 /** The sent states of an order, newest first, with how far each came over its channel. */
@@ -123,9 +133,11 @@ export function listRevisions(tx: Tx, orderId: string): Promise<RevisionRow[]> {
       address: g.address,
       sentAt: UTC(g.sentAt),
       lastError: g.lastError,
+      isWaiting: sql<boolean>`coalesce(${g.outcome} = 'waiting', false)`,
+      sendings: sql<number>`(select count(*) from ${e} where ${e.orderId} = ${v.orderId}
+        and ${e.revision} = ${v.revision})::int`,
     },
-    sql`from ${v} join ${p} on ${p.id} = ${v.issuedById}
-      left join ${g} on ${g.orderId} = ${v.orderId} and ${g.revision} = ${v.revision}
+    sql`from ${v} join ${p} on ${p.id} = ${v.issuedById} left join ${g} on ${g.id} = ${lastSendingOf(v)}
     where ${v.orderId} = ${orderId} order by ${v.revision} desc`,
   )
 }

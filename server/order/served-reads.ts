@@ -9,6 +9,7 @@ import { orderLine, orderLineSource, orderRevision, orderSending, trayPart } fro
 import { requisitionCoding, requisitionLine } from '../db/schema/requisition'
 import { requisitions } from '../requisition/visible'
 import { orders } from '../order/visible'
+import { lastSendingOf } from '../order/sending-reads'
 import { person } from '../db/schema/people'
 import { budgetEntry } from '../db/schema/budget'
 
@@ -76,7 +77,7 @@ export function listLinkedOrders(tx: Tx, requisitionId: string): Promise<LinkedO
     sql`from ${l} join ${x} on ${x.requisitionLineId} = ${l.id}
       join ${ol} on ${ol.id} = ${x.orderLineId} join ${o} on ${o.id} = ${ol.orderId}
       left join ${v} on ${v.orderId} = ${o.id} and ${v.revision} = ${o.revision}
-      left join ${g} on ${g.orderId} = ${v.orderId} and ${g.revision} = ${v.revision}
+      left join ${g} on ${g.id} = ${lastSendingOf(v)}
     where ${l.requisitionId} = ${requisitionId} and ${o.sentAt} is not null
     group by ${o.id}, ${o.number}, ${o.title}, ${o.state}, ${o.sentAt}, ${o.net}, ${o.currency}, ${v.pdfHash},
     ${g.channel}, ${g.sentAt}

@@ -165,6 +165,7 @@ describe('an order as UBL', () => {
     const lines = o?.['cac:OrderLine'] as unknown as Read[]
     expect(lines.map((l) => text(l['cac:LineItem']?.['cbc:LineStatusCode']))).toEqual(['4', '2'])
     expect(text(o?.['cbc:Note'])).toBe('As agreed by telephone.\nPlease call before.')
+    expect(text(o?.['cac:Delivery']?.['cac:RequestedDeliveryPeriod']?.['cbc:EndDate'])).toBe('2026-12-08')
   })
   it('a cancellation says so, and of which order', () => {
     const { OrderCancellation: o } = read(messageOf({ ...CHANGED, isCancelled: true, changeNote: '', note: '' })) as {

@@ -57,7 +57,7 @@ function order(m: OrderMessage): Node {
         'cbc:Name': m.deliverTo.name,
         'cac:Address': address(m.deliverTo.address),
       },
-      'cac:RequestedDeliveryPeriod': { 'cbc:EndDate': m.lines.map((l) => l.needBy).sort()[0] ?? '' },
+      'cac:RequestedDeliveryPeriod': { 'cbc:EndDate': firstDay(m) },
     },
     'cac:PaymentTerms': { 'cbc:Note': sayTerms(m.terms) },
     'cac:AllowanceCharge':
@@ -84,6 +84,13 @@ function order(m: OrderMessage): Node {
     })),
   }
 }
+
+/** The first day by which something is needed that is still ordered. */
+const firstDay = (m: OrderMessage): string =>
+  m.lines
+    .filter((l) => l.status !== 'cancelled')
+    .map((l) => l.needBy)
+    .sort()[0] ?? ''
 
 function lineItem(l: MessageLine, currency: string, isChange: boolean): Node {
   const money = (amount: DecimalText): Node => ({ '@_currencyID': currency, '#text': amount })

@@ -139,6 +139,10 @@ const orderView = z.object({
       address: z.string().nullable(),
       sentAt: z.string().nullable(),
       lastError: z.string().nullable(),
+      /** Its last sending is not handed over yet. */
+      isWaiting: z.boolean(),
+      /** How often it was sent, or is to be. */
+      sendings: z.number(),
       /** Why it was sent again; "" of the first. */
       reason: z.string(),
     }),
@@ -263,6 +267,16 @@ export const orderRoutes = {
     ifMatch: true,
     idempotent: true,
     reply: versioned.extend({ number: z.string() }),
+  }),
+  resendOrder: defineRoute({
+    name: 'resendOrder',
+    method: 'POST',
+    path: '/api/orders/{id}/sendings',
+    summary: 'Send what holds of an order once more, to the supplier’s address of now.',
+    access: 'order',
+    params: ids,
+    idempotent: true,
+    reply: z.object({ address: z.string() }),
   }),
   listOrders: defineRoute({
     name: 'listOrders',

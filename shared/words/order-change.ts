@@ -31,6 +31,8 @@ export function sayChangeReason(r: ChangeReason, ways: Ways): string {
       return 'Nothing of it is changed yet.'
     case 'line-is-off':
       return `“${r.description}” was taken off this order; order it anew.`
+    case 'day-is-past':
+      return `The day by which “${r.description}” is needed lies in the past.`
     case 'more-than-asked':
       return `Of “${r.description}” ${ways.quantity(r.most, r.unit)} can be ordered: no more was asked for.`
     case 'below-done':

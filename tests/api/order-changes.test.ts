@@ -15,6 +15,7 @@ import { ORDER_CHANGE } from '../../server/order/change-kind'
 import { findChange, findUnderWay, listSent, listStanding } from '../../server/order/change-reads'
 import { compareRevisions } from '../../server/order/compare-revisions'
 import { throwChangeAway } from '../../server/order/end-change'
+import { fileOrder } from '../../server/order/file-order'
 import { giveOrders } from '../../server/order/give-order'
 import { paperOfOrder } from '../../server/order/order-paper'
 import { exportOrders, listOrders } from '../../server/order/list-orders'
@@ -22,6 +23,8 @@ import { makeApproved } from '../../server/order/make-approved'
 import { putChangeInForce } from '../../server/order/put-change-in-force'
 import { readOrder } from '../../server/order/read-order'
 import { findOrder } from '../../server/order/reads'
+import { resendOrder } from '../../server/order/resend-order'
+import { listLinkedOrders } from '../../server/order/served-reads'
 import { findActor } from '../../server/people/actor-reads'
 import { findRequisition } from '../../server/requisition/reads'
 import { ordering } from '../setup/ordering'
@@ -178,6 +181,9 @@ describe('an issued order', () => {
       status: 412,
     })
     await expect(change(id, {})).rejects.toThrow(/Nothing of it is changed/)
+    const strange = { ...wishes, lines: [{ ...wishes.lines[0], lineId: crypto.randomUUID() }] } as typeof wishes
+    const { version: now } = await order(id)
+    await expect(rekko.as(LEONIE, (ctx) => changeOrder(ctx, id, now, strange))).rejects.toMatchObject({ status: 404 })
     expect((await view(id)).revisions).toHaveLength(2)
     const tray = await lay([await approvedLine('20')])
     await expect(rekko.as(LEONIE, (ctx) => changeOrder(ctx, tray, 1, wishes))).rejects.toThrow(/not issued yet/)
@@ -333,4 +339,22 @@ test('orders are found by number, supplier and buyer, by what became of them, an
   const asked = { whose: 'all', state: 'any', words: number ?? '', as: 'csv' } as const
   const file = await rekko.as(LEONIE, (ctx) => exportOrders(ctx, asked))
   expect(file.bytes.toString()).toMatch(new RegExp(`${number ?? ''},Harbour Waste,Leonie Farrow,cancelled,`))
+})
+
+test('what holds is sent once more, to the address of now; not while it is made or on its way', async () => {
+  const { id } = await issued()
+  const resend = (by: string = LEONIE) => rekko.as(by, (ctx) => resendOrder(ctx, id))
+  await expect(resend()).rejects.toThrow(/PDF is being made/)
+  await fileOrder(rekko.db, id, 0, moment())
+  await expect(resend()).rejects.toThrow(/on its way already/)
+  await rekko.arrange(`update order_sending set outcome = 'sent', sent_at = laid_at where order_id = '${id}'`)
+  await expect(resend(OWEN)).rejects.toMatchObject({ status: 403 })
+  expect(await resend()).toEqual({ address: expect.stringMatching(/@/) })
+  await expect(resend()).rejects.toThrow(/on its way already/)
+  const [revision, ...others] = (await view(id)).revisions
+  expect([revision?.sendings, revision?.isWaiting, others]).toEqual([2, true, []])
+  // Its request names the order once, however often it was sent.
+  const requestId = (await standing(id))[0]?.sources[0]?.requisitionId ?? ''
+  const linked = await rekko.as(OWEN, (ctx) => listLinkedOrders(ctx.tx, requestId))
+  expect(linked.map((o) => o.id)).toEqual([id])
 })

@@ -45,6 +45,8 @@ test('an issued order is lowered by keyboard as a revision, and dearer it is dec
   await expect(sent).toContainText(new RegExp(`1 .* instead of ${before}`))
   await expect(sent).toContainText(/e-mailed to desk@coldreach\.example.*First sending/s, { timeout: 30_000 })
   await expect(sent.getByRole('listitem').filter({ hasText: 'Revision' })).toHaveCount(1)
+  await sent.getByRole('button', { name: 'send it once more' }).click()
+  await expect(sent).toContainText(/, once more.*First sending/s, { timeout: 30_000 })
 
   // Dearer than it was approved: Harriet decides, and it is made by itself.
   await leonie.getByRole('button', { name: 'Change or cancel it' }).click()

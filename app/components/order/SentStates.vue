@@ -2,34 +2,48 @@
 import type { Reply } from '#shared/contract/all-routes'
 import type { OrderView } from '#shared/contract/order'
 import type { orderChangeRoutes } from '#shared/contract/order-change'
-import { sayError, useApi } from '~/composables/base/use-api'
+import { useAct } from '~/composables/base/use-act'
+import { useApi } from '~/composables/base/use-api'
 import { useWording } from '~/composables/base/use-wording'
+import { useSessionStore } from '~/stores/session'
 
 /** Every sent state of an order: when and why, its PDF, how far it came, and what it says otherwise than before. */
 const props = defineProps<{ order: OrderView }>()
+const emit = defineEmits<{ sent: [] }>()
 const api = useApi()
 const wording = useWording()
+const session = useSessionStore()
+const { busy, trouble, act } = useAct()
 type Compared = Reply<(typeof orderChangeRoutes)['compareRevisions']>
 const compared = shallowRef<Compared | null>(null)
-const trouble = ref('')
+
 async function compare(is: number): Promise<void> {
   if (compared.value?.is === is) {
     compared.value = null
     return
   }
-  trouble.value = ''
-  try {
+  await act(async () => {
     compared.value = await api.get('/api/orders/{id}/differences', {
       params: { id: props.order.id },
       query: { was: is - 1, is },
     })
-  } catch (e) {
-    trouble.value = sayError(e)
-  }
+  })
 }
+/** What holds may be sent once more by its buyer, unless it is on its way. */
+const mayResend = (v: OrderView['revisions'][number]) =>
+  props.order.buyerId === session.me?.id &&
+  v.revision === props.order.revisions[0]?.revision &&
+  v.hasPdf &&
+  v.sendings > 0 &&
+  !v.isWaiting
+const resend = () =>
+  act(async () => {
+    await api.post('/api/orders/{id}/sendings', { params: { id: props.order.id }, key: crypto.randomUUID() })
+    emit('sent')
+  })
 const sayFar = (v: OrderView['revisions'][number]) =>
   v.sentAt !== null
-    ? `e-mailed to ${v.address ?? ''}, ${wording.moment(v.sentAt)}`
+    ? `e-mailed to ${v.address ?? ''}, ${wording.moment(v.sentAt)}${v.sendings > 1 ? ', once more' : ''}`
     : v.lastError !== null
       ? 'the mail server does not take it just now; it follows by itself'
       : 'its e-mail is on the way'
@@ -57,6 +71,9 @@ const sayFar = (v: OrderView['revisions'][number]) =>
             @click="compare(v.revision)"
           >
             what has changed
+          </button>
+          <button v-if="mayResend(v)" type="button" class="quiet-link" :disabled="busy" @click="resend">
+            send it once more
           </button>
         </p>
         <ul v-if="compared?.is === v.revision" class="mt-1.5 border-l-2 border-strong pl-2.5">

@@ -3,8 +3,8 @@ import type { EventView } from '#shared/contract/look-back'
 import type { PersonFound } from '#shared/contract/people'
 import { capital, formatCount } from '#shared/words/format'
 import { sayLook } from '#shared/words/look-back'
+import BetweenDays from '~/components/base/BetweenDays.vue'
 import BlankChoice from '~/components/base/BlankChoice.vue'
-import BlankDay from '~/components/base/BlankDay.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import PersonPicker from '~/components/base/PersonPicker.vue'
@@ -13,33 +13,28 @@ import EventValues from '~/components/look-back/EventValues.vue'
 import { useAct } from '~/composables/base/use-act'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
+import { useNarrowed } from '~/composables/base/use-narrowed'
 import { useWording } from '~/composables/base/use-wording'
 import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
 
 useHead({ title: 'Look back · Rekko' })
 const api = useApi()
-const route = useRoute()
-const router = useRouter()
 const session = useSessionStore()
 const wording = useWording()
 const sees = (right: 'look back' | 'see integrity') => session.me?.rights.includes(right) === true
 if (!sees('look back') && !sees('see integrity'))
   throw createError({ statusCode: 404, fatal: true, message: 'not found' })
 
+const { one, narrow: ask } = useNarrowed()
 /** What is looked for; the address holds it. */
 const asked = computed(() => {
-  const text = (key: string) => (typeof route.query[key] === 'string' ? route.query[key] : '')
   return {
-    ...{ personId: text('person'), kind: text('kind'), type: text('type'), number: text('number') },
-    ...{ from: text('from'), until: text('until') },
+    ...{ personId: one('person'), kind: one('kind'), type: one('type'), number: one('number') },
+    ...{ from: one('from'), until: one('until') },
   }
 })
 const query = computed(() => Object.fromEntries(Object.entries(asked.value).filter(([, v]) => v !== '')))
-const ask = (change: Record<string, string>) =>
-  router.replace({
-    query: Object.fromEntries(Object.entries({ ...route.query, ...change }).filter(([, v]) => v !== '')),
-  })
 
 const { data, error } = await useAsyncData(
   'events',
@@ -155,26 +150,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'look whether all agrees' }], (event) 
             aria-label="The number of a document, whole"
             autocomplete="off"
             @change="ask({ number: ($event.target as HTMLInputElement).value.trim() })"
-          />, from
-          <BlankDay
-            :model-value="asked.from || null"
-            label="From which day"
-            placeholder="the beginning"
-            earliest="1900-01-01"
-            optional
-            :today="wording.today.value"
-            @update:model-value="ask({ from: $event })"
-          />
-          to
-          <BlankDay
-            :model-value="asked.until || null"
-            label="To which day, itself included"
-            placeholder="now"
-            earliest="1900-01-01"
-            optional
-            :today="wording.today.value"
-            @update:model-value="ask({ until: $event })"
-          />.
+          />, <BetweenDays :from="asked.from" :until="asked.until" @narrow="ask" />.
           <NuxtLink v-if="Object.keys(query).length > 0" class="quiet-link" to="/look-back">everything</NuxtLink>
         </div>
         <ul class="mt-4 border-t border-ink">

@@ -164,7 +164,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
         <p v-for="(n, i) in order.internalNotes" :key="i" class="text-ink2">{{ n.number }}: {{ n.note }}</p>
       </section>
       <template #margin>
-        <SentStates :order="order" />
+        <SentStates :order="order" @sent="refresh()" />
         <h2 class="head mb-1.5 mt-5">What it serves</h2>
         <p class="text-ink2">
           {{ served.length === 1 ? 'one request' : `${served.length} requests` }}:

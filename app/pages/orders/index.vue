@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import type { OrderHead } from '#shared/contract/order'
 import { capital, formatCount } from '#shared/words/format'
+import BetweenDays from '~/components/base/BetweenDays.vue'
 import BlankChoice from '~/components/base/BlankChoice.vue'
-import BlankDay from '~/components/base/BlankDay.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import { useAct } from '~/composables/base/use-act'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { usePlaceKeys } from '~/composables/base/use-keys'
+import { useNarrowed } from '~/composables/base/use-narrowed'
 import { useWording } from '~/composables/base/use-wording'
 import { useWordsFilter } from '~/composables/base/use-words-filter'
 import { useLive } from '~/composables/live/use-live'
@@ -16,7 +17,6 @@ import { useSessionStore } from '~/stores/session'
 useHead({ title: 'Orders · Rekko' })
 const api = useApi()
 const route = useRoute()
-const router = useRouter()
 const wording = useWording()
 const session = useSessionStore()
 const { words, typed } = useWordsFilter()
@@ -28,7 +28,7 @@ const STATES = [
   { id: 'unsent', name: 'that are on their way to the supplier’s mailbox' },
   { id: 'cancelled', name: 'that are cancelled' },
 ]
-const one = (key: string) => (typeof route.query[key] === 'string' ? route.query[key] : '')
+const { one, narrow } = useNarrowed()
 const whose = computed(() => (mayOwn && route.query.whose === 'own' ? 'own' : 'all'))
 /** What the address says of which orders are listed. */
 const asked = computed(() => {
@@ -41,10 +41,6 @@ const asked = computed(() => {
   }
   return Object.fromEntries(Object.entries(all).filter(([, v]) => v !== '')) as { whose: 'all' }
 })
-const narrow = (change: Record<string, string>) =>
-  router.replace({
-    query: Object.fromEntries(Object.entries({ ...route.query, ...change }).filter(([, v]) => v !== '')),
-  })
 const { data, error, refresh } = await useAsyncData('orders', () => api.get('/api/orders', { query: asked.value }), {
   watch: [asked],
 })
@@ -118,7 +114,7 @@ usePlaceKeys([{ keys: 'Enter', does: 'open the order' }], () => undefined)
             placeholder=""
             light
             @update:model-value="narrow({ whose: $event })" /></template
-        ><template v-else>Orders</template>
+        ><template v-else>Orders</template>{{ ' ' }}
         <BlankChoice
           :model-value="one('state')"
           :choices="STATES"
@@ -126,26 +122,7 @@ usePlaceKeys([{ keys: 'Enter', does: 'open the order' }], () => undefined)
           placeholder=""
           light
           @update:model-value="narrow({ state: $event })"
-        />, issued from
-        <BlankDay
-          :model-value="one('from') || null"
-          label="Issued from which day"
-          placeholder="the beginning"
-          earliest="1900-01-01"
-          optional
-          :today="wording.today.value"
-          @update:model-value="narrow({ from: $event })"
-        />
-        to
-        <BlankDay
-          :model-value="one('until') || null"
-          label="Issued to which day, itself included"
-          placeholder="now"
-          earliest="1900-01-01"
-          optional
-          :today="wording.today.value"
-          @update:model-value="narrow({ until: $event })"
-        />.
+        />, issued <BetweenDays :from="one('from')" :until="one('until')" what="Issued" @narrow="narrow" />.
         <NuxtLink v-if="isNarrowed" class="quiet-link" to="/orders">all of them</NuxtLink>
       </p>
       <p v-if="error" class="notice-red">
