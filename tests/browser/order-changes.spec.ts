@@ -32,6 +32,12 @@ test('an issued order is lowered by keyboard as a revision, and dearer it is dec
   await expect(leonie.getByRole('textbox', { name: 'Why, for colleagues' })).toBeFocused()
   await leonie.keyboard.type('The rest stands in the cold store')
   await expect(action).toHaveText(/^Send revision 1, EUR /)
+  // What is written outlives the page.
+  await leonie.reload()
+  await alive(leonie)
+  await leonie.getByRole('button', { name: 'Change or cancel it' }).click()
+  await expect(first).toHaveValue('1')
+  await expect(action).toHaveText(/^Send revision 1, EUR /)
   expect((await new AxeBuilder({ page: leonie }).analyze()).violations).toEqual([])
   // Held down, it is sent once.
   await leonie.keyboard.down('Control')

@@ -61,6 +61,7 @@ async function send(): Promise<void> {
       version: props.order.version,
       key,
     })
+    change.forget()
     emit(
       'changed',
       state === 'in force'
@@ -68,6 +69,10 @@ async function send(): Promise<void> {
         : 'The change waits to be decided on.',
     )
   })
+}
+function leave(): void {
+  change.forget()
+  emit('leave')
 }
 function takeAllOff(): void {
   for (const l of props.order.lines) write(l, { quantity: '0' })
@@ -226,7 +231,7 @@ onMounted(() => document.getElementById(`many-${props.order.lines[0]?.id ?? ''}`
         {{ trouble || change.trouble.value }}
       </p>
       <MainAction :missing="missing !== ''" :busy="busy" keys="Ctrl ⏎" @press="send">{{ words }}</MainAction>
-      <button type="button" class="quiet-link small mt-2.5" @click="emit('leave')">Leave it as it was sent</button>
+      <button type="button" class="quiet-link small mt-2.5" @click="leave">Leave it as it was sent</button>
     </template>
   </SheetPage>
 </template>

@@ -16,38 +16,55 @@ interface Typed {
   readonly needBy: string
 }
 
+/** What was typed and not sent, of the order as it stood then. */
+interface Kept {
+  readonly version: number
+  readonly typed: Record<string, Typed>
+  readonly shipToId: string | null
+  readonly rest: OrderRest
+  readonly reason: string
+  readonly note: string
+}
+
+/** What is kept at a place in this browser; null where nothing is, or the order was changed since. */
+function readKept(place: string, version: number): Kept | null {
+  try {
+    const kept = JSON.parse(localStorage.getItem(place) ?? 'null') as Kept | null
+    return kept?.version === version ? kept : null
+  } catch {
+    return null
+  }
+}
+
 /** After so long without a key what is written is looked at on the server. */
 const PAUSE = 250
 
 /**
  * An issued order while its buyer writes what it is to be: what is typed, what of it is wrong, and what the server says
- * it would come to. Begins from a change that came back, else from the order as it stands.
+ * it would come to. Begins from what was typed and not sent in this browser, else from a change that came back, else
+ * from the order as it stands.
  */
 export function useOrderChange(order: OrderView) {
   const api = useApi()
   const wording = useWording()
+  const place = `rekko change of ${order.id} by ${order.buyerId}`
   const before = order.change
-  const wishedOf = (l: Line) => before?.lines.find((w) => w.lineId === l.id)
-  const typed = ref<Record<string, Typed>>(
-    Object.fromEntries(
-      order.lines.map((l) => {
-        const wished = wishedOf(l)
-        const from = { quantity: wished?.quantity ?? l.quantity, unitPrice: wished?.unitPrice ?? l.unitPrice }
-        return [
-          l.id,
-          {
-            quantity: wording.decimal(from.quantity),
-            unitPrice: wording.price(from.unitPrice, order.currency),
-            needBy: wished?.needBy ?? l.needBy,
-          },
-        ]
-      }),
-    ),
+  /** Each line as it begins, and how that is written: what is not touched stays to the last decimal. */
+  const begun = new Map(
+    order.lines.map((l) => {
+      const { quantity, unitPrice, needBy } = before?.lines.find((w) => w.lineId === l.id) ?? l
+      const text = { quantity: wording.decimal(quantity), unitPrice: wording.price(unitPrice, order.currency), needBy }
+      return [l.id, { value: { quantity, unitPrice, needBy }, text }] as const
+    }),
   )
-  const shipToId = ref<string | null>(before?.shipToId ?? order.shipToId)
-  const rest = ref<OrderRest>(before?.rest ?? 'returns')
-  const reason = ref(before?.reason ?? '')
-  const note = ref(before?.note ?? '')
+  const kept = readKept(place, order.version)
+  const typed = ref<Record<string, Typed>>(
+    kept?.typed ?? Object.fromEntries([...begun].map(([id, { text }]) => [id, text])),
+  )
+  const shipToId = ref<string | null>(kept?.shipToId ?? before?.shipToId ?? order.shipToId)
+  const rest = ref<OrderRest>(kept?.rest ?? before?.rest ?? 'returns')
+  const reason = ref(kept?.reason ?? before?.reason ?? '')
+  const note = ref(kept?.note ?? before?.note ?? '')
   const checked = shallowRef<Checked | null>(null)
   const trouble = ref('')
 
@@ -59,20 +76,25 @@ export function useOrderChange(order: OrderView) {
     const n = readTypedNumber(text, wording.decimalMark)
     return n === null || dec(n).isNegative() ? null : n
   }
+  /** A number of a line as it is typed; null where it is none. */
+  const valueOf = (l: Line, of: 'quantity' | 'unitPrice'): string | null => {
+    const at = begun.get(l.id)
+    const text = typedOf(l)[of]
+    return text === at?.text[of] ? at.value[of] : numberOf(text)
+  }
   /** What is wrong with a line as it is typed; "" where nothing is. */
   const sayWrong = (l: Line): string => {
-    const { quantity, unitPrice } = typedOf(l)
-    if (numberOf(quantity) === null) return `“${quantity}” is no quantity.`
-    return numberOf(unitPrice) === null ? `“${unitPrice}” is no price.` : ''
+    if (valueOf(l, 'quantity') === null) return `“${typedOf(l).quantity}” is no quantity.`
+    return valueOf(l, 'unitPrice') === null ? `“${typedOf(l).unitPrice}” is no price.` : ''
   }
   const isOff = (l: Line): boolean => {
-    const n = numberOf(typedOf(l).quantity)
+    const n = valueOf(l, 'quantity')
     return n !== null && dec(n).isZero()
   }
   const lines = computed(() =>
     order.lines.flatMap((l) => {
       const t = typedOf(l)
-      const [quantity, unitPrice] = [numberOf(t.quantity), numberOf(t.unitPrice)]
+      const [quantity, unitPrice] = [valueOf(l, 'quantity'), valueOf(l, 'unitPrice')]
       if (quantity === null || unitPrice === null) return []
       const isSame = dec(quantity).eq(dec(l.quantity)) && dec(unitPrice).eq(dec(l.unitPrice)) && t.needBy === l.needBy
       return isSame ? [] : [{ lineId: l.id, quantity, unitPrice, needBy: t.needBy }]
@@ -91,6 +113,22 @@ export function useOrderChange(order: OrderView) {
     note: note.value,
   }))
   const isNothing = computed(() => wishes.value.lines.length === 0 && wishes.value.shipToId === null)
+
+  // What is typed outlives the page, until it is sent or left.
+  watch([typed, shipToId, rest, reason, note], () => {
+    const now: Kept = {
+      version: order.version,
+      typed: typed.value,
+      shipToId: shipToId.value,
+      rest: rest.value,
+      reason: reason.value,
+      note: note.value,
+    }
+    localStorage.setItem(place, JSON.stringify(now))
+  })
+  const forget = (): void => {
+    localStorage.removeItem(place)
+  }
 
   let turn = 0
   let timer: ReturnType<typeof setTimeout> | undefined
@@ -135,5 +173,6 @@ export function useOrderChange(order: OrderView) {
     rest,
     reason,
     note,
+    forget,
   }
 }
