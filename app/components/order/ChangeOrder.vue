@@ -127,7 +127,7 @@ onMounted(() => document.getElementById(`many-${props.order.lines[0]?.id ?? ''}`
         </thead>
         <tbody>
           <tr v-for="l in order.lines" :key="l.id" class="folded">
-            <td>
+            <td class="max-[700px]:col-span-2">
               <span class="block font-semibold" :class="isOff(l) ? 'text-ink3 line-through' : ''">{{
                 l.description
               }}</span>
@@ -147,7 +147,7 @@ onMounted(() => document.getElementById(`many-${props.order.lines[0]?.id ?? ''}`
               >
               <span v-if="sayWrong(l)" class="block text-red" role="status">{{ sayWrong(l) }}</span>
             </td>
-            <td class="num whitespace-nowrap align-middle!">
+            <td class="num whitespace-nowrap align-middle! max-[700px]:text-left!">
               <input
                 :id="`many-${l.id}`"
                 :value="typedOf(l).quantity"
@@ -166,7 +166,7 @@ onMounted(() => document.getElementById(`many-${props.order.lines[0]?.id ?? ''}`
                 @input="write(l, { unitPrice: ($event.target as HTMLInputElement).value })"
               />
             </td>
-            <td class="pl-3! align-middle!">
+            <td class="pl-3! align-middle! max-[700px]:pl-0.5!">
               <BlankDay
                 :model-value="typedOf(l).needBy"
                 :label="`By when ${l.description} is needed`"
@@ -178,19 +178,18 @@ onMounted(() => document.getElementById(`many-${props.order.lines[0]?.id ?? ''}`
             <td class="num align-middle!">{{ wording.amount(netOf(l.id) ?? l.net) }}</td>
           </tr>
         </tbody>
-        <tfoot v-if="checked">
-          <tr v-if="!isZero(checked.freight)">
-            <td colspan="4" class="num border-0! pb-0!">Freight</td>
-            <td class="num border-0! pb-0!">{{ wording.amount(checked.freight) }}</td>
-          </tr>
-          <tr>
-            <td colspan="4" class="num border-0! pt-1!">
-              <b class="font-semibold">{{ order.currency }}, without tax</b>; {{ wording.amount(order.net) }} before
-            </td>
-            <td class="num border-0! pt-1! font-semibold">{{ wording.amount(checked.net) }}</td>
-          </tr>
-        </tfoot>
       </table>
+      <template v-if="checked">
+        <p v-if="!isZero(checked.freight)" class="mt-2 flex justify-end gap-6">
+          <span>Freight</span><span class="num w-24">{{ wording.amount(checked.freight) }}</span>
+        </p>
+        <p class="mt-2 flex justify-end gap-6">
+          <span
+            ><b class="font-semibold">{{ order.currency }}, without tax</b>;
+            {{ wording.amount(order.net) }} before</span
+          ><span class="num w-24 font-semibold">{{ wording.amount(checked.net) }}</span>
+        </p>
+      </template>
       <p class="small mt-1">
         <button type="button" class="quiet-link" @click="takeAllOff">
           Take every line off, which cancels the order

@@ -150,19 +150,26 @@ usePlaceKeys([{ keys: 'Enter', does: 'open the order' }], () => undefined)
         </thead>
         <tbody>
           <tr v-for="o in orders" :key="o.id" class="folded">
-            <td>
+            <td class="max-[700px]:order-1">
               <NuxtLink class="whitespace-nowrap font-semibold hover:underline" :to="`/orders/${o.id}`">{{
                 o.number
               }}</NuxtLink>
             </td>
-            <td :class="o.state === 'cancelled' ? 'text-ink3 line-through' : ''">{{ o.supplier }}</td>
-            <td class="text-ink2">{{ o.buyer }}</td>
-            <td class="text-ink2">
+            <td
+              class="max-[700px]:order-3 max-[700px]:col-span-2"
+              :class="o.state === 'cancelled' ? 'text-ink3 line-through' : ''"
+            >
+              {{ o.supplier }}
+            </td>
+            <td class="text-ink2 max-[700px]:hidden!">{{ o.buyer }}</td>
+            <td class="text-ink2 max-[700px]:order-4">
               <time :datetime="o.issuedAt" :title="wording.exact(o.issuedAt)">{{ wording.moment(o.issuedAt) }}</time>
             </td>
-            <td class="whitespace-nowrap">{{ o.needBy === null ? '' : wording.shortDay(o.needBy) }}</td>
-            <td class="text-ink2">{{ since(o) }}</td>
-            <td class="num">
+            <td class="whitespace-nowrap max-[700px]:order-5 max-[700px]:text-right!">
+              {{ o.needBy === null ? '' : wording.shortDay(o.needBy) }}
+            </td>
+            <td class="text-ink2 max-[700px]:order-6 max-[700px]:col-span-2">{{ since(o) }}</td>
+            <td class="num max-[700px]:order-2">
               <span class="text-ink3">{{ o.currency }}</span> {{ wording.kept(o.net, o.currency) }}
             </td>
           </tr>
