@@ -13,6 +13,7 @@ import { isInvolved } from '../approval/involved-reads'
 import type { DocumentHead, SeenRows } from '../document/kind'
 import { lockDocument } from '../document/store'
 import { requisitions } from '../requisition/visible'
+import { lineColumns, type WrittenLine } from './page-reads'
 import type { OrderSnapshot } from './snapshot'
 import { orders, SEEN_ORDERS } from './visible'
 
@@ -92,21 +93,7 @@ export const listInForce = (tx: Tx, orderId: string): Promise<{ id: string; revi
     sql`from ${c} where ${c.orderId} = ${orderId} and ${c.revision} is not null order by ${c.revision} desc`,
   )
 
-export interface StandingRow {
-  id: string
-  itemId: string | null
-  description: string
-  secondDescription: string
-  note: string
-  discountPercent: DecimalText | null
-  discountAmount: DecimalText | null
-  quantity: DecimalText
-  unit: string
-  unitPrice: DecimalText
-  priceBase: DecimalText
-  taxCode: string
-  taxRate: DecimalText
-  needBy: string
+export interface StandingRow extends WrittenLine {
   freight: DecimalText
   sources: { requisitionLineId: string; requisitionId: string; quantity: DecimalText }[]
 }
@@ -119,20 +106,7 @@ export const listStanding = (tx: Tx, orderId: string): Promise<StandingRow[]> =>
   read(
     tx,
     {
-      id: l.id,
-      itemId: l.itemId,
-      description: l.description,
-      secondDescription: l.secondDescription,
-      note: l.note,
-      discountPercent: l.discountPercent,
-      discountAmount: l.discountAmount,
-      quantity: l.quantity,
-      unit: l.unit,
-      unitPrice: l.unitPrice,
-      priceBase: l.priceBase,
-      taxCode: l.taxCode,
-      taxRate: l.taxRate,
-      needBy: l.needBy,
+      ...lineColumns(l),
       freight: l.freight,
       sources: sql<StandingRow['sources']>`(select json_agg(json_build_object('requisitionLineId', ${q.id},
           'requisitionId', ${r.id}, 'quantity', trim_scale(${x.quantity})::text)

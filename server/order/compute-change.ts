@@ -84,7 +84,8 @@ export async function computeChange(
     const { standing: s } = o
     return { ...o.c, standing: s, taxRate: s.taxRate, tax: taxOf(s), freight: bears ?? zero(currency) }
   })
-  const perBase = order.perBase ?? '1'
+  const { perBase } = order
+  if (perBase === null) throw new Error('an issued order has no rate')
   const worth = convert(sums.net, perBase, base)
   const [{ people }, mayOrder, deciders, tolerance, decided] = await Promise.all([
     reachPeople(tx, [of.buyerId], base, today),

@@ -25,16 +25,15 @@ const g = named(orderSending, 'g')
 const b = named(person, 'b')
 const h = named(orderChange, 'h')
 
-export interface OrderLineRow {
+/** What is written of a line of an order, whatever became of it. */
+export interface WrittenLine {
   id: string
-  position: number
   itemId: string | null
   description: string
   secondDescription: string
   note: string
   discountPercent: DecimalText | null
   discountAmount: DecimalText | null
-  supplierPart: string | null
   quantity: DecimalText
   unit: string
   unitPrice: DecimalText
@@ -42,6 +41,29 @@ export interface OrderLineRow {
   taxCode: string
   taxRate: DecimalText
   needBy: string
+}
+
+/** The columns of what is written of a line, under the name by which a statement calls it. */
+export const lineColumns = (of: typeof l) => ({
+  id: of.id,
+  itemId: of.itemId,
+  description: of.description,
+  secondDescription: of.secondDescription,
+  note: of.note,
+  discountPercent: of.discountPercent,
+  discountAmount: of.discountAmount,
+  quantity: of.quantity,
+  unit: of.unit,
+  unitPrice: of.unitPrice,
+  priceBase: of.priceBase,
+  taxCode: of.taxCode,
+  taxRate: of.taxRate,
+  needBy: of.needBy,
+})
+
+export interface OrderLineRow extends WrittenLine {
+  position: number
+  supplierPart: string | null
   net: DecimalText
   sources: { requisitionId: string; number: string; quantity: DecimalText }[]
 }
@@ -49,22 +71,9 @@ export function listOrderLines(tx: Tx, orderId: string): Promise<OrderLineRow[]>
   return read(
     tx,
     {
-      id: l.id,
+      ...lineColumns(l),
       position: l.position,
-      itemId: l.itemId,
-      description: l.description,
-      secondDescription: l.secondDescription,
-      note: l.note,
-      discountPercent: l.discountPercent,
-      discountAmount: l.discountAmount,
       supplierPart: l.supplierPart,
-      quantity: l.quantity,
-      unit: l.unit,
-      unitPrice: l.unitPrice,
-      priceBase: l.priceBase,
-      taxCode: l.taxCode,
-      taxRate: l.taxRate,
-      needBy: l.needBy,
       net: l.net,
       sources: sql<
         OrderLineRow['sources']

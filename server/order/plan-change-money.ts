@@ -1,7 +1,7 @@
 import { dec } from '#core/base/decimal'
 import { fiscalPeriod } from '#core/base/day'
 import { isNegative, zero } from '#core/base/money'
-import type { Rest } from '#core/order/change'
+import { cancelsWhole, type Rest } from '#core/order/change'
 import { listPayingLines, lockBudgetLines, readStandings } from '../budget/reads'
 import type { NewEntry } from '../budget/store'
 import type { Context } from '../context'
@@ -66,8 +66,7 @@ export async function planChangeMoney(
     ? await lockBudgetLines(ctx.tx, budgetIds, currency)
     : await listPayingLines(ctx.tx, { departmentId: null, fiscalYear: 0, ids: budgetIds }, currency)
   const budgetLines = new Map(payers.map((l) => [l.id, l]))
-  const isOver = c.lines.every((l) => dec(l.quantity).isZero())
-  const cause = isOver ? 'order cancelled' : 'order changed'
+  const cause = cancelsWhole(c.lines) ? 'order cancelled' : 'order changed'
 
   const moved = new Set(moves.map((m) => m.lineId))
   const reservedAs = requisitions.map((requisition) => {

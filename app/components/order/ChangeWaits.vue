@@ -25,7 +25,7 @@ const says = computed(() => {
     <p v-if="mayAct" class="mt-1.5 flex flex-wrap gap-2">
       <button v-if="change.state === 'draft'" type="button" class="action" @click="emit('anew')">Write it anew</button>
       <button v-if="change.state === 'approved'" type="button" class="action" :disabled="busy" @click="emit('make')">
-        Make it now
+        Make it now and send it
       </button>
       <button type="button" class="action" :disabled="busy" @click="emit('throw')">Throw the change away</button>
     </p>
