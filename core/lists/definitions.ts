@@ -325,6 +325,7 @@ export const LISTS: Readonly<Record<ListName, ListDefinition>> = {
       ),
       column('freight', 'Freight', amount, '', 'delivery charge, shipping'),
       column('freightFree', 'Freight-free from', amount, '', 'free delivery from, carriage paid from'),
+      column('minimumOrder', 'Minimum order', amount, '', 'minimum order value, least order'),
       column('warning', 'Warning', text(500), '', 'note, remark'),
       column(
         'standing',

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { documentSums, type TaxKey } from '#core/base/document-sums'
 import { add, money, moneyOf, sum, type Money } from '#core/base/money'
-import { freightOf, layFreight, orderSums, savedTogether } from './freight'
+import { freightOf, layFreight, orderSums } from './freight'
 
 const S19: TaxKey = { category: 'S', rate: '19' }
 const S7: TaxKey = { category: 'S', rate: '7.000' }
@@ -68,21 +68,4 @@ test('an order has its freight among its charges, and its lines bear it; free of
   const free = orderSums([line, line, line], terms, 'EUR')
   expect([free.sums.net.amount, amounts(free.freight)]).toEqual(['300.00', ['0.00', '0.00', '0.00']])
   expect(orderSums([], terms, 'EUR').sums.net.amount).toBe('0.00')
-})
-
-describe('what one order for several requisitions saves', () => {
-  const parts = [
-    { requisitionId: 'a', asked: money('150.00 EUR') },
-    { requisitionId: 'b', asked: money('60.00 EUR') },
-    { requisitionId: 'a', asked: money('40.00 EUR') },
-  ]
-  test('counts the freight of each of them alone, and the lower price', () => {
-    // Alone: 190.00 + 24.00 and 60.00 + 24.00; together 250.00 and no freight.
-    expect(savedTogether(parts, money('250.00 EUR'), terms)).toEqual(money('48.00 EUR'))
-    expect(savedTogether(parts, money('240.00 EUR'), { freight: null, freeFrom: null })).toEqual(money('10.00 EUR'))
-  })
-  test('is never less than nothing', () => {
-    expect(savedTogether(parts.slice(0, 1), money('190.00 EUR'), terms)).toEqual(money('0.00 EUR'))
-    expect(savedTogether([], money('0.00 EUR'), terms)).toEqual(money('0.00 EUR'))
-  })
 })

@@ -1,6 +1,6 @@
 import { NOTHING, ONE, dec } from '#core/base/decimal'
 import { documentSums, isSameTax, type DocumentSums, type TaxKey } from '#core/base/document-sums'
-import { add, compare, isNegative, subtract, sum, zero, type Money } from '#core/base/money'
+import { compare, isNegative, sum, zero, type Money } from '#core/base/money'
 import { divide } from '#core/base/split'
 
 /** What a supplier asks for bringing an order, in the order's currency; null: nothing, or never free. */
@@ -64,25 +64,4 @@ export function orderSums(
     freight: laid?.shares ?? lines.map(() => zero(currency)),
     freightTax: laid?.tax ?? null,
   }
-}
-
-/**
- * What an order saves against one order for each requisition, each with its own freight and at the price that was
- * approved; never less than nothing. `net` is the order's, with freight.
- */
-export function savedTogether(
-  parts: readonly { readonly requisitionId: string; readonly asked: Money }[],
-  net: Money,
-  terms: FreightTerms,
-): Money {
-  const { currency } = net
-  const alone = [...new Set(parts.map((p) => p.requisitionId))].map((id) => {
-    const goods = sum(
-      parts.flatMap((p) => (p.requisitionId === id ? [p.asked] : [])),
-      currency,
-    )
-    return add(goods, freightOf(goods, terms) ?? zero(currency))
-  })
-  const saved = subtract(sum(alone, currency), net)
-  return isNegative(saved) ? zero(currency) : saved
 }

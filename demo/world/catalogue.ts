@@ -73,6 +73,13 @@ const SUPPLIERS: SupplierRow[] = [
     'On hold since the last castings were porous.',
   ],
 ]
+/** What some of them take an order for at least, in their currency. */
+const MINIMUM_ORDERS: Record<string, string> = {
+  'Cantle Workwear': '60',
+  'Hollin Hygiene': '45',
+  'Kittiwake Safety': '75',
+  'Saltmarsh Electrical': '50',
+}
 /** Suppliers and items whose warning has to be read before a request is sent. */
 const MUST_BE_READ = new Set(['Østervig Net and Rope', 'FL-FO-5'])
 
@@ -91,6 +98,7 @@ export const SUPPLIER_ROWS = [...SUPPLIERS, ...MORE_SUPPLIERS].map(
     leadDays: lead,
     freight,
     freightFreeFrom: freeFrom,
+    minimumOrder: MINIMUM_ORDERS[name] ?? null,
     standing: standing ?? 'active',
     warning: warning ?? null,
     warningMode: MUST_BE_READ.has(name) ? 'must be read' : 'informs',

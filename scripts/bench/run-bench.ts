@@ -30,6 +30,7 @@ import { benchImport } from './bench-import'
 import { benchItems, bulkItems } from './bench-items'
 import { benchOrders } from './bench-orders'
 import { benchPolicy } from './bench-policy'
+import { benchProposals } from './bench-proposals'
 import { benchSending } from './bench-sending'
 import { benchTyping } from './bench-typing'
 import { bulkLoad, lineId } from './bulk-load'
@@ -232,6 +233,9 @@ async function main(): Promise<void> {
       routes: () => benchCore(db),
       policy: async () => {
         results.push(...(await Promise.resolve(benchPolicy())))
+      },
+      proposals: async () => {
+        results.push(...(await benchProposals()))
       },
       decide: async () => {
         const large = () => ({

@@ -1,4 +1,5 @@
 import { replayPolicy } from '#core/approval/policy-replay'
+import { proposeOrders } from '#core/order/propose'
 import { makePdf } from './pdf'
 import { readRows } from './read-rows'
 import { readSheet } from './read-sheet'
@@ -11,6 +12,7 @@ export const JOBS = {
   'write-xlsx': writeXlsx,
   'make-pdf': makePdf,
   'replay-policy': replayPolicy,
+  'propose-orders': proposeOrders,
 } as const
 export type Job = keyof typeof JOBS
 export type Given<J extends Job> = Parameters<(typeof JOBS)[J]>

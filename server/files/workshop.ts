@@ -24,6 +24,11 @@ const LIMITS: Record<Job, { readonly seconds: number; readonly megabytes: number
     megabytes: 400,
     sentence: 'This is too much at once. Replay fewer requests, or a policy with fewer rules.',
   },
+  'propose-orders': {
+    seconds: 60,
+    megabytes: 500,
+    sentence: 'These are too many lines for one proposal. Say how many requests go to an order at most.',
+  },
   'make-pdf': {
     seconds: 60,
     megabytes: 700,

@@ -22,6 +22,7 @@ const columnsOf = (v: Values) => ({
   taxNumber: orNull(v.taxNumber),
   freight: orNull(v.freight),
   freightFreeFrom: orNull(v.freightFree),
+  minimumOrder: orNull(v.minimumOrder),
   warning: orNull(v.warning),
   standing: v.standing ?? 'active',
 })
@@ -47,6 +48,7 @@ export const suppliers: ListKeeper = {
         taxNumber: s.taxNumber,
         freight: s.freight,
         freightFree: sql<string | null>`${s.freightFreeFrom}`,
+        minimumOrder: s.minimumOrder,
         warning: s.warning,
         standing: s.standing,
       },

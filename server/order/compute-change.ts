@@ -19,7 +19,7 @@ import type { RequisitionLineRow, RequisitionRow } from '../requisition/reads'
 import { requireTerms, type Organisation } from '../settings/reads'
 import { listInForce, listStanding, type ChangeRow, type StandingRow } from './change-reads'
 import { decidedBy, toleranceOf } from './compute-tray'
-import { freightTermsOf } from './freight-terms'
+import { orderTermsOf } from './order-terms-of'
 import { keptAdjustments } from './more-of-line'
 import type { OrderRow } from './reads'
 
@@ -149,7 +149,7 @@ function freightAfter(
     ) === 0
   )
     return asKept
-  return freightTermsOf(order, rates) ?? asKept
+  return orderTermsOf(order, rates) ?? asKept
 }
 
 /** What was approved of a line's requisitions for as much as it orders, each at the rate it was approved with. */

@@ -5,7 +5,9 @@ import { lineNet, type Adjustment } from '#core/base/line-net'
 import { adjustmentsOfPart } from '#core/budget/effect'
 import { adjustmentsOf } from '#core/requisition/draft'
 import { convert, moneyOf, sum, zero, type Money } from '#core/base/money'
-import { orderSums, savedTogether, type FreightTerms } from '#core/order/freight'
+import { orderSums } from '#core/order/freight'
+import type { OrderTerms } from '#core/order/order-terms'
+import { savedTogether } from '#core/order/worth'
 import { decideIssue, type IssueFacts, type IssueReason } from '#core/order/issue'
 import { mergeParts, type MergedLine } from '#core/order/merge'
 import type { DecidedOrder } from '#core/order/subject'
@@ -16,7 +18,7 @@ import { type Organisation, requireTerms } from '../settings/reads'
 import { findRoute, findTolerance, listApprovers, type RouteRow } from '../approval/reads'
 import { listPriceSteps } from '../catalogue/reads'
 import { channelNamed, CHANNELS } from '../channel/channels'
-import { freightTermsOf } from './freight-terms'
+import { orderTermsOf } from './order-terms-of'
 import type { OrderRow } from './reads'
 import { listParts, sizeOfSupplierFiles, type PartRow } from './tray-reads'
 
@@ -36,7 +38,7 @@ export interface ComputedTray {
   readonly sums: DocumentSums
   /** That the freight carries; null where nothing is asked for it. */
   readonly freightTax: TaxKey | null
-  readonly freightTerms: FreightTerms
+  readonly terms: OrderTerms
   /** Against one order for each requisition. */
   readonly saved: Money
   readonly perBase: DecimalText | null
@@ -63,8 +65,12 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
   const taxCodes = new Map(terms.taxCodes.map((t) => [t.code, t]))
   const rates = new Map(terms.perBase)
   const perBase = rates.get(tray.currency) ?? null
-  const priced = parts.map((p) => ({ ...p, unitPrice: p.agreedPrice ?? p.unitPrice, adjustments: takenOff(p) }))
-  const merged = mergeParts(priced, prices, today)
+  const asked = parts.map((p) => ({ ...p, adjustments: takenOff(p) }))
+  const merged = mergeParts(
+    asked.map((p) => ({ ...p, unitPrice: p.agreedPrice ?? p.unitPrice })),
+    prices,
+    today,
+  )
   const byLine = new Map(parts.map((p) => [p.requisitionLineId, p]))
   /** What an order line's parts were approved as, each by itself, and at which rate. */
   const approved = (sources: MergedLine['sources']) =>
@@ -89,16 +95,11 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
       organisation.baseCurrency,
     ),
   }))
-  const known = freightTermsOf(tray, rates)
-  const freightTerms = known ?? { freight: null, freeFrom: null }
-  const { sums, freight, freightTax } = orderSums(goods, freightTerms, tray.currency)
+  const known = orderTermsOf(tray, rates)
+  const orderTerms = known ?? { freight: null, freeFrom: null, minimum: null }
+  const { sums, freight, freightTax } = orderSums(goods, orderTerms, tray.currency)
   const lines = goods.map((l, i) => ({ ...l, freight: freight[i] ?? zero(tray.currency) }))
-  const asked = merged.flatMap((l) => approved(l.sources))
-  const saved = savedTogether(
-    asked.map((a) => ({ requisitionId: a.requisitionId, asked: a.net })),
-    sums.net,
-    freightTerms,
-  )
+  const saved = savedTogether(asked, sums.net, { prices, terms: orderTerms, currency: tray.currency, today })
   const base = perBase === null ? null : convert(sums.net, perBase, organisation.baseCurrency)
   const buyer = people.find((p) => p.id === actorId)
   const channel = channelNamed(tray.supplierChannel)
@@ -132,7 +133,7 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
     deciders,
     decided: decidedOf(tray, route),
   })
-  return { parts, lines, sums, freightTax, freightTerms, saved, perBase, today, organisation, verdict }
+  return { parts, lines, sums, freightTax, terms: orderTerms, saved, perBase, today, organisation, verdict }
 }
 
 /** By how much an order may pass what was approved, where the policy does not say. */

@@ -1,4 +1,5 @@
 import { needsDecision } from '#core/order/issue'
+import { minimumMissed } from '#core/order/order-terms'
 import { waysOf } from '#shared/words/ways'
 import { MOST_COUNTED } from '#core/base/count'
 import { lineNet } from '#core/base/line-net'
@@ -75,7 +76,8 @@ async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {
     needBy: c.lines.map((l) => l.needBy).sort()[0] ?? '',
     goods: c.sums.lines,
     freight: c.sums.charges,
-    freightFreeFrom: c.freightTerms.freight === null ? null : c.freightTerms.freeFrom,
+    freightFreeFrom: c.terms.freight === null ? null : c.terms.freeFrom,
+    minimum: minimumMissed(c.sums.lines, c.terms),
     requests: new Set(c.parts.map((p) => p.requisitionId)).size,
     lines: c.lines.map((l) => ({
       description: l.description,

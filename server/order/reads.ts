@@ -38,6 +38,7 @@ export interface OrderRow extends DocumentHead {
   /** What the supplier asks for bringing an order, in its currency. */
   supplierFreight: DecimalText | null
   freightFreeFrom: DecimalText | null
+  minimumOrder: DecimalText | null
   shipToId: string
   shipTo: string
   shipToAddress: string
@@ -76,6 +77,7 @@ const ORDER = {
   supplierCurrency: s.currency,
   supplierFreight: s.freight,
   freightFreeFrom: s.freightFreeFrom,
+  minimumOrder: s.minimumOrder,
   shipToId: o.shipToId,
   shipTo: t.name,
   shipToAddress: sql<string>`${t.street} || ', ' || ${t.postcode} || ' ' || ${t.town} || ', '

@@ -36,6 +36,7 @@ export interface RecordRow {
   leadDays: number
   freight: DecimalText | null
   freightFreeFrom: DecimalText | null
+  minimumOrder: DecimalText | null
   standing: Standing
   standingReason: string
   standingSince: string | null
@@ -67,6 +68,7 @@ export function findRecord(tx: Tx, id: string, lock = false): Promise<RecordRow 
       leadDays: s.leadDays,
       freight: s.freight,
       freightFreeFrom: s.freightFreeFrom,
+      minimumOrder: s.minimumOrder,
       standing: sql<Standing>`${s.standing}`,
       standingReason: s.standingReason,
       standingSince: SECONDS(s.standingSince),

@@ -31,6 +31,7 @@ export async function viewRecord(
     leadDays: r.leadDays,
     freight: r.freight,
     freightFreeFrom: r.freightFreeFrom,
+    minimumOrder: r.minimumOrder,
     standingReason: r.standingReason,
     standingSince: r.standingSince,
     standingUntil: r.standingUntil,

@@ -19,6 +19,7 @@ import { orderRoutes } from './order'
 import { orderChangeRoutes } from './order-change'
 import { ownerRoutes } from './owner'
 import { peopleRoutes } from './people'
+import { proposalRoutes } from './proposal'
 import { regularsRoutes } from './regulars'
 import { policyRoutes } from './policy'
 import { requestFormRoutes } from './request-form'
@@ -48,6 +49,7 @@ const ROUTES = {
   ...budgetRoutes,
   ...yearEndRoutes,
   ...orderRoutes,
+  ...proposalRoutes,
   ...orderChangeRoutes,
   ...ownerRoutes,
   ...regularsRoutes,

@@ -56,6 +56,8 @@ const tray = z.object({
   freight: money,
   /** The value of goods from which that is free; null: never, or it costs nothing anyway. */
   freightFreeFrom: money.nullable(),
+  /** The least value of goods that the supplier takes an order for, where they do not reach it. */
+  minimum: money.nullable(),
   /** The goods alone, which decide it. */
   goods: money,
   /** How many requests lie on it. */

@@ -45,6 +45,7 @@ const record = z.object({
   leadDays: z.number(),
   freight: z.string().nullable(),
   freightFreeFrom: z.string().nullable(),
+  minimumOrder: z.string().nullable(),
   standingReason: z.string(),
   standingSince: z.string().nullable(),
   standingUntil: z.string().nullable(),

@@ -140,6 +140,7 @@ beforeAll(async () => {
       ])
     ).map((l) => `/api/budgets/${l.id}/entries`),
     readDesk: ['/api/desk'],
+    proposeOrders: ['/api/proposed-orders', '/api/proposed-orders?mostRequests=3&by=department&within=7'],
     readTrayBuyers: [`/api/trays/${order}/buyers`],
     listOrders: ['/api/orders'],
     readOrder: [`/api/orders/${order}`],

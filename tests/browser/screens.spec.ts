@@ -17,6 +17,7 @@ const SCREENS: [who: string, path: string][] = [
   ['Greta Molin', '/set-up/lists/budget-lines'],
   ['Harriet Voss', '/set-up/requests'],
   ['Leonie Farrow', '/desk'],
+  ['Leonie Farrow', '/desk/proposals'],
   ['Leonie Farrow', '/orders'],
   ['Tomas Brandt', '/budgets'],
   ['Greta Molin', '/budgets'],

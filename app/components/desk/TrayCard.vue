@@ -132,6 +132,10 @@ function agree(lineId: string, event: Event): void {
       </div>
       <p class="small mt-1">{{ reach.says }}</p>
     </template>
+    <p v-if="tray.minimum" class="notice-amber mt-2">
+      {{ tray.supplier }} takes orders from {{ money(tray.minimum.amount) }} of goods;
+      {{ money(subtract(tray.minimum, tray.goods).amount) }} are missing.
+    </p>
     <div v-for="s in tray.said" :key="s.id" class="notice-amber mt-2">
       <p>{{ s.by }} {{ s.asks ? 'asks' : 'sent it back' }}: “{{ s.text }}”</p>
     </div>

@@ -146,6 +146,12 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'approve a proposed supplier; in the b
           ><dt>Freight</dt>
           <dd>{{ freight }}</dd></template
         >
+        <template v-if="supplier.minimumOrder !== null"
+          ><dt>Minimum order</dt>
+          <dd>
+            {{ supplier.currency }} {{ wording.kept(supplier.minimumOrder, supplier.currency) }} of goods
+          </dd></template
+        >
         <template v-if="supplier.categories.length > 0"
           ><dt>In the catalogue</dt>
           <dd>

@@ -66,6 +66,8 @@ export const supplier = pgTable(
     taxFormHash: text('tax_form_hash').references(() => file.hash),
     freight: numeric({ precision: 20, scale: 4 }),
     freightFreeFrom: numeric('freight_free_from', { precision: 20, scale: 4 }),
+    /** The least value of goods that it takes an order for, in its currency. */
+    minimumOrder: numeric('minimum_order', { precision: 20, scale: 4 }),
   },
   (t) => [
     // One supplier has one tax number, whatever its spaces and points; what was refused or merged holds none.
@@ -76,6 +78,7 @@ export const supplier = pgTable(
     check('supplier_standing', sql`${t.standing} in ('active', 'on hold', 'blocked', 'proposed', 'refused', 'merged')`),
     check('supplier_merged', sql`(${t.standing} = 'merged') = (${t.mergedIntoId} is not null)`),
     check('supplier_warning_mode', sql`${t.warningMode} in ('informs', 'must be read', 'stops')`),
+    check('supplier_minimum_order', sql`${t.minimumOrder} >= 0`),
     check('supplier_terms', sql`${t.termsKind} in ('net', 'month-end')`),
   ],
 )

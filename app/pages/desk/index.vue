@@ -304,6 +304,10 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
     <PageNote>{{ sayEnter }}</PageNote>
     <SheetPage>
       <h1 class="sentence">{{ sentence }}</h1>
+      <p v-if="lines.length > 1" class="mt-1.5 text-ink2">
+        Lay them on trays yourself, or
+        <NuxtLink class="quiet-link" to="/desk/proposals">see the orders that Rekko would make of them</NuxtLink>.
+      </p>
       <p v-if="error" class="notice-red mt-3">
         {{ sayError(error) }}
         <button type="button" class="quiet-link font-semibold" @click="refresh()">Try again</button>

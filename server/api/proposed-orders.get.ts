@@ -1,0 +1,5 @@
+import { proposalRoutes } from '#shared/contract/proposal'
+import { route } from '../http/route'
+import { proposeOrders } from '../order/propose-orders'
+
+export default route(proposalRoutes.proposeOrders, ({ ctx, query }) => proposeOrders(ctx, query))
