@@ -8,6 +8,7 @@ import { approvalSeat } from '../server/db/schema/approval'
 import { Problem } from '../server/http/problem'
 import { layOnTray, takeOffTray } from '../server/order/lay-tray'
 import { issueOrder } from '../server/order/issue-order'
+import { answerSomeOrders } from './answered-orders'
 import { changeSomeOrders } from './changed-orders'
 import { haveApproved, leaveOneWaiting } from './orders-to-decide'
 import { listDeskLines, type DeskLineRow } from '../server/order/desk-reads'
@@ -69,6 +70,7 @@ export class History {
     }
     const before = (hours: number) => new Date(this.now.getTime() - hours * 3_600_000)
     await changeSomeOrders(this.db, this.as.bind(this), before(3))
+    await answerSomeOrders(this.db, this.as.bind(this), before(2))
     await leaveOneWaiting(this.db, this.as.bind(this), before(2))
     await this.afterEach()
   }

@@ -1,7 +1,7 @@
 import { useSessionStore } from '~/stores/session'
 
 /** What a one-time address opens needs nobody who is signed in. */
-const BY_KEY = ['/begin', '/password']
+const BY_KEY = ['/begin', '/password', '/answer']
 
 /** Everything else but the sign-in page needs somebody who is signed in; `/` leads to where something waits. */
 export default defineNuxtRouteMiddleware(async (to) => {

@@ -11,7 +11,7 @@ export type OrderState =
   | 'cancelled'
 
 /** Who may make a move, seen from the order. */
-export type OrderMoveBy = 'buyer' | 'step holder' | 'buyer or asked'
+export type OrderMoveBy = 'buyer' | 'step holder' | 'buyer or asked' | 'supplier'
 
 /**
  * All that may happen to an order in this part of the work: routes, buttons and tests read it. `to` is null where it
@@ -28,6 +28,8 @@ export const ORDER_MOVES = {
   answer: { from: ['in approval'], to: 'in approval', by: 'buyer or asked' },
   withdraw: { from: ['in approval', 'approved'], to: 'draft', by: 'buyer' },
   issue: { from: ['draft', 'approved'], to: 'issued', by: 'buyer' },
+  /** Its supplier answers, or its buyer for them. */
+  acknowledge: { from: ['issued', 'acknowledged'], to: 'acknowledged', by: 'supplier' },
   change: { from: ['issued', 'acknowledged', 'part received'], to: null, by: 'buyer' },
   /** Of which something came, it can only be closed short. */
   cancel: { from: ['issued', 'acknowledged'], to: 'cancelled', by: 'buyer' },

@@ -135,6 +135,35 @@ export type Told =
       readonly total: DecimalText
       readonly shipTo: string
       readonly firstDay: Day | null
+      /** Where the supplier answers it. */
+      readonly answerAt: string | null
+    }
+  /** An order that its supplier did not answer, for them. */
+  | {
+      readonly code: 'order-unanswered'
+      readonly supplier: string
+      readonly number: string
+      readonly organisation: string
+      readonly buyer: string
+      readonly issuedOn: Day
+    }
+  /** What a supplier answered was not agreed to, for them. */
+  | {
+      readonly code: 'answer-declined'
+      readonly supplier: string
+      readonly number: string
+      readonly organisation: string
+      readonly buyer: string
+      readonly text: string
+    }
+  /** A supplier answered, for the buyer; nothing is otherwise where all comes as ordered. */
+  | {
+      readonly code: 'order-answered'
+      readonly supplier: string
+      readonly number: string
+      readonly by: string
+      readonly differences: readonly OrderDifference[]
+      readonly note: string
     }
   /** A later revision of an order, or its cancellation, for the supplier. */
   | {
@@ -149,6 +178,8 @@ export type Told =
       readonly note: string
       readonly currency: string
       readonly total: DecimalText
+      /** Where the supplier answers it; a cancellation asks for no answer. */
+      readonly answerAt: string | null
     }
   /** One's own password, from an address. */
   | { readonly code: 'password-changed'; readonly from: string }

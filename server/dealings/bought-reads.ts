@@ -11,7 +11,7 @@ const o = named(purchaseOrder, 'o')
 const d = named(document, 'd')
 const ol = named(orderLine, 'ol')
 
-const ISSUED = sql`${d.state} = 'issued'`
+const ISSUED = sql`${d.state} in ('issued', 'acknowledged')`
 const DAY = sql<Day>`to_char(${d.sentAt}, 'YYYY-MM-DD')`
 
 /** What was ordered of a supplier, by calendar year and currency; net of lines and freight. */

@@ -20,6 +20,7 @@ import { endChange, setRevised, updateLines } from './change-store'
 import type { ComputedChange } from './compute-change'
 import type { OrderToChange } from './order-to-change'
 import { lineAfter, planChangeMoney, quantityMoves, type QuantityMove } from './plan-change-money'
+import { settleRevised } from './settle-answer'
 import { insertRevision } from './store'
 import { freightOnPaper, standOf, type OrderSnapshot } from './snapshot'
 import { snapshotLine } from './snapshot-line'
@@ -52,7 +53,9 @@ export async function makeChange(
   const { sums } = c
   const shipToId = change.shipToId ?? order.shipToId
   await setRevised(tx, order.id, { revision, shipToId, net: sums.net, freight: sums.charges, tax: sums.tax })
-  if (isOver) await setState(tx, order.id, 'cancelled', now)
+  const settled = await settleRevised(ctx, order, c.lines)
+  const state = isOver ? 'cancelled' : settled
+  if (state !== order.state) await setState(tx, order.id, state, now)
   else await touchDocument(tx, order.id, now)
   await setState(tx, change.id, 'in force', now)
   await endChange(tx, change.id, revision)

@@ -1,12 +1,13 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
 import { moneyOf } from '#core/base/money'
-import type { OrderHead } from '#shared/contract/order'
+import type { OrderHead, OrdersAsked } from '#shared/contract/order'
 import type { Tx } from '../db/client'
 import { PAGE_KEY, UTC } from '../db/moments'
 import { holdsAll, isNumbered, likePattern } from '../db/pattern'
 import { visible, type Reader } from '../document/visible'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
+import { isAnswered, isUnanswered } from './answer-reads'
 import { seesWhole, SEEN_ORDERS } from './visible'
 import { named, read, readOne, sure } from '../db/read'
 import { orderChange, orderLine, orderLineSource, orderSending } from '../db/schema/order'
@@ -63,6 +64,7 @@ export const lineColumns = (of: typeof l) => ({
 
 export interface OrderLineRow extends WrittenLine {
   position: number
+  promisedOn: string | null
   supplierPart: string | null
   net: DecimalText
   sources: { requisitionId: string; number: string; quantity: DecimalText }[]
@@ -73,6 +75,7 @@ export function listOrderLines(tx: Tx, orderId: string): Promise<OrderLineRow[]>
     {
       ...lineColumns(l),
       position: l.position,
+      promisedOn: l.promisedOn,
       supplierPart: l.supplierPart,
       net: l.net,
       sources: sql<
@@ -154,7 +157,7 @@ export async function seesAllOf(tx: Tx, orderId: string, reader: Reader): Promis
 /** Which orders are listed. */
 export interface OrderQuery {
   readonly whose: 'all' | 'own'
-  readonly state: 'any' | 'issued' | 'changing' | 'unsent' | 'cancelled'
+  readonly state: OrdersAsked['state']
   readonly words: string
   /** Moments of issue; the last is not included. */
   readonly from: Date | null
@@ -167,7 +170,10 @@ const MAILED = sql<boolean>`coalesce((select ${g.outcome} = 'sent' from ${g}
 const CHANGING = sql<boolean>`exists (select 1 from ${h} where ${h.orderId} = ${o.id} and ${h.isUnderWay})`
 const STATES: Readonly<Record<OrderQuery['state'], SQL>> = {
   any: sql`true`,
-  issued: sql`${o.state} = 'issued'`,
+  issued: sql`${o.state} in ('issued', 'acknowledged')`,
+  unanswered: isUnanswered(o),
+  answered: isAnswered(o),
+  acknowledged: sql`${o.state} = 'acknowledged'`,
   changing: CHANGING,
   unsent: sql`not ${MAILED}`,
   cancelled: sql`${o.state} = 'cancelled'`,
@@ -214,6 +220,8 @@ export async function listOrderPage(
         where ${l.orderId} = ${o.id} and ${l.quantity} > 0)`,
       revision: o.revision,
       isChanging: CHANGING,
+      isAnswered: isAnswered(o),
+      remindedAt: sql<string | null>`${UTC(o.remindedAt)}`,
       key: PAGE_KEY(o.sentAt, o.id),
     },
     sql`from ${o} join ${b} on ${b.id} = ${o.ownerId}

@@ -1,14 +1,18 @@
 import { moneyOf, add } from '#core/base/money'
+import { answerDifferences, wishesOf } from '#core/order/answer'
 import { isOrderMoveFrom } from '#core/order/moves'
 import { may } from '#core/people/rights'
 import type { OrderView } from '#shared/contract/order'
+import { sayDifference } from '#shared/words/order-change'
 import { sayTerms } from '#shared/words/terms'
+import { waysOf } from '#shared/words/ways'
 import { listOpenActors } from '../approval/reads'
 import type { Context } from '../context'
 import { listRemarks } from '../document/reads'
 import { maySee } from '../document/visible'
 import { findFile } from '../files/store'
 import { forbidden, notFound, Problem } from '../http/problem'
+import { listAnswers } from './answer-reads'
 import { findUnderWay, listInForce, listSent } from './change-reads'
 import { listShipTos } from '../people/place-reads'
 import { keptAdjustments, moreOf } from './more-of-line'
@@ -66,6 +70,7 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
       unitPrice: l.unitPrice,
       priceBase: l.priceBase,
       needBy: l.needBy,
+      promisedOn: l.promisedOn,
       net: moneyOf(l.net, o.currency),
       sources: l.sources,
     })),
@@ -90,7 +95,26 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
     mayChange,
     places: mayChange ? (await listShipTos(ctx.tx)).map((s) => ({ id: s.id, name: s.name })) : [],
     change: await readUnderWay(ctx, id),
+    answers: await readAnswers(ctx, o),
+    remindedAt: o.remindedAt,
   }
+}
+
+/** What its supplier answered, in the reader's words. */
+async function readAnswers({ tx, actor }: Context, o: OrderRow): Promise<OrderView['answers']> {
+  const answers = await listAnswers(tx, o.id)
+  if (answers.length === 0) return []
+  const lines = await listOrderLines(tx, o.id)
+  return answers.map((a) => {
+    const waits = a.outcome === 'waits'
+    const differences = waits ? answerDifferences(lines, a.lines, o.currency) : []
+    return {
+      ...{ id: a.id, revision: a.revision, way: a.way, by: a.byName, givenAt: a.givenAt, note: a.note },
+      ...{ outcome: a.outcome, said: a.said, lines: [...a.lines] },
+      differences: differences.map((d) => sayDifference(d, waysOf(actor.locale))),
+      wishes: waits ? wishesOf(lines, a.lines) : [],
+    }
+  })
 }
 
 /** The change of an order that is under way, with whom it waits for and why it came back. */

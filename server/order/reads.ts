@@ -53,6 +53,8 @@ export interface OrderRow extends DocumentHead {
   freight: DecimalText
   tax: DecimalText | null
   issuedAt: string | null
+  /** When its supplier was asked last for an answer. */
+  remindedAt: string | null
 }
 
 const ORDER = {
@@ -92,6 +94,7 @@ const ORDER = {
   freight: o.freight,
   tax: o.tax,
   issuedAt: UTC(o.sentAt),
+  remindedAt: sql<string | null>`${UTC(o.remindedAt)}`,
 }
 const FROM = sql`from ${o} join ${s} on ${s.id} = ${o.supplierId} join ${b} on ${b.id} = ${o.ownerId}
   join ${t} on ${t.id} = ${o.shipToId}`

@@ -2,9 +2,11 @@ import type { Told } from '#core/told/told'
 import { channelNamed, CHANNELS } from '../channel/channels'
 import type { Db, Tx } from '../db/client'
 import { inTransaction } from '../db/transaction'
+import { environment } from '../environment'
 import { findFile } from '../files/store'
 import { notifyChange } from '../live/notify'
 import { requireOrganisation } from '../settings/reads'
+import { pathOf } from './answer-path'
 import { listSupplierFiles, lockWaitingSending } from './sending-reads'
 import { markSendingFailed, markSendingSent } from './sending-store'
 import { sentName, type OrderSnapshot } from './snapshot'
@@ -23,7 +25,7 @@ export async function sendOrder(db: Db, sendingId: string, clock: () => Date): P
         reference: s.reference,
         from: { name, address: mailFrom },
         to: { name: s.snapshot.supplier.name, address: s.address },
-        told: tellOf(s.snapshot),
+        told: tellOf(s.snapshot, environment().publicUrl + pathOf({ id: s.orderId })),
         files: await filesOf(tx, s.orderId, s.pdfHash, `${sentName(s.snapshot)}.pdf`),
       })
       await markSendingSent(tx, s.id, clock())
@@ -36,7 +38,7 @@ export async function sendOrder(db: Db, sendingId: string, clock: () => Date): P
   }
 }
 
-function tellOf(order: OrderSnapshot): Told {
+function tellOf(order: OrderSnapshot, answerAt: string): Told {
   if (order.revision > 0)
     return {
       code: 'order-change-sent',
@@ -50,6 +52,7 @@ function tellOf(order: OrderSnapshot): Told {
       note: order.changeNote ?? '',
       currency: order.currency,
       total: order.total,
+      answerAt: order.isCancelled === true ? null : answerAt,
     }
   return {
     code: 'order-sent',
@@ -62,6 +65,7 @@ function tellOf(order: OrderSnapshot): Told {
     total: order.total,
     shipTo: order.shipTo.name,
     firstDay: order.lines.map((l) => l.needBy).sort()[0] ?? null,
+    answerAt,
   }
 }
 

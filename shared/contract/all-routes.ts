@@ -16,6 +16,7 @@ import { lookBackRoutes } from './look-back'
 import { listRoutes } from './lists'
 import { organisationRoutes } from './organisation'
 import { orderRoutes } from './order'
+import { orderAnswerRoutes } from './order-answer'
 import { orderChangeRoutes } from './order-change'
 import { ownerRoutes } from './owner'
 import { peopleRoutes } from './people'
@@ -50,6 +51,7 @@ const ROUTES = {
   ...yearEndRoutes,
   ...orderRoutes,
   ...proposalRoutes,
+  ...orderAnswerRoutes,
   ...orderChangeRoutes,
   ...ownerRoutes,
   ...regularsRoutes,

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { orderAnswer } from './order-answer'
 import { changeUnderWay } from './order-change'
 import { defineRoute } from './route'
 import { day, decimal, id, ids, money, text, versioned } from './values'
@@ -94,6 +95,10 @@ const orderHead = z.object({
   revision: z.number(),
   /** A change of it is under way. */
   isChanging: z.boolean(),
+  /** What its supplier answered waits for its buyer. */
+  isAnswered: z.boolean(),
+  /** When its supplier was asked last for an answer. */
+  remindedAt: z.string().nullable(),
 })
 export type OrderHead = z.infer<typeof orderHead>
 const orderView = z.object({
@@ -123,6 +128,8 @@ const orderView = z.object({
       unitPrice: z.string(),
       priceBase: z.string(),
       needBy: z.string(),
+      /** By when its supplier promised it. */
+      promisedOn: z.string().nullable(),
       net: money,
       sources: z.array(z.object({ requisitionId: z.string(), number: z.string(), quantity: z.string() })),
     }),
@@ -157,12 +164,18 @@ const orderView = z.object({
   places: z.array(z.object({ id: z.string(), name: z.string() })),
   /** A change of it that is under way. */
   change: changeUnderWay.nullable(),
+  /** What its supplier answered, the last first. */
+  answers: z.array(orderAnswer),
+  /** When its supplier was asked last for an answer. */
+  remindedAt: z.string().nullable(),
 })
 export type OrderView = z.infer<typeof orderView>
 
 const ordersAsked = z.object({
   whose: z.enum(['all', 'own']).default('all'),
-  state: z.enum(['any', 'issued', 'changing', 'unsent', 'cancelled']).default('any'),
+  state: z
+    .enum(['any', 'issued', 'unanswered', 'answered', 'acknowledged', 'changing', 'unsent', 'cancelled'])
+    .default('any'),
   words: text(200).default(''),
   /** Days of issue, both included. */
   from: day.optional(),

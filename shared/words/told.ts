@@ -25,6 +25,12 @@ const besides = (t: { readonly changes?: readonly RequestChange[]; readonly comm
   changedWith(t.changes, ways) + quoted(t.comment)
 const numbered = (n: string | null, title: string) => (n === null ? title : `${n}, ${title}`)
 
+/** Where a supplier says whether it delivers as ordered; no address, no lines. */
+const askForAnswer = (address: string | null): string[] =>
+  address === null
+    ? []
+    : ['Please say whether you deliver as ordered, or what is otherwise; nobody needs an account for it:', address, '']
+
 /** Words what was told, for one reader. */
 export function sayTold(t: Told, ways: Ways): Said {
   switch (t.code) {
@@ -257,6 +263,7 @@ export function sayTold(t: Told, ways: Ways): Said {
           '',
           'Please quote its number on your delivery note and your invoice.',
           '',
+          ...askForAnswer(t.answerAt),
           t.buyer,
           t.organisation,
         ].join('\n'),
@@ -279,10 +286,43 @@ export function sayTold(t: Told, ways: Ways): Said {
               ]),
           ...(t.note === '' ? [] : ['', t.note]),
           '',
+          ...askForAnswer(t.answerAt),
           t.buyer,
           t.organisation,
         ].join('\n'),
       }
+    case 'order-unanswered':
+      return {
+        subject: `Purchase order ${t.number} from ${t.organisation}: please answer`,
+        sentence: [
+          `Dear ${t.supplier},`,
+          '',
+          `we have no answer yet to our purchase order ${t.number} of ${ways.day(t.issuedOn, '')}. Please say whether ` +
+            'you deliver as ordered, and by when:',
+        ].join('\n'),
+      }
+    case 'answer-declined':
+      return {
+        subject: `Purchase order ${t.number} from ${t.organisation}: about your answer`,
+        sentence: [
+          `Dear ${t.supplier},`,
+          '',
+          `thank you for your answer to our purchase order ${t.number}. We cannot agree to it: “${t.text}”`,
+          'The order stands as it was sent. Please answer it anew:',
+        ].join('\n'),
+      }
+    case 'order-answered':
+      return t.differences.length === 0
+        ? {
+            subject: `${t.number}: ${t.supplier} delivers as ordered`,
+            sentence: `${t.by} of ${t.supplier} answered ${t.number}: all comes as ordered.${quoted(t.note)}`,
+          }
+        : {
+            subject: `${t.number}: ${t.supplier} answered otherwise than ordered`,
+            sentence:
+              `${t.by} of ${t.supplier} answered ${t.number}: ` +
+              `${t.differences.map((d) => sayDifference(d, ways)).join('; ')}.${quoted(t.note)} It waits for your yes.`,
+          }
     case 'password-changed':
       return {
         subject: 'Your password was changed',

@@ -89,6 +89,7 @@ beforeAll(async () => {
     listNotices: ['/api/notices'],
     searchPeople: finds.map((w) => query('/api/people', { words: w })),
     listAbsences: ['/api/absences'],
+    readAskedOrder: [`/api/order-answers/${'0'.repeat(64)}`],
     readCalendar: [`/api/calendars/${randomUUID()}`],
     listViews: ['mine', 'desk', 'orders'].map((place) => query('/api/views', { place })),
     browseCatalogue: [

@@ -1,21 +1,12 @@
 import { dec } from '#core/base/decimal'
-import { readTypedNumber } from '#core/base/typed-number'
 import type { Reply } from '#shared/contract/all-routes'
 import type { OrderView } from '#shared/contract/order'
 import type { orderChangeRoutes } from '#shared/contract/order-change'
 import { sayError, useApi } from '~/composables/base/use-api'
-import { useWording } from '~/composables/base/use-wording'
+import { useTypedLines, type Typed } from '~/composables/order/use-typed-lines'
 
 type Checked = Reply<(typeof orderChangeRoutes)['checkOrderChange']>
-type Line = OrderView['lines'][number]
 export type OrderRest = 'returns' | 'ends'
-/** What is written of a line, as it is typed. */
-interface Typed {
-  readonly quantity: string
-  readonly unitPrice: string
-  readonly needBy: string
-}
-
 /** What was typed and not sent, of the order as it stood then. */
 interface Kept {
   readonly version: number
@@ -46,21 +37,11 @@ const PAUSE = 250
  */
 export function useOrderChange(order: OrderView) {
   const api = useApi()
-  const wording = useWording()
   const place = `rekko change of ${order.id} by ${order.buyerId}`
   const before = order.change
-  /** Each line as it begins, and how that is written: what is not touched stays to the last decimal. */
-  const begun = new Map(
-    order.lines.map((l) => {
-      const { quantity, unitPrice, needBy } = before?.lines.find((w) => w.lineId === l.id) ?? l
-      const text = { quantity: wording.decimal(quantity), unitPrice: wording.price(unitPrice, order.currency), needBy }
-      return [l.id, { value: { quantity, unitPrice, needBy }, text }] as const
-    }),
-  )
   const kept = readKept(place, order.version)
-  const typed = ref<Record<string, Typed>>(
-    kept?.typed ?? Object.fromEntries([...begun].map(([id, { text }]) => [id, text])),
-  )
+  const written = useTypedLines(order, before?.lines ?? null, kept?.typed ?? null)
+  const { typed, lines, wrong } = written
   const shipToId = ref<string | null>(kept?.shipToId ?? before?.shipToId ?? order.shipToId)
   const rest = ref<OrderRest>(kept?.rest ?? before?.rest ?? 'returns')
   const reason = ref(kept?.reason ?? before?.reason ?? '')
@@ -68,39 +49,6 @@ export function useOrderChange(order: OrderView) {
   const checked = shallowRef<Checked | null>(null)
   const trouble = ref('')
 
-  const typedOf = (l: Line): Typed => typed.value[l.id] ?? { quantity: '', unitPrice: '', needBy: l.needBy }
-  const write = (l: Line, what: Partial<Typed>): void => {
-    typed.value = { ...typed.value, [l.id]: { ...typedOf(l), ...what } }
-  }
-  const numberOf = (text: string): string | null => {
-    const n = readTypedNumber(text, wording.decimalMark)
-    return n === null || dec(n).isNegative() ? null : n
-  }
-  /** A number of a line as it is typed; null where it is none. */
-  const valueOf = (l: Line, of: 'quantity' | 'unitPrice'): string | null => {
-    const at = begun.get(l.id)
-    const text = typedOf(l)[of]
-    return text === at?.text[of] ? at.value[of] : numberOf(text)
-  }
-  /** What is wrong with a line as it is typed; "" where nothing is. */
-  const sayWrong = (l: Line): string => {
-    if (valueOf(l, 'quantity') === null) return `“${typedOf(l).quantity}” is no quantity.`
-    return valueOf(l, 'unitPrice') === null ? `“${typedOf(l).unitPrice}” is no price.` : ''
-  }
-  const isOff = (l: Line): boolean => {
-    const n = valueOf(l, 'quantity')
-    return n !== null && dec(n).isZero()
-  }
-  const lines = computed(() =>
-    order.lines.flatMap((l) => {
-      const t = typedOf(l)
-      const [quantity, unitPrice] = [valueOf(l, 'quantity'), valueOf(l, 'unitPrice')]
-      if (quantity === null || unitPrice === null) return []
-      const isSame = dec(quantity).eq(dec(l.quantity)) && dec(unitPrice).eq(dec(l.unitPrice)) && t.needBy === l.needBy
-      return isSame ? [] : [{ lineId: l.id, quantity, unitPrice, needBy: t.needBy }]
-    }),
-  )
-  const wrong = computed(() => order.lines.map(sayWrong).filter((w) => w !== ''))
   /** Something of it is ordered less. */
   const isLess = computed(() =>
     lines.value.some((w) => dec(w.quantity).lt(dec(order.lines.find((l) => l.id === w.lineId)?.quantity ?? '0'))),
@@ -159,10 +107,10 @@ export function useOrderChange(order: OrderView) {
     turn += 1
   })
   return {
-    typedOf,
-    write,
-    sayWrong,
-    isOff,
+    typedOf: written.typedOf,
+    write: written.write,
+    sayWrong: written.sayWrong,
+    isOff: written.isOff,
     isLess,
     isNothing,
     wishes,

@@ -1,9 +1,13 @@
 <script setup lang="ts">
 import { isZero, subtract } from '#core/base/money'
+import type { LineWish } from '#core/order/change'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
+import AnswerForm from '~/components/order/AnswerForm.vue'
+import AnswerWaits from '~/components/order/AnswerWaits.vue'
 import ChangeWaits from '~/components/order/ChangeWaits.vue'
 import SentStates from '~/components/order/SentStates.vue'
+import SupplierAnswers from '~/components/order/SupplierAnswers.vue'
 import { useAct } from '~/composables/base/use-act'
 import { ApiProblem, useApi } from '~/composables/base/use-api'
 import { usePlaceKeys } from '~/composables/base/use-keys'
@@ -51,6 +55,24 @@ async function changed(words: string): Promise<void> {
   said.value = words
   await refresh()
 }
+/** What the supplier said by telephone or letter is being typed in. */
+const hearing = ref(false)
+const waitingAnswer = computed(() => order.value?.answers.find((a) => a.outcome === 'waits') ?? null)
+async function answered(words: string): Promise<void> {
+  said.value = words
+  await refresh()
+}
+const typeIn = (given: { by: string; note: string; lines: LineWish[] }) =>
+  act(async () => {
+    const { outcome } = await api.post('/api/orders/{id}/answers', {
+      params: { id },
+      body: { revision: order.value?.revisions[0]?.revision ?? 0, ...given },
+      version: order.value?.version ?? 0,
+      key: crypto.randomUUID(),
+    })
+    hearing.value = false
+    await answered(outcome === 'holds' ? 'The order is acknowledged.' : 'Their answer waits for your yes.')
+  })
 const make = (changeId: string) =>
   act(async () => {
     await api.post('/api/order-changes/{id}/making', { params: { id: changeId }, key: crypto.randomUUID() })
@@ -95,7 +117,38 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
         @make="make(order.change.id)"
         @throw="throwAway(order.change.id)"
       />
-      <table class="table mt-4">
+      <AnswerWaits
+        v-if="waitingAnswer && order.mayChange && !order.change"
+        :order="order"
+        :answer="waitingAnswer"
+        @done="answered"
+      />
+      <p v-else-if="waitingAnswer && !order.mayChange" class="notice-amber mt-3">
+        {{ order.supplier }} answered otherwise than it was ordered; {{ order.buyer }} says whether that is taken.
+      </p>
+      <section v-if="hearing" class="mt-4" aria-label="What the supplier said">
+        <h2 class="head mb-1">What {{ order.supplier }} said</h2>
+        <AnswerForm
+          :order="order"
+          :begun="waitingAnswer?.lines ?? null"
+          :by="waitingAnswer?.by ?? ''"
+          :note="waitingAnswer?.note ?? ''"
+          :today="wording.today.value"
+          heard
+          :busy="busy"
+          @answer="typeIn"
+        >
+          <template #default="{ words, send, missing }">
+            <p class="mt-3 flex flex-wrap gap-2">
+              <button type="button" class="action" :data-missing="missing" :aria-busy="busy" @click="send">
+                {{ words }}
+              </button>
+              <button type="button" class="action" @click="hearing = false">Leave it</button>
+            </p>
+          </template>
+        </AnswerForm>
+      </section>
+      <table v-else class="table mt-4">
         <caption class="sr-only">
           Lines
         </caption>
@@ -121,7 +174,12 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
               {{ wording.price(l.unitPrice, order.currency)
               }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span>
             </td>
-            <td class="pl-3!">{{ wording.shortDay(l.needBy) }}</td>
+            <td class="pl-3!">
+              {{ wording.shortDay(l.needBy)
+              }}<span v-if="l.promisedOn" class="small block" :class="l.promisedOn > l.needBy ? 'text-amber-ink' : ''"
+                >promised {{ wording.shortDay(l.promisedOn) }}</span
+              >
+            </td>
             <td class="text-ink2">
               <span v-for="s in l.sources" :key="s.requisitionId" class="block"
                 ><NuxtLink class="quiet-link" :to="`/trail/${s.requisitionId}`">{{ s.number }}</NuxtLink
@@ -165,6 +223,13 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
       </section>
       <template #margin>
         <SentStates :order="order" @sent="refresh()" />
+        <SupplierAnswers
+          v-if="order.state !== 'cancelled' || order.answers.length > 0"
+          :order="order"
+          :may-act="order.mayChange"
+          @typing="hearing = true"
+          @done="answered"
+        />
         <h2 class="head mb-1.5 mt-5">What it serves</h2>
         <p class="text-ink2">
           {{ served.length === 1 ? 'one request' : `${served.length} requests` }}:
@@ -182,7 +247,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
         >
         <p v-else class="text-ink2">Its PDF is being made.</p>
         <button v-if="mayBegin" type="button" class="action mt-2" @click="begin">Change or cancel it</button>
-        <p v-else-if="!order.mayChange && order.state === 'issued'" class="small mt-2">
+        <p v-else-if="!order.mayChange && order.state !== 'cancelled'" class="small mt-2">
           {{ order.buyer }} may change or cancel it.
         </p>
       </template>

@@ -24,6 +24,9 @@ const mayOwn = session.me?.rights.includes('order') === true
 const STATES = [
   { id: '', name: 'in every state' },
   { id: 'issued', name: 'that stand' },
+  { id: 'unanswered', name: 'that no supplier answered' },
+  { id: 'answered', name: 'whose answer waits for a yes' },
+  { id: 'acknowledged', name: 'that are acknowledged' },
   { id: 'changing', name: 'of which a change is decided on' },
   { id: 'unsent', name: 'that are on their way to the supplier’s mailbox' },
   { id: 'cancelled', name: 'that are cancelled' },
@@ -80,10 +83,29 @@ const since = (o: OrderHead) =>
   [
     o.state === 'cancelled' ? 'cancelled' : o.revision === 0 ? '' : `revision ${o.revision}`,
     o.isChanging ? 'a change is decided on' : '',
+    o.isAnswered ? 'answered otherwise' : o.state === 'acknowledged' ? 'acknowledged' : '',
+    o.remindedAt === null || o.state !== 'issued' ? '' : 'asked once more',
     o.mailed ? '' : 'on its way',
   ]
     .filter((x) => x !== '')
     .join(', ')
+/** Those on the page that are one’s own and that nobody answered: all are asked for with one press. */
+const silent = computed(() =>
+  one('state') === 'unanswered' && whose.value === 'own' ? orders.value.slice(0, 200).map((o) => o.id) : [],
+)
+const told = ref('')
+const remind = () =>
+  act(async () => {
+    const { reminded } = await api.post('/api/order-reminders', {
+      body: { orderIds: silent.value },
+      key: crypto.randomUUID(),
+    })
+    told.value =
+      reminded === 0
+        ? 'All of them were asked today already, or have no address.'
+        : `${capital(formatCount(reminded, 'supplier is', 'suppliers are'))} asked once more for an answer.`
+    await refresh()
+  })
 const file = (as: 'csv' | 'xlsx') => `/api/orders/file?${new URLSearchParams({ ...asked.value, as }).toString()}`
 usePlaceKeys([{ keys: 'Enter', does: 'open the order' }], () => undefined)
 </script>
@@ -176,6 +198,12 @@ usePlaceKeys([{ keys: 'Enter', does: 'open the order' }], () => undefined)
         </tbody>
       </table>
       <p v-if="trouble" class="notice-red mt-3" role="alert">{{ trouble }}</p>
+      <p v-if="told" class="notice-green mt-3" role="status">{{ told }}</p>
+      <p v-if="silent.length > 0" class="mt-3">
+        <button type="button" class="action" :aria-busy="busy" @click="remind">
+          Ask {{ silent.length === 1 ? 'its supplier' : `the suppliers of these ${silent.length}` }} once more
+        </button>
+      </p>
       <p v-if="orders.length > 0" class="small mt-3 flex flex-wrap gap-x-3">
         <button v-if="next" type="button" class="quiet-link" :aria-busy="busy" @click="readOn">Show the next 50</button>
         <span class="ml-auto"

@@ -16,6 +16,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
+import type { AnswerOutcome, AnswerWay } from '#core/order/answer'
 import type { LineWish, Rest } from '#core/order/change'
 import type { PaymentTerms } from '#core/base/day'
 import { document } from './document'
@@ -51,6 +52,8 @@ export const purchaseOrder = pgTable(
     net: numeric({ precision: 20, scale: 4 }),
     freight: numeric({ precision: 20, scale: 4 }).notNull().default('0'),
     tax: numeric({ precision: 20, scale: 4 }),
+    /** When its supplier was asked last for an answer. */
+    remindedAt: timestamp('reminded_at', { withTimezone: true }),
   },
   (t) => [index('purchase_order_supplier').on(t.supplierId)],
 )
@@ -99,6 +102,8 @@ export const orderLine = pgTable(
     taxCode: text('tax_code').notNull(),
     taxRate: numeric('tax_rate', { precision: 6, scale: 3 }).notNull(),
     needBy: date('need_by').notNull(),
+    /** By when the supplier promised it. */
+    promisedOn: date('promised_on'),
     net: numeric({ precision: 20, scale: 4 }).notNull(),
     /** What it bears of the order's freight. */
     freight: numeric({ precision: 20, scale: 4 }).notNull().default('0'),
@@ -206,5 +211,41 @@ export const orderChange = pgTable(
     index('order_change_order').on(t.orderId),
     check('order_change_rest', sql`${t.rest} in ('returns', 'ends')`),
     check('order_change_over', sql`not ${t.isUnderWay} or ${t.revision} is null`),
+  ],
+)
+
+/**
+ * What a supplier answered to a sent state of an order, every line as it says it will be. One at a time waits for the
+ * buyer.
+ */
+export const orderAnswer = pgTable(
+  'order_answer',
+  {
+    id: uuid().primaryKey(),
+    orderId: uuid('order_id').notNull(),
+    revision: integer().notNull(),
+    way: text().$type<AnswerWay>().notNull(),
+    /** Who answered, as they said. */
+    byName: text('by_name').notNull(),
+    /** Whoever typed it in. */
+    enteredById: uuid('entered_by_id').references(() => person.id),
+    lines: jsonb().$type<readonly LineWish[]>().notNull(),
+    note: text().notNull().default(''),
+    givenAt: timestamp('given_at', { withTimezone: true }).notNull(),
+    outcome: text().$type<AnswerOutcome>().notNull(),
+    endedAt: timestamp('ended_at', { withTimezone: true }),
+    /** What its buyer said to it. */
+    said: text().notNull().default(''),
+  },
+  (t) => [
+    foreignKey({ columns: [t.orderId, t.revision], foreignColumns: [orderRevision.orderId, orderRevision.revision] }),
+    uniqueIndex('order_answer_waits')
+      .on(t.orderId)
+      .where(sql`${t.outcome} = 'waits'`),
+    index('order_answer_order').on(t.orderId, t.givenAt),
+    check('order_answer_way', sql`${t.way} in ('link', 'buyer')`),
+    check('order_answer_outcome', sql`${t.outcome} in ('waits', 'holds', 'declined', 'replaced')`),
+    check('order_answer_entered', sql`(${t.way} = 'buyer') = (${t.enteredById} is not null)`),
+    check('order_answer_ended', sql`(${t.outcome} = 'waits') = (${t.endedAt} is null)`),
   ],
 )

@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import type { OrderView } from '#shared/contract/order'
+import { useAct } from '~/composables/base/use-act'
+import { useApi } from '~/composables/base/use-api'
+import { useWording } from '~/composables/base/use-wording'
+
+/** What the supplier answered to every sent state, and what the buyer does while it says nothing. */
+const props = defineProps<{ order: OrderView; mayAct: boolean }>()
+const emit = defineEmits<{ typing: []; done: [words: string] }>()
+const api = useApi()
+const wording = useWording()
+const { busy, trouble, act } = useAct()
+const isOpen = computed(() => props.order.state === 'issued' || props.order.state === 'acknowledged')
+const waits = computed(() => props.order.answers.some((a) => a.outcome === 'waits'))
+const isReminded = computed(
+  () =>
+    props.order.remindedAt !== null &&
+    wording.since(props.order.remindedAt) === wording.since(`${wording.today.value}T12:00:00Z`),
+)
+const OUTCOMES = {
+  waits: 'waits for the buyer',
+  holds: 'it holds',
+  declined: 'not agreed to',
+  replaced: 'answered anew, or changed since',
+} as const
+const remind = () =>
+  act(async () => {
+    await api.post('/api/order-reminders', { body: { orderIds: [props.order.id] }, key: crypto.randomUUID() })
+    emit('done', `${props.order.supplier} is asked once more for an answer.`)
+  })
+</script>
+
+<template>
+  <section aria-labelledby="answers" class="mt-5">
+    <h2 id="answers" class="head mb-1.5">What {{ order.supplier }} answered</h2>
+    <p v-if="trouble" class="notice-red mb-1.5" role="alert">{{ trouble }}</p>
+    <p v-if="isOpen && order.state === 'issued' && !waits" class="text-ink2">
+      {{ order.answers.length === 0 ? 'Nothing yet.' : 'Nothing to what was sent last.' }}
+      <template v-if="order.remindedAt"> Asked once more {{ wording.moment(order.remindedAt) }}.</template>
+    </p>
+    <ul>
+      <li v-for="a in order.answers" :key="a.id" class="border-b border-rule py-2">
+        <p class="font-medium">
+          {{ a.by }}, {{ wording.moment(a.givenAt)
+          }}<template v-if="a.revision > 0">, revision {{ a.revision }}</template>
+        </p>
+        <p v-if="a.note" class="text-ink2">“{{ a.note }}”</p>
+        <p v-if="a.said">Answered: “{{ a.said }}”</p>
+        <p class="small">{{ OUTCOMES[a.outcome] }}{{ a.way === 'buyer' ? ' · typed in by the buyer' : '' }}</p>
+      </li>
+    </ul>
+    <p v-if="mayAct && order.state === 'issued'" class="small mt-1.5 flex flex-wrap gap-x-4 gap-y-1">
+      <button type="button" class="quiet-link min-h-6" @click="emit('typing')">Type in what they said</button>
+      <button v-if="!waits && !isReminded" type="button" class="quiet-link min-h-6" :disabled="busy" @click="remind">
+        Ask them once more
+      </button>
+    </p>
+  </section>
+</template>
