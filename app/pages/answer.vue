@@ -4,6 +4,7 @@ import MainAction from '~/components/base/MainAction.vue'
 import AnswerForm from '~/components/order/AnswerForm.vue'
 import { useAct } from '~/composables/base/use-act'
 import { sayError, useApi } from '~/composables/base/use-api'
+import { capital } from '#shared/words/format'
 import { waysOf } from '#shared/words/ways'
 
 definePageMeta({ layout: false })
@@ -47,7 +48,14 @@ const promised = computed(() => {
 </script>
 
 <template>
-  <main id="page" tabindex="-1" class="mx-auto max-w-[860px] px-6 py-10 outline-none">
+  <main
+    id="page"
+    tabindex="-1"
+    :class="[
+      'mx-auto my-6 max-w-[940px] rounded border border-strong bg-sheet px-8 py-7 outline-none',
+      'max-[700px]:m-0 max-[700px]:min-h-dvh max-[700px]:border-0 max-[700px]:px-5',
+    ]"
+  >
     <template v-if="error">
       <h1 class="sentence">This address opens no order.</h1>
       <p class="mt-2 max-w-[60ch] text-ink2">
@@ -64,7 +72,7 @@ const promised = computed(() => {
         {{ sentence }}
       </h1>
       <p class="mt-2 max-w-[74ch] text-ink2">
-        For {{ ways.money(order.net) }} without tax, to be delivered to {{ order.shipTo }}. {{ order.terms }}.
+        For {{ ways.money(order.net) }} without tax, to be delivered to {{ order.shipTo }}. {{ capital(order.terms) }}.
         Questions: {{ order.buyer
         }}<template v-if="order.buyerEmail"
           >,

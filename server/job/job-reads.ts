@@ -171,7 +171,8 @@ export function listOrderedFor(tx: Tx, jobId: string): Promise<OrderedRow[]> {
       perBase: sql<DecimalText>`coalesce(${po.perBase}, 1)::text`,
     },
     sql`from ${l} join ${os} on ${os.requisitionLineId} = ${l.id} join ${ol} on ${ol.id} = ${os.orderLineId}
-      join ${po} on ${po.id} = ${ol.orderId} join ${od} on ${od.id} = ${po.id} and ${od.state} in ('issued', 'acknowledged')
+      join ${po} on ${po.id} = ${ol.orderId} join ${od} on ${od.id} = ${po.id}
+        and ${od.state} in ('issued', 'acknowledged')
       where ${l.jobId} = ${jobId}`,
   )
 }

@@ -68,7 +68,12 @@ export async function typeAnswerIn(
  * Takes an answer in: what is as it was ordered acknowledges the order at once, what is not waits for the buyer. An
  * answer that waited gives way to it.
  */
-export async function takeAnswerIn(ctx: Context, order: OrderRow, given: AnswerGiven, way: AnswerWay): Promise<AnswerTaken> {
+export async function takeAnswerIn(
+  ctx: Context,
+  order: OrderRow,
+  given: AnswerGiven,
+  way: AnswerWay,
+): Promise<AnswerTaken> {
   const { tx, now } = ctx
   const byName = given.by.trim()
   if (byName === '') throw invalid('Say who answers.', [{ field: 'by', message: 'is empty' }])
@@ -102,7 +107,8 @@ export async function takeAnswerIn(ctx: Context, order: OrderRow, given: AnswerG
     await letHold(ctx, order, answer)
     await setState(tx, order.id, 'acknowledged', now)
   } else await touchDocument(tx, order.id, now)
-  if (way === 'link')
+  // What comes as ordered is no news to whoever issues forty orders a day.
+  if (way === 'link' && (!isAsOrdered || given.note.trim() !== ''))
     await tell(
       ctx,
       order.ownerId,

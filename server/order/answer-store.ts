@@ -2,7 +2,7 @@ import { eq, sql } from 'drizzle-orm'
 import type { AnswerOutcome } from '#core/order/answer'
 import type { LineWish } from '#core/order/change'
 import type { Tx } from '../db/client'
-import { named } from '../db/read'
+import { bare, named } from '../db/read'
 import { orderAnswer, orderLine, purchaseOrder } from '../db/schema/order'
 
 const l = named(orderLine, 'l')
@@ -23,7 +23,7 @@ export async function endAnswer(
 /** Writes down by when the supplier promised lines. */
 export async function setPromised(tx: Tx, orderId: string, lines: readonly LineWish[]): Promise<void> {
   const flat = lines.map((w) => ({ i: w.lineId, d: w.needBy }))
-  await tx.execute(sql`update ${l} set promised_on = w.d
+  await tx.execute(sql`update ${l} set ${bare(l.promisedOn)} = w.d
     from jsonb_to_recordset(${JSON.stringify(flat)}::jsonb) as w(i uuid, d date)
     where ${l.id} = w.i and ${l.orderId} = ${orderId}`)
 }

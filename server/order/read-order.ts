@@ -3,7 +3,7 @@ import { answerDifferences, wishesOf } from '#core/order/answer'
 import { isOrderMoveFrom } from '#core/order/moves'
 import { may } from '#core/people/rights'
 import type { OrderView } from '#shared/contract/order'
-import { sayDifference } from '#shared/words/order-change'
+import { sayAnswered } from '#shared/words/order-answer'
 import { sayTerms } from '#shared/words/terms'
 import { waysOf } from '#shared/words/ways'
 import { listOpenActors } from '../approval/reads'
@@ -111,7 +111,7 @@ async function readAnswers({ tx, actor }: Context, o: OrderRow): Promise<OrderVi
     return {
       ...{ id: a.id, revision: a.revision, way: a.way, by: a.byName, givenAt: a.givenAt, note: a.note },
       ...{ outcome: a.outcome, said: a.said, lines: [...a.lines] },
-      differences: differences.map((d) => sayDifference(d, waysOf(actor.locale))),
+      differences: differences.map((d) => sayAnswered(d, waysOf(actor.locale))),
       wishes: waits ? wishesOf(lines, a.lines) : [],
     }
   })

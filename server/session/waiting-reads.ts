@@ -6,6 +6,7 @@ import type { Tx } from '../db/client'
 import { named, read } from '../db/read'
 import { approvalSeat } from '../db/schema/approval'
 import { document } from '../db/schema/document'
+import { orderAnswer } from '../db/schema/order'
 import { notice } from '../db/schema/people'
 import { requisitionLine } from '../db/schema/requisition'
 import { supplier } from '../db/schema/supplier'
@@ -13,6 +14,7 @@ import type { Actor } from '../people/actor'
 import { WAITS_FOR_OWNER } from '../requisition/mine-reads'
 import { isOpenLine, requisitions } from '../requisition/visible'
 
+const a = named(orderAnswer, 'a')
 const d = named(document, 'd')
 const l = named(requisitionLine, 'l')
 const n = named(notice, 'n')
@@ -22,7 +24,8 @@ const u = named(supplier, 'u')
 
 /**
  * What waits for people at each station, and what they were told and have not read, by their ids, in one statement.
- * Lines to order are counted as far as anybody reads them, and once for all who buy.
+ * Lines to order are counted as far as anybody reads them, and once for all who buy; with them answers of suppliers to
+ * one's own orders.
  */
 export async function countWaiting(tx: Tx, people: readonly Actor[]): Promise<Map<string, Waiting>> {
   const asked = people.map((a) => ({
@@ -36,6 +39,8 @@ export async function countWaiting(tx: Tx, people: readonly Actor[]): Promise<Ma
     limit ${MOST_COUNTED + 1}) counted)`
   const toJudge = sql`(select count(*)::int from ${u}
     where ${u.standing} = 'proposed' and ${u.proposedById} is distinct from asked.person)`
+  const answered = sql`(select count(*)::int from ${a} join ${d} on ${d.id} = ${a.orderId}
+    where ${a.outcome} = 'waits' and ${d.ownerId} = asked.person)`
   const found = await read(
     tx,
     {
@@ -43,7 +48,7 @@ export async function countWaiting(tx: Tx, people: readonly Actor[]): Promise<Ma
       need: sql<number>`(select count(*)::int from ${r} where ${r.ownerId} = asked.person and ${WAITS_FOR_OWNER})`,
       decision: sql<number>`(select count(distinct ${s.documentId})::int from ${s}
         where ${s.actorId} = asked.person and ${s.state} = 'open')`,
-      order: sql<number>`case when asked.buys then ${toOrder} else 0 end
+      order: sql<number>`case when asked.buys then ${toOrder} + ${answered} else 0 end
         + case when asked.judges then ${toJudge} else 0 end`,
       unread: sql<number>`(select count(*)::int from ${n} where ${n.personId} = asked.person and ${n.readAt} is null)`,
     },

@@ -1,4 +1,18 @@
+import { dec } from '#core/base/decimal'
 import type { AnswerReason } from '#core/order/answer'
+import type { OrderDifference } from '#core/order/compare'
+import { sayDifference } from './order-change'
+import type { Ways } from './ways'
+
+/** What of an answer is not as ordered: "Pump seal: 4 pieces come instead of 10". */
+export function sayAnswered(d: OrderDifference, ways: Ways): string {
+  if (d.what === 'quantity')
+    return dec(d.is).isZero()
+      ? `${d.description}: does not come (${ways.quantity(d.was, d.unit)} ordered)`
+      : `${d.description}: ${ways.quantity(d.is, d.unit)} instead of ${ways.quantity(d.was, d.unit)}`
+  if (d.what === 'day') return `${d.description}: comes ${ways.day(d.is, '')} instead of ${ways.day(d.was, '')}`
+  return sayDifference(d, ways)
+}
 
 /** The sentence for what stands in the way of an answer to an order. */
 export function sayAnswerReason(r: AnswerReason): string {

@@ -3,6 +3,7 @@ import type { RequestChange } from '#core/requisition/changes'
 import { sayChange } from './changes'
 import { formatCount, listWords } from './format'
 import { sayDifference } from './order-change'
+import { sayAnswered } from './order-answer'
 import { sayOwned } from './owner'
 import { SCHEDULED_WORDS } from './scheduled'
 import { sayMissing } from './requisition'
@@ -297,8 +298,8 @@ export function sayTold(t: Told, ways: Ways): Said {
         sentence: [
           `Dear ${t.supplier},`,
           '',
-          `we have no answer yet to our purchase order ${t.number} of ${ways.day(t.issuedOn, '')}. Please say whether ` +
-            'you deliver as ordered, and by when:',
+          `we have no answer yet to our purchase order ${t.number} of ${ways.day(t.issuedOn, '')}. ` +
+            'Please say whether you deliver as ordered, and by when:',
         ].join('\n'),
       }
     case 'answer-declined':
@@ -321,7 +322,7 @@ export function sayTold(t: Told, ways: Ways): Said {
             subject: `${t.number}: ${t.supplier} answered otherwise than ordered`,
             sentence:
               `${t.by} of ${t.supplier} answered ${t.number}: ` +
-              `${t.differences.map((d) => sayDifference(d, ways)).join('; ')}.${quoted(t.note)} It waits for your yes.`,
+              `${t.differences.map((d) => sayAnswered(d, ways)).join('; ')}.${quoted(t.note)} It waits for your yes.`,
           }
     case 'password-changed':
       return {

@@ -4,6 +4,8 @@ import type { Kept } from './kept'
 const STYLE = readFileSync(new URL('style.css', import.meta.url), 'utf8')
 
 const escape = (text: string) => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`)
+/** Addresses in a letter lead where they say. */
+const withLinks = (escaped: string) => escaped.replace(/https?:\/\/[^\s<>"]+/g, (at) => `<a href="${at}">${at}</a>`)
 const page = (title: string, body: string): string => `<!doctype html><html lang="en"><head>
   <meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1">
   <title>${escape(title)}</title><style>${STYLE}</style>
@@ -70,7 +72,7 @@ export function mailPage(k: Kept, said = ''): string {
     `<p><a href="/">All mail</a></p>
     <h1>${escape(k.mail.subject ?? 'no subject')}</h1>
     <dl>${facts.map(([name, value]) => `<dt>${name}</dt><dd>${value}</dd>`).join('')}</dl>
-    <pre>${escape(k.mail.text ?? '')}</pre>
+    <pre>${withLinks(escape(k.mail.text ?? ''))}</pre>
     ${answerForm(k, said)}`,
   )
 }

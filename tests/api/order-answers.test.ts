@@ -202,7 +202,7 @@ describe('the buyer', () => {
     expect(await answer(id, null)).toEqual({ outcome: 'holds' })
   })
 
-  test('changes the order otherwise: what waited is over, what was acknowledged is to be acknowledged anew', async () => {
+  test('changes the order otherwise: what waited is over, and it is to be acknowledged anew', async () => {
     const id = await issued()
     await answer(id, { quantity: '2' })
     const change = async (quantity: string) => {

@@ -97,8 +97,8 @@ defineExpose({ send })
             <span class="small block"
               ><template v-if="l.supplierPart">{{ l.supplierPart }} · </template
               >{{ wording.quantity(l.quantity, l.unit) }} at {{ wording.price(l.unitPrice, order.currency)
-              }}{{ l.priceBase === '1' ? '' : ` per ${l.priceBase}` }} ordered for {{ wording.shortDay(l.needBy)
-              }}{{ ' · '
+              }}{{ l.priceBase === '1' ? '' : ` per ${l.priceBase}` }} ordered for
+              {{ wording.ways.shortDate(l.needBy, today) }}{{ ' · '
               }}<button
                 v-if="!isOff(l)"
                 type="button"
@@ -120,6 +120,7 @@ defineExpose({ send })
             <span v-if="sayWrong(l)" class="block text-red" role="status">{{ sayWrong(l) }}</span>
           </td>
           <td class="num whitespace-nowrap align-middle! max-[700px]:text-left!">
+            <span class="small block min-[700px]:hidden" aria-hidden="true">How many</span>
             <input
               :value="typedOf(l).quantity"
               class="field num inline-block! h-8! w-20! px-2! py-0!"
@@ -130,6 +131,7 @@ defineExpose({ send })
             />
           </td>
           <td class="num align-middle!">
+            <span class="small block min-[700px]:hidden" aria-hidden="true">Price in {{ order.currency }}</span>
             <input
               :value="typedOf(l).unitPrice"
               class="field num inline-block! h-8! w-24! px-2! py-0!"

@@ -81,7 +81,7 @@ async function beginDeclining(): Promise<void> {
 <template>
   <section class="notice-amber mt-3" aria-label="What the supplier answered">
     <p>
-      <b class="font-semibold">{{ answer.by }} of {{ order.supplier }} answered otherwise than it was ordered.</b>
+      <b class="font-semibold">{{ order.supplier }} answered otherwise than it was ordered ({{ answer.by }}).</b>
       Until you say yes it stands as it was sent.
     </p>
     <ul class="mt-1.5 list-disc pl-5">

@@ -118,7 +118,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
         @throw="throwAway(order.change.id)"
       />
       <AnswerWaits
-        v-if="waitingAnswer && order.mayChange && !order.change"
+        v-if="waitingAnswer && order.mayChange && !order.change && !hearing"
         :order="order"
         :answer="waitingAnswer"
         @done="answered"

@@ -190,7 +190,12 @@ usePlaceKeys([{ keys: 'Enter', does: 'open the order' }], () => undefined)
             <td class="whitespace-nowrap max-[700px]:order-5 max-[700px]:text-right!">
               {{ o.needBy === null ? '' : wording.shortDay(o.needBy) }}
             </td>
-            <td class="text-ink2 max-[700px]:order-6 max-[700px]:col-span-2">{{ since(o) }}</td>
+            <td
+              class="max-[700px]:order-6 max-[700px]:col-span-2"
+              :class="o.isAnswered ? 'text-amber-ink' : 'text-ink2'"
+            >
+              {{ since(o) }}
+            </td>
             <td class="num max-[700px]:order-2">
               <span class="text-ink3">{{ o.currency }}</span> {{ wording.kept(o.net, o.currency) }}
             </td>
