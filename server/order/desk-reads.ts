@@ -1,8 +1,11 @@
-import { sql } from 'drizzle-orm'
+import { sql, type SQL } from 'drizzle-orm'
+import { addDays, type Day } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
 import type { Part } from '#core/people/rights'
 import type { LineDiscount } from '#core/requisition/draft'
+import type { DeskAsked } from '#shared/contract/order'
 import type { Tx } from '../db/client'
+import { holdsAll, isNumbered, likePattern } from '../db/pattern'
 import { named, read, sure } from '../db/read'
 import { requisitionLine } from '../db/schema/requisition'
 import { person, shipTo } from '../db/schema/people'
@@ -42,8 +45,38 @@ export interface DeskLineRow {
   supplierStanding: string | null
 }
 
+/** Which lines are asked for, on which day. */
+export type DeskQuery = DeskAsked & { readonly today: Day }
+
+const NEED_BY = sql<DeskLineRow['needBy']>`coalesce(${l.needBy}, ${r.needBy})::text`
+
+/** The conditions under which a line `l` of `r`, of a supplier `s` and asked for by `w`, is asked for; none for all. */
+function conditionsOf({ words, supplier: known, shipToId, due, today }: DeskQuery): SQL[] {
+  const looked = likePattern(words)
+  const needed = sql`coalesce(${l.needBy}, ${r.needBy})`
+  return [
+    ...(words.trim() === ''
+      ? []
+      : [
+          sql`(${isNumbered(r.number, looked)} or ${holdsAll(
+            sql`(${l.description} || ' ' || coalesce(${s.name}, '') || ' ' || ${w.name})`,
+            looked,
+          )})`,
+        ]),
+    ...(known === 'any' ? [] : [sql`(${l.supplierId} is null) = ${known === 'none'}`]),
+    ...(shipToId === undefined ? [] : [sql`${r.shipToId} = ${shipToId}`]),
+    ...(due === 'any' ? [] : [due === 'late' ? sql`${needed} < ${today}` : sql`${needed} <= ${addDays(today, 7)}`]),
+  ]
+}
+
 /** Approved lines with something open that lies on no tray, those of one supplier together, oldest first. */
-export function listDeskLines(tx: Tx, part: Part, limit: number): Promise<DeskLineRow[]> {
+export function listDeskLines(
+  tx: Tx,
+  part: Part,
+  limit: number,
+  query: DeskQuery | null = null,
+): Promise<DeskLineRow[]> {
+  const asked = query === null ? [] : conditionsOf(query)
   return read(
     tx,
     {
@@ -61,7 +94,7 @@ export function listDeskLines(tx: Tx, part: Part, limit: number): Promise<DeskLi
       supplierId: l.supplierId,
       supplier: s.name,
       freightFreeFrom: s.freightFreeFrom,
-      needBy: sql<DeskLineRow['needBy']>`coalesce(${l.needBy}, ${r.needBy})::text`,
+      needBy: NEED_BY,
       discountOf: l.discountOf,
       discountValue: l.discount,
       requested: l.quantity,
@@ -73,25 +106,27 @@ export function listDeskLines(tx: Tx, part: Part, limit: number): Promise<DeskLi
     },
     sql`from open_line r join ${l} on ${l.requisitionId} = ${r.id} join ${w} on ${w.id} = ${r.ownerId}
       join ${t} on ${t.id} = ${r.shipToId} left join ${s} on ${s.id} = ${l.supplierId}
-    where ${isOpenLine(l)}
+    where ${sql.join([isOpenLine(l), ...asked], sql` and `)}
     order by ${s.name} nulls last, ${r.sentAt}, ${r.number}, ${l.position} limit ${limit}`,
     {
       before: sql`with open_line as materialized (
       select ${r.id}, ${r.number}, ${r.ownerId}, ${r.needBy}, ${r.shipToId}, ${r.sentAt} from ${r}
       where ${r.kind} = 'requisition' and ${r.state} in ('approved', 'part ordered') and ${inPart(part)}
-      order by ${r.sentAt}, ${r.number} limit ${limit})`,
+      ${asked.length === 0 ? sql`order by ${r.sentAt}, ${r.number} limit ${limit}` : sql``})`,
     },
   )
 }
 
 /** How many lines wait on the Desk in all, counted up to one more than `most`. */
-export async function countDeskLines(tx: Tx, part: Part, most: number): Promise<number> {
+export async function countDeskLines(tx: Tx, part: Part, query: DeskQuery, most: number): Promise<number> {
+  const asked = conditionsOf(query)
   const [found] = await read(
     tx,
     { n: sql<number>`count(*)::int` },
     sql`from (select 1 from ${r} join ${l} on ${l.requisitionId} = ${r.id}
+      ${asked.length === 0 ? sql`` : sql`join ${w} on ${w.id} = ${r.ownerId} left join ${s} on ${s.id} = ${l.supplierId}`}
       where ${r.kind} = 'requisition' and ${r.state} in ('approved', 'part ordered') and ${inPart(part)}
-      and ${isOpenLine(l)}
+      and ${sql.join([isOpenLine(l), ...asked], sql` and `)}
       limit ${most + 1}) counted`,
   )
   return found?.n ?? 0

@@ -2,35 +2,41 @@ import { needsDecision } from '#core/order/issue'
 import { minimumMissed } from '#core/order/order-terms'
 import { waysOf } from '#shared/words/ways'
 import { MOST_COUNTED } from '#core/base/count'
+import { dayOf } from '#core/base/day'
 import { lineNet } from '#core/base/line-net'
 import { partOf } from '#core/people/rights'
-import type { DeskLine, TrayView } from '#shared/contract/order'
+import type { Reply } from '#shared/contract/all-routes'
+import type { DeskAsked, orderRoutes, TrayView } from '#shared/contract/order'
 import { sayIssueReason } from '#shared/words/order'
 import { sayTerms } from '#shared/words/terms'
 import { findRoute, listDecisions, listOpenActors } from '../approval/reads'
 import type { Context } from '../context'
 import { listRemarks } from '../document/reads'
 import { unseenSigns } from '../files/faces'
+import { listShipTos } from '../people/place-reads'
 import { requireOrganisation } from '../settings/reads'
 import { countDeskLines, listDeskLines } from './desk-reads'
 import { adjustmentsOfPart } from '#core/budget/effect'
 import { computeTray, takenOff } from './compute-tray'
 import { listTrays, type OrderRow } from './reads'
 
-/** Approved lines of the buyer's part that wait to be ordered, and the buyer's own trays. */
+/** Approved lines of the buyer's part that wait to be ordered, those asked for, and the buyer's own trays. */
 export async function readDesk(
   ctx: Context,
   limit: number,
-): Promise<{ lines: DeskLine[]; trays: TrayView[]; total: number; currency: string }> {
+  asked: DeskAsked = { words: '', supplier: 'any', due: 'any' },
+): Promise<Reply<(typeof orderRoutes)['readDesk']>> {
   const part = partOf(ctx.actor.grants, 'order')
-  const { baseCurrency } = await requireOrganisation(ctx.tx)
-  const found = await listDeskLines(ctx.tx, part, limit)
+  const { baseCurrency, timeZone } = await requireOrganisation(ctx.tx)
+  const query = { ...asked, today: dayOf(ctx.now, timeZone) }
+  const found = await listDeskLines(ctx.tx, part, limit, query)
   const trays: TrayView[] = []
   for (const t of await listTrays(ctx.tx, ctx.actor.id)) trays.push(await viewTray(ctx, t))
   return {
     currency: baseCurrency,
     trays,
-    total: found.length < limit ? found.length : await countDeskLines(ctx.tx, part, MOST_COUNTED),
+    places: (await listShipTos(ctx.tx)).map((s) => ({ id: s.id, name: s.name })),
+    total: found.length < limit ? found.length : await countDeskLines(ctx.tx, part, query, MOST_COUNTED),
     lines: found.map((l) => ({
       id: l.id,
       requisitionId: l.requisitionId,

@@ -171,6 +171,16 @@ const orderView = z.object({
 })
 export type OrderView = z.infer<typeof orderView>
 
+const deskAsked = z.object({
+  /** Words of what is asked for, its supplier and whoever asked, or a number. */
+  words: text(200).default(''),
+  supplier: z.enum(['any', 'known', 'none']).default('any'),
+  shipToId: id.optional(),
+  /** Past its day, or within a week. */
+  due: z.enum(['any', 'late', 'week']).default('any'),
+})
+export type DeskAsked = z.output<typeof deskAsked>
+
 const ordersAsked = z.object({
   whose: z.enum(['all', 'own']).default('all'),
   state: z
@@ -190,8 +200,12 @@ export const orderRoutes = {
     path: '/api/desk',
     summary: 'Approved lines that wait to be ordered, and one’s own trays.',
     access: 'order',
-    query: z.object({ limit: z.coerce.number().int().min(1).max(500).default(200) }),
-    reply: z.object({ lines: z.array(deskLine), trays: z.array(tray), total: z.number(), currency: z.string() }),
+    query: deskAsked.extend({ limit: z.coerce.number().int().min(1).max(500).default(200) }),
+    reply: z.object({
+      ...{ lines: z.array(deskLine), trays: z.array(tray), total: z.number(), currency: z.string() },
+      /** Where lines may go to. */
+      places: z.array(z.object({ id: z.string(), name: z.string() })),
+    }),
   }),
   layOnTray: defineRoute({
     name: 'layOnTray',

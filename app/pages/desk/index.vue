@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { sum } from '#core/base/money'
 import type { SupplierFound } from '#shared/contract/catalogue'
-import { capital, formatCounted } from '#shared/words/format'
+import { capital, formatCount, formatCounted } from '#shared/words/format'
 import type { DeskLine, TrayView } from '#shared/contract/order'
+import BlankChoice from '~/components/base/BlankChoice.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import SupplierPicker from '~/components/base/SupplierPicker.vue'
@@ -10,8 +11,10 @@ import PassTray from '~/components/desk/PassTray.vue'
 import TrayCard from '~/components/desk/TrayCard.vue'
 import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, isTyping, usePlaceKeys } from '~/composables/base/use-keys'
+import { useNarrowed } from '~/composables/base/use-narrowed'
 import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
+import { useWordsFilter } from '~/composables/base/use-words-filter'
 import { usePassTray } from '~/composables/desk/use-pass-tray'
 import { byTray, trayFor } from '~/composables/desk/tray-for'
 import { useLive } from '~/composables/live/use-live'
@@ -23,7 +26,23 @@ const session = useSessionStore()
 const MissingForOrders = defineAsyncComponent(() => import('~/components/set-up/MissingForOrders.vue'))
 const wording = useWording()
 const undo = useUndo()
-const { data, refresh, error } = await useAsyncData('desk', () => api.get('/api/desk'))
+const { words, typed } = useWordsFilter()
+const { one, narrow } = useNarrowed()
+/** What the address says of which lines stand here. */
+const asked = computed(() =>
+  Object.fromEntries(
+    Object.entries({
+      words: words.value,
+      supplier: one('supplier'),
+      shipToId: one('shipToId'),
+      due: one('due'),
+    }).filter(([, v]) => v !== ''),
+  ),
+)
+const isNarrowed = computed(() => Object.keys(asked.value).length > 0)
+const { data, refresh, error } = await useAsyncData('desk', () => api.get('/api/desk', { query: asked.value }), {
+  watch: [asked],
+})
 useLive((changes) => {
   if (changes.some((c) => c.kind !== 'absence')) void refresh()
 })
@@ -39,14 +58,29 @@ const trayTrouble = ref<Record<string, string>>({})
 const busy = ref<string | null>(null)
 const supplier = shallowRef<SupplierFound | null>(null)
 
-const lines = computed(() => data.value?.lines ?? [])
+/** How lines stand together: what they share, and in which order those groups come. */
+const GROUPINGS = {
+  '': { name: 'by supplier', key: (l: DeskLine) => l.supplier ?? '', none: 'No supplier yet' },
+  place: { name: 'by place', key: (l: DeskLine) => l.shipTo, none: '' },
+  day: { name: 'by the day they are needed', key: (l: DeskLine) => l.needBy, none: '' },
+  request: { name: 'by request', key: (l: DeskLine) => l.number, none: '' },
+} as const
+const grouping = computed(() => GROUPINGS[one('by') as keyof typeof GROUPINGS] ?? GROUPINGS[''])
+const isBySupplier = computed(() => grouping.value === GROUPINGS[''])
+const sayGroup = (name: string) =>
+  name === '' ? grouping.value.none : grouping.value === GROUPINGS.day ? wording.day(name) : name
+const lines = computed(() => groups.value.flatMap((g) => g.list))
 const trays = computed(() => data.value?.trays ?? [])
 /** Those that lines may be laid on: what was sent to be decided on stays as it is. */
 const openTrays = computed(() => trays.value.filter((t) => t.state === 'draft'))
 const groups = computed(() => {
   const byName = new Map<string, DeskLine[]>()
-  for (const l of lines.value) byName.set(l.supplier ?? '', [...(byName.get(l.supplier ?? '') ?? []), l])
-  return [...byName].map(([name, list]) => ({
+  for (const l of data.value?.lines ?? []) {
+    const name = grouping.value.key(l)
+    byName.set(name, [...(byName.get(name) ?? []), l])
+  }
+  const inOrder = isBySupplier.value ? [...byName] : [...byName].sort(([a], [b]) => (a < b ? -1 : 1))
+  return inOrder.map(([name, list]) => ({
     name,
     list,
     sums: [...new Set(list.map((l) => l.currency))].map((c) =>
@@ -55,7 +89,7 @@ const groups = computed(() => {
         c,
       ),
     ),
-    free: list[0]?.freightFreeFrom ?? null,
+    free: isBySupplier.value ? (list[0]?.freightFreeFrom ?? null) : null,
   }))
 })
 watch(lines, (now) => {
@@ -68,13 +102,14 @@ const chosen = computed(() => lines.value.filter((l) => marked.value.has(l.id)))
 const needsSupplier = computed(() => chosen.value.length > 0 && chosen.value.every((l) => l.supplierId === null))
 const sentence = computed(() => {
   const n = data.value?.total ?? 0
+  if (n === 0 && isNarrowed.value) return 'No line that waits fits this.'
   if (n === 0)
     return trays.value.length > 0
       ? 'Nothing else waits; what is left lies on your trays.'
       : 'Nothing waits to be ordered.'
   return (
     `${capital(formatCounted(n))} ${n === 1 ? 'line waits' : 'lines wait'} to be ordered, from ` +
-    `${groups.value.filter((g) => g.name !== '').length} suppliers.`
+    `${formatCount(new Set(lines.value.flatMap((l) => l.supplierId ?? [])).size, 'supplier', 'suppliers')}.`
   )
 })
 
@@ -303,7 +338,61 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
   <div>
     <PageNote>{{ sayEnter }}</PageNote>
     <SheetPage>
-      <h1 class="sentence">{{ sentence }}</h1>
+      <div class="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-2">
+        <h1 class="sentence">{{ sentence }}</h1>
+        <input
+          v-if="lines.length > 0 || isNarrowed"
+          v-model="typed"
+          class="field w-[210px]! min-h-[34px]! py-1.5!"
+          type="search"
+          aria-label="Find among the lines"
+          placeholder="A thing, a name, or R-26-*12"
+        />
+      </div>
+      <p v-if="lines.length > 0 || isNarrowed" class="mt-1.5 leading-7 text-ink2">
+        Lines
+        <BlankChoice
+          :model-value="one('supplier')"
+          :choices="[
+            { id: '', name: 'with a supplier or none' },
+            { id: 'known', name: 'whose supplier is known' },
+            { id: 'none', name: 'without a supplier' },
+          ]"
+          label="With which supplier"
+          placeholder=""
+          light
+          @update:model-value="narrow({ supplier: $event })"
+        />, to
+        <BlankChoice
+          :model-value="one('shipToId')"
+          :choices="[{ id: '', name: 'every place' }, ...(data?.places ?? [])]"
+          label="To which place"
+          placeholder=""
+          light
+          @update:model-value="narrow({ shipToId: $event })"
+        />, needed
+        <BlankChoice
+          :model-value="one('due')"
+          :choices="[
+            { id: '', name: 'at any time' },
+            { id: 'week', name: 'within a week' },
+            { id: 'late', name: 'before today' },
+          ]"
+          label="When they are needed"
+          placeholder=""
+          light
+          @update:model-value="narrow({ due: $event })"
+        />,
+        <BlankChoice
+          :model-value="one('by')"
+          :choices="Object.entries(GROUPINGS).map(([id, g]) => ({ id, name: g.name }))"
+          label="How they stand together"
+          placeholder=""
+          light
+          @update:model-value="narrow({ by: $event })"
+        />.
+        <NuxtLink v-if="isNarrowed" class="quiet-link" to="/desk">all of them</NuxtLink>
+      </p>
       <p v-if="lines.length > 1" class="mt-1.5 text-ink2">
         Lay them on trays yourself, or
         <NuxtLink class="quiet-link" to="/desk/proposals">see the orders that Rekko would make of them</NuxtLink>.
@@ -316,12 +405,12 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
         {{ issued.number }} is issued to {{ issued.supplier }} and on its way.
         <NuxtLink class="quiet-link font-semibold" :to="`/orders/${issued.id}`">See the order</NuxtLink>
       </p>
-      <MissingForOrders v-if="lines.length === 0 && !error" />
-      <p v-if="lines.length === 0 && !error" class="mt-3 max-w-[60ch] text-ink2">
+      <MissingForOrders v-if="lines.length === 0 && !isNarrowed && !error" />
+      <p v-if="lines.length === 0 && !isNarrowed && !error" class="mt-3 max-w-[60ch] text-ink2">
         Lines stand here as soon as they are approved, those of one supplier together. Lay them on a tray, also from
         several requests, and issue the order with one press.
       </p>
-      <table v-else class="table mt-3">
+      <table v-if="lines.length > 0" class="table mt-3">
         <caption class="sr-only">
           Approved lines that wait to be ordered
         </caption>
@@ -342,10 +431,10 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
               <button
                 type="button"
                 class="text-left hover:underline"
-                :aria-label="`Mark all of ${g.name || 'no supplier yet'}`"
+                :aria-label="`Mark all of ${sayGroup(g.name)}`"
                 @click="markGroup(g.list)"
               >
-                <b class="font-semibold">{{ g.name || 'No supplier yet' }}</b>{{ ' ' }}
+                <b class="font-semibold">{{ sayGroup(g.name) }}</b>{{ ' ' }}
                 <span class="text-ink2"
                   >· {{ g.list.length }} {{ g.list.length === 1 ? 'line' : 'lines'
                   }}<template v-if="g.free">
@@ -377,7 +466,9 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
             @dragstart="drag($event, l)"
           >
             <td>
-              {{ l.description }}<span v-if="l.noteInternal" class="small block">{{ l.noteInternal }}</span
+              {{ l.description
+              }}<span v-if="!isBySupplier" class="small block">{{ l.supplier ?? 'no supplier yet' }}</span
+              ><span v-if="l.noteInternal" class="small block">{{ l.noteInternal }}</span
               ><span v-if="l.supplierStanding === 'proposed'" class="small block text-amber-ink"
                 >its supplier waits for finance</span
               >
