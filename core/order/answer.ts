@@ -5,8 +5,11 @@ import type { LineWish, StandingLine } from './change'
 import { compareOrders, type OrderDifference, type OrderStand } from './compare'
 import { isOrderMoveFrom, type OrderState } from './moves'
 
-/** How a supplier's answer came: by the link in its mail, or typed in by the buyer, who heard it. */
-export const ANSWER_WAYS = ['link', 'buyer'] as const
+/**
+ * How a supplier's answer came: by the link in its mail, typed in by the buyer, who heard it, or as a document that its
+ * own program wrote.
+ */
+export const ANSWER_WAYS = ['link', 'buyer', 'response'] as const
 export type AnswerWay = (typeof ANSWER_WAYS)[number]
 
 /**

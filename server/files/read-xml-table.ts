@@ -1,20 +1,8 @@
-import { XMLParser } from 'fast-xml-parser'
 import { rebaseRates } from '#core/base/reference-rates'
 import type { Rate } from '#core/base/rate'
 import { invalid } from '../http/problem'
 import type { ReadFor, Sheet } from './sheet'
-
-/** A piece of XML as it was read: texts, or pieces by their names without prefixes; attributes begin with `@`. */
-type Piece = string | { readonly [name: string]: Piece | readonly Piece[] | undefined }
-
-const reader = new XMLParser({
-  ignoreAttributes: false,
-  attributeNamePrefix: '@',
-  textNodeName: '#text',
-  removeNSPrefix: true,
-  parseTagValue: false,
-  parseAttributeValue: false,
-})
+import { all, at, readXml, textOf, type Piece } from './xml'
 
 /** True where a file begins as XML does. */
 export const isXml = (bytes: Buffer): boolean =>
@@ -26,9 +14,7 @@ export const isXml = (bytes: Buffer): boolean =>
  * reader's mark. Refuses all else with a sentence.
  */
 export function readXmlTable(bytes: Buffer, { base, mark }: ReadFor): Sheet {
-  const text = bytes.toString('utf8')
-  if (/<!(DOCTYPE|ENTITY)/i.test(text)) throw invalid('This file defines entities of its own, which are not read.')
-  const document = parse(text)
+  const document = readXml(bytes)
   const catalogue = at(document, 'Catalogue')
   if (catalogue !== undefined) return readCatalogue(catalogue, mark)
   const days = all(at(document, 'Envelope', 'Cube'), 'Cube').filter((d) => textOf(d, '@time') !== '')
@@ -36,27 +22,6 @@ export function readXmlTable(bytes: Buffer, { base, mark }: ReadFor): Sheet {
   throw invalid(
     'This XML is neither a Catalogue of UBL 2.1 nor reference rates as the European Central Bank publishes them.',
   )
-}
-
-function parse(text: string): Piece {
-  try {
-    return reader.parse(text, true) as Piece
-  } catch {
-    throw invalid('This XML is broken: an element is not closed, or something stands where it may not.')
-  }
-}
-
-const many = (p: Piece | readonly Piece[] | undefined): readonly Piece[] =>
-  p === undefined ? [] : Array.isArray(p) ? (p as readonly Piece[]) : [p as Piece]
-const all = (of: Piece | undefined, name: string): readonly Piece[] =>
-  of === undefined || typeof of === 'string' ? [] : many(of[name])
-/** The first piece on a path of names. */
-const at = (of: Piece | undefined, ...path: readonly string[]): Piece | undefined =>
-  path.reduce<Piece | undefined>((p, name) => all(p, name)[0], of)
-function textOf(of: Piece | undefined, ...path: readonly string[]): string {
-  const found = at(of, ...path)
-  const text = typeof found === 'string' ? found : typeof found?.['#text'] === 'string' ? found['#text'] : ''
-  return text.trim()
 }
 
 /** Rates as “eurofxref” files have them: a cube for each day with its time, in it one for each currency. */

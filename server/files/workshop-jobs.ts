@@ -1,6 +1,7 @@
 import { replayPolicy } from '#core/approval/policy-replay'
 import { proposeOrders } from '#core/order/propose'
 import { makePdf } from './pdf'
+import { readOrderResponse } from './read-order-response'
 import { readRows } from './read-rows'
 import { readSheet } from './read-sheet'
 import { writeXlsx } from './write-sheet'
@@ -9,6 +10,7 @@ import { writeXlsx } from './write-sheet'
 export const JOBS = {
   'read-sheet': readSheet,
   'read-rows': readRows,
+  'read-order-response': readOrderResponse,
   'write-xlsx': writeXlsx,
   'make-pdf': makePdf,
   'replay-policy': replayPolicy,

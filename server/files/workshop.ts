@@ -14,6 +14,11 @@ const LIMITS: Record<Job, { readonly seconds: number; readonly megabytes: number
       'cells alone as CSV.',
   },
   'read-rows': { seconds: 20, megabytes: 400, sentence: 'Reading this file takes too much time or memory; divide it.' },
+  'read-order-response': {
+    seconds: 10,
+    megabytes: 400,
+    sentence: 'Reading this file takes too much time or memory; type in what it says.',
+  },
   'write-xlsx': {
     seconds: 60,
     megabytes: 400,

@@ -57,11 +57,16 @@ export async function typeAnswerIn(
   version: number,
   given: AnswerGiven,
 ): Promise<AnswerTaken> {
+  return takeAnswerIn(ctx, await requireOwnOrder(ctx, id, version), given, 'buyer')
+}
+
+/** Locks an issued order of the actor's own, at the version they saw. */
+export async function requireOwnOrder(ctx: Context, id: string, version: number): Promise<OrderRow> {
   const order = await findOrder(ctx.tx, id, true)
   if (order === null || !(await maySee(ctx, SEEN_ORDERS, id))) throw notFound('This order')
   requireOwn(ctx, order)
   if (version !== order.version) throw stale('the order was changed in another window')
-  return takeAnswerIn(ctx, order, given, 'buyer')
+  return order
 }
 
 /**
@@ -95,7 +100,7 @@ export async function takeAnswerIn(
   const answer = { id: randomUUID(), byName, lines: value.lines }
   await insertAnswer(tx, {
     ...{ ...answer, orderId: order.id, revision: order.revision, way, note: given.note.trim() },
-    ...{ enteredById: way === 'buyer' ? ctx.actor.id : null, givenAt: now, outcome: 'waits' },
+    ...{ enteredById: way === 'link' ? null : ctx.actor.id, givenAt: now, outcome: 'waits' },
   })
   await appendEvent(ctx, {
     type: answers.length === 0 ? 'order answered' : 'order answered again',

@@ -117,6 +117,9 @@ export function listDeskLines(
   )
 }
 
+/** Whoever asked for a line, and its supplier. */
+const NAMED = sql`join ${w} on ${w.id} = ${r.ownerId} left join ${s} on ${s.id} = ${l.supplierId}`
+
 /** How many lines wait on the Desk in all, counted up to one more than `most`. */
 export async function countDeskLines(tx: Tx, part: Part, query: DeskQuery, most: number): Promise<number> {
   const asked = conditionsOf(query)
@@ -124,7 +127,7 @@ export async function countDeskLines(tx: Tx, part: Part, query: DeskQuery, most:
     tx,
     { n: sql<number>`count(*)::int` },
     sql`from (select 1 from ${r} join ${l} on ${l.requisitionId} = ${r.id}
-      ${asked.length === 0 ? sql`` : sql`join ${w} on ${w.id} = ${r.ownerId} left join ${s} on ${s.id} = ${l.supplierId}`}
+      ${asked.length === 0 ? sql`` : NAMED}
       where ${r.kind} = 'requisition' and ${r.state} in ('approved', 'part ordered') and ${inPart(part)}
       and ${sql.join([isOpenLine(l), ...asked], sql` and `)}
       limit ${most + 1}) counted`,

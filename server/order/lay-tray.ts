@@ -17,7 +17,7 @@ import { findRequisitions, type RequisitionLineRow, type RequisitionRow } from '
 import { findSupplier } from '../supplier/reads'
 import { findOrder, type OrderRow } from './reads'
 import { findRequisitionsOfLines, listParts } from './tray-reads'
-import { deleteParts, insertTray, setAgreedPrice, upsertParts } from './store'
+import { deleteParts, insertTray, setAgreedPrice, setNote, upsertParts } from './store'
 
 export interface LayParts {
   /** Null for a new tray. */
@@ -205,6 +205,15 @@ export async function agreePrice(ctx: Context, orderId: string, lineId: string, 
   if (part.itemId !== null)
     throw refused(['A catalogue item is ordered at its catalogue price.'], {}, 'catalogue-price')
   await setAgreedPrice(ctx.tx, orderId, lineId, unitPrice)
+  await noteChanged(ctx, orderId)
+  await notifyChange(ctx.tx, { kind: 'order', id: orderId })
+}
+
+/** Writes what the supplier is told on the order; what askers wrote for them stands there besides. */
+export async function writeTrayNote(ctx: Context, orderId: string, note: string): Promise<void> {
+  const tray = await requireTray(ctx, orderId, null)
+  if (tray.note === note.trim()) return
+  await setNote(ctx.tx, orderId, note.trim())
   await noteChanged(ctx, orderId)
   await notifyChange(ctx.tx, { kind: 'order', id: orderId })
 }

@@ -98,6 +98,7 @@ async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {
         l.sources.map((s) => c.parts.find((p) => p.requisitionLineId === s.requisitionLineId)?.requisitionId),
       ).size,
     })),
+    note: tray.note,
     unseen: unseenSigns(
       [...c.lines.flatMap((l) => [l.description, l.secondDescription, ...l.notes]), tray.note].join(''),
     ).join(' '),

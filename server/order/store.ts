@@ -58,6 +58,11 @@ export async function setAgreedPrice(tx: Tx, orderId: string, lineId: string, un
     .where(and(eq(trayPart.orderId, orderId), eq(trayPart.requisitionLineId, lineId)))
 }
 
+/** What the supplier is told on an order. */
+export async function setNote(tx: Tx, orderId: string, note: string): Promise<void> {
+  await tx.update(purchaseOrder).set({ note }).where(eq(purchaseOrder.id, orderId))
+}
+
 /** Writes the lines of an order with what each serves; returns their ids in order. */
 export async function insertOrderLines(
   tx: Tx,

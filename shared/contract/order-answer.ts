@@ -107,6 +107,17 @@ export const orderAnswerRoutes = {
     body: given,
     reply: taken,
   }),
+  takeResponse: defineRoute({
+    name: 'takeResponse',
+    method: 'POST',
+    path: '/api/orders/{id}/responses',
+    summary: 'Take in what a supplier’s program answered: an OrderResponse of UBL 2.1.',
+    access: 'order',
+    params: ids,
+    ifMatch: true,
+    bytes: 'upload',
+    reply: taken,
+  }),
   agreeToAnswer: defineRoute({
     name: 'agreeToAnswer',
     method: 'POST',

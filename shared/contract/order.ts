@@ -73,6 +73,8 @@ const tray = z.object({
   /** What was asked about it and is not answered, and what was said when it was sent back last. */
   said: z.array(z.object({ id: z.string(), by: z.string(), text: z.string(), asks: z.boolean() })),
   refusals: z.array(z.string()),
+  /** What the supplier is told on it. */
+  note: z.string(),
   /** Signs that its PDF cannot show, together. */
   unseen: z.string(),
   mayIssue: z.boolean(),
@@ -285,6 +287,15 @@ export const orderRoutes = {
     access: 'order',
     params: ids,
     body: z.object({ lineId: id, unitPrice: decimal.refine((t) => !t.startsWith('-'), 'is below 0') }),
+  }),
+  writeTrayNote: defineRoute({
+    name: 'writeTrayNote',
+    method: 'POST',
+    path: '/api/trays/{id}/note',
+    summary: 'Write what the supplier is told on an order that is being put together.',
+    access: 'order',
+    params: ids,
+    body: z.object({ note: text(2000) }),
   }),
   issueOrder: defineRoute({
     name: 'issueOrder',

@@ -1,6 +1,7 @@
 import { dec } from '#core/base/decimal'
 import type { AnswerReason } from '#core/order/answer'
 import type { OrderDifference } from '#core/order/compare'
+import type { ResponseReason } from '#core/order/response'
 import { sayDifference } from './order-change'
 import type { Ways } from './ways'
 
@@ -27,5 +28,25 @@ export function sayAnswerReason(r: AnswerReason): string {
       return 'The answer names a line that is not ordered.'
     case 'day-is-past':
       return `The day for “${r.description}” lies in the past.`
+  }
+}
+
+/** The sentence for what stands in the way of taking in what a supplier's program answered. */
+export function sayResponseReason(r: ResponseReason): string {
+  switch (r.code) {
+    case 'other-order':
+      return `It answers ${r.names}, and not this order.`
+    case 'other-currency':
+      return `It is in ${r.names}, and the order is not.`
+    case 'only-arrived':
+      return 'It says only that the order arrived, and does not answer it yet.'
+    case 'line-added':
+      return `It adds line ${r.line}, which was not ordered.`
+    case 'other-unit':
+      return `Line ${r.line} is in another unit than it was ordered.`
+    case 'unknown-line':
+      return `The order has no line ${r.line}.`
+    case 'unreadable':
+      return r.line === '' ? `“${r.text}” is no day.` : `“${r.text}” of line ${r.line} cannot be read.`
   }
 }

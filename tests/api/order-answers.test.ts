@@ -11,6 +11,8 @@ import { listOrders } from '../../server/order/list-orders'
 import { readAskedOrder } from '../../server/order/read-asked-order'
 import { readOrder } from '../../server/order/read-order'
 import { findOrder } from '../../server/order/reads'
+import { takeResponse } from '../../server/order/take-response'
+import { closeWorkshop } from '../../server/files/workshop'
 import { remindSuppliers } from '../../server/order/remind-suppliers'
 import { findRequisition } from '../../server/requisition/reads'
 import { readNotices } from '../../server/session/read-notices'
@@ -25,7 +27,10 @@ beforeAll(async () => {
   rekko = await openUseCases()
   await rekko.arrange('update budget_balance set budgeted = budgeted + 1000000')
 })
-afterAll(() => rekko.stop())
+afterAll(async () => {
+  closeWorkshop()
+  await rekko.stop()
+})
 const { approvedLine, lay, issue } = ordering(() => rekko)
 
 const order = async (id: string) =>
@@ -227,6 +232,22 @@ describe('the buyer', () => {
     })
     expect(await rekko.as(LEONIE, (ctx) => typeAnswerIn(ctx, id, version, given))).toEqual({ outcome: 'holds' })
     expect((await view(id)).answers[0]).toMatchObject({ way: 'buyer', by: 'Jo, by telephone' })
+  })
+
+  test('takes in what the supplier’s program wrote, for this order alone', async () => {
+    const id = await issued()
+    const { version, number } = await order(id)
+    const unit = (await view(id)).lines[0]?.unit ?? ''
+    const xml = (of: string | null, code: string) =>
+      Buffer.from(`<OrderResponse><OrderResponseCode>${code}</OrderResponseCode><OrderReference><ID>${of ?? ''}</ID>
+        </OrderReference><OrderLine><LineItem><ID>1</ID><LineStatusCode>3</LineStatusCode>
+        <Quantity unitCode="${unit}">7</Quantity></LineItem></OrderLine></OrderResponse>`)
+    const take = (bytes: Buffer) => rekko.as(LEONIE, (ctx) => takeResponse(ctx, id, version, bytes))
+    await expect(take(xml('P-99-00001', 'CA'))).rejects.toMatchObject({ type: 'other-order' })
+    await expect(take(Buffer.from('<Order/>'))).rejects.toMatchObject({ status: 422 })
+    expect(await outcomes(id)).toEqual([])
+    expect(await take(xml(number, 'RE'))).toEqual({ outcome: 'waits' })
+    expect((await waiting(id)).wishes.map((w) => w.quantity)).toEqual(['0'])
   })
 
   test('asks once more those that did not answer, each once a day, and finds them among the orders', async () => {

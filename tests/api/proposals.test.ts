@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { money, subtract } from '#core/base/money'
 import type { ProposalAsked, ProposedOrderView } from '#shared/contract/proposal'
 import { closeWorkshop } from '../../server/files/workshop'
-import { layOnTray } from '../../server/order/lay-tray'
+import { layOnTray, writeTrayNote } from '../../server/order/lay-tray'
 import { proposeOrders } from '../../server/order/propose-orders'
 import { readDesk } from '../../server/order/read-desk'
 import { listLinkedOrders } from '../../server/order/served-reads'
@@ -68,6 +68,19 @@ describe('proposed orders', () => {
     const after = await propose()
     expect(after.orders.some((o) => o.supplier === 'Corrigan Pumps')).toBe(false)
     expect(subtract(before.net, after.net)).toEqual(order.net)
+  })
+
+  test('have on their tray what the supplier is told, until it is taken away again', async () => {
+    await approved([{ part: 'CP-GS-25', quantity: 1 }])
+    const [order] = (await propose()).orders.filter((o) => o.supplier === 'Corrigan Pumps')
+    const { orderId } = await lay(order ?? expect.fail('it is proposed'))
+    const note = async () => (await trays()).find((t) => t.id === orderId)?.note
+    const write = (words: string, who: string = LEONIE) => rekko.as(who, (ctx) => writeTrayNote(ctx, orderId, words))
+    await write(' Please ring before you come ')
+    expect(await note()).toBe('Please ring before you come')
+    await expect(write('mine', 'Harriet Voss')).rejects.toMatchObject({ status: 403 })
+    await write('')
+    expect(await note()).toBe('')
   })
 
   test('laid twice they are refused, and nothing lies doubled', async () => {

@@ -25,6 +25,7 @@ const emit = defineEmits<{
   answer: [text: string]
   off: [lineIds: string[] | null]
   price: [lineId: string, price: string]
+  note: [note: string]
   choose: []
   pass: []
 }>()
@@ -44,6 +45,14 @@ const reach = computed(() => {
 })
 /** Only a tray that nobody was sent can be changed. */
 const isOpen = computed(() => props.tray.state === 'draft')
+/** What the supplier is told on it is being written. */
+const isNoting = ref(false)
+const noteField = useTemplateRef<HTMLElement>('noteField')
+async function beginNote(): Promise<void> {
+  isNoting.value = true
+  await nextTick()
+  noteField.value?.focus()
+}
 const answer = ref('')
 const asked = computed(() => props.tray.said.filter((s) => s.asks))
 const standing = computed(() => {
@@ -136,6 +145,17 @@ function agree(lineId: string, event: Event): void {
       {{ tray.supplier }} takes orders from {{ money(tray.minimum.amount) }} of goods;
       {{ money(subtract(tray.minimum, tray.goods).amount) }} are missing.
     </p>
+    <label v-if="isOpen && (isNoting || tray.note !== '')" class="label mt-2 block"
+      >What {{ tray.supplier }} is told on it
+      <textarea
+        ref="noteField"
+        class="field mt-1 font-[440]"
+        rows="2"
+        maxlength="2000"
+        :value="tray.note"
+        @change="emit('note', ($event.target as HTMLTextAreaElement).value)"
+      />
+    </label>
     <div v-for="s in tray.said" :key="s.id" class="notice-amber mt-2">
       <p>{{ s.by }} {{ s.asks ? 'asks' : 'sent it back' }}: “{{ s.text }}”</p>
     </div>
@@ -178,6 +198,9 @@ function agree(lineId: string, event: Event): void {
       </template>
       <p class="small mt-2 flex flex-wrap gap-x-4 gap-y-1">
         <template v-if="isOpen">
+          <button v-if="tray.note === '' && !isNoting" type="button" class="quiet-link min-h-6" @click.stop="beginNote">
+            Say something to the supplier
+          </button>
           <button type="button" class="quiet-link min-h-6" @click.stop="emit('pass')">Pass it to a colleague</button>
           <button type="button" class="quiet-link min-h-6" @click.stop="emit('off', null)">
             Put this tray away; its lines go back

@@ -23,6 +23,21 @@ const OUTCOMES = {
   declined: 'not agreed to',
   replaced: 'answered anew, or changed since',
 } as const
+const WAYS = { link: '', buyer: ' · typed in by the buyer', response: ' · as an OrderResponse' } as const
+async function takeIn(event: Event): Promise<void> {
+  const field = event.target as HTMLInputElement
+  const [file] = field.files ?? []
+  if (file === undefined) return
+  await act(async () => {
+    const { outcome } = await api.post('/api/orders/{id}/responses', {
+      params: { id: props.order.id },
+      raw: file,
+      version: props.order.version,
+    })
+    emit('done', outcome === 'holds' ? 'The order is acknowledged.' : 'Their answer waits for your yes.')
+  })
+  field.value = ''
+}
 const remind = () =>
   act(async () => {
     await api.post('/api/order-reminders', { body: { orderIds: [props.order.id] }, key: crypto.randomUUID() })
@@ -46,11 +61,16 @@ const remind = () =>
         </p>
         <p v-if="a.note" class="text-ink2">“{{ a.note }}”</p>
         <p v-if="a.said">Answered: “{{ a.said }}”</p>
-        <p class="small">{{ OUTCOMES[a.outcome] }}{{ a.way === 'buyer' ? ' · typed in by the buyer' : '' }}</p>
+        <p class="small">{{ OUTCOMES[a.outcome] }}{{ WAYS[a.way] }}</p>
       </li>
     </ul>
     <p v-if="mayAct && order.state === 'issued'" class="small mt-1.5 flex flex-wrap gap-x-4 gap-y-1">
       <button type="button" class="quiet-link min-h-6" @click="emit('typing')">Type in what they said</button>
+      <label
+        class="quiet-link inline-flex min-h-6 cursor-pointer items-center focus-within:outline focus-within:outline-2"
+        ><input class="sr-only" type="file" accept=".xml,text/xml,application/xml" @change="takeIn" />Take in an
+        OrderResponse</label
+      >
       <button v-if="!waits && !isReminded" type="button" class="quiet-link min-h-6" :disabled="busy" @click="remind">
         Ask them once more
       </button>

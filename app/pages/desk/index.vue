@@ -227,14 +227,21 @@ async function takeOff(t: TrayView, lineIds: string[] | null): Promise<void> {
     trayTrouble.value = { ...trayTrouble.value, [t.id]: sayError(e) }
   }
 }
-/** A price that is being written down: what is issued has it. */
-let pricing: Promise<unknown> = Promise.resolve()
+/** A price or a note that is being written down: what is issued has it. */
+let writing: Promise<unknown> = Promise.resolve()
 function agree(t: TrayView, lineId: string, unitPrice: string): void {
-  pricing = pricing.then(() => writePrice(t, lineId, unitPrice))
+  writing = writing.then(() =>
+    write(t, () => api.post('/api/trays/{id}/prices', { params: { id: t.id }, body: { lineId, unitPrice } })),
+  )
 }
-async function writePrice(t: TrayView, lineId: string, unitPrice: string): Promise<void> {
+function note(t: TrayView, words: string): void {
+  writing = writing.then(() =>
+    write(t, () => api.post('/api/trays/{id}/note', { params: { id: t.id }, body: { note: words } })),
+  )
+}
+async function write(t: TrayView, work: () => Promise<unknown>): Promise<void> {
   try {
-    await api.post('/api/trays/{id}/prices', { params: { id: t.id }, body: { lineId, unitPrice } })
+    await work()
     await refresh()
   } catch (e) {
     trayTrouble.value = { ...trayTrouble.value, [t.id]: sayError(e) }
@@ -245,7 +252,7 @@ async function doWith(id: string, work: (t: TrayView) => Promise<unknown>): Prom
   if (busy.value !== null) return
   busy.value = id
   trayTrouble.value = {}
-  await pricing
+  await writing
   const t = trays.value.find((x) => x.id === id)
   try {
     if (t !== undefined && !(id in trayTrouble.value)) await work(t)
@@ -529,6 +536,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
             @pass="passes.begin(t)"
             @off="takeOff(t, $event)"
             @price="(lineId, p) => agree(t, lineId, p)"
+            @note="note(t, $event)"
             @dragover.prevent="overTray = t.id"
             @dragleave="overTray = null"
             @drop.prevent="drop($event, t)"

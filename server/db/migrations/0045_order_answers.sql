@@ -11,9 +11,9 @@ CREATE TABLE "order_answer" (
 	"outcome" text NOT NULL,
 	"ended_at" timestamp with time zone,
 	"said" text DEFAULT '' NOT NULL,
-	CONSTRAINT "order_answer_way" CHECK ("order_answer"."way" in ('link', 'buyer')),
+	CONSTRAINT "order_answer_way" CHECK ("order_answer"."way" in ('link', 'buyer', 'response')),
 	CONSTRAINT "order_answer_outcome" CHECK ("order_answer"."outcome" in ('waits', 'holds', 'declined', 'replaced')),
-	CONSTRAINT "order_answer_entered" CHECK (("order_answer"."way" = 'buyer') = ("order_answer"."entered_by_id" is not null)),
+	CONSTRAINT "order_answer_entered" CHECK (("order_answer"."way" = 'link') = ("order_answer"."entered_by_id" is null)),
 	CONSTRAINT "order_answer_ended" CHECK (("order_answer"."outcome" = 'waits') = ("order_answer"."ended_at" is null))
 );
 --> statement-breakpoint

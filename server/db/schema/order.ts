@@ -243,9 +243,9 @@ export const orderAnswer = pgTable(
       .on(t.orderId)
       .where(sql`${t.outcome} = 'waits'`),
     index('order_answer_order').on(t.orderId, t.givenAt),
-    check('order_answer_way', sql`${t.way} in ('link', 'buyer')`),
+    check('order_answer_way', sql`${t.way} in ('link', 'buyer', 'response')`),
     check('order_answer_outcome', sql`${t.outcome} in ('waits', 'holds', 'declined', 'replaced')`),
-    check('order_answer_entered', sql`(${t.way} = 'buyer') = (${t.enteredById} is not null)`),
+    check('order_answer_entered', sql`(${t.way} = 'link') = (${t.enteredById} is null)`),
     check('order_answer_ended', sql`(${t.outcome} = 'waits') = (${t.endedAt} is null)`),
   ],
 )
