@@ -353,7 +353,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
           class="field w-[210px]! min-h-[34px]! py-1.5!"
           type="search"
           aria-label="Find among the lines"
-          placeholder="A thing, a name, or R-26-*12"
+          placeholder="Words, or R-26-*12"
         />
       </div>
       <p v-if="lines.length > 0 || isNarrowed" class="mt-1.5 leading-7 text-ink2">
