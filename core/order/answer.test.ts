@@ -13,6 +13,7 @@ const facts = (more: Partial<AnswerFacts> = {}): AnswerFacts => ({
   today: '2026-11-25',
   answered: 0,
   isTaken: false,
+  before: 0,
   ...more,
 })
 const wish = (lineId: string, more: object = {}) => ({
@@ -47,6 +48,7 @@ describe('an answer', () => {
     expect(codes([], { revision: 1 })).toEqual(['order-revised'])
     expect(codes([], { isTaken: true })).toEqual(['answer-holds'])
     expect(codes([], { state: 'acknowledged', revision: 2, answered: 2 })).toEqual([])
+    expect([codes([], { before: 49 }), codes([], { before: 50 })]).toEqual([[], ['answered-too-often']])
   })
 
   test('is refused for lines that are not ordered, and days that are past, unless the order asked for them', () => {

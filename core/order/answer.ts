@@ -27,7 +27,7 @@ export type AnswerReason =
   /** The order is another than the one that was answered. */
   | { readonly code: 'order-revised'; readonly stops: true; readonly revision: number }
   | { readonly code: 'answer-holds'; readonly stops: true }
-  | { readonly code: 'unknown-line'; readonly stops: true }
+  | { readonly code: 'unknown-line' | 'answered-too-often'; readonly stops: true }
   | { readonly code: 'day-is-past'; readonly stops: true; readonly description: string }
 
 export interface AnswerFacts {
@@ -40,7 +40,12 @@ export interface AnswerFacts {
   readonly answered: number
   /** The buyer took an answer to this sent state already. */
   readonly isTaken: boolean
+  /** How often the order was answered before. */
+  readonly before: number
 }
+
+/** Nobody answers one order more often and means it; whoever has the mail could go on for ever. */
+const MOST_ANSWERS = 50
 
 /** An answer that may be given: every line as the supplier says it will be, and what of it is not as ordered. */
 export interface Answered {
@@ -57,6 +62,7 @@ export function decideAnswer(given: readonly LineWish[], f: AnswerFacts): Verdic
   const reasons: AnswerReason[] = []
   if (!isOrderMoveFrom('acknowledge', f.state)) reasons.push({ code: 'order-state', stops: true, state: f.state })
   else if (f.answered !== f.revision) reasons.push({ code: 'order-revised', stops: true, revision: f.revision })
+  else if (f.before >= MOST_ANSWERS) reasons.push({ code: 'answered-too-often', stops: true })
   else if (f.isTaken) reasons.push({ code: 'answer-holds', stops: true })
   const ordered = f.lines.filter((l) => !dec(l.quantity).isZero())
   if (given.some((g) => ordered.every((l) => l.id !== g.lineId))) reasons.push({ code: 'unknown-line', stops: true })

@@ -82,7 +82,11 @@ export function changeLines(
   })
 }
 
-function moveSources(sources: readonly StandingSource[], by: Decimal): Pick<ChangedLine, 'sources' | 'moved'> {
+/**
+ * Moves what belongs to which requisition line by so much: less is taken from the last backwards, more is given to the
+ * first that still needs something. Of what is beyond that, the last one gets it, and has less than nothing open.
+ */
+export function moveSources(sources: readonly StandingSource[], by: Decimal): Pick<ChangedLine, 'sources' | 'moved'> {
   const isMore = by.isPositive()
   const order = isMore ? sources.map((_, i) => i) : sources.map((_, i) => sources.length - 1 - i)
   const moves = sources.map(() => NOTHING)

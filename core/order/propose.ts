@@ -123,7 +123,7 @@ function planGroup(
     orders.map((parts) => ({ parts, worth: worthOf(parts, facts) }))
   const oldest = weigh(capped(group, mostRequests))
   const nothing = { orders: oldest, belowOldest: zero(facts.currency) }
-  if (choose === 'oldest' || mostRequests === null || oldest.length < 2) return nothing
+  if (choose === 'oldest' || mostRequests === null || mostRequests < 2 || oldest.length < 2) return nothing
   const found = weigh(
     repack(
       oldest.map((o) => o.parts),

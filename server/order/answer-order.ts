@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { dayOf } from '#core/base/day'
+import { dec } from '#core/base/decimal'
 import { decideAnswer, type AnswerWay } from '#core/order/answer'
 import type { LineWish } from '#core/order/change'
 import { sayAnswerReason } from '#shared/words/order-answer'
@@ -14,7 +15,7 @@ import { notifyChange } from '../live/notify'
 import { REKKO } from '../people/actor'
 import { requireOrganisation } from '../settings/reads'
 import { readAnswerKey } from './answer-key'
-import { findWaitingAnswer, listAnswers } from './answer-reads'
+import { findWaitingAnswer, listAnswers, type AnswerRow } from './answer-reads'
 import { endAnswer, insertAnswer } from './answer-store'
 import { listStanding } from './change-reads'
 import { requireOwn } from './order-to-change'
@@ -92,9 +93,13 @@ export async function takeAnswerIn(
     today: dayOf(now, timeZone),
     answered: given.revision,
     isTaken: order.state === 'acknowledged',
+    before: answers.length,
   })
   if (value === null) throw refused(reasons.map(sayAnswerReason), { reasons }, reasons[0]?.code ?? 'refused')
   const waiting = await findWaitingAnswer(tx, order.id)
+  // Pressed twice, it is one answer.
+  if (waiting !== null && isSame(waiting, { byName, lines: value.lines, note: given.note.trim() }))
+    return { outcome: 'waits' }
   if (waiting !== null) await endAnswer(tx, waiting.id, { outcome: 'replaced', now })
   const isAsOrdered = value.differences.length === 0
   const answer = { id: randomUUID(), byName, lines: value.lines }
@@ -127,3 +132,9 @@ export async function takeAnswerIn(
   await notifyChange(tx, { kind: 'order', id: order.id })
   return { outcome: isAsOrdered ? 'holds' : 'waits' }
 }
+
+type Said = Pick<AnswerRow, 'byName' | 'lines' | 'note'>
+const isSame = (a: Said, b: Said): boolean =>
+  a.byName === b.byName && a.note === b.note && JSON.stringify(plain(a.lines)) === JSON.stringify(plain(b.lines))
+const plain = (lines: readonly LineWish[]) =>
+  lines.map((l) => [l.lineId, dec(l.quantity).toFixed(), dec(l.unitPrice).toFixed(), l.needBy])

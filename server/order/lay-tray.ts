@@ -87,14 +87,14 @@ export async function layOnTray(ctx: Context, input: LayParts): Promise<{ orderI
 }
 
 /** A tray changes; where it was sent before, that is told on its trail, and what was decided is not taken back. */
-async function noteChanged(ctx: Context, orderId: string): Promise<void> {
+export async function noteChanged(ctx: Context, orderId: string): Promise<void> {
   await touchDocument(ctx.tx, orderId, ctx.now)
   if ((await findRoute(ctx.tx, orderId)) === null) return
   await appendEvent(ctx, { type: 'changed', subjectKind: 'order', subjectId: orderId })
 }
 
 /** Writes down the same of each requisition, and tells its pages. */
-async function noteServed(
+export async function noteServed(
   ctx: Context,
   requisitionIds: readonly string[],
   event: Pick<NewEvent, 'type' | 'before' | 'after'>,

@@ -7,7 +7,7 @@ import type { Money } from '#core/base/money'
 import { orderLine, orderLineSource, orderRevision, purchaseOrder, trayPart } from '../db/schema/order'
 import type { Tx } from '../db/client'
 import { sendAlong } from '../db/transaction'
-import { bare } from '../db/read'
+import { bare, named } from '../db/read'
 import { forgetOwners, insertDocument, setLeft } from '../document/store'
 import type { OrderSnapshot } from './snapshot'
 
@@ -45,6 +45,20 @@ export async function upsertParts(
       target: [trayPart.orderId, trayPart.requisitionLineId],
       set: { quantity: sql`${trayPart.quantity} + excluded.${bare(trayPart.quantity)}` },
     })
+}
+
+/** Adds to what lies on a tray, or takes from it; something of each stays there. */
+export async function addToParts(
+  tx: Tx,
+  orderId: string,
+  moves: readonly { readonly requisitionLineId: string; readonly by: DecimalText }[],
+): Promise<void> {
+  if (moves.length === 0) return
+  const p = named(trayPart, 'p')
+  const flat = moves.map((m) => ({ i: m.requisitionLineId, q: m.by }))
+  await tx.execute(sql`update ${p} set ${bare(p.quantity)} = ${p.quantity} + f.q
+    from json_to_recordset(${JSON.stringify(flat)}::json) as f(i uuid, q numeric)
+    where ${p.orderId} = ${orderId} and ${p.requisitionLineId} = f.i`)
 }
 
 export async function deleteParts(tx: Tx, orderId: string, lineIds: readonly string[]): Promise<void> {

@@ -288,6 +288,18 @@ export const orderRoutes = {
     params: ids,
     body: z.object({ lineId: id, unitPrice: decimal.refine((t) => !t.startsWith('-'), 'is below 0') }),
   }),
+  setTrayQuantity: defineRoute({
+    name: 'setTrayQuantity',
+    method: 'POST',
+    path: '/api/trays/{id}/quantities',
+    summary: 'Say how many of one line of a tray are ordered there; the rest goes back to the Desk, or comes from it.',
+    access: 'order',
+    params: ids,
+    body: z.object({
+      lineIds: z.array(id).min(1).max(500),
+      quantity: decimal.refine((t) => !t.startsWith('-'), 'is below 0'),
+    }),
+  }),
   writeTrayNote: defineRoute({
     name: 'writeTrayNote',
     method: 'POST',

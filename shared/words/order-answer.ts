@@ -24,6 +24,8 @@ export function sayAnswerReason(r: AnswerReason): string {
       return `This order was changed meanwhile: revision ${r.revision} holds. Read it and answer that.`
     case 'answer-holds':
       return 'This order is answered, and the answer holds. If something has changed, write to the buyer.'
+    case 'answered-too-often':
+      return 'This order was answered too often; write to the buyer.'
     case 'unknown-line':
       return 'The answer names a line that is not ordered.'
     case 'day-is-past':

@@ -115,6 +115,14 @@ describe('an answer by the link in the mail', () => {
     )
   })
 
+  test('given twice alike is one answer', async () => {
+    const id = await issued()
+    await answer(id, { quantity: '4' })
+    const before = (await told(LEONIE)).length
+    expect(await answer(id, { quantity: '4.000' })).toEqual({ outcome: 'waits' })
+    expect([await outcomes(id), (await told(LEONIE)).length]).toEqual([['waits'], before])
+  })
+
   test('given twice at the same moment leaves one that holds', async () => {
     const id = await issued()
     const both = await Promise.allSettled([answer(id, null), answer(id, { quantity: '3' })])

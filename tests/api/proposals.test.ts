@@ -4,6 +4,7 @@ import type { ProposalAsked, ProposedOrderView } from '#shared/contract/proposal
 import { closeWorkshop } from '../../server/files/workshop'
 import { layOnTray, writeTrayNote } from '../../server/order/lay-tray'
 import { proposeOrders } from '../../server/order/propose-orders'
+import { setTrayQuantity } from '../../server/order/set-tray-quantity'
 import { readDesk } from '../../server/order/read-desk'
 import { listLinkedOrders } from '../../server/order/served-reads'
 import { decide } from '../../server/approval/decide'
@@ -81,6 +82,38 @@ describe('proposed orders', () => {
     await expect(write('mine', 'Harriet Voss')).rejects.toMatchObject({ status: 403 })
     await write('')
     expect(await note()).toBe('')
+  })
+
+  test('are lowered on their tray, raised again and taken off, and nothing is lost or doubled on the way', async () => {
+    const [first, second] = [
+      await approved([{ part: 'CP-GS-25', quantity: 6 }]),
+      await approved([{ part: 'CP-GS-25', quantity: 4 }]),
+    ]
+    const [order] = (await propose()).orders.filter((o) => o.requests.some((r) => r.id === first))
+    const { orderId } = await lay(order ?? expect.fail('it is proposed'))
+    const line = async () => (await trays()).find((t) => t.id === orderId)?.lines[0]
+    const set = async (quantity: string, who: string = LEONIE) => {
+      const lineIds = (await line())?.lineIds ?? []
+      return rekko.as(who, (ctx) => setTrayQuantity(ctx, orderId, { lineIds, quantity }))
+    }
+    const open = async () => {
+      const { lines } = await rekko.as(LEONIE, (ctx) => readDesk(ctx, 200))
+      return [first, second].map((id) => lines.find((l) => l.requisitionId === id)?.open ?? '0')
+    }
+    expect([(await line())?.quantity, await open()]).toEqual(['10', ['0', '0']])
+    await set('7')
+    expect([(await line())?.quantity, await open()]).toEqual(['7', ['0', '3']])
+    await expect(set('10.5')).rejects.toMatchObject({ type: 'too-much' })
+    await expect(set('5', 'Harriet Voss')).rejects.toMatchObject({ status: 403 })
+    await set('9')
+    expect(await open()).toEqual(['0', '1'])
+    // Below what the first asks for, the second is off the tray altogether, and comes back only from the Desk.
+    await set('5')
+    expect([(await line())?.lineIds.length, await open()]).toEqual([1, ['1', '4']])
+    await set('5')
+    await expect(set('7')).rejects.toMatchObject({ type: 'too-much' })
+    await set('0')
+    expect([await line(), await open()]).toEqual([undefined, ['6', '4']])
   })
 
   test('laid twice they are refused, and nothing lies doubled', async () => {

@@ -2,6 +2,7 @@
 import { HUNDRED, ONE, dec } from '#core/base/decimal'
 import { isZero, subtract } from '#core/base/money'
 import { readTypedNumber } from '#core/base/typed-number'
+import { unitName } from '#core/base/unit'
 import { capital, inWords, listWords } from '#shared/words/format'
 import type { TrayView } from '#shared/contract/order'
 import MainAction from '~/components/base/MainAction.vue'
@@ -25,6 +26,7 @@ const emit = defineEmits<{
   answer: [text: string]
   off: [lineIds: string[] | null]
   price: [lineId: string, price: string]
+  quantity: [lineIds: string[], quantity: string]
   note: [note: string]
   choose: []
   pass: []
@@ -69,6 +71,13 @@ function sendAnswer(): void {
 watch(asked, (now) => {
   if (now.length === 0) answer.value = ''
 })
+/** How many are ordered here; the rest waits on the Desk. What is refused, or cannot be read, stays as it was. */
+function count(l: TrayView['lines'][number], event: Event): void {
+  const field = event.target as HTMLInputElement
+  const read = readTypedNumber(field.value, wording.decimalMark)
+  field.value = wording.decimal(l.quantity)
+  if (read !== null && !read.startsWith('-')) emit('quantity', l.lineIds, read)
+}
 function agree(lineId: string, event: Event): void {
   const read = readTypedNumber((event.target as HTMLInputElement).value, wording.decimalMark)
   if (read !== null && !read.startsWith('-')) emit('price', lineId, read)
@@ -112,9 +121,17 @@ function agree(lineId: string, event: Event): void {
             </button></span
           ></span
         >
-        <span class="num">{{ wording.quantity(l.quantity, l.unit) }}</span><span class="num">{{
-          wording.amount(l.net)
-        }}</span>
+        <label v-if="isOpen" class="num whitespace-nowrap"
+          ><input
+            class="cell num inline-block! w-[52px]! border-b border-dotted! border-edge!"
+            :value="wording.decimal(l.quantity)"
+            :aria-label="`How many of ${l.description} on the tray`"
+            inputmode="decimal"
+            @change="count(l, $event)"
+          />
+          {{ unitName(l.unit) }}</label
+        ><span v-else class="num">{{ wording.quantity(l.quantity, l.unit) }}</span
+        ><span class="num">{{ wording.amount(l.net) }}</span>
         <label v-if="l.itemId === null && isOpen" class="small col-span-3 flex items-baseline gap-2"
           >agreed at
           <input

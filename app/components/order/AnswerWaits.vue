@@ -45,7 +45,7 @@ const words = computed(() => {
   return `Agree: send revision ${(props.order.revisions[0]?.revision ?? 0) + 1}`
 })
 let key = crypto.randomUUID()
-watch(rest, () => {
+watch([rest, () => props.answer.id, () => props.order.version], () => {
   key = crypto.randomUUID()
 })
 const agree = () =>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { dayOf } from '#core/base/day'
 import type { OrderView } from '#shared/contract/order'
 import { useAct } from '~/composables/base/use-act'
 import { useApi } from '~/composables/base/use-api'
@@ -10,12 +11,12 @@ const emit = defineEmits<{ typing: []; done: [words: string] }>()
 const api = useApi()
 const wording = useWording()
 const { busy, trouble, act } = useAct()
-const isOpen = computed(() => props.order.state === 'issued' || props.order.state === 'acknowledged')
 const waits = computed(() => props.order.answers.some((a) => a.outcome === 'waits'))
+/** Once a day is enough. */
 const isReminded = computed(
   () =>
     props.order.remindedAt !== null &&
-    wording.since(props.order.remindedAt) === wording.since(`${wording.today.value}T12:00:00Z`),
+    dayOf(new Date(props.order.remindedAt), wording.zone.value) === wording.today.value,
 )
 const OUTCOMES = {
   waits: 'waits for the buyer',
@@ -49,7 +50,7 @@ const remind = () =>
   <section aria-labelledby="answers" class="mt-5">
     <h2 id="answers" class="head mb-1.5">What {{ order.supplier }} answered</h2>
     <p v-if="trouble" class="notice-red mb-1.5" role="alert">{{ trouble }}</p>
-    <p v-if="isOpen && order.state === 'issued' && !waits" class="text-ink2">
+    <p v-if="order.state === 'issued' && !waits" class="text-ink2">
       {{ order.answers.length === 0 ? 'Nothing yet.' : 'Nothing to what was sent last.' }}
       <template v-if="order.remindedAt"> Asked once more {{ wording.moment(order.remindedAt) }}.</template>
     </p>

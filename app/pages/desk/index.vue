@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { sum } from '#core/base/money'
 import type { SupplierFound } from '#shared/contract/catalogue'
 import { capital, formatCount, formatCounted } from '#shared/words/format'
 import type { DeskLine, TrayView } from '#shared/contract/order'
@@ -16,6 +15,7 @@ import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
 import { useWordsFilter } from '~/composables/base/use-words-filter'
 import { usePassTray } from '~/composables/desk/use-pass-tray'
+import { GROUPINGS, groupingOf, groupLines } from '~/composables/desk/group-lines'
 import { byTray, trayFor } from '~/composables/desk/tray-for'
 import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
@@ -58,40 +58,16 @@ const trayTrouble = ref<Record<string, string>>({})
 const busy = ref<string | null>(null)
 const supplier = shallowRef<SupplierFound | null>(null)
 
-/** How lines stand together: what they share, and in which order those groups come. */
-const GROUPINGS = {
-  '': { name: 'by supplier', key: (l: DeskLine) => l.supplier ?? '', none: 'No supplier yet' },
-  place: { name: 'by place', key: (l: DeskLine) => l.shipTo, none: '' },
-  day: { name: 'by the day they are needed', key: (l: DeskLine) => l.needBy, none: '' },
-  request: { name: 'by request', key: (l: DeskLine) => l.number, none: '' },
-} as const
-const grouping = computed(() => GROUPINGS[one('by') as keyof typeof GROUPINGS] ?? GROUPINGS[''])
-const isBySupplier = computed(() => grouping.value === GROUPINGS[''])
-const sayGroup = (name: string) =>
-  name === '' ? grouping.value.none : grouping.value === GROUPINGS.day ? wording.day(name) : name
+const by = computed(() => groupingOf(one('by')))
+const groups = computed(() => groupLines(data.value?.lines ?? [], by.value))
+const sayGroup = (shared: string) =>
+  by.value === '' ? shared || 'No supplier yet' : by.value === 'day' ? wording.day(shared) : shared
+/** From which value of goods on a group's supplier pays the freight; null where that is not said, or not of one. */
+const freeFrom = (list: readonly DeskLine[]) => (by.value === '' ? (list[0]?.freightFreeFrom ?? null) : null)
 const lines = computed(() => groups.value.flatMap((g) => g.list))
 const trays = computed(() => data.value?.trays ?? [])
 /** Those that lines may be laid on: what was sent to be decided on stays as it is. */
 const openTrays = computed(() => trays.value.filter((t) => t.state === 'draft'))
-const groups = computed(() => {
-  const byName = new Map<string, DeskLine[]>()
-  for (const l of data.value?.lines ?? []) {
-    const name = grouping.value.key(l)
-    byName.set(name, [...(byName.get(name) ?? []), l])
-  }
-  const inOrder = isBySupplier.value ? [...byName] : [...byName].sort(([a], [b]) => (a < b ? -1 : 1))
-  return inOrder.map(([name, list]) => ({
-    name,
-    list,
-    sums: [...new Set(list.map((l) => l.currency))].map((c) =>
-      sum(
-        list.filter((l) => l.currency === c).map((l) => l.net),
-        c,
-      ),
-    ),
-    free: isBySupplier.value ? (list[0]?.freightFreeFrom ?? null) : null,
-  }))
-})
 watch(lines, (now) => {
   marked.value = new Set([...marked.value].filter((id) => now.some((l) => l.id === id)))
 })
@@ -227,11 +203,16 @@ async function takeOff(t: TrayView, lineIds: string[] | null): Promise<void> {
     trayTrouble.value = { ...trayTrouble.value, [t.id]: sayError(e) }
   }
 }
-/** A price or a note that is being written down: what is issued has it. */
+/** A price, a quantity or a note that is being written down: what is issued has it. */
 let writing: Promise<unknown> = Promise.resolve()
 function agree(t: TrayView, lineId: string, unitPrice: string): void {
   writing = writing.then(() =>
     write(t, () => api.post('/api/trays/{id}/prices', { params: { id: t.id }, body: { lineId, unitPrice } })),
+  )
+}
+function count(t: TrayView, lineIds: string[], quantity: string): void {
+  writing = writing.then(() =>
+    write(t, () => api.post('/api/trays/{id}/quantities', { params: { id: t.id }, body: { lineIds, quantity } })),
   )
 }
 function note(t: TrayView, words: string): void {
@@ -391,8 +372,8 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
           @update:model-value="narrow({ due: $event })"
         />,
         <BlankChoice
-          :model-value="one('by')"
-          :choices="Object.entries(GROUPINGS).map(([id, g]) => ({ id, name: g.name }))"
+          :model-value="by"
+          :choices="GROUPINGS"
           label="How they stand together"
           placeholder=""
           light
@@ -432,20 +413,21 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
             <th scope="col">Needed</th>
           </tr>
         </thead>
-        <tbody v-for="g in groups" :key="g.name">
+        <tbody v-for="g in groups" :key="g.shared">
           <tr>
             <td colspan="4" class="pt-4! border-strong!">
               <button
                 type="button"
                 class="text-left hover:underline"
-                :aria-label="`Mark all of ${sayGroup(g.name)}`"
+                :aria-label="`Mark all of ${sayGroup(g.shared)}`"
                 @click="markGroup(g.list)"
               >
-                <b class="font-semibold">{{ sayGroup(g.name) }}</b>{{ ' ' }}
+                <b class="font-semibold">{{ sayGroup(g.shared) }}</b>{{ ' ' }}
                 <span class="text-ink2"
                   >· {{ g.list.length }} {{ g.list.length === 1 ? 'line' : 'lines'
-                  }}<template v-if="g.free">
-                    · from {{ wording.price(g.free, g.list[0]?.currency ?? 'EUR') }} they pay the freight</template
+                  }}<template v-if="freeFrom(g.list)">
+                    · from {{ wording.price(freeFrom(g.list) ?? '0', g.list[0]?.currency ?? 'EUR') }} they pay the
+                    freight</template
                   ></span
                 >
               </button>
@@ -473,8 +455,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
             @dragstart="drag($event, l)"
           >
             <td>
-              {{ l.description
-              }}<span v-if="!isBySupplier" class="small block">{{ l.supplier ?? 'no supplier yet' }}</span
+              {{ l.description }}<span v-if="by !== ''" class="small block">{{ l.supplier ?? 'no supplier yet' }}</span
               ><span v-if="l.noteInternal" class="small block">{{ l.noteInternal }}</span
               ><span v-if="l.supplierStanding === 'proposed'" class="small block text-amber-ink"
                 >its supplier waits for finance</span
@@ -537,6 +518,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
             @off="takeOff(t, $event)"
             @price="(lineId, p) => agree(t, lineId, p)"
             @note="note(t, $event)"
+            @quantity="(lineIds, n) => count(t, lineIds, n)"
             @dragover.prevent="overTray = t.id"
             @dragleave="overTray = null"
             @drop.prevent="drop($event, t)"
