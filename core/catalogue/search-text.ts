@@ -1,5 +1,4 @@
-/** A text without what people leave out of part numbers: "CP-QS 25" is "cpqs25". */
-const withoutPunctuation = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '')
+import { withoutPunctuation } from '#core/base/without-punctuation'
 
 /** What an item is found by: its words and numbers in one lower-case text, the numbers also without punctuation. */
 export function searchTextOf(item: {

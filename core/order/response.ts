@@ -1,5 +1,6 @@
 import { dec, isDecimalText, type DecimalText } from '#core/base/decimal'
 import { isDay, type Day } from '#core/base/day'
+import { withoutPunctuation } from '#core/base/without-punctuation'
 import { verdict, type Verdict } from '#core/base/verdict'
 import type { LineWish, StandingLine } from './change'
 
@@ -49,7 +50,8 @@ export function answerOfMessage(
   order: { readonly number: string; readonly currency: string; readonly lines: readonly RespondedLine[] },
 ): Verdict<LineWish[], ResponseReason> {
   const reasons: ResponseReason[] = []
-  if (!isSameNumber(m.order, order.number)) reasons.push({ code: 'other-order', stops: true, names: m.order })
+  if (withoutPunctuation(m.order) !== withoutPunctuation(order.number))
+    reasons.push({ code: 'other-order', stops: true, names: m.order })
   if (m.currency !== '' && m.currency !== order.currency)
     reasons.push({ code: 'other-currency', stops: true, names: m.currency })
   if (m.says === 'only-arrived') reasons.push({ code: 'only-arrived', stops: true })
@@ -100,7 +102,3 @@ function priceFor(line: RespondedLine, price: DecimalText | null = null, base: D
     .toPlaces(6)
     .toFixed()
 }
-
-/** Numbers are the same whatever their case, spaces and punctuation. Source: rules of calculation, numbers. */
-const isSameNumber = (a: string, b: string): boolean => plain(a) === plain(b)
-const plain = (n: string): string => n.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '')

@@ -14,6 +14,11 @@ export function openQuantity(line: LineProgress): DecimalText {
   return (open.isNegative() ? NOTHING : open).toFixed()
 }
 
+/** What of that lies on no tray either. */
+export function leftToLay(line: LineProgress & { readonly onTray: DecimalText }): DecimalText {
+  return dec(openQuantity(line)).minus(dec(line.onTray)).toFixed()
+}
+
 /** The state of an approved requisition, worked out anew from its quantities after every order. */
 export function stateFromQuantities(lines: readonly LineProgress[]): RequisitionState {
   const somethingOrdered = lines.some((l) => dec(l.ordered).isPositive())

@@ -9,7 +9,7 @@ import { changeLines, decideOrderChange, type ChangedLine, type ChangeReason, ty
 import { orderSums, type FreightTerms } from '#core/order/freight'
 import type { DecidedOrder } from '#core/order/subject'
 import { adjustmentsOf } from '#core/requisition/draft'
-import { openQuantity } from '#core/requisition/line-progress'
+import { leftToLay } from '#core/requisition/line-progress'
 import { findRoute, findTolerance, listApprovers } from '../approval/reads'
 import { channelNamed, CHANNELS } from '../channel/channels'
 import type { Tx } from '../db/client'
@@ -128,9 +128,7 @@ export async function computeChange(
 
 /** What of a requisition line nobody ordered, and that lies on no tray. */
 function openOf(line: RequisitionLineRow | undefined): string {
-  if (line === undefined) return '0'
-  const open = openQuantity({ requested: line.quantity, ordered: line.ordered, cancelled: line.cancelled })
-  return dec(open).minus(dec(line.onTray)).toFixed()
+  return line === undefined ? '0' : leftToLay({ ...line, requested: line.quantity })
 }
 
 /** Freight stays as it was agreed while the goods come to the same; else it is asked for by their new value. */

@@ -4,6 +4,7 @@ import { isInPart, may, partOf } from '#core/people/rights'
 import { isOrderMoveFrom, type OrderMoveName } from '#core/order/moves'
 import { sayOrderState } from '#shared/words/order'
 import { sayMoveReason } from '#shared/words/requisition'
+import { leftToLay } from '#core/requisition/line-progress'
 import { checkMove } from '#core/requisition/moves'
 import { randomUUID } from 'node:crypto'
 import { findRoute } from '../approval/reads'
@@ -130,7 +131,7 @@ async function pickLines(ctx: Context, input: LayParts): Promise<Picked[]> {
     for (const part of input.parts.filter((p) => owners.get(p.lineId) === id)) {
       const line = requisition.lines.find((l) => l.id === part.lineId)
       if (line === undefined) throw notFound('A line')
-      const open = dec(line.quantity).minus(dec(line.ordered)).minus(dec(line.cancelled)).minus(dec(line.onTray))
+      const open = dec(leftToLay({ ...line, requested: line.quantity }))
       const quantity = part.quantity ?? open.toFixed()
       if (!open.isPositive())
         throw refused([`“${line.description}” lies on a tray or is ordered already.`], {}, 'taken')

@@ -1,6 +1,6 @@
 import { NOTHING, dec, type DecimalText } from '#core/base/decimal'
 import { moveSources } from '#core/order/change'
-import { openQuantity } from '#core/requisition/line-progress'
+import { leftToLay } from '#core/requisition/line-progress'
 import { waysOf } from '#shared/words/ways'
 import type { Context } from '../context'
 import { notFound, refused } from '../http/problem'
@@ -31,9 +31,7 @@ export async function setTrayQuantity(
   const lines = new Map(requisitions.flatMap((r) => r.lines.map((l) => [l.id, l] as const)))
   const openOf = (id: string): DecimalText => {
     const l = lines.get(id)
-    if (l === undefined) return '0'
-    const open = openQuantity({ requested: l.quantity, ordered: l.ordered, cancelled: l.cancelled })
-    return dec(open).minus(dec(l.onTray)).toFixed()
+    return l === undefined ? '0' : leftToLay({ ...l, requested: l.quantity })
   }
   const sources = parts.map((p) => ({ ...p, open: openOf(p.requisitionLineId) }))
   const total = sources.reduce((s, p) => s.plus(dec(p.quantity)), NOTHING)
