@@ -231,8 +231,14 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'lay what is marked on trays' }], (eve
         <div v-for="l in left" :key="l.reason" class="mt-2 border-t border-rule pt-2">
           <p>{{ l.reason }}</p>
           <ul class="mt-1">
-            <li v-for="x in l.lines.slice(0, 20)" :key="x.lineId" class="flex flex-wrap gap-x-3 text-ink2">
-              <NuxtLink class="quiet-link" :to="`/trail/${x.requisitionId}`">{{ x.number }}</NuxtLink>
+            <li
+              v-for="x in l.lines.slice(0, 20)"
+              :key="x.lineId"
+              class="flex min-h-6 flex-wrap items-center gap-x-3 text-ink2"
+            >
+              <NuxtLink class="quiet-link inline-flex min-h-6 items-center" :to="`/trail/${x.requisitionId}`">{{
+                x.number
+              }}</NuxtLink>
               <span>{{ x.description }}, {{ wording.quantity(x.quantity, x.unit) }}</span
               ><span v-if="x.supplier">{{ x.supplier }}</span>
             </li>
