@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { dec } from '#core/base/decimal'
 import type { LineWish } from '#core/order/change'
 import MainAction from '~/components/base/MainAction.vue'
 import AnswerForm from '~/components/order/AnswerForm.vue'
@@ -41,6 +42,7 @@ async function answer(given: { by: string; note: string; lines: LineWish[] }): P
   })
   await refresh()
 }
+const isRefused = (l: { is: LineWish | null }) => l.is !== null && dec(l.is.quantity).isZero()
 const promised = computed(() => {
   const o = order.value
   return o?.lines.map((l) => ({ ...l, is: o.answer?.lines.find((a) => a.lineId === l.id) ?? null })) ?? []
@@ -131,15 +133,18 @@ const promised = computed(() => {
           </thead>
           <tbody>
             <tr v-for="l in promised" :key="l.id">
-              <td class="font-semibold">{{ l.description }}</td>
-              <td class="num">{{ ways.quantity(l.is?.quantity ?? l.quantity, l.unit) }}</td>
-              <td class="num">{{ ways.price(l.is?.unitPrice ?? l.unitPrice, order.currency) }}</td>
-              <td class="pl-3!">{{ ways.date(l.is?.needBy ?? l.needBy, order.today) }}</td>
+              <td class="font-semibold" :class="isRefused(l) ? 'text-ink3 line-through' : ''">{{ l.description }}</td>
+              <td v-if="isRefused(l)" colspan="3" class="num">does not come</td>
+              <template v-else>
+                <td class="num">{{ ways.quantity(l.is?.quantity ?? l.quantity, l.unit) }}</td>
+                <td class="num">{{ ways.price(l.is?.unitPrice ?? l.unitPrice, order.currency) }}</td>
+                <td class="pl-3!">{{ ways.date(l.is?.needBy ?? l.needBy, order.today) }}</td>
+              </template>
             </tr>
           </tbody>
         </table>
         <p v-if="order.answer" class="mt-2 text-ink2">
-          Answered by {{ order.answer.by }}<template v-if="order.answer.note">: “{{ order.answer.note }}”</template>.
+          Answered by {{ order.answer.by }}{{ order.answer.note === '' ? '.' : `: “${order.answer.note}”` }}
         </p>
         <button v-if="order.state === 'waits'" type="button" class="action mt-3" @click="again = true">
           Answer it anew

@@ -21,7 +21,7 @@ const marks = computed(() => [
 
 <template>
   <tbody>
-    <tr class="folded">
+    <tr class="folded max-[700px]:grid-cols-[28px_minmax(0,1fr)_auto]!">
       <td>
         <input
           type="checkbox"
@@ -31,12 +31,12 @@ const marks = computed(() => [
           @change="emit('take', ($event.target as HTMLInputElement).checked)"
         />
       </td>
-      <td>
+      <td class="max-[700px]:col-span-2">
         <span class="font-medium">{{ order.supplier }}</span><span class="small block"
           >to {{ order.shipTo }}<template v-if="order.department">, for {{ order.department }}</template></span
         ><span v-for="m in marks" :key="m" class="small block text-amber-ink">{{ m }}</span>
       </td>
-      <td>
+      <td class="max-[700px]:col-start-2">
         <button
           type="button"
           class="quiet-link -my-0.5 min-h-6 text-left"
@@ -47,25 +47,29 @@ const marks = computed(() => [
         </button>
         <span class="small block">{{ formatCount(order.requests.length, 'request', 'requests') }}</span>
       </td>
-      <td class="whitespace-nowrap">{{ wording.shortDay(order.needBy) }}</td>
-      <td class="num">
+      <td class="whitespace-nowrap max-[700px]:text-right!">{{ wording.shortDay(order.needBy) }}</td>
+      <td class="num max-[700px]:col-start-2 max-[700px]:text-left!">
         {{ amount(order.net)
         }}<span v-if="!isZero(order.freight)" class="small block"
           >with {{ wording.amount(order.freight) }} freight</span
         >
       </td>
       <td class="num" :class="isZero(order.saved) ? '' : isNegative(order.saved) ? 'text-red' : 'text-green'">
-        {{ isZero(order.saved) ? '–' : amount(order.saved) }}
+        <template v-if="isZero(order.saved)">–</template
+        ><template v-else><span class="min-[700px]:hidden">saves </span>{{ amount(order.saved) }}</template>
       </td>
     </tr>
-    <tr v-if="isOpen">
+    <tr v-if="isOpen" class="max-[700px]:block">
       <td class="max-[700px]:hidden!" />
-      <td colspan="5">
+      <td colspan="5" class="max-[700px]:block">
         <ul>
           <li
             v-for="(l, i) in order.lines"
             :key="i"
-            class="grid grid-cols-[minmax(0,1fr)_auto_110px_90px] items-baseline gap-x-4 py-0.5"
+            :class="[
+              'grid grid-cols-[minmax(0,1fr)_auto_110px_90px] items-baseline gap-x-4 py-0.5',
+              'max-[700px]:grid-cols-[minmax(0,1fr)_auto_70px]',
+            ]"
           >
             <span class="min-w-0"
               >{{ l.description
@@ -73,7 +77,7 @@ const marks = computed(() => [
                 >, from {{ formatCount(l.requests, 'request', 'requests') }}</span
               ></span
             ><span class="num">{{ wording.quantity(l.quantity, l.unit) }}</span
-            ><span class="num text-ink2"
+            ><span class="num text-ink2 max-[700px]:hidden"
               >at {{ wording.price(l.unitPrice, order.currency)
               }}<template v-if="l.priceBase !== '1'"> per {{ l.priceBase }}</template></span
             ><span class="num">{{ wording.amount(l.net) }}</span>

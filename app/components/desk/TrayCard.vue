@@ -123,7 +123,7 @@ function agree(lineId: string, event: Event): void {
         >
         <label v-if="isOpen" class="num whitespace-nowrap"
           ><input
-            class="cell num inline-block! w-[52px]! border-b border-dotted! border-edge!"
+            class="cell num inline-block! w-[44px]! border-b border-dotted! border-edge!"
             :value="wording.decimal(l.quantity)"
             :aria-label="`How many of ${l.description} on the tray`"
             inputmode="decimal"
