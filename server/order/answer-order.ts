@@ -7,7 +7,7 @@ import { sayAnswerReason } from '#shared/words/order-answer'
 import { appendEvent } from '../audit/store'
 import type { Context } from '../context'
 import { maySee } from '../document/visible'
-import { setState, touchDocument } from '../document/store'
+import { setState } from '../document/store'
 import { tell } from '../document/tell'
 import { environment } from '../environment'
 import { invalid, notFound, refused, stale } from '../http/problem'
@@ -113,10 +113,11 @@ export async function takeAnswerIn(
     subjectId: order.id,
     after: { answerId: answer.id, revision: order.revision, way, by: byName, differences: value.differences },
   })
+  // What waits leaves the order as it is, and whoever is writing a change of it goes on.
   if (isAsOrdered) {
     await letHold(ctx, order, answer)
     await setState(tx, order.id, 'acknowledged', now)
-  } else await touchDocument(tx, order.id, now)
+  }
   // What comes as ordered is no news to whoever issues forty orders a day.
   if (way === 'link' && (!isAsOrdered || given.note.trim() !== ''))
     await tell(

@@ -9,7 +9,7 @@ type Checked = Reply<(typeof orderChangeRoutes)['checkOrderChange']>
 export type OrderRest = 'returns' | 'ends'
 /** What was typed and not sent, of the order as it stood then. */
 interface Kept {
-  readonly version: number
+  readonly revision: number
   readonly typed: Record<string, Typed>
   readonly shipToId: string | null
   readonly rest: OrderRest
@@ -18,10 +18,10 @@ interface Kept {
 }
 
 /** What is kept at a place in this browser; null where nothing is, or the order was changed since. */
-function readKept(place: string, version: number): Kept | null {
+function readKept(place: string, revision: number): Kept | null {
   try {
     const kept = JSON.parse(localStorage.getItem(place) ?? 'null') as Kept | null
-    return kept?.version === version ? kept : null
+    return kept?.revision === revision ? kept : null
   } catch {
     return null
   }
@@ -39,7 +39,8 @@ export function useOrderChange(order: OrderView) {
   const api = useApi()
   const place = `rekko change of ${order.id} by ${order.buyerId}`
   const before = order.change
-  const kept = readKept(place, order.version)
+  const revision = order.revisions[0]?.revision ?? 0
+  const kept = readKept(place, revision)
   const written = useTypedLines(order, before?.lines ?? null, kept?.typed ?? null)
   const { typed, lines, wrong } = written
   const shipToId = ref<string | null>(kept?.shipToId ?? before?.shipToId ?? order.shipToId)
@@ -65,7 +66,7 @@ export function useOrderChange(order: OrderView) {
   // What is typed outlives the page, until it is sent or left.
   watch([typed, shipToId, rest, reason, note], () => {
     const now: Kept = {
-      version: order.version,
+      revision,
       typed: typed.value,
       shipToId: shipToId.value,
       rest: rest.value,
