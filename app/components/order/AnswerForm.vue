@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { dec } from '#core/base/decimal'
+import { wishesOf } from '#core/order/answer'
 import type { LineWish } from '#core/order/change'
 import { listWords } from '#shared/words/format'
 import BlankDay from '~/components/base/BlankDay.vue'
@@ -31,18 +32,8 @@ const { typedOf, write, sayWrong, isOff, lines, wrong } = form
 const by = ref(props.by)
 const note = ref(props.note)
 const root = useTemplateRef<HTMLElement>('root')
-/** What is not as it was ordered; an earlier day is a promise and no difference. */
-const differs = computed(() =>
-  lines.value.filter((w) => {
-    const l = ordered.find((x) => x.id === w.lineId)
-    return (
-      l === undefined ||
-      !dec(w.quantity).eq(dec(l.quantity)) ||
-      !dec(w.unitPrice).eq(dec(l.unitPrice)) ||
-      w.needBy > l.needBy
-    )
-  }),
-)
+/** What is not as it was ordered. */
+const differs = computed(() => wishesOf(ordered, lines.value))
 const words = computed(() => {
   if (wrong.value.length > 0) return 'Mend what cannot be read'
   if (by.value.trim() === '') return props.heard ? 'Say who told you' : 'Say your name'
@@ -71,11 +62,10 @@ function send(): void {
 function refuseAll(): void {
   for (const l of ordered) write(l, { quantity: '0' })
 }
-defineExpose({ send })
 </script>
 
 <template>
-  <form ref="root" aria-label="Answer the order" @submit.prevent="send">
+  <form ref="root" aria-label="Answer the order" @submit.prevent>
     <table class="table">
       <caption class="sr-only">
         Lines as they will be delivered
