@@ -35,7 +35,12 @@ async function check(): Promise<void> {
   }
 }
 onMounted(check)
-watch([rest, () => props.answer.id, () => props.order.version], check)
+/** One key for one yes: pressed again after a failing, it is said once. */
+let key = crypto.randomUUID()
+watch([rest, () => props.answer.id, () => props.order.version], () => {
+  key = crypto.randomUUID()
+  void check()
+})
 const isRefused = computed(() => checked.value !== null && checked.value.refusals.length > 0)
 const mayAgree = computed(() => checked.value !== null && (!isRefused.value || checked.value.needsDecision))
 const words = computed(() => {
@@ -43,10 +48,6 @@ const words = computed(() => {
   if (c?.needsDecision === true) return 'Agree, once whoever decides has approved'
   if (c?.isCancellation === true) return 'Agree: the order is cancelled'
   return `Agree: send revision ${(props.order.revisions[0]?.revision ?? 0) + 1}`
-})
-let key = crypto.randomUUID()
-watch([rest, () => props.answer.id, () => props.order.version], () => {
-  key = crypto.randomUUID()
 })
 const agree = () =>
   act(async () => {
@@ -61,8 +62,12 @@ const agree = () =>
   })
 const declining = ref(false)
 const why = ref('')
-const decline = () =>
-  act(async () => {
+async function decline(): Promise<void> {
+  if (why.value.trim() === '') {
+    document.getElementById('why-not')?.focus()
+    return
+  }
+  await act(async () => {
     await api.post('/api/orders/{id}/refusals-of-answer', {
       params: { id: props.order.id },
       body: { answerId: props.answer.id, text: why.value },
@@ -71,6 +76,7 @@ const decline = () =>
     })
     emit('done', `${props.order.supplier} is told that it stands as it was sent.`)
   })
+}
 async function beginDeclining(): Promise<void> {
   declining.value = true
   await nextTick()
