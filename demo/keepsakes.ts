@@ -11,6 +11,7 @@ import { createDraft } from '../server/requisition/save-draft'
 import { sendRequisition } from '../server/requisition/send-requisition'
 import { loadRequestForm } from '../server/settings/load-organisation'
 import { proposeSupplier } from '../server/supplier/propose-supplier'
+import { enterAgreements } from './agreements'
 import { draftOf } from './draft-of'
 import { idOf } from './ids'
 import { planJobs } from './job-parts'
@@ -277,6 +278,7 @@ export async function layKeepsakes(db: Db, now: Date, timeZone: string): Promise
     )
   }
   await keepSupplierRecords(as, now, timeZone)
+  await enterAgreements(as, now, timeZone)
   await planJobs(as, now, timeZone)
   await keepLists(as, now, timeZone)
   await putPolicyInForce(as, now)

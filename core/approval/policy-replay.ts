@@ -215,6 +215,7 @@ interface Looked {
   readonly kinds: ReadonlySet<string>
   readonly ownFields: ReadonlySet<string>
   readonly suppliers: boolean
+  readonly agreements: boolean
   readonly overBudget: boolean
   readonly holders: boolean
 }
@@ -232,6 +233,7 @@ function lookedAt(policies: readonly Policy[]): Looked {
     kinds: named((c) => (c.on === 'kind' ? c.kinds : [])),
     ownFields: named((c) => (c.on === 'own field' ? [c.fieldId] : [])),
     suppliers: conditions.some((c) => c.on === 'supplier'),
+    agreements: conditions.some((c) => c.on === 'agreement'),
     overBudget: conditions.some((c) => c.on === 'over budget'),
     holders: rules.some((r) => r.steps.some((s) => s.who.by === 'budget holders')),
   }
@@ -249,7 +251,8 @@ function keyOf(s: Subject, bounds: readonly Money[], looked: Looked): string {
     key +=
       `|${or(looked.accounts, c.account)} ${or(looked.projects, c.project ?? '')} ` +
       `${c.category === null ? '' : or(looked.categories, c.category)} ` +
-      `${looked.suppliers ? c.supplier : ''} ${or(looked.currencies, c.currency)} ` +
+      `${looked.suppliers ? c.supplier : ''} ${looked.agreements && c.hasAgreement === true} ` +
+      `${or(looked.currencies, c.currency)} ` +
       // Of each budget line its holder decides once.
       `${looked.holders ? `${c.budgetLineId} ${c.holderId ?? ''}` : ''}`
   return key

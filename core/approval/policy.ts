@@ -41,6 +41,8 @@ export interface SubjectCoding {
   readonly supplier: SupplierSort
   /** In which the line is priced. */
   readonly currency: string
+  /** An agreement covers the line; absent: none does, as in what was sent before it was looked at. */
+  readonly hasAgreement?: boolean
   readonly holderId: string | null
 }
 
@@ -57,7 +59,7 @@ export interface SentSubject extends Pick<Subject, 'document' | 'kind' | 'amount
   readonly together?: Money
   /** What was sent before suppliers and currencies were looked at has neither. */
   readonly codings: readonly (Pick<SubjectCoding, 'budgetLineId' | 'account' | 'project' | 'category'> &
-    Partial<Pick<SubjectCoding, 'supplier' | 'currency'>>)[]
+    Partial<Pick<SubjectCoding, 'supplier' | 'currency' | 'hasAgreement'>>)[]
 }
 
 export const freezeSubject = ({
@@ -109,6 +111,7 @@ export type Condition =
   | { readonly on: 'project'; readonly codes: readonly string[] }
   | { readonly on: 'supplier'; readonly sorts: readonly SupplierSort[] }
   | { readonly on: 'currency'; readonly codes: readonly string[] }
+  | { readonly on: 'agreement'; readonly is: boolean }
   | { readonly on: 'kind'; readonly kinds: readonly string[] }
   | { readonly on: 'over budget'; readonly is: boolean }
   | { readonly on: 'own field'; readonly fieldId: string; readonly values: readonly string[] }
@@ -195,6 +198,8 @@ export function holds(condition: Condition, subject: Subject): boolean {
       return subject.codings.some((c) => condition.sorts.includes(c.supplier))
     case 'currency':
       return subject.codings.some((c) => condition.codes.includes(c.currency))
+    case 'agreement':
+      return subject.codings.some((c) => (c.hasAgreement ?? false) === condition.is)
     case 'kind':
       return condition.kinds.includes(subject.kind)
     case 'over budget':

@@ -189,8 +189,11 @@ function ownValues(
 const worldOfSort = (world: PolicyWorld, sort: Sort): PolicyWorld =>
   sort === 'order' ? { ...world, suppliers: ['known'] } : world
 
+/** The conditions that look at codings. */
+const ON_CODINGS: readonly Condition['on'][] = ['account', 'project', 'category', 'supplier', 'agreement', 'currency']
+
 /** What tells codings apart besides their budget line. */
-type Traits = Pick<SubjectCoding, 'category' | 'supplier' | 'currency'>
+type Traits = Pick<SubjectCoding, 'category' | 'supplier' | 'currency' | 'hasAgreement'>
 
 /**
  * Codings that tell documents of a department, or of any, apart: each alone, and the fewest that meet a rule, with one
@@ -238,13 +241,16 @@ function codingsOf(policy: Policy, world: PolicyWorld, departmentId: string | nu
       holderId: l.holderId,
     }))
     const key = codings
-      .map((c) => `${c.budgetLineId} ${c.category ?? ''} ${c.supplier} ${c.currency}`)
+      .map((c) => `${c.budgetLineId} ${c.category ?? ''} ${c.supplier} ${c.currency} ${c.hasAgreement === true}`)
       .sort()
       .join('|')
     if (!found.has(key)) found.set(key, codings)
   }
   // What no condition is about is filled in, in every way.
-  const fills = currencies.flatMap((currency) => suppliers.map((supplier) => ({ supplier, currency })))
+  const covers = policy.rules.some((r) => r.conditions.some((c) => c.on === 'agreement')) ? [false, true] : [false]
+  const fills = currencies.flatMap((currency) =>
+    suppliers.flatMap((supplier) => covers.map((hasAgreement) => ({ supplier, currency, hasAgreement }))),
+  )
   for (const l of lines) for (const category of categories) for (const fill of fills) put([[l, { category, ...fill }]])
   for (const rule of policy.rules) {
     const more = rule.steps.some((x) => x.who.by === 'budget holders') ? lines : []
@@ -262,14 +268,14 @@ function codingsOf(policy: Policy, world: PolicyWorld, departmentId: string | nu
     )
     const needSuppliers = needs((c) => (c.on === 'supplier' ? suppliers.filter((s) => c.sorts.includes(s)) : null))
     const needCurrencies = needs((c) => (c.on === 'currency' ? currencies.filter((x) => c.codes.includes(x)) : null))
+    const needCovers = needs((c) => (c.on === 'agreement' ? [c.is] : null))
     // Without conditions on codings each coding alone stands for all.
-    if (!rule.conditions.some((c) => ['account', 'project', 'category', 'supplier', 'currency'].includes(c.on)))
-      continue
+    if (!rule.conditions.some((c) => ON_CODINGS.includes(c.on))) continue
     for (const some of needLines)
       for (const named of needCategories)
         for (const from of needSuppliers)
-          for (const priced of needCurrencies) {
-            const least = Math.max(some.length, named.length, from.length, priced.length, 1)
+          for (const [priced, covered] of needCurrencies.flatMap((p) => needCovers.map((v) => [p, v] as const))) {
+            const least = Math.max(some.length, named.length, from.length, priced.length, covered.length, 1)
             for (const first of some.length > 0 ? [some[0]] : lines) {
               if (first === undefined) continue
               for (const fill of fills) {
@@ -278,6 +284,7 @@ function codingsOf(policy: Policy, world: PolicyWorld, departmentId: string | nu
                     category: named[i] ?? null,
                     supplier: from[i] ?? fill.supplier,
                     currency: priced[i] ?? fill.currency,
+                    hasAgreement: covered[i] ?? fill.hasAgreement,
                   }
                   return [some[i] ?? first, traits] as const
                 })

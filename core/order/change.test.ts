@@ -83,7 +83,14 @@ const facts = (to: LineWish, more: Partial<OrderChangeFacts> = {}, of = line()):
   return {
     ...{ state: 'issued', currency: 'EUR', baseCurrency: 'EUR', perBase: '1', lines, isWaiting: false },
     ...{ approved: [eur('125.00')], netBefore: lines[0]?.was.net ?? eur('0.00'), net: lines[0]?.net ?? eur('0.00') },
-    ...{ today: '2026-11-28', movesShipTo: false, isReachable: true, buyerId: 'leonie', needs: [['owen']] },
+    ...{
+      today: '2026-11-28',
+      movesShipTo: false,
+      agreement: null,
+      isReachable: true,
+      buyerId: 'leonie',
+      needs: [['owen']],
+    },
     supplier: { name: 'Corrigan Pumps', isBlocked: false, channel: 'e-mail' },
     authority: {
       ...{ orderingLimit: eur('3000.00'), mayIssue: [], deciders: [], decided: null },

@@ -1,10 +1,10 @@
 import { NOTHING, dec, type Decimal, type DecimalText } from '#core/base/decimal'
 import type { Day } from '#core/base/day'
 import { lineNet, type Adjustment } from '#core/base/line-net'
-import { compare, convert, type Money } from '#core/base/money'
+import { compare, convert, subtract, type Money } from '#core/base/money'
 import { verdict, type Verdict } from '#core/base/verdict'
 import { adjustmentsOfPart } from '#core/budget/effect'
-import { authorityReasons, type Authority, type IssueReason } from './issue'
+import { authorityReasons, drawReasons, type Authority, type IssueReason, type OrderAgreement } from './issue'
 import { isOrderMoveFrom, type OrderState } from './moves'
 
 /** How much of an order line belongs to a requisition line, and how much of that requisition line nobody ordered. */
@@ -160,6 +160,8 @@ export interface OrderChangeFacts {
   readonly buyerId: string
   readonly needs: readonly (readonly string[])[]
   readonly authority: Authority
+  /** On which it draws already; that it fits was seen when it was issued, or linked. */
+  readonly agreement: Omit<OrderAgreement, 'misfits'> | null
 }
 
 /** Whether an order says nothing any more once it is changed: every line of it is off. */
@@ -197,6 +199,7 @@ export function decideOrderChange(f: OrderChangeFacts): Verdict<'changed', Chang
   if (f.supplier.isBlocked) reasons.push({ code: 'supplier-blocked', stops: true, supplier })
   if (f.needs.length > 0 && f.needs.every((people) => people.includes(f.buyerId)))
     reasons.push({ code: 'own-need-alone', stops: true })
+  if (f.agreement !== null) reasons.push(...drawReasons({ ...f.agreement, misfits: [] }, subtract(f.net, f.netBefore)))
   reasons.push(
     ...authorityReasons({
       ...f.authority,

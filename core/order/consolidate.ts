@@ -9,6 +9,8 @@ export interface OpenLine extends TrayPart {
   readonly sentOn: Day
   readonly supplierId: string | null
   readonly departmentId: string
+  /** On which it draws by itself; null: on none. */
+  readonly agreementId: string | null
 }
 
 /** How lines are put together to orders. */
@@ -21,7 +23,7 @@ export interface Grouping {
   readonly byDepartment: boolean
 }
 
-/** Lines that may share an order: those of one supplier, place and currency whose need-by dates lie in one window. */
+/** Lines that may share an order: of one supplier, place, currency and agreement, their need-by dates in one window. */
 export type Group = readonly OpenLine[]
 
 /** Oldest first by the day sent, then by number; the lines of a requisition stay in the order given. */
@@ -34,13 +36,19 @@ const inOrder = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0)
 /**
  * The groups of lines that may share an order. The earliest need-by opens a window, all within its days belong, both
  * ends included; the next line after it opens the next. Lines without a supplier are in no group. Payment terms are
- * the supplier's, and so the same. Source: rules of calculation, consolidation.
+ * the agreement's or the supplier's, and so the same. Source: rules of calculation, consolidation.
  */
 export function groupLines(lines: readonly OpenLine[], { windowDays, byDepartment }: Grouping): Group[] {
   const shared = new Map<string, OpenLine[]>()
   for (const l of oldestFirst(lines)) {
     if (l.supplierId === null) continue
-    const key = JSON.stringify([l.supplierId, l.shipToId, l.currency, byDepartment ? l.departmentId : null])
+    const key = JSON.stringify([
+      l.supplierId,
+      l.shipToId,
+      l.currency,
+      l.agreementId,
+      byDepartment ? l.departmentId : null,
+    ])
     const list = shared.get(key)
     if (list === undefined) shared.set(key, [l])
     else list.push(l)

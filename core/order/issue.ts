@@ -1,3 +1,5 @@
+import { refusedDraw, type DrawnOn } from '#core/agreement/ceiling'
+import type { Misfit } from '#core/agreement/fit'
 import { dec, type DecimalText } from '#core/base/decimal'
 import { compare, covers, convert, subtract, sum, type Money } from '#core/base/money'
 import { verdict, type Verdict } from '#core/base/verdict'
@@ -45,6 +47,39 @@ export type IssueReason =
     }
   | { readonly code: 'ship-to-differs'; readonly stops: true }
   | { readonly code: 'no-rate'; readonly stops: true; readonly currency: string }
+  | AgreementReason
+
+/** Why an order may not draw on its agreement. */
+export type AgreementReason =
+  | {
+      readonly code: 'agreement-unfit'
+      readonly stops: true
+      readonly agreement: string
+      readonly misfits: readonly Misfit[]
+    }
+  | {
+      readonly code: 'agreement-ceiling'
+      readonly stops: true
+      readonly agreement: string
+      readonly ceiling: Money
+      /** By how much it would be passed. */
+      readonly by: Money
+    }
+
+/** The agreement on which an order draws: how it fits, and what stands on it without this order. */
+export interface OrderAgreement {
+  readonly number: string
+  readonly misfits: readonly Misfit[]
+  readonly of: DrawnOn
+}
+
+/** Why a further `amount`, net, may not be drawn on an agreement. Source: rules of calculation, agreements. */
+export function drawReasons({ number, misfits, of }: OrderAgreement, amount: Money): AgreementReason[] {
+  const about = { stops: true as const, agreement: number }
+  if (misfits.length > 0) return [{ code: 'agreement-unfit', ...about, misfits }]
+  const by = refusedDraw(of, amount)
+  return by === null || of.ceiling === null ? [] : [{ code: 'agreement-ceiling', ...about, ceiling: of.ceiling, by }]
+}
 
 /** How far the buyer's word reaches, and what was decided. */
 export interface Authority {
@@ -84,6 +119,8 @@ export interface IssueFacts extends Authority {
   /** Whose need each requisition served is: its owner, its raiser, and whoever owned it since it was sent. */
   readonly needs: readonly (readonly string[])[]
   readonly sameShipTo: boolean
+  /** Null where it draws on none. */
+  readonly agreement: OrderAgreement | null
 }
 
 /** Whether an order that may not be issued may be sent for a decision: nothing but authority stands in its way. */
@@ -108,6 +145,7 @@ export function decideIssue(f: IssueFacts): Verdict<'issued', IssueReason> {
     reasons.push({ code: 'files-too-large', stops: true, size: f.filesSize, most: MOST_SUPPLIER_FILES })
   if (f.needs.length > 0 && f.needs.every((people) => people.includes(f.buyerId)))
     reasons.push({ code: 'own-need-alone', stops: true })
+  if (f.agreement !== null) reasons.push(...drawReasons(f.agreement, f.net))
   if (f.perBase === null) reasons.push({ code: 'no-rate', stops: true, currency: f.currency })
   else
     reasons.push(...authorityReasons({ ...f, perBase: f.perBase, amount: convert(f.net, f.perBase, f.baseCurrency) }))

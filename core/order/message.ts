@@ -60,6 +60,8 @@ export interface OrderMessage {
   readonly seller: MessageParty
   readonly deliverTo: { readonly name: string; readonly address: string; readonly details: readonly string[] }
   readonly terms: PaymentTerms
+  /** The number of the framework agreement on which it draws; null: none. */
+  readonly agreement: string | null
   readonly lines: readonly MessageLine[]
   /** Null where nothing is asked for bringing it. */
   readonly freight: { readonly amount: DecimalText; readonly tax: TaxKey | null } | null

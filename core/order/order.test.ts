@@ -154,6 +154,7 @@ describe('issuing', () => {
     lines: [{ description: 'Sleeve', ordered: money('100.00 EUR'), approved: money('100.00 EUR') }],
     needs: [['owen']],
     sameShipTo: true,
+    agreement: null,
     tolerance: { percent: '5', amount: money('50.00 EUR') },
     deciders: [{ personId: 't', name: 'Tomas Brandt' }],
     decided: null,
@@ -234,6 +235,7 @@ describe('issuing', () => {
         { category: 'c', codings: [{ budgetLineId: 'l' }] },
       ],
       budgetLines: new Map(),
+      hasAgreement: false,
       overBudget: false,
     }
     expect(orderSubject({ ...about, kinds: ['goods', 'goods'] })).toMatchObject({ kind: 'goods', ownedBy: ['a'] })

@@ -48,6 +48,7 @@ const line = (requisitionId: string, more: Partial<OpenLine> = {}): OpenLine => 
     sentOn: '2026-11-20',
     supplierId: 'pumps',
     departmentId: 'water',
+    agreementId: null,
     quantity,
     requested: quantity,
     itemId: 'sleeve',
@@ -71,7 +72,7 @@ const requestsOf = (p: ReturnType<typeof proposeOrders>) =>
   p.orders.map((o) => new Set(o.parts.map((l) => l.requisitionId)).size)
 
 describe('what may share an order', () => {
-  test('is of one supplier, place and currency, and of one department where that is set', () => {
+  test('is of one supplier, place, currency and agreement, and of one department where that is set', () => {
     const lines = [
       line('a'),
       line('b', { shipToId: 'boat' }),
@@ -79,13 +80,14 @@ describe('what may share an order', () => {
       line('d', { supplierId: 'salts' }),
       line('e', { departmentId: 'animals' }),
       line('f', { supplierId: null }),
+      line('g', { agreementId: 'A-26-00001' }),
     ]
     const groups = (byDepartment: boolean) =>
       groupLines(lines, { windowDays: null, mostRequests: null, byDepartment }).map((g) =>
         g.map((l) => l.requisitionId).join(''),
       )
-    expect(groups(false)).toEqual(['ae', 'b', 'c', 'd'])
-    expect(groups(true)).toEqual(['a', 'b', 'c', 'd', 'e'])
+    expect(groups(false)).toEqual(['ae', 'b', 'c', 'd', 'g'])
+    expect(groups(true)).toEqual(['a', 'b', 'c', 'd', 'e', 'g'])
   })
 
   test('is needed within a window that the earliest day opens, its last day included', () => {

@@ -19,6 +19,8 @@ export interface OrderForDecision {
     readonly codings: readonly { readonly budgetLineId: string }[]
   }[]
   readonly budgetLines: ReadonlyMap<string, PayingLine>
+  /** It draws on an agreement. */
+  readonly hasAgreement: boolean
   readonly overBudget: boolean
 }
 
@@ -40,6 +42,7 @@ export function orderSubject(o: OrderForDecision): Subject {
       category: p.category,
       supplier: 'known' as const,
       currency: o.currency,
+      hasAgreement: o.hasAgreement,
       holderId: o.budgetLines.get(budgetLineId)?.holderId ?? null,
     })),
   )

@@ -12,6 +12,7 @@ import { adjustmentsOf, draftNet, type Draft, type DraftLine } from './draft'
 import { isAsked } from './own-field'
 import { checkLine, findMissing, type Missing } from './missing'
 import type { DraftFacts } from './draft-facts'
+import { hasAgreement } from './line-agreement'
 import { rulesThatHold, type RequestRule } from './rules'
 
 export interface DraftVerdict {
@@ -126,8 +127,11 @@ export function computeDraft(draft: Draft, facts: DraftFacts, memo?: LineMemo): 
   const approvalAmount = sum([...all.map((e) => e.amount), ...unpaid], facts.baseCurrency)
   const subject = subjectOf(draft, facts, approvalAmount, budget)
   const route = makeRoute(subject, facts.policy, facts.people)
-  const rules = rulesThatHold(facts.rules, draft, lineNets, facts)
-  const missing = findMissing(draft, facts, { budget, route, period, lines: lineMissing, rules })
+  const rules = rulesThatHold(facts.rules, draft, lineNets, {
+    ...facts,
+    isAgreed: (line) => hasAgreement(line, draft, facts),
+  })
+  const missing = findMissing(draft, facts, { budget, route, period, lines: lineMissing, rules, nets: lineNets })
   const sums = [...byCurrency].map(([currency, lines]) => ({ currency, ...documentSums(lines, currency) }))
   return { lineNets, sums, effects, approvalAmount, budget, period, subject, route, rules, missing }
 }
@@ -153,6 +157,7 @@ function subjectOf(draft: Draft, facts: DraftFacts, amount: Money, budget: reado
         category: line.categoryId,
         supplier: sortOfSupplier(line.supplierId, facts),
         currency: line.currency,
+        hasAgreement: hasAgreement(line, draft, facts),
         holderId: facts.budgetLines.get(c.budgetLineId)?.holderId ?? null,
       })),
     ),
@@ -166,7 +171,6 @@ function sortOfSupplier(supplierId: string | null, facts: DraftFacts): SupplierS
   return standing === undefined ? 'undecided' : standing === 'proposed' ? 'proposed' : 'known'
 }
 
-/** The approval amount with those of its owner's requests of the policy's days that name a supplier of this one. */
 /** What is chosen in the own fields that are asked for, on the whole or on a line. */
 function chosenIn(draft: Draft, facts: DraftFacts): Record<string, readonly string[]> {
   const on = { kind: draft.kind, departmentId: draft.departmentId }
@@ -184,6 +188,7 @@ function chosenIn(draft: Draft, facts: DraftFacts): Record<string, readonly stri
   )
 }
 
+/** The approval amount with those of its owner's requests of the policy's days that name a supplier of this one. */
 function togetherWith(draft: Draft, facts: DraftFacts, amount: Money): Money {
   const named = new Set(draft.lines.flatMap((l) => l.supplierId ?? []))
   const others = facts.ownRecent.filter((r) => r.supplierIds.some((id) => named.has(id)))

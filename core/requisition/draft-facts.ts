@@ -6,6 +6,7 @@ import type { BudgetLineFacts } from '#core/budget/available'
 import type { PeopleFacts } from '#core/people/person'
 import type { ItemFacts, SupplierFacts } from '#core/supplier/warning'
 import type { Job } from './job'
+import type { AgreementFacts } from './line-agreement'
 import type { OwnField } from './own-field'
 import type { AttachedAs, RequestKind, RequestRule } from './rules'
 
@@ -42,6 +43,8 @@ export interface DraftFacts {
   /** Those that the draft names, and in the page those picked since. */
   readonly suppliers: ReadonlyMap<string, SupplierFacts>
   readonly items: ReadonlyMap<string, ItemFacts>
+  /** With the suppliers that the draft names, as it is kept. */
+  readonly agreements: readonly AgreementFacts[]
   readonly holidays: ReadonlySet<Day>
   readonly kinds: ReadonlyMap<string, RequestKind>
   readonly ownFields: readonly OwnField[]

@@ -33,6 +33,7 @@ const FACTS = {
   ]),
   jobs: new Map([['j', {}]]),
   items: new Map(),
+  agreements: [],
   suppliers: new Map(
     [
       supplier('tells', 'informs'),

@@ -1,5 +1,6 @@
 import { HUNDRED, dec, decimalPlaces, isDecimalText } from '#core/base/decimal'
-import type { Money } from '#core/base/money'
+import { warningsAtSending } from '#core/agreement/ceiling'
+import { sum, type Money } from '#core/base/money'
 import { checkSplit } from '#core/base/split'
 import { isUnit } from '#core/base/unit'
 import { addBusinessDays, isDay, type Day, type FiscalPeriod } from '#core/base/day'
@@ -8,6 +9,7 @@ import type { BudgetOutcome } from '#core/budget/available'
 import type { Route } from '#core/approval/route'
 import { draftNet, MOST_LINES, type Draft, type DraftLine } from './draft'
 import type { DraftFacts } from './draft-facts'
+import { agreementOfLine, type AgreementFacts } from './line-agreement'
 import { checkOwnFields, isAsked } from './own-field'
 import { isMet, mostQuotes, type AttachmentKind, type RequestRule } from './rules'
 import { warningsOf } from '#core/supplier/warning'
@@ -89,6 +91,9 @@ export type Missing = { readonly at: FieldRef; readonly stops: boolean } & (
       readonly by: Money
       readonly left: Money
     }
+  /** What draws on an agreement passes it, with all else that is asked for; or it ends soon. */
+  | { readonly code: 'agreement-passed'; readonly agreement: string; readonly by: Money }
+  | { readonly code: 'agreement-ends'; readonly agreement: string; readonly day: Day }
   | { readonly code: 'period-closed'; readonly period: FiscalPeriod }
   | { readonly code: 'route-held'; readonly held: NonNullable<Route['held']> }
 )
@@ -100,6 +105,7 @@ interface Found {
   readonly route: Route
   readonly period: FiscalPeriod
   readonly rules: readonly RequestRule[]
+  readonly nets: ReadonlyMap<string, Money>
 }
 
 const LARGEST = dec('1000000000')
@@ -143,6 +149,29 @@ const ownFields: Check = (draft, facts) => {
     field: field.name,
     name: '',
   }))
+}
+
+/** Tells of the agreements that the lines draw on by themselves: that one is passed with this, or ends soon. */
+const agreements: Check = (draft, facts, found) => {
+  const drawn = new Map<AgreementFacts, DraftLine[]>()
+  for (const line of draft.lines) {
+    const on = agreementOfLine(line, draft, facts)
+    if (on !== null) drawn.set(on, [...(drawn.get(on) ?? []), line])
+  }
+  return [...drawn].flatMap(([{ number, of, currency }, lines]) => {
+    const amount = sum(
+      lines.flatMap((l) => found.nets.get(l.id) ?? []),
+      currency,
+    )
+    const at = { line: lines[0]?.id ?? '', field: 'supplier' as const }
+    return warningsAtSending(of, amount, facts.today).flatMap((w): Missing[] =>
+      w.code === 'passes-ceiling'
+        ? [{ at, stops: false, code: 'agreement-passed', agreement: number, by: w.by }]
+        : w.code === 'ends-soon'
+          ? [{ at, stops: false, code: 'agreement-ends', agreement: number, day: w.day }]
+          : [],
+    )
+  })
 }
 
 /** Warns when something cannot be here by the day: today and the longest lead time of a line, in business days. */
@@ -296,4 +325,4 @@ const route: Check = (draft, _facts, found) =>
     ? []
     : [{ at: 'lines', stops: true, code: 'route-held', held: found.route.held }]
 
-const CHECKS: readonly Check[] = [header, ownFields, lines, rules, budgets, period, route, leadTime]
+const CHECKS: readonly Check[] = [header, ownFields, lines, rules, budgets, agreements, period, route, leadTime]

@@ -101,6 +101,7 @@ const facts = (line = budgetLine('asks', '1000.00')): DraftFacts => ({
     ],
   ]),
   items: new Map(),
+  agreements: [],
   holidays: new Set(),
   kinds: new Map([['goods', { code: 'goods', name: 'goods', help: '', series: 'R' }]]),
   ownFields: [],

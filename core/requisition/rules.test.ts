@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { money, type Money } from '#core/base/money'
-import { BLANK_DRAFT, BLANK_LINE, type Draft } from './draft'
+import { BLANK_DRAFT, BLANK_LINE, type Draft, type DraftLine } from './draft'
 import { replayRule } from './replay'
 import { attachedKinds, isMet, mostQuotes, rulesThatHold, type RequestRule } from './rules'
 
@@ -20,7 +20,7 @@ const facts = {
     ['EUR', '1'],
     ['GBP', '0.8'],
   ]),
-  items: new Map([['agreed', { agreed: true }]]),
+  isAgreed: (line: DraftLine) => line.itemId === 'agreed',
 }
 const rule = (
   when: Partial<RequestRule['when']>,

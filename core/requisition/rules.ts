@@ -1,6 +1,6 @@
 import { compare, convert, sum, type Money } from '#core/base/money'
 import type { DecimalText } from '#core/base/decimal'
-import type { Draft } from './draft'
+import type { Draft, DraftLine } from './draft'
 
 /** The kinds of attachments. */
 export const ATTACHMENT_KINDS = ['quote', 'specification', 'drawing', 'other'] as const
@@ -44,7 +44,8 @@ export interface RequestRule {
 export interface RuleFacts {
   readonly baseCurrency: string
   readonly perBase: ReadonlyMap<string, DecimalText>
-  readonly items: ReadonlyMap<string, { readonly agreed: boolean }>
+  /** Whether an agreement covers a line of it. */
+  readonly isAgreed: (line: DraftLine, draft: Draft) => boolean
 }
 
 /** The rules that hold for a draft, by the nets of its lines. A line without a net yet counts as nothing. */
@@ -60,7 +61,7 @@ export function rulesThatHold(
     const lines = draft.lines.filter(
       (l) =>
         (when.categoryIds.length === 0 || when.categoryIds.includes(l.categoryId ?? '')) &&
-        !(when.withoutAgreement && l.itemId !== null && facts.items.get(l.itemId)?.agreed === true),
+        !(when.withoutAgreement && facts.isAgreed(l, draft)),
     )
     if (lines.length === 0) return false
     if (when.from === null) return true

@@ -230,6 +230,23 @@ export type Told =
       readonly share: number
       readonly left: Money
     }
+  /** What is drawn of an agreement came to its warning share. */
+  | {
+      readonly code: 'agreement-share'
+      readonly agreement: string
+      readonly name: string
+      readonly supplier: string
+      readonly drawn: Money
+      readonly ceiling: Money
+    }
+  /** The day has come on which it is to be decided whether an agreement goes on. */
+  | {
+      readonly code: 'agreement-renewal'
+      readonly agreement: string
+      readonly name: string
+      readonly supplier: string
+      readonly endsOn: Day
+    }
   | { readonly code: 'paper-ends'; readonly supplier: string; readonly paper: string; readonly day: Day }
   | { readonly code: 'invited' | 'password-forgotten'; readonly organisation: string }
   /** Something that is done by itself failed; told once until it succeeds again. */

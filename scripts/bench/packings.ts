@@ -59,6 +59,7 @@ export function makePacking(seed: number, requests: number): Packing {
         supplierPart: null,
         needBy: `2026-12-0${1 + next(3)}`,
         shipToId: 'hall',
+        agreementId: null,
       }
     }),
   ).flat()

@@ -10,7 +10,7 @@ import { orderLine, purchaseOrder } from '../db/schema/order'
 import { itemAsked, requisition, requisitionLine } from '../db/schema/requisition'
 import { department, person } from '../db/schema/people'
 import { supplier } from '../db/schema/supplier'
-import { ITEM, type ItemRow } from '../catalogue/reads'
+import { IS_AGREED, ITEM, type ItemRow } from '../catalogue/reads'
 
 const i = named(item, 'i')
 const c = named(category, 'c')
@@ -53,7 +53,7 @@ export function fits(f: ItemFilter): SQL {
       : sql`${i.categoryId} in (with recursive part as (select ${c.id} as found from ${c} where ${c.id} = ${f.category}
           union select ${c.id} from ${c} join part on ${c.parentId} = part.found) select found from part)`,
     f.supplier === null ? null : sql`${i.supplierId} = ${f.supplier}`,
-    f.agreed === null ? null : sql`${i.hasAgreement} = ${f.agreed ? 1 : 0}`,
+    f.agreed === null ? null : sql`${IS_AGREED} = ${f.agreed}`,
     f.leadDays === null ? null : sql`${i.leadDays} <= ${f.leadDays}`,
     f.from === null ? null : sql`${price} >= ${f.from}`,
     f.to === null ? null : sql`${price} <= ${f.to}`,

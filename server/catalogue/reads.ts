@@ -6,6 +6,7 @@ import type { ItemFacts, SupplierFacts } from '#core/supplier/warning'
 import { SUPPLIER_FACTS } from '../supplier/reads'
 import type { Tx } from '../db/client'
 import { named, read } from '../db/read'
+import { agreement, agreementItem } from '../db/schema/agreement'
 import { category, item, itemPrice } from '../db/schema/catalogue'
 import { supplier } from '../db/schema/supplier'
 
@@ -14,6 +15,8 @@ const c = named(category, 'c')
 const i = named(item, 'i')
 const s = named(supplier, 's')
 const next = named(item, 'next')
+const a = named(agreement, 'a')
+const x = named(agreementItem, 'x')
 
 export interface ItemRow {
   id: string
@@ -41,7 +44,11 @@ export interface ItemRow {
   supplierFacts: SupplierFacts
 }
 
-/** What a verdict has to know of an item `i`. */
+/** That an item `i` is marked as one under an agreement, or stands in one that is in force. */
+export const IS_AGREED = sql`(${i.hasAgreement} = 1 or ${i.id} in (select ${x.itemId} from ${x}
+  join ${a} on ${a.id} = ${x.agreementId} where ${a.isInForce}))`
+
+/** What a verdict has to know of an item `i`; what stands in an agreement is looked at by itself. */
 export const ITEM_FACTS = sql<ItemFacts>`json_build_object('id', ${i.id}, 'agreed', ${i.hasAgreement} = 1,
   'leadDays', ${i.leadDays}, 'warning', ${i.warning}, 'warningMode', ${i.warningMode}, 'retired', ${i.retired},
   'successor', (select ${next.name} || ' (' || ${next.number} || ')' from ${next}
@@ -66,7 +73,7 @@ export const ITEM = {
   currency: i.currency,
   taxCode: i.taxCode,
   leadDays: i.leadDays,
-  hasAgreement: sql<boolean>`${i.hasAgreement} = 1`,
+  hasAgreement: sql<boolean>`${IS_AGREED}`,
   packSize: i.packSize,
   facts: ITEM_FACTS,
   supplierFacts: SUPPLIER_FACTS,

@@ -1,6 +1,7 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import type { Tx } from '../db/client'
-import { named, read, readOne } from '../db/read'
+import { bare, named, read, readOne } from '../db/read'
+import { agreement, agreementItem } from '../db/schema/agreement'
 import { item } from '../db/schema/catalogue'
 import { purchaseOrder } from '../db/schema/order'
 import { regular } from '../db/schema/regulars'
@@ -16,6 +17,8 @@ const r = named(regular, 'r')
 const o = named(purchaseOrder, 'o')
 const k = named(supplierContact, 'k')
 const d = named(supplierDocument, 'd')
+const a = named(agreement, 'a')
+const x = named(agreementItem, 'x')
 
 /** Locks suppliers against everything that would name them, in the one order of their ids. */
 export async function lockSuppliers(tx: Tx, ids: readonly string[]): Promise<void> {
@@ -30,7 +33,15 @@ export async function lockSuppliers(tx: Tx, ids: readonly string[]): Promise<voi
 export async function countNaming(
   tx: Tx,
   id: string,
-): Promise<{ items: number; lines: number; regulars: number; orders: number; contacts: number; papers: number }> {
+): Promise<{
+  items: number
+  lines: number
+  regulars: number
+  orders: number
+  contacts: number
+  papers: number
+  agreements: number
+}> {
   const found = await readOne(
     tx,
     {
@@ -40,10 +51,11 @@ export async function countNaming(
       orders: sql<number>`(select count(*)::int from ${o} where ${o.supplierId} = ${id})`,
       contacts: sql<number>`(select count(*)::int from ${k} where ${k.supplierId} = ${id})`,
       papers: sql<number>`(select count(*)::int from ${d} where ${d.supplierId} = ${id})`,
+      agreements: sql<number>`(select count(*)::int from ${a} where ${a.supplierId} = ${id})`,
     },
     sql``,
   )
-  return found ?? { items: 0, lines: 0, regulars: 0, orders: 0, contacts: 0, papers: 0 }
+  return found ?? { items: 0, lines: 0, regulars: 0, orders: 0, contacts: 0, papers: 0, agreements: 0 }
 }
 
 export interface ItemTwice {
@@ -66,7 +78,13 @@ export function listItemsTwice(tx: Tx, from: string, into: string): Promise<Item
 
 /** Retires items in favour of those that stay, and lets everything else of a supplier be another's. */
 export async function moveNaming(tx: Tx, from: string, into: string, twice: readonly ItemTwice[]): Promise<void> {
-  for (const t of twice) await tx.update(item).set({ retired: true, successorId: t.keptId }).where(eq(item.id, t.id))
+  for (const t of twice) {
+    await tx.update(item).set({ retired: true, successorId: t.keptId }).where(eq(item.id, t.id))
+    // What stood in an agreement stands there as the item that stays, unless that does already.
+    await tx.execute(sql`update ${x} set ${bare(x.itemId)} = ${t.keptId} where ${x.itemId} = ${t.id} and not exists (
+      select 1 from ${agreementItem} where ${agreementItem.agreementId} = ${x.agreementId}
+        and ${agreementItem.itemId} = ${t.keptId})`)
+  }
   const stay = twice.map((t) => t.id)
   await tx
     .update(item)
@@ -75,6 +93,7 @@ export async function moveNaming(tx: Tx, from: string, into: string, twice: read
   await tx.update(requisitionLine).set({ supplierId: into }).where(eq(requisitionLine.supplierId, from))
   await tx.update(regular).set({ supplierId: into }).where(eq(regular.supplierId, from))
   await tx.update(purchaseOrder).set({ supplierId: into }).where(eq(purchaseOrder.supplierId, from))
+  await tx.update(agreement).set({ supplierId: into }).where(eq(agreement.supplierId, from))
   await tx.update(openingBalance).set({ supplierId: into }).where(eq(openingBalance.supplierId, from))
   await tx.update(supplierDocument).set({ supplierId: into }).where(eq(supplierDocument.supplierId, from))
   // Behind those that are there.

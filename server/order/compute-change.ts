@@ -10,6 +10,7 @@ import { orderSums, type FreightTerms } from '#core/order/freight'
 import type { DecidedOrder } from '#core/order/subject'
 import { adjustmentsOf } from '#core/requisition/draft'
 import { leftToLay } from '#core/requisition/line-progress'
+import { drawnOn, findAgreement } from '../agreement/reads'
 import { findRoute, findTolerance, listApprovers } from '../approval/reads'
 import { channelNamed, CHANNELS } from '../channel/channels'
 import type { Tx } from '../db/client'
@@ -87,7 +88,7 @@ export async function computeChange(
   const { perBase } = order
   if (perBase === null) throw new Error('an issued order has no rate')
   const worth = convert(sums.net, perBase, base)
-  const [{ people }, mayOrder, deciders, tolerance, decided] = await Promise.all([
+  const [{ people }, mayOrder, deciders, tolerance, decided, agreement] = await Promise.all([
     reachPeople(tx, [of.buyerId], base, today),
     listWhoMayOrder(tx, worth.amount, today),
     listApprovers(
@@ -96,6 +97,7 @@ export async function computeChange(
     ),
     findTolerance(tx, now),
     lastDecided(tx, order.id, of.underWay?.state === 'approved' ? of.underWay.id : null),
+    order.agreementId === null ? null : findAgreement(tx, order.agreementId),
   ])
   const channel = channelNamed(order.supplierChannel)
   const netBefore = moneyOf(order.net ?? '0', currency)
@@ -122,6 +124,7 @@ export async function computeChange(
       deciders,
       decided,
     },
+    agreement: agreement === null ? null : { number: agreement.number, of: drawnOn(agreement, zero(currency)) },
   })
   return { lines, sums, freightTax, netBefore, perBase, today, organisation, verdict }
 }

@@ -1,3 +1,4 @@
+import { warningsAtIssue, type DrawWarning } from '#core/agreement/ceiling'
 import type { DecimalText } from '#core/base/decimal'
 import type { Day } from '#core/base/day'
 import type { DocumentSums, TaxKey } from '#core/base/document-sums'
@@ -18,6 +19,7 @@ import { type Organisation, requireTerms } from '../settings/reads'
 import { findRoute, findTolerance, listApprovers, type RouteRow } from '../approval/reads'
 import { listPriceSteps } from '../catalogue/reads'
 import { channelNamed, CHANNELS } from '../channel/channels'
+import { findDrawing, type Drawing } from './drawing'
 import { orderTermsOf } from './order-terms-of'
 import type { OrderRow } from './reads'
 import { listParts, sizeOfSupplierFiles, type PartRow } from './tray-reads'
@@ -44,6 +46,8 @@ export interface ComputedTray {
   readonly perBase: DecimalText | null
   readonly today: Day
   readonly organisation: Organisation
+  /** On which it draws, with what whoever issues should know of it. */
+  readonly agreement: (Drawing & { readonly warnings: readonly DrawWarning[] }) | null
   readonly verdict: Verdict<'issued', IssueReason>
 }
 
@@ -54,13 +58,14 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
   const { organisation, today } = terms
   const items = [...new Set(parts.flatMap((p) => (p.itemId === null ? [] : [p.itemId])))]
   const served = [...new Set(parts.map((p) => p.requisitionId))]
-  const [prices, { people }, filesSize, deciders, route, tolerance] = await Promise.all([
+  const [prices, { people }, filesSize, deciders, route, tolerance, drawing] = await Promise.all([
     listPriceSteps(tx, items),
     reachPeople(tx, [actorId], organisation.baseCurrency, today),
     sizeOfSupplierFiles(tx, served),
     listApprovers(tx, served),
     tray.state === 'approved' ? findRoute(tx, tray.id) : null,
     findTolerance(tx, now),
+    findDrawing(tx, tray, parts, today),
   ])
   const taxCodes = new Map(terms.taxCodes.map((t) => [t.code, t]))
   const rates = new Map(terms.perBase)
@@ -129,11 +134,14 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
     })),
     needs: parts.map((p) => [p.ownerId, p.raisedById, ...p.ownedBy]),
     sameShipTo: parts.every((p) => p.shipToId === tray.shipToId),
+    agreement: drawing?.facts ?? null,
     tolerance: tolerance ?? toleranceOf(organisation),
     deciders,
     decided: decidedOf(tray, route),
   })
-  return { parts, lines, sums, freightTax, terms: orderTerms, saved, perBase, today, organisation, verdict }
+  const told = drawing === null ? [] : warningsAtIssue(drawing.facts.of, sums.net, today)
+  const agreement = drawing === null ? null : { ...drawing, warnings: told }
+  return { parts, lines, sums, freightTax, terms: orderTerms, saved, perBase, today, organisation, agreement, verdict }
 }
 
 /** By how much an order may pass what was approved, where the policy does not say. */

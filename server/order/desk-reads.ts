@@ -23,6 +23,7 @@ export interface DeskLineRow {
   id: string
   requisitionId: string
   number: string
+  departmentId: string
   asker: string
   description: string
   itemId: string | null
@@ -83,6 +84,7 @@ export function listDeskLines(
       id: l.id,
       requisitionId: r.id,
       number: sure(r.number),
+      departmentId: sure(r.departmentId),
       asker: w.name,
       description: l.description,
       itemId: l.itemId,
@@ -110,7 +112,7 @@ export function listDeskLines(
     order by ${s.name} nulls last, ${r.sentAt}, ${r.number}, ${l.position} limit ${limit}`,
     {
       before: sql`with open_line as materialized (
-      select ${r.id}, ${r.number}, ${r.ownerId}, ${r.needBy}, ${r.shipToId}, ${r.sentAt} from ${r}
+      select ${r.id}, ${r.number}, ${r.ownerId}, ${r.departmentId}, ${r.needBy}, ${r.shipToId}, ${r.sentAt} from ${r}
       where ${r.kind} = 'requisition' and ${r.state} in ('approved', 'part ordered') and ${inPart(part)}
       ${asked.length === 0 ? sql`order by ${r.sentAt}, ${r.number} limit ${limit}` : sql``})`,
     },

@@ -3,6 +3,8 @@ import { dec } from '#core/base/decimal'
 import { fiscalPeriod } from '#core/base/day'
 import { stateFromQuantities } from '#core/requisition/line-progress'
 import { sayIssueReason } from '#shared/words/order'
+import { findAgreement } from '../agreement/reads'
+import { drawOn } from '../agreement/draw-on'
 import { appendEvent, appendEvents } from '../audit/store'
 import { requireMoney } from '../budget/require-money'
 import { appendEntries } from '../budget/store'
@@ -20,7 +22,7 @@ import { requireTray } from './lay-tray'
 import { findOrder, listServed, type OrderRow } from './reads'
 import { deliveryDetails, distinct } from './delivery-details'
 import { orderedWith, planMoney, requireRate } from './plan-money'
-import { freightOnPaper } from './snapshot'
+import { agreementOnPaper, freightOnPaper } from './snapshot'
 import { snapshotLine } from './snapshot-line'
 import { insertOrderLines, insertRevision, setIssued } from './store'
 
@@ -40,6 +42,8 @@ export async function issueOrder(
   const served = await findRequisitions(ctx.tx, await listServed(ctx.tx, id), true)
   const requisitions = new Map(served.map((r) => [r.id, r]))
   const tray = await requireTray(ctx, id, version, 'issue')
+  // What is drawn stands still until this is drawn, or refused.
+  if (tray.agreementId !== null) await findAgreement(ctx.tx, tray.agreementId, true)
   const computed = await computeTray(ctx.tx, tray, ctx.actor.id, ctx.now)
   if (computed.verdict.value === null) {
     const above = computed.verdict.reasons.some((r) => r.code === 'above-ordering-limit')
@@ -84,6 +88,7 @@ export async function issueOrder(
     note,
     now: ctx.now,
   })
+  if (tray.agreementId !== null) await drawOn(ctx, tray.agreementId, sums.net)
   await insertRevision(ctx.tx, {
     orderId: id,
     revision: 0,
@@ -108,6 +113,7 @@ export async function issueOrder(
       replyTo: organisation.mailFrom,
       buyer: tray.buyer,
       terms: { kind: tray.termsKind, days: tray.termsDays },
+      ...agreementOnPaper(tray),
       currency: tray.currency,
       note,
       lines: computed.lines.map((l) => snapshotLine(l, tray.currency)),

@@ -44,6 +44,7 @@ export async function judgeOrder(
     needs: parts.map(({ r }) => [r.ownerId, r.raisedById, ...r.ownedBy]),
     parts: parts.map(({ line }) => ({ category: line.categoryId ?? null, codings: line.codings })),
     budgetLines,
+    hasAgreement: order.agreementId !== null,
     overBudget: passed.length > 0,
   })
   return { subject, policy, people: { people: new Map(people.map((p) => [p.id, p])), absences, today } }

@@ -16,6 +16,7 @@ import { notifyChange, notifyChanges } from '../live/notify'
 import { moveQuantities } from '../requisition/store'
 import { findRequisitions, type RequisitionLineRow, type RequisitionRow } from '../requisition/reads'
 import { findSupplier } from '../supplier/reads'
+import { keepTrayAgreement } from './tray-agreement'
 import { findOrder, type OrderRow } from './reads'
 import { findRequisitionsOfLines, listParts } from './tray-reads'
 import { deleteParts, insertTray, setAgreedPrice, setNote, upsertParts } from './store'
@@ -36,7 +37,7 @@ interface Picked {
 
 /**
  * Lays approved lines, whole or in part, on a tray. What lies there is not to be had for another. Lines
- * share a tray when supplier, ship-to and currency are the same; a line without a supplier takes the tray's.
+ * share a tray when supplier, ship-to, currency and agreement are the same; a line without a supplier takes the tray's.
  */
 export async function layOnTray(ctx: Context, input: LayParts): Promise<{ orderId: string }> {
   const picked = await pickLines(ctx, input)
@@ -81,6 +82,7 @@ export async function layOnTray(ctx: Context, input: LayParts): Promise<{ orderI
     ctx.tx,
     picked.map((p) => ({ lineId: p.line.id, onTray: p.quantity })),
   )
+  await keepTrayAgreement(ctx, orderId)
   const served = [...new Set(picked.map((p) => p.requisition.id))]
   await noteServed(ctx, served, { type: 'put on a tray', after: { orderId } })
   await notifyChange(ctx.tx, { kind: 'order', id: orderId })
@@ -193,8 +195,10 @@ export async function takeOffTray(ctx: Context, orderId: string, lineIds: readon
   }
   const served = [...new Set(off.map((p) => p.requisitionId))]
   await noteServed(ctx, served, { type: 'taken off a tray', before: { orderId } })
-  if (off.length < parts.length) await noteChanged(ctx, tray.id)
-  else await putAway(ctx, tray.id)
+  if (off.length < parts.length) {
+    await keepTrayAgreement(ctx, tray.id)
+    await noteChanged(ctx, tray.id)
+  } else await putAway(ctx, tray.id)
   await notifyChange(ctx.tx, { kind: 'order', id: orderId })
 }
 

@@ -1,8 +1,10 @@
 import { dec } from '#core/base/decimal'
+import { subtract } from '#core/base/money'
 import { cancelsWhole } from '#core/order/change'
 import { compareOrders, type OrderDifference } from '#core/order/compare'
 import { stateFromQuantities } from '#core/requisition/line-progress'
 import { waysOf } from '#shared/words/ways'
+import { drawOn } from '../agreement/draw-on'
 import { appendEvent, appendEvents } from '../audit/store'
 import { requireMoney } from '../budget/require-money'
 import { appendEntries } from '../budget/store'
@@ -19,10 +21,11 @@ import { listSent, type ChangeRow } from './change-reads'
 import { endChange, setRevised, updateLines } from './change-store'
 import type { ComputedChange } from './compute-change'
 import type { OrderToChange } from './order-to-change'
+import type { OrderRow } from './reads'
 import { lineAfter, planChangeMoney, quantityMoves, type QuantityMove } from './plan-change-money'
 import { settleRevised } from './settle-answer'
 import { insertRevision } from './store'
-import { freightOnPaper, standOf, type OrderSnapshot } from './snapshot'
+import { agreementOnPaper, freightOnPaper, standOf, type OrderSnapshot } from './snapshot'
 import { snapshotLine } from './snapshot-line'
 
 /**
@@ -48,11 +51,12 @@ export async function makeChange(
   const before = (await listSent(tx, order.id)).at(-1)?.snapshot
   if (before === undefined) throw new Error('an issued order has no sent state')
   const revision = order.revision + 1
-  const snapshot = await snapshotAfter(ctx, before, { ...c, revision, change, currency: order.currency })
+  const snapshot = await snapshotAfter(ctx, before, { ...c, revision, change, order })
   const isOver = cancelsWhole(c.lines)
   const { sums } = c
   const shipToId = change.shipToId ?? order.shipToId
   await setRevised(tx, order.id, { revision, shipToId, net: sums.net, freight: sums.charges, tax: sums.tax })
+  if (order.agreementId !== null) await drawOn(ctx, order.agreementId, subtract(sums.net, c.netBefore))
   const settled = await settleRevised(ctx, order, c.lines)
   const state = isOver ? 'cancelled' : settled
   if (state !== order.state) await setState(tx, order.id, state, now)
@@ -77,12 +81,12 @@ export async function makeChange(
 async function snapshotAfter(
   ctx: Context,
   before: OrderSnapshot,
-  c: ComputedChange & { readonly revision: number; readonly change: ChangeRow; readonly currency: string },
+  c: ComputedChange & { readonly revision: number; readonly change: ChangeRow; readonly order: OrderRow },
 ): Promise<OrderSnapshot> {
-  const { sums, change } = c
+  const { sums, change, order } = c
   const moved = change.shipToId === null ? undefined : (await listShipTos(ctx.tx)).find((s) => s.id === change.shipToId)
   if (change.shipToId !== null && moved === undefined) throw invalid('This place does not exist.')
-  const { freight: _, freightTax: _tax, ...kept } = before
+  const { freight: _, freightTax: _tax, agreement: _drawn, ...kept } = before
   const after: OrderSnapshot = {
     ...kept,
     revision: c.revision,
@@ -101,9 +105,10 @@ async function snapshotAfter(
       const more = { secondDescription, notes: note === '' ? [] : [note] }
       const adjustments = dec(l.quantity).isZero() ? [] : l.adjustments
       const supplierPart = before.lines[i]?.supplierPart ?? null
-      return snapshotLine({ ...l, ...more, adjustments, supplierPart }, c.currency)
+      return snapshotLine({ ...l, ...more, adjustments, supplierPart }, order.currency)
     }),
     ...freightOnPaper(sums, c.freightTax),
+    ...agreementOnPaper(order),
     net: sums.net.amount,
     total: sums.total.amount,
     taxes: sums.byTax.map((t) => ({

@@ -25,7 +25,7 @@ export function messageOf(s: OrderSnapshot): OrderMessage {
       ...{ number: s.supplier.number, name: s.supplier.name, address: s.supplier.address },
       contact: { name: '', email: s.supplier.email },
     },
-    ...{ deliverTo: s.shipTo, terms: s.terms },
+    ...{ deliverTo: s.shipTo, terms: s.terms, agreement: s.agreement ?? null },
     lines: s.lines.map((l, i): MessageLine => {
       const isOff = dec(l.quantity).isZero()
       return {

@@ -51,6 +51,7 @@ export function paperOfOrder(order: OrderSnapshot): Paper {
         left: [
           labelled('To', `${order.supplier.name}\n${order.supplier.address}\n${order.supplier.email}`),
           labelled('Terms', sayTerms(order.terms)),
+          ...(order.agreement === undefined ? [] : [labelled('Agreement', order.agreement)]),
         ],
         right: [
           labelled('Deliver to', [order.shipTo.name, order.shipTo.address, ...order.shipTo.details].join('\n')),

@@ -1,4 +1,5 @@
 import { may } from '#core/people/rights'
+import { findAgreement } from '../agreement/reads'
 import type { Context } from '../context'
 import { maySee } from '../document/visible'
 import { forbidden, notFound, refused, stale } from '../http/problem'
@@ -7,7 +8,7 @@ import { findChange, findUnderWay, type ChangeRow } from './change-reads'
 import { findOrder, listServed, type OrderRow } from './reads'
 import { SEEN_ORDERS } from './visible'
 
-/** An issued order with what it serves and the change of it that is under way, all locked. */
+/** An issued order with what it serves, the change of it that is under way and its agreement, all locked. */
 export interface OrderToChange {
   readonly order: OrderRow
   readonly served: readonly RequisitionRow[]
@@ -16,7 +17,7 @@ export interface OrderToChange {
 
 /**
  * Locks an issued order that is the actor's own, at the version they saw: requisitions before orders, everywhere, and
- * its change after it.
+ * its change and its agreement after it.
  */
 export async function lockOrderToChange(ctx: Context, id: string, version: number | null): Promise<OrderToChange> {
   const served = await findRequisitions(ctx.tx, await listServed(ctx.tx, id), true)
@@ -25,7 +26,10 @@ export async function lockOrderToChange(ctx: Context, id: string, version: numbe
   requireOwn(ctx, order)
   if (version !== null && version !== order.version) throw stale('the order was changed in another window')
   const found = await findUnderWay(ctx.tx, id)
-  return { order, served, underWay: found === null ? null : await findChange(ctx.tx, found.id, true) }
+  const underWay = found === null ? null : await findChange(ctx.tx, found.id, true)
+  // What it draws on stands still until it is known whether there is room.
+  if (order.agreementId !== null) await findAgreement(ctx.tx, order.agreementId, true)
+  return { order, served, underWay }
 }
 
 /** Refuses whoever is not the buyer of an issued order. */

@@ -13,6 +13,7 @@ import { inWorkshop } from '../files/workshop'
 import { reachPeople } from '../people/person-reads'
 import { requireTerms } from '../settings/reads'
 import { takenOff } from './compute-tray'
+import { agreementOfLines } from './drawing'
 import { listOpenLines, listOrderTerms, type OpenLineRow } from './proposal-reads'
 
 /** The oldest so many lines are proposed at once; the others come up as these are ordered. */
@@ -30,7 +31,9 @@ export async function proposeOrders(
   const found = await listOpenLines(tx, partOf(actor.grants, 'order'), MOST_LINES + 1)
   const rows = new Map(found.slice(0, MOST_LINES).map((l) => [l.id, l]))
   const idsOf = (of: (l: OpenLineRow) => string | null) => [...new Set([...rows.values()].flatMap((l) => of(l) ?? []))]
-  const proposal = await inWorkshop('propose-orders', [...rows.values()].map(openLineOf), optionsOf(asked), {
+  const agreementOf = await agreementOfLines(tx, [...rows.values()], today)
+  const openLines = [...rows.values()].map((row) => ({ ...openLineOf(row), agreementId: agreementOf(row)?.id ?? null }))
+  const proposal = await inWorkshop('propose-orders', openLines, optionsOf(asked), {
     today,
     baseCurrency,
     perBase,
@@ -56,6 +59,7 @@ export async function proposeOrders(
       shipTo: first?.shipTo ?? '',
       department: asked.by === 'department' ? (first?.department ?? null) : null,
       currency: o.currency,
+      agreement: first === undefined ? null : (agreementOf(first)?.number ?? null),
       needBy: o.needBy,
       goods: o.worth.goods,
       freight: o.worth.freight,
@@ -108,7 +112,7 @@ const optionsOf = (asked: ProposalAsked): ProposalOptions => ({
   waitFor: asked.waitFor === undefined ? null : { value: asked.waitFor, days: asked.waitDays },
 })
 
-function openLineOf(row: OpenLineRow): OpenLine {
+function openLineOf(row: OpenLineRow): Omit<OpenLine, 'agreementId'> {
   return {
     requisitionLineId: row.id,
     requisitionId: row.requisitionId,

@@ -1,14 +1,17 @@
+import { leftOf } from '#core/agreement/ceiling'
 import { needsDecision } from '#core/order/issue'
 import { minimumMissed } from '#core/order/order-terms'
-import { waysOf } from '#shared/words/ways'
+import { waysOf, type Ways } from '#shared/words/ways'
 import { MOST_COUNTED } from '#core/base/count'
 import { dayOf } from '#core/base/day'
 import { lineNet } from '#core/base/line-net'
 import { partOf } from '#core/people/rights'
 import type { Reply } from '#shared/contract/all-routes'
 import type { DeskAsked, orderRoutes, TrayView } from '#shared/contract/order'
+import { sayDrawWarning } from '#shared/words/agreement'
 import { sayIssueReason } from '#shared/words/order'
 import { sayTerms } from '#shared/words/terms'
+import { listOpenAgreementsWith } from '../agreement/reads'
 import { findRoute, listDecisions, listOpenActors } from '../approval/reads'
 import type { Context } from '../context'
 import { listRemarks } from '../document/reads'
@@ -17,7 +20,8 @@ import { listShipTos } from '../people/place-reads'
 import { requireOrganisation } from '../settings/reads'
 import { countDeskLines, listDeskLines } from './desk-reads'
 import { adjustmentsOfPart } from '#core/budget/effect'
-import { computeTray, takenOff } from './compute-tray'
+import { computeTray, takenOff, type ComputedTray } from './compute-tray'
+import { agreementOfLines } from './drawing'
 import { listTrays, type OrderRow } from './reads'
 
 /** Approved lines of the buyer's part that wait to be ordered, those asked for, and the buyer's own trays. */
@@ -30,6 +34,7 @@ export async function readDesk(
   const { baseCurrency, timeZone } = await requireOrganisation(ctx.tx)
   const query = { ...asked, today: dayOf(ctx.now, timeZone) }
   const found = await listDeskLines(ctx.tx, part, limit, query)
+  const agreementOf = await agreementOfLines(ctx.tx, found, query.today)
   const trays: TrayView[] = []
   for (const t of await listTrays(ctx.tx, ctx.actor.id)) trays.push(await viewTray(ctx, t))
   return {
@@ -57,6 +62,7 @@ export async function readDesk(
       shipTo: l.shipTo,
       noteInternal: l.noteInternal,
       supplierStanding: l.supplierStanding,
+      agreement: agreementOf(l)?.number ?? null,
     })),
   }
 }
@@ -75,6 +81,10 @@ async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {
     shipToId: tray.shipToId,
     currency: tray.currency,
     terms: sayTerms({ kind: tray.termsKind, days: tray.termsDays }),
+    agreement: viewDrawing(c, waysOf(ctx.actor.locale)),
+    agreementSaid: tray.agreementSaid,
+    hasAgreements:
+      c.agreement !== null || (await listOpenAgreementsWith(ctx.tx, [tray.supplierId], c.today)).length > 0,
     net: c.sums.net,
     tax: c.sums.tax,
     total: c.sums.total,
@@ -105,6 +115,17 @@ async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {
     refusals: reasons.map((r) => sayIssueReason(r, waysOf(ctx.actor.locale))),
     mayIssue: c.verdict.value !== null,
     maySend: tray.state === 'draft' && needsDecision(reasons),
+  }
+}
+
+/** On what a tray draws, with what is left of it before this order and what is to be known of it. */
+function viewDrawing({ agreement: drawing }: ComputedTray, ways: Ways): TrayView['agreement'] {
+  if (drawing === null) return null
+  const { agreement, facts, warnings } = drawing
+  return {
+    ...{ id: agreement.id, number: agreement.number, name: agreement.name },
+    left: leftOf(facts.of),
+    warnings: warnings.map((w) => sayDrawWarning(w, agreement.number, ways)),
   }
 }
 

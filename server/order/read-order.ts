@@ -6,6 +6,7 @@ import type { OrderView } from '#shared/contract/order'
 import { sayAnswered } from '#shared/words/order-answer'
 import { sayTerms } from '#shared/words/terms'
 import { waysOf } from '#shared/words/ways'
+import { listAgreementsWith } from '../agreement/reads'
 import { listOpenActors } from '../approval/reads'
 import type { Context } from '../context'
 import { listRemarks } from '../document/reads'
@@ -55,6 +56,11 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
     shipToAddress: o.shipToAddress,
     currency: o.currency,
     terms: sayTerms({ kind: o.termsKind, days: o.termsDays }),
+    agreement:
+      o.agreementId === null || o.agreement === null || !may(ctx.actor.grants, 'see orders')
+        ? null
+        : { id: o.agreementId, number: o.agreement },
+    mayDraw: mayChange && (await listAgreementsWith(ctx.tx, [o.supplierId])).length > 0,
     net,
     freight: moneyOf(o.freight, o.currency),
     tax,

@@ -6,6 +6,7 @@ import type { DocumentHead } from '../document/kind'
 import { lockDocument } from '../document/store'
 import { UTC } from '../db/moments'
 import { named, read, readOne } from '../db/read'
+import { agreement } from '../db/schema/agreement'
 import { supplier } from '../db/schema/supplier'
 import { person, shipTo } from '../db/schema/people'
 import { orders } from '../order/visible'
@@ -16,6 +17,7 @@ const s = named(supplier, 's')
 const b = named(person, 'b')
 const t = named(shipTo, 't')
 const o = orders('o')
+const a = named(agreement, 'a')
 const l = named(requisitionLine, 'l')
 const x = named(orderLineSource, 'x')
 const ol = named(orderLine, 'ol')
@@ -55,6 +57,12 @@ export interface OrderRow extends DocumentHead {
   issuedAt: string | null
   /** When its supplier was asked last for an answer. */
   remindedAt: string | null
+  agreementId: string | null
+  /** Its number with us, and the one with the supplier. */
+  agreement: string | null
+  theirAgreement: string | null
+  /** Its buyer said on which it draws: its lines do not change that. */
+  agreementSaid: boolean
 }
 
 const ORDER = {
@@ -95,9 +103,13 @@ const ORDER = {
   tax: o.tax,
   issuedAt: UTC(o.sentAt),
   remindedAt: sql<string | null>`${UTC(o.remindedAt)}`,
+  agreementId: o.agreementId,
+  agreement: sql<string | null>`${a.number}`,
+  theirAgreement: sql<string | null>`nullif(${a.theirNumber}, '')`,
+  agreementSaid: o.agreementSaid,
 }
 const FROM = sql`from ${o} join ${s} on ${s.id} = ${o.supplierId} join ${b} on ${b.id} = ${o.ownerId}
-  join ${t} on ${t.id} = ${o.shipToId}`
+  join ${t} on ${t.id} = ${o.shipToId} left join ${a} on ${a.id} = ${o.agreementId}`
 
 /** An order with its supplier and ship-to; `lock` takes its row. */
 export async function findOrder(tx: Tx, id: string, lock = false): Promise<OrderRow | null> {

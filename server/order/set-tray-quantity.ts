@@ -9,6 +9,7 @@ import { findRequisitions } from '../requisition/reads'
 import { moveQuantities } from '../requisition/store'
 import { noteChanged, noteServed, requireTray, takeOffTray } from './lay-tray'
 import { addToParts, deleteParts } from './store'
+import { keepTrayAgreement } from './tray-agreement'
 import { findRequisitionsOfLines, listParts } from './tray-reads'
 
 /**
@@ -53,6 +54,7 @@ export async function setTrayQuantity(
     tx,
     moved.map((m) => ({ lineId: m.requisitionLineId, onTray: m.by })),
   )
+  if (off.length > 0) await keepTrayAgreement(ctx, orderId)
   const isLess = dec(quantity).lt(total)
   const touched = new Set(moved.flatMap((m) => owners.get(m.requisitionLineId) ?? []))
   await noteServed(

@@ -22,6 +22,8 @@ export interface OrderSnapshot {
   readonly shipTo: { readonly name: string; readonly address: string; readonly details: readonly string[] }
   readonly buyer: string
   readonly terms: { readonly kind: 'net' | 'month-end'; readonly days: number }
+  /** The number of the agreement on which it draws, the supplier's own where it is known. */
+  readonly agreement?: string
   readonly currency: string
   readonly note: string
   readonly lines: readonly {
@@ -77,6 +79,13 @@ export const freightOnPaper = (
   tax: TaxKey | null,
 ): Pick<OrderSnapshot, 'freight' | 'freightTax'> =>
   isZero(charges) ? {} : { freight: charges.amount, ...(tax === null ? {} : { freightTax: tax }) }
+
+/** What of a sent state is the agreement on which it draws, if it does. */
+export const agreementOnPaper = (order: {
+  readonly agreement: string | null
+  readonly theirAgreement: string | null
+}): Pick<OrderSnapshot, 'agreement'> =>
+  order.agreement === null ? {} : { agreement: order.theirAgreement ?? order.agreement }
 
 /** What a sent state is kept as, without what its file ends in: a later revision does not write over the first. */
 export const sentName = ({ number, revision }: { readonly number: string; readonly revision: number }): string =>

@@ -72,6 +72,15 @@ export async function setAgreedPrice(tx: Tx, orderId: string, lineId: string, un
     .where(and(eq(trayPart.orderId, orderId), eq(trayPart.requisitionLineId, lineId)))
 }
 
+/** On which agreement an order draws, whether its buyer said so, and the terms that follow. */
+export async function setAgreement(
+  tx: Tx,
+  orderId: string,
+  to: Pick<typeof purchaseOrder.$inferSelect, 'agreementId' | 'agreementSaid' | 'termsKind' | 'termsDays'>,
+): Promise<void> {
+  await tx.update(purchaseOrder).set(to).where(eq(purchaseOrder.id, orderId))
+}
+
 /** What the supplier is told on an order. */
 export async function setNote(tx: Tx, orderId: string, note: string): Promise<void> {
   await tx.update(purchaseOrder).set({ note }).where(eq(purchaseOrder.id, orderId))

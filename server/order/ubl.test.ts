@@ -51,8 +51,8 @@ const text = (of: unknown): string =>
 // The sequence of the elements that are written, in UBL 2.1 (OASIS, ISO/IEC 19845); from memory.
 const PARTIES = 'cac:BuyerCustomerParty cac:SellerSupplierParty'
 const TAIL =
-  `${PARTIES} cac:Delivery cac:PaymentTerms cac:AllowanceCharge cac:TaxTotal cac:AnticipatedMonetaryTotal ` +
-  'cac:OrderLine'
+  `cac:Contract ${PARTIES} cac:Delivery cac:PaymentTerms cac:AllowanceCharge cac:TaxTotal ` +
+  'cac:AnticipatedMonetaryTotal cac:OrderLine'
 const SEQUENCES: Readonly<Record<string, string>> = {
   Order:
     'cbc:CustomizationID cbc:ProfileID cbc:ID cbc:IssueDate cbc:OrderTypeCode cbc:Note cbc:DocumentCurrencyCode ' +
@@ -101,7 +101,7 @@ function misplaced(name: string, node: unknown, path = name): string[] {
 describe('an order as UBL', () => {
   const cases = [
     ['Order', SNAPSHOT],
-    ['OrderChange', CHANGED],
+    ['OrderChange', { ...CHANGED, agreement: 'CF/2026-7' }],
     ['OrderCancellation', { ...CHANGED, isCancelled: true }],
   ] as const
   it.each(cases)('%s is well formed, in the sequence of the standard, without an empty element', (root, snapshot) => {
@@ -114,7 +114,8 @@ describe('an order as UBL', () => {
     expect(documents[root]?.['@_xmlns']).toBe(`urn:oasis:names:specification:ubl:schema:xsd:${root}-2`)
   })
   it('reads back as the order that it is', () => {
-    const { Order: o } = read(messageOf(SNAPSHOT)) as { Order: Read }
+    const { Order: o } = read(messageOf({ ...SNAPSHOT, agreement: 'CF/2026-7' })) as { Order: Read }
+    expect(text(o?.['cac:Contract']?.['cbc:ID'])).toBe('CF/2026-7')
     expect(text(o?.['cbc:ID'])).toBe('P-26-00012')
     expect(text(o?.['cbc:CustomizationID'])).toBe('urn:fdc:peppol.eu:poacc:trns:order:3')
     expect(text(o?.['cac:SellerSupplierParty']?.['cac:Party']?.['cac:PartyName']?.['cbc:Name'])).toBe(

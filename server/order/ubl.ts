@@ -49,6 +49,7 @@ function order(m: OrderMessage): Node {
     'cbc:Note': m.note,
     'cbc:DocumentCurrencyCode': currency,
     ...(isChange ? { 'cac:OrderReference': { 'cbc:ID': m.number, 'cbc:IssueDate': m.orderDay } } : {}),
+    'cac:Contract': m.agreement === null ? null : { 'cbc:ID': m.agreement },
     'cac:BuyerCustomerParty': { 'cac:Party': party(m.buyer) },
     'cac:SellerSupplierParty': { 'cac:Party': party(m.seller) },
     'cac:Delivery': {

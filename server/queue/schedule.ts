@@ -11,6 +11,7 @@ export const SCHEDULE = {
   'repeat-templates': { every: { each: 'hour', minute: 11 }, mayPause: true },
   'daily-letters': { every: { each: 'hour', minute: 5 }, mayPause: true },
   'keep-suppliers': { every: { each: 'hour', minute: 7 }, mayPause: true },
+  'keep-agreements': { every: { each: 'hour', minute: 9 }, mayPause: true },
   'tell-shares': { every: { each: 'hour', minute: 17 }, mayPause: true },
   purge: { every: { each: 'day', hour: 3, minute: 23 }, mayPause: true },
 } as const satisfies Partial<Record<Task, { readonly every: Every; readonly mayPause: boolean }>>

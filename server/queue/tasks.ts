@@ -22,6 +22,7 @@ export const TASKS = [
   'daily-letter',
   'keep-suppliers',
   'tell-shares',
+  'keep-agreements',
   'lay-file',
   'look-at-file',
   'take-file',
@@ -61,6 +62,7 @@ export interface TaskData {
   'daily-letter': { readonly personId: string }
   'keep-suppliers': AskedFor
   'tell-shares': AskedFor
+  'keep-agreements': AskedFor
   'lay-file': { readonly fileId: string }
   'look-at-file': { readonly fileId: string }
   'take-file': { readonly fileId: string }

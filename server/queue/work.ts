@@ -27,6 +27,7 @@ import { beginLetters, writeLetter } from '../upkeep/daily-letters'
 import { raiseAdded } from '../job/raise-added'
 import { sendByItself } from '../requisition/send-by-itself'
 import { keepSuppliers } from '../upkeep/keep-suppliers'
+import { keepAgreements } from '../upkeep/keep-agreements'
 import { tellShares } from '../upkeep/tell-shares'
 import { purge } from '../upkeep/purge'
 import { isPaused, keepRun } from '../upkeep/run-scheduled'
@@ -101,6 +102,7 @@ function runsOf(db: Db, clock: () => Date): Runs {
     'daily-letters': () => beginLetters(db, clock()),
     'daily-letter': ({ personId }) => inTransaction(db, (tx) => writeLetter(tx, personId, clock())),
     'keep-suppliers': () => inTransaction(db, (tx) => keepSuppliers({ tx, now: clock(), actor: REKKO })),
+    'keep-agreements': () => inTransaction(db, (tx) => keepAgreements({ tx, now: clock(), actor: REKKO })),
     'tell-shares': () => inTransaction(db, (tx) => tellShares({ tx, now: clock(), actor: REKKO })),
     'lay-file': ({ fileId }) => layRows(db, fileId),
     'look-at-file': ({ fileId }) => lookAtRows(db, fileId, clock()),

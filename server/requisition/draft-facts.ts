@@ -1,9 +1,11 @@
-import { fiscalPeriod } from '#core/base/day'
+import { fiscalPeriod, type Day } from '#core/base/day'
 import { isId } from '#core/base/id'
 import type { Person } from '#core/people/person'
 import type { Draft } from '#core/requisition/draft'
+import type { AgreementFacts } from '#core/requisition/line-agreement'
 import { attachedKinds, type AttachedAs } from '#core/requisition/rules'
 import type { DraftFactsWire } from '#shared/contract/draft-facts'
+import { drawnOn, listOpenAgreementsWith } from '../agreement/reads'
 import { peopleNamedBy, requirePolicy } from '../approval/reads'
 import { holdersOf, listPayingLines, lockBudgetLines, type Payers } from '../budget/reads'
 import type { Tx } from '../db/client'
@@ -13,6 +15,7 @@ import { requireTerms } from '../settings/reads'
 import { inForce, listJobs, readForm, readNamed } from './form-reads'
 import { listAttachments } from '../document/reads'
 import { listOwnRecent } from './own-recent-reads'
+import { reservedOf } from './reserved-of-agreements'
 
 /** Whose a draft is, and where it is kept; null while it is not kept yet. */
 export interface DraftOf {
@@ -56,7 +59,7 @@ export async function gatherDraftFacts(
   const payers: Payers = { ids: named, departmentId: lock ? null : draft.departmentId, fiscalYear: year }
   // Of a department that is not open nothing is told.
   const holders = lock || isOpen ? holdersOf(payers) : undefined
-  const [, budgetLines, reached, jobs, ownRecent] = await Promise.all([
+  const [, budgetLines, reached, jobs, ownRecent, drawn] = await Promise.all([
     // Of two that are sent at the same moment one sees the other.
     lock && policy.ownLimitDays !== null ? lockPerson(tx, of.ownerId) : undefined,
     lock
@@ -67,6 +70,7 @@ export async function gatherDraftFacts(
     reachPeople(tx, [of.ownerId, of.raisedById, ...peopleNamedBy(policy)], organisation.baseCurrency, today, holders),
     listJobs(tx, [...new Set([...jobIds, ...inJobFields])].filter(isId), lock),
     listOwnRecent(tx, of, policy.ownLimitDays, organisation, today),
+    agreementsFor(tx, supplierIds, of.id, today),
   ])
   return {
     today,
@@ -87,6 +91,7 @@ export async function gatherDraftFacts(
     absences: reached.absences,
     suppliers,
     items,
+    agreements: drawn,
     jobs,
     holidays: form.holidays,
     ownFields: inForce(form.ownFields),
@@ -94,6 +99,23 @@ export async function gatherDraftFacts(
     kinds: inForce(form.kinds),
     attached: [...attached],
   }
+}
+
+/** The agreements with some suppliers that may still be drawn on, with what stands on each besides a draft. */
+async function agreementsFor(
+  tx: Tx,
+  supplierIds: readonly string[],
+  draftId: string | null,
+  today: Day,
+): Promise<AgreementFacts[]> {
+  const agreements = await listOpenAgreementsWith(tx, supplierIds, today)
+  if (agreements.length === 0) return []
+  const reserved = await reservedOf(tx, agreements, today, draftId)
+  return agreements.map((a) => ({
+    ...{ id: a.id, number: a.number, name: a.name, supplierId: a.supplierId, currency: a.currency },
+    ...{ startsOn: a.startsOn, endsOn: a.endsOn, fixes: a.fixes, itemIds: a.itemIds },
+    ...{ departmentIds: a.departmentIds, isClosed: a.isClosed, of: drawnOn(a, reserved(a)) },
+  }))
 }
 
 /** Whatever a draft names, each once. */

@@ -1,17 +1,20 @@
 import { randomUUID } from 'node:crypto'
 import { dayOf } from '#core/base/day'
 import { checkForm, type RequestForm } from '#core/requisition/form'
-import { completeDraft } from '#core/requisition/draft'
+import { branchesOf } from '#core/people/branch'
+import { completeDraft, type Draft, type DraftLine } from '#core/requisition/draft'
+import { hasAgreement } from '#core/requisition/line-agreement'
 import { replayRule } from '#core/requisition/replay'
 import type { RequestRule } from '#core/requisition/rules'
 import type { RequestFormView, RulesReplay } from '#shared/contract/request-form'
 import { sayFormReason } from '#shared/words/request-form'
+import { listAgreementsWith } from '../agreement/reads'
 import { appendEvent } from '../audit/store'
 import { listCategories } from '../catalogue/reads'
 import type { Context } from '../context'
 import { refused, stale } from '../http/problem'
 import { notifyChange } from '../live/notify'
-import { listDepartments } from '../people/place-reads'
+import { listDepartments, listUpward } from '../people/place-reads'
 import { lockFormVersion, requireOrganisation, requireTerms } from '../settings/reads'
 import { raiseFormVersion } from '../settings/store'
 import {
@@ -98,17 +101,23 @@ const REPLAYED = 1000
 
 /** For how many of the requests sent last each rule would have held, at today's rates and agreements. */
 export async function replayPast({ tx, now }: Context, rules: readonly RequestRule[]): Promise<RulesReplay> {
-  const { organisation, perBase } = await requireTerms(tx, now)
+  const { organisation, perBase, today } = await requireTerms(tx, now)
   const past = (await listSentLast(tx, REPLAYED)).map((p) => ({ ...p, draft: completeDraft(p.draft) }))
-  const { items } = await readNamed(
-    tx,
-    [],
-    [...new Set(past.flatMap((p) => p.draft.lines.flatMap((l) => l.itemId ?? [])))],
-  )
+  const lines = past.flatMap((p) => p.draft.lines)
+  const { items } = await readNamed(tx, [], [...new Set(lines.flatMap((l) => l.itemId ?? []))])
+  const known = new Map(items.map((i) => [i.id, i]))
+  const agreements = await listAgreementsWith(tx, [...new Set(lines.flatMap((l) => l.supplierId ?? []))])
+  const branches = branchesOf(await listUpward(tx))
   const facts = {
     baseCurrency: organisation.baseCurrency,
     perBase: new Map(perBase),
-    items: new Map(items.map((i) => [i.id, i])),
+    isAgreed: (line: DraftLine, draft: Draft) =>
+      hasAgreement(line, draft, {
+        today,
+        agreements,
+        items: known,
+        branch: branches.get(draft.departmentId ?? '') ?? [],
+      }),
   }
   return {
     sent: past.length,

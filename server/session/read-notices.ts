@@ -8,6 +8,7 @@ import { listNotices } from '../people/notice-reads'
 /** The pages of what is told and is no document. */
 const OTHER_PAGES: Readonly<Record<string, (id: string) => string>> = {
   supplier: (id) => `/suppliers/${id}`,
+  agreement: (id) => `/agreements/${id}`,
   session: () => '/account',
 }
 

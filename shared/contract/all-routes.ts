@@ -1,6 +1,7 @@
 import type { z } from 'zod'
 import type { RouteSpec } from './route'
 import { accountRoutes } from './account'
+import { agreementRoutes } from './agreement'
 import { budgetRoutes } from './budget'
 import { decideRoutes } from './decide'
 import { decideBeforeRoutes } from './decide-before'
@@ -37,6 +38,7 @@ const ROUTES = {
   ...peopleRoutes,
   ...catalogueRoutes,
   ...supplierRoutes,
+  ...agreementRoutes,
   ...jobRoutes,
   ...personalRoutes,
   ...requisitionRoutes,

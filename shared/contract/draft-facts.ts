@@ -1,5 +1,6 @@
 import type { DraftFacts, OwnRecent, PayingLine } from '#core/requisition/draft-facts'
 import type { Job } from '#core/requisition/job'
+import type { AgreementFacts } from '#core/requisition/line-agreement'
 import type { OwnField } from '#core/requisition/own-field'
 import type { AttachedAs, RequestKind, RequestRule } from '#core/requisition/rules'
 import type { ItemFacts, SupplierFacts } from '#core/supplier/warning'
@@ -28,6 +29,7 @@ export interface DraftFactsWire {
   readonly perBase: readonly (readonly [string, string])[]
   readonly suppliers: readonly SupplierFacts[]
   readonly items: readonly ItemFacts[]
+  readonly agreements: readonly AgreementFacts[]
   readonly holidays: readonly string[]
   readonly kinds: readonly RequestKind[]
   readonly ownFields: readonly OwnField[]
@@ -56,6 +58,7 @@ export function readFacts(wire: DraftFactsWire): DraftFacts {
     perBase: new Map(wire.perBase),
     suppliers: new Map(wire.suppliers.map((x) => [x.id, x])),
     items: new Map(wire.items.map((x) => [x.id, x])),
+    agreements: wire.agreements,
     holidays: new Set(wire.holidays),
     kinds: new Map(wire.kinds.map((k) => [k.code, k])),
     ownFields: wire.ownFields,

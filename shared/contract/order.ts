@@ -24,6 +24,8 @@ const deskLine = z.object({
   shipTo: z.string(),
   noteInternal: z.string(),
   supplierStanding: z.string().nullable(),
+  /** The number of the agreement on which it draws by itself. */
+  agreement: z.string().nullable(),
 })
 export type DeskLine = z.infer<typeof deskLine>
 const tray = z.object({
@@ -35,6 +37,17 @@ const tray = z.object({
   shipToId: z.string(),
   currency: z.string(),
   terms: z.string(),
+  /** On which it draws, with what is left of that before it. */
+  agreement: z
+    .object({
+      ...{ id: z.string(), number: z.string(), name: z.string() },
+      ...{ left: money.nullable(), warnings: z.array(z.string()) },
+    })
+    .nullable(),
+  /** Its buyer said on which, or on none: what is laid on it does not change that. */
+  agreementSaid: z.boolean(),
+  /** There are agreements with its supplier that are not over. */
+  hasAgreements: z.boolean(),
   net: money,
   tax: money,
   total: money,
@@ -114,6 +127,9 @@ const orderView = z.object({
   shipToAddress: z.string(),
   currency: z.string(),
   terms: z.string(),
+  agreement: z.object({ id: z.string(), number: z.string() }).nullable(),
+  /** The reader may say on which agreement it draws. */
+  mayDraw: z.boolean(),
   net: money,
   freight: money,
   tax: money,

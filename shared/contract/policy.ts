@@ -16,6 +16,7 @@ const condition = z.discriminatedUnion('on', [
   z.object({ on: z.literal('project'), codes: several }),
   z.object({ on: z.literal('supplier'), sorts: z.array(z.enum(SUPPLIER_SORTS)).max(SUPPLIER_SORTS.length) }),
   z.object({ on: z.literal('currency'), codes: z.array(z.string().length(3)).max(200) }),
+  z.object({ on: z.literal('agreement'), is: z.boolean() }),
   z.object({ on: z.literal('kind'), kinds: several }),
   z.object({ on: z.literal('over budget'), is: z.boolean() }),
   z.object({ on: z.literal('own field'), fieldId: text(60), values: z.array(text(200)).max(200) }),

@@ -12,6 +12,8 @@ const proposedOrder = z.object({
   /** Its only department; null where it may serve several. */
   department: z.string().nullable(),
   currency: z.string(),
+  /** The number of the agreement on which it draws. */
+  agreement: z.string().nullable(),
   needBy: z.string(),
   goods: money,
   freight: money,

@@ -135,6 +135,7 @@ const merging = z.object({
     orders: z.number(),
     contacts: z.number(),
     papers: z.number(),
+    agreements: z.number(),
   }),
   twice: z.array(
     z.object({ id: z.string(), name: z.string(), supplierPart: z.string(), keptId: z.string(), keptName: z.string() }),

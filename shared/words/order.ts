@@ -1,6 +1,7 @@
 import type { ChannelName } from '#core/order/channel'
 import type { IssueReason } from '#core/order/issue'
 import type { OrderState } from '#core/order/moves'
+import { sayMisfit } from './agreement'
 import { formatSize, listWords } from './format'
 import type { Ways } from './ways'
 
@@ -58,6 +59,13 @@ export function sayIssueReason(r: IssueReason, ways: Ways): string {
       )
     case 'no-rate':
       return `There is no exchange rate for ${r.currency}.`
+    case 'agreement-unfit':
+      return `It may not draw on ${r.agreement}. ${r.misfits.map((m) => sayMisfit(m, ways)).join(' ')}`
+    case 'agreement-ceiling':
+      return (
+        `It passes the ${ways.money(r.ceiling)} of ${r.agreement} by ${ways.money(r.by)}: order less on it, or ` +
+        'have it draw on another agreement, or on none.'
+      )
     case 'above-approved':
       return (
         `${r.description === null ? 'The order' : `“${r.description}”`} comes to ${ways.money(r.ordered)}, more than ` +

@@ -44,6 +44,8 @@ function sayCondition(c: Condition, names: PolicyNames, ways: Ways): string {
       )}`
     case 'currency':
       return `priced in ${listWords(c.codes, 'or')}`
+    case 'agreement':
+      return c.is ? 'with something that an agreement covers' : 'with something that no agreement covers'
     case 'own field':
       return `whose ${names.field(c.fieldId)} is ${listWords(c.values, 'or')}`
     case 'kind':

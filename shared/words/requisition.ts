@@ -63,6 +63,13 @@ export function sayMissing(m: Missing, ways: Ways): string {
       return m.name === ''
         ? `What stands in ${m.field} cannot be read.`
         : `What stands in ${m.field} of ${line} cannot be read.`
+    case 'agreement-passed':
+      return (
+        `${m.agreement} has ${ways.money(m.by)} too little for this and what else is asked for: the buyer may have ` +
+        'to order it apart from the agreement.'
+      )
+    case 'agreement-ends':
+      return `${m.agreement}, on which this draws, ends on ${ways.date(m.day, '')}.`
     case 'need-by-soon':
       return `“${short(m.name)}” can hardly be here before ${ways.day(m.earliest, '')}.`
     case 'quotes-missing':

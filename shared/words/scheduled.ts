@@ -16,6 +16,10 @@ export const SCHEDULED_WORDS: Readonly<Record<string, { readonly name: string; r
     name: 'Suppliers',
     says: 'Buyers and finance are told of papers that end soon, and standings end on their day.',
   },
+  'keep-agreements': {
+    name: 'Agreements',
+    says: 'Agreements come into force and end on their day, and whoever looks after one is told of its renewal.',
+  },
   'tell-shares': {
     name: 'Budgets',
     says: 'Whoever holds a budget line is told when it reaches one of its shares.',

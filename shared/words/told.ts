@@ -418,6 +418,20 @@ export function sayTold(t: Told, ways: Ways): Said {
           `ordered. ${left === null ? `${ways.money(t.left)} is left.` : `It is ${ways.money(left)} over.`}`,
       }
     }
+    case 'agreement-share':
+      return {
+        subject: `${t.agreement}: ${ways.money(t.drawn)} of ${ways.money(t.ceiling)} are drawn`,
+        sentence:
+          `${t.agreement} “${t.name}” with ${t.supplier} has reached its warning share: ${ways.money(t.drawn)} of ` +
+          `${ways.money(t.ceiling)} are drawn.`,
+      }
+    case 'agreement-renewal':
+      return {
+        subject: `${t.agreement} is to be renewed, or left to end`,
+        sentence:
+          `${t.agreement} “${t.name}” with ${t.supplier} ends on ${ways.date(t.endsOn, '')}, and this is the day on ` +
+          'which it is to be decided whether it goes on.',
+      }
     case 'paper-ends':
       return {
         subject: `${t.paper} of ${t.supplier} ends`,

@@ -21,7 +21,7 @@ export const RANKS: Record<string, number> = {
   ...{ base: 0, http: 0, db: 0, files: 0, queue: 0, live: 0, environment: 0, clock: 0 },
   ...{ people: 1, settings: 1, audit: 1, mail: 1, context: 1 },
   ...{ document: 2 },
-  ...{ supplier: 3, catalogue: 3, budget: 3, approval: 3, channel: 3, desk: 3 },
+  ...{ supplier: 3, catalogue: 3, agreement: 3, budget: 3, approval: 3, channel: 3, desk: 3 },
   ...{ requisition: 5, raise: 5, decide: 8, 'set-up': 6, mine: 6 },
   ...{
     order: 6,

@@ -33,7 +33,8 @@ const marks = computed(() => [
       </td>
       <td class="max-[700px]:col-span-2">
         <span class="font-medium">{{ order.supplier }}</span><span class="small block"
-          >to {{ order.shipTo }}<template v-if="order.department">, for {{ order.department }}</template></span
+          >to {{ order.shipTo }}<template v-if="order.department">, for {{ order.department }}</template
+          ><template v-if="order.agreement">, drawing on {{ order.agreement }}</template></span
         ><span v-for="m in marks" :key="m" class="small block text-amber-ink">{{ m }}</span>
       </td>
       <td class="max-[700px]:col-start-2">

@@ -29,6 +29,7 @@ const emit = defineEmits<{
   quantity: [lineIds: string[], quantity: string]
   note: [note: string]
   choose: []
+  draw: []
   pass: []
 }>()
 const wording = useWording()
@@ -99,6 +100,12 @@ function agree(lineId: string, event: Event): void {
     </div>
     <p class="small mb-1.5">
       to {{ tray.shipTo }} · by {{ wording.shortDay(tray.needBy) }} · {{ tray.terms }} · {{ tray.currency }}
+    </p>
+    <p v-if="tray.agreement" class="small mb-1.5">
+      draws on
+      <NuxtLink class="quiet-link" :to="`/agreements/${tray.agreement.id}`"
+        >{{ tray.agreement.number }} {{ tray.agreement.name }}</NuxtLink
+      ><template v-if="tray.agreement.left">, {{ wording.money(tray.agreement.left) }} of it left to draw</template>
     </p>
     <ul>
       <li
@@ -189,6 +196,7 @@ function agree(lineId: string, event: Event): void {
     <ul v-if="tray.refusals.length > 0" class="mt-2 space-y-1.5">
       <li v-for="r in tray.refusals" :key="r" class="notice-amber">{{ r }}</li>
     </ul>
+    <p v-for="w in tray.agreement?.warnings ?? []" :key="w" class="notice-amber mt-2">{{ w }}</p>
     <p v-if="tray.unseen" class="notice-amber mt-2">
       The PDF has no face for {{ tray.unseen }}: a white square stands there instead.
     </p>
@@ -217,6 +225,9 @@ function agree(lineId: string, event: Event): void {
         <template v-if="isOpen">
           <button v-if="tray.note === '' && !isNoting" type="button" class="quiet-link min-h-6" @click.stop="beginNote">
             Say something to the supplier
+          </button>
+          <button v-if="tray.hasAgreements" type="button" class="quiet-link min-h-6" @click.stop="emit('draw')">
+            {{ tray.agreement ? 'Draw on another agreement, or none' : 'Draw on an agreement' }}
           </button>
           <button type="button" class="quiet-link min-h-6" @click.stop="emit('pass')">Pass it to a colleague</button>
           <button type="button" class="quiet-link min-h-6" @click.stop="emit('off', null)">

@@ -79,6 +79,15 @@ const over = computed(() => {
   const c = conditionOf(rule.value, 'over budget')
   return c === null ? '' : c.is ? 'over' : 'inside'
 })
+const COVERED = [
+  { id: '', name: 'with an agreement or without' },
+  { id: 'yes', name: 'with something that an agreement covers' },
+  { id: 'no', name: 'with something that no agreement covers' },
+]
+const covered = computed(() => {
+  const c = conditionOf(rule.value, 'agreement')
+  return c === null ? '' : c.is ? 'yes' : 'no'
+})
 const DOCUMENTS = [
   { id: 'requests', name: 'Requests' },
   { id: 'orders', name: 'Orders' },
@@ -188,6 +197,14 @@ async function leaveOut(at: number): Promise<void> {
         label="To what suppliers"
         placeholder="to any supplier"
         @update:model-value="put('supplier', some($event, { on: 'supplier', sorts: $event as SupplierSort[] }))"
+      />,
+      <BlankChoice
+        :model-value="covered"
+        :choices="COVERED"
+        label="Covered by an agreement or not"
+        placeholder=""
+        :light="covered === ''"
+        @update:model-value="put('agreement', $event === '' ? null : { on: 'agreement', is: $event === 'yes' })"
       />, priced in
       <BlankMany
         :model-value="conditionOf(rule, 'currency')?.codes ?? []"

@@ -44,7 +44,7 @@ const asked = computed(() => {
   const facts = {
     baseCurrency: props.currency,
     perBase: new Map([[props.currency, '1']]),
-    items: new Map([['item', { agreed: agreed.value === 'yes' }]]),
+    isAgreed: () => agreed.value === 'yes',
   }
   const holding = rulesThatHold(
     props.form.rules,

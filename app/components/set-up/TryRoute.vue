@@ -43,6 +43,11 @@ const OVER = [
   { id: 'inside', name: 'inside the budget' },
   { id: 'over', name: 'past the budget' },
 ]
+const covered = ref('no')
+const COVERED = [
+  { id: 'no', name: 'under no agreement' },
+  { id: 'yes', name: 'under an agreement' },
+]
 /** What is chosen in own fields, by their ids. */
 const chosen = ref<Readonly<Record<string, string>>>({})
 /** Own fields that some rule looks at, of what holds or of the draft. */
@@ -114,6 +119,7 @@ const madeUp = computed<Subject | null>(() => {
         category: category.value || null,
         supplier: supplier.value,
         currency: currency.value || props.view.currency,
+        hasAgreement: covered.value === 'yes',
         holderId: coded.holderId,
       },
     ],
@@ -238,6 +244,13 @@ const tried = computed(() => {
         placeholder=""
         light
         @update:model-value="supplier = $event as SupplierSort"
+      />,
+      <BlankChoice
+        v-model="covered"
+        :choices="COVERED"
+        label="Covered by an agreement or not"
+        placeholder=""
+        light
       /><template v-if="currencies.length > 1"
         >,
         <BlankChoice

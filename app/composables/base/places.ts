@@ -42,6 +42,7 @@ export const STATIONS: readonly {
       { name: 'Desk', path: '/desk', right: 'order' },
       { name: 'Orders', path: '/orders', right: 'see orders' },
       { name: 'Suppliers', path: '/suppliers', right: 'see orders' },
+      { name: 'Agreements', path: '/agreements', right: 'see orders' },
     ],
   },
   { name: 'Delivery', waits: null, places: [] },

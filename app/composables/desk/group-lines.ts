@@ -4,6 +4,7 @@ import type { DeskLine } from '#shared/contract/order'
 /** What lines on the Desk stand together by, in words. */
 export const GROUPINGS = [
   { id: '', name: 'by supplier' },
+  { id: 'agreement', name: 'by agreement' },
   { id: 'place', name: 'by place' },
   { id: 'day', name: 'by the day they are needed' },
   { id: 'request', name: 'by request' },
@@ -15,13 +16,14 @@ export const groupingOf = (text: string): Grouping => GROUPINGS.find((g) => g.id
 
 const SHARED: Readonly<Record<Grouping, (l: DeskLine) => string>> = {
   '': (l) => l.supplier ?? '',
+  agreement: (l) => l.agreement ?? '',
   place: (l) => l.shipTo,
   day: (l) => l.needBy,
   request: (l) => l.number,
 }
 
 export interface DeskGroup {
-  /** What its lines share; "" where that is no supplier. */
+  /** What its lines share; "" where that is no supplier, or no agreement. */
   readonly shared: string
   readonly list: readonly DeskLine[]
   /** By currency. */

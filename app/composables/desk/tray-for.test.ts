@@ -1,12 +1,13 @@
 import { expect, test } from 'vitest'
 import { byTray, trayFor } from './tray-for'
 
-const line = (id: string, supplierId: string | null, shipToId = 'yard', currency = 'EUR') => ({
-  id,
-  supplierId,
-  shipToId,
-  currency,
-})
+const line = (
+  id: string,
+  supplierId: string | null,
+  shipToId = 'yard',
+  currency = 'EUR',
+  agreement: string | null = null,
+) => ({ id, supplierId, shipToId, currency, agreement })
 const ids = (groups: readonly { id: string }[][]) => groups.map((g) => g.map((l) => l.id).join(' '))
 
 test('lines for several places, suppliers and currencies are parted, in the order given', () => {
@@ -24,6 +25,23 @@ test('a line without a supplier takes the one chosen, or the only one among them
   expect(ids(byTray([line('a', 'pumps'), line('b', null)], null))).toEqual(['a b'])
   expect(ids(byTray([line('a', 'pumps'), line('b', null)], 'salts'))).toEqual(['a', 'b'])
   expect(ids(byTray([line('a', 'pumps'), line('b', null), line('c', 'salts')], null))).toEqual(['a', 'b', 'c'])
+})
+
+test('what draws on several agreements is parted, and fits a tray that draws alike or whose buyer said so', () => {
+  const lines = [line('a', 'pumps', 'yard', 'EUR', 'A-1'), line('b', 'pumps'), line('c', null)]
+  expect(ids(byTray(lines, null))).toEqual(['a c', 'b'])
+  const tray = (id: string, number: string | null, agreementSaid = false) => ({
+    ...{ ...line(id, 'pumps'), supplierId: 'pumps' },
+    ...{
+      agreement: number === null ? null : { id: number, number, name: '', left: null, warnings: [] },
+      agreementSaid,
+    },
+  })
+  const at = (which: number, trays: ReturnType<typeof tray>[]) =>
+    trayFor(lines.slice(which, which + 1), trays, null)?.id ?? null
+  expect(at(0, [tray('1', null), tray('2', 'A-1')])).toBe('2')
+  expect(at(1, [tray('1', 'A-1')])).toBeNull()
+  expect(at(1, [tray('1', 'A-1', true)])).toBe('1')
 })
 
 test('the tray at hand is taken where the lines fit, else one of the same supplier and place, else a new one', () => {

@@ -161,6 +161,7 @@ export function useDraft(start: {
         ).version
       trouble.value = ''
       keptAt.value = Date.now()
+      if (namesAnother()) void readFactsAgain()
       if (state.value === 'saving') {
         state.value = 'kept'
         clearTimeout(keeper)
@@ -199,6 +200,15 @@ export function useDraft(start: {
       if (!expired && state.value === 'offline') void save()
     },
   )
+
+  /** Suppliers whose agreements were read: of one that is named since, they are read once it is kept. */
+  let drawnFrom = new Set(raw.lines.flatMap((l) => l.supplierId ?? []))
+  function namesAnother(): boolean {
+    const now = new Set(raw.lines.flatMap((l) => l.supplierId ?? []))
+    const isAnother = [...now].some((id) => !drawnFrom.has(id))
+    if (isAnother) drawnFrom = now
+    return isAnother
+  }
 
   async function readFactsAgain(): Promise<void> {
     try {

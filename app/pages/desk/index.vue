@@ -6,6 +6,7 @@ import BlankChoice from '~/components/base/BlankChoice.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import SupplierPicker from '~/components/base/SupplierPicker.vue'
+import DrawChoice from '~/components/order/DrawChoice.vue'
 import PassTray from '~/components/desk/PassTray.vue'
 import TrayCard from '~/components/desk/TrayCard.vue'
 import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
@@ -15,7 +16,7 @@ import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
 import { useWordsFilter } from '~/composables/base/use-words-filter'
 import { usePassTray } from '~/composables/desk/use-pass-tray'
-import { GROUPINGS, groupingOf, groupLines } from '~/composables/desk/group-lines'
+import { GROUPINGS, groupingOf, groupLines, type Grouping } from '~/composables/desk/group-lines'
 import { byTray, trayFor } from '~/composables/desk/tray-for'
 import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
@@ -60,8 +61,8 @@ const supplier = shallowRef<SupplierFound | null>(null)
 
 const by = computed(() => groupingOf(one('by')))
 const groups = computed(() => groupLines(data.value?.lines ?? [], by.value))
-const sayGroup = (shared: string) =>
-  by.value === '' ? shared || 'No supplier yet' : by.value === 'day' ? wording.day(shared) : shared
+const NONE: Partial<Record<Grouping, string>> = { '': 'No supplier yet', agreement: 'No agreement' }
+const sayGroup = (shared: string) => (by.value === 'day' ? wording.day(shared) : shared || (NONE[by.value] ?? ''))
 /** From which value of goods on a group's supplier pays the freight; null where that is not said, or not of one. */
 const freeFrom = (list: readonly DeskLine[]) => (by.value === '' ? (list[0]?.freightFreeFrom ?? null) : null)
 const lines = computed(() => groups.value.flatMap((g) => g.list))
@@ -171,6 +172,12 @@ async function lay(parts: readonly DeskLine[], onto: { id: string } | 'fitting' 
     if (e instanceof ApiProblem && e.kind === 'no-supplier')
       await nextTick(() => document.querySelector<HTMLElement>('#choose-supplier input')?.focus())
   }
+}
+/** The tray of which it is said on which agreement it draws. */
+const drawing = shallowRef<TrayView | null>(null)
+async function drawn(): Promise<void> {
+  drawing.value = null
+  await refresh()
 }
 const { passing, ...passes } = usePassTray({
   refresh,
@@ -456,6 +463,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
           >
             <td>
               {{ l.description }}<span v-if="by !== ''" class="small block">{{ l.supplier ?? 'no supplier yet' }}</span
+              ><span v-if="l.agreement" class="small block">draws on {{ l.agreement }}</span
               ><span v-if="l.noteInternal" class="small block">{{ l.noteInternal }}</span
               ><span v-if="l.supplierStanding === 'proposed'" class="small block text-amber-ink"
                 >its supplier waits for finance</span
@@ -514,6 +522,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
             @wish="wishes = { ...wishes, [t.id]: $event }"
             @back="takeBack(t.id)"
             @answer="answer(t.id, $event)"
+            @draw="drawing = t"
             @pass="passes.begin(t)"
             @off="takeOff(t, $event)"
             @price="(lineId, p) => agree(t, lineId, p)"
@@ -544,6 +553,14 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
         </div>
       </template>
     </SheetPage>
+    <DrawChoice
+      v-if="drawing"
+      :order-id="drawing.id"
+      :version="drawing.version"
+      :supplier="drawing.supplier"
+      @said="drawn"
+      @close="drawing = null"
+    />
     <PassTray
       v-if="passing"
       :supplier="passing.tray.supplier"

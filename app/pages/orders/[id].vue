@@ -42,6 +42,9 @@ const first = computed(() => (order.value?.lines ?? []).map((l) => l.needBy).sor
 const ChangeOrder = defineAsyncComponent(() => import('~/components/order/ChangeOrder.vue'))
 const { busy, trouble, act } = useAct()
 const writing = ref(false)
+const DrawChoice = defineAsyncComponent(() => import('~/components/order/DrawChoice.vue'))
+/** It is being said on which agreement it draws. */
+const drawing = ref(false)
 const said = ref('')
 const mayBegin = computed(
   () => order.value?.mayChange === true && (order.value.change === null || order.value.change.state === 'draft'),
@@ -52,6 +55,7 @@ function begin(): void {
 }
 async function changed(words: string): Promise<void> {
   writing.value = false
+  drawing.value = false
   said.value = words
   await refresh()
 }
@@ -230,6 +234,22 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
           @typing="hearing = true"
           @done="answered"
         />
+        <template v-if="order.agreement || order.mayDraw">
+          <h2 class="head mb-1 mt-5">On what it draws</h2>
+          <p>
+            <NuxtLink v-if="order.agreement" class="quiet-link" :to="`/agreements/${order.agreement.id}`"
+              >agreement {{ order.agreement.number }}</NuxtLink
+            ><template v-else>no agreement</template>
+            <button
+              v-if="order.mayDraw && order.state !== 'cancelled'"
+              type="button"
+              class="quiet-link small ml-3 min-h-6"
+              @click="drawing = true"
+            >
+              say another
+            </button>
+          </p>
+        </template>
         <h2 class="head mb-1.5 mt-5">What it serves</h2>
         <p class="text-ink2">
           {{ served.length === 1 ? 'one request' : `${served.length} requests` }}:
@@ -252,5 +272,13 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
         </p>
       </template>
     </SheetPage>
+    <DrawChoice
+      v-if="drawing"
+      :order-id="order.id"
+      :version="order.version"
+      :supplier="order.supplier"
+      @said="changed('It is counted on that from now on; its papers stay as they were sent.')"
+      @close="drawing = false"
+    />
   </div>
 </template>

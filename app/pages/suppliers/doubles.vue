@@ -42,6 +42,7 @@ const moves = computed(() => {
     [m.regulars, 'regular', 'regulars'],
     [m.contacts, 'contact', 'contacts'],
     [m.papers, 'paper', 'papers'],
+    [m.agreements, 'agreement', 'agreements'],
   ]
   return named.flatMap(([n, one, many]) => (n === 0 ? [] : [formatCount(n, one, many)]))
 })

@@ -19,6 +19,7 @@ import { sql } from 'drizzle-orm'
 import type { AnswerOutcome, AnswerWay } from '#core/order/answer'
 import type { LineWish, Rest } from '#core/order/change'
 import type { PaymentTerms } from '#core/base/day'
+import { agreement } from './agreement'
 import { document } from './document'
 import { person, shipTo } from './people'
 import { supplier } from './supplier'
@@ -54,8 +55,16 @@ export const purchaseOrder = pgTable(
     tax: numeric({ precision: 20, scale: 4 }),
     /** When its supplier was asked last for an answer. */
     remindedAt: timestamp('reminded_at', { withTimezone: true }),
+    /** On which it draws, and whether its buyer said so: what they said, lines do not change. */
+    agreementId: uuid('agreement_id').references(() => agreement.id),
+    agreementSaid: boolean('agreement_said').notNull().default(false),
   },
-  (t) => [index('purchase_order_supplier').on(t.supplierId)],
+  (t) => [
+    index('purchase_order_supplier').on(t.supplierId),
+    index('purchase_order_agreement')
+      .on(t.agreementId)
+      .where(sql`${t.agreementId} is not null`),
+  ],
 )
 
 /** What lies on a tray: parts of requisition lines, while the order is a draft. */

@@ -123,6 +123,9 @@ export const requisitionLine = pgTable(
     index('requisition_line_open')
       .on(t.requisitionId, t.position)
       .where(sql`${t.quantity} - ${t.ordered} - ${t.cancelled} - ${t.onTray} > 0`),
+    index('requisition_line_unordered')
+      .on(t.supplierId)
+      .where(sql`${t.quantity} - ${t.ordered} - ${t.cancelled} > 0`),
     check(
       'requisition_line_discount',
       sql`(${t.discountOf} is null) = (${t.discount} is null) and ${t.discountOf} in ('percent', 'amount')`,
