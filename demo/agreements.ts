@@ -2,7 +2,7 @@ import { addDays, dayOf, type Day } from '#core/base/day'
 import { dec, HUNDRED, ONE } from '#core/base/decimal'
 import type { AgreementFixes } from '#core/agreement/fit'
 import { addAgreement } from '../server/agreement/keep-agreement'
-import { setOrderAgreement } from '../server/order/choose-agreement'
+import { listOrderAgreements, setOrderAgreement } from '../server/order/choose-agreement'
 import { findOrder } from '../server/order/reads'
 import { listOrders } from '../server/order/list-orders'
 import type { Context } from '../server/context'
@@ -38,13 +38,21 @@ const AGREED: readonly Agreed[] = [
     note: 'The second half of the volume discount is due at 90 %: ask Brackwater for it.',
   },
   {
-    ...{ supplier: 'Kittiwake Safety', theirNumber: 'KS 4471', name: 'Gloves, boots and harnesses' },
+    ...{ supplier: 'Northmole Water', theirNumber: 'NM 4471', name: 'Filters and what belongs to them' },
     ...{ fixes: 'items', from: -340, until: 25, renewIn: -5, share: null, keeper: 'Leonie Farrow' },
     note: '',
   },
   {
-    ...{ supplier: 'Saltmarsh Electrical', theirNumber: '', name: 'Electrical stores' },
-    ...{ fixes: 'sum', from: -120, until: 245, renewIn: null, share: 41, keeper: 'Harriet Voss' },
+    ...{ supplier: 'Corrigan Pumps', theirNumber: 'CP-2026-031', name: 'Pumps and their parts' },
+    ...{
+      fixes: 'sum',
+      from: -120,
+      until: 245,
+      renewIn: null,
+      share: null,
+      ceiling: '20000.00',
+      keeper: 'Harriet Voss',
+    },
     note: '',
   },
   {
@@ -97,7 +105,12 @@ export async function enterAgreements(
       }),
     )
     if (a.from > 0) continue
-    for (const o of orders) await as('Leonie Farrow', now, (ctx) => setOrderAgreement(ctx, o.id, o.version, id))
+    for (const o of orders)
+      await as('Leonie Farrow', now, async (ctx) => {
+        const { choices } = await listOrderAgreements(ctx, o.id)
+        if (choices.some((c) => c.id === id && c.reasons.length === 0))
+          await setOrderAgreement(ctx, o.id, o.version, id)
+      })
   }
 }
 

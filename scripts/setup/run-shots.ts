@@ -38,7 +38,7 @@ const SHOTS: Shot[] = [
   { name: 'budgets', who: 'Tomas Brandt', path: '/budgets' },
   { name: 'supplier', who: 'Greta Molin', path: '/suppliers?words=Corrigan', act: openFirst(/^Corrigan Pumps/) },
   { name: 'look-back', who: 'Signe Aalto', path: '/look-back', dark: true },
-  { name: 'job', who: 'Owen Marsh', path: '/jobs', act: openFirst(/^Pump-room overhaul/) },
+  { name: 'agreement', who: 'Leonie Farrow', path: '/agreements', act: openFirst(/^Sea salt/) },
 ]
 
 async function writeLamps(page: Page): Promise<void> {

@@ -1,5 +1,6 @@
 import { dayOf } from '#core/base/day'
 import { dec } from '#core/base/decimal'
+import { moneyOf, subtract, sum, type Money } from '#core/base/money'
 import { openNet, reservedBy } from '#core/agreement/ceiling'
 import { priceFor } from '#core/catalogue/price'
 import { may } from '#core/people/rights'
@@ -9,7 +10,6 @@ import { findAgreement, listAgreementItems, type AgreementRow } from '../agreeme
 import { findItems, listPriceSteps } from '../catalogue/reads'
 import type { Context } from '../context'
 import { seenAmong } from '../document/visible'
-import { moneyOf } from '#core/base/money'
 import { notFound } from '../http/problem'
 import { listDepartments } from '../people/place-reads'
 import { openDrawsOn } from '../requisition/reserved-of-agreements'
@@ -31,6 +31,16 @@ export async function readAgreement(ctx: Context, id: string): Promise<Agreement
     row.currency,
   )
   const seen = await seenAmong(ctx, SEEN_REQUISITIONS, [...new Set(draws.map((d) => d.requisitionId))])
+  const orders = (await listDrawingOrders(tx, id, ctx)).map(({ net, currency, ...o }) => ({
+    ...o,
+    net: moneyOf(net, currency),
+  }))
+  const waiting = draws
+    .filter((d) => seen.has(d.requisitionId))
+    .map((d) => ({
+      ...{ id: d.requisitionId, number: d.number, state: d.state, description: d.description, unit: d.unit },
+      ...{ open: d.open, net: openNet(d.part) },
+    }))
   return {
     ...viewAgreement(row, reserved, today, waysOf(actor.locale)),
     version: row.version,
@@ -45,18 +55,26 @@ export async function readAgreement(ctx: Context, id: string): Promise<Agreement
     note: row.note,
     keeperId: row.keeperId,
     items: await pricedItems(ctx, row, today),
-    orders: (await listDrawingOrders(tx, id, ctx)).map(({ net, currency, ...o }) => ({
-      ...o,
-      net: moneyOf(net, currency),
-    })),
-    waiting: draws.map((d) => ({
-      ...{ id: d.requisitionId, number: d.number, state: d.state, description: d.description, unit: d.unit },
-      ...{ open: d.open, net: openNet(d.part), isSeen: seen.has(d.requisitionId) },
-    })),
+    orders,
+    waiting,
+    unseen: {
+      drawn: restOf(moneyOf(row.drawn, row.currency), orders),
+      reserved: restOf(reserved, waiting),
+    },
     choices: await agreementChoices(ctx),
     mayPrice: may(actor.grants, 'keep catalogue'),
   }
 }
+
+/** What of a total stands on none of some documents. */
+const restOf = (total: Money, shown: readonly { readonly net: Money }[]): Money =>
+  subtract(
+    total,
+    sum(
+      shown.map((s) => s.net),
+      total.currency,
+    ),
+  )
 
 /** What stands in an agreement, with what the catalogue asks for one of each today. */
 async function pricedItems({ tx }: Context, row: AgreementRow, today: string): Promise<AgreementView['items']> {

@@ -28,7 +28,9 @@ export function viewAgreement(row: AgreementRow, reserved: Money, today: Day, wa
   const standing = agreementStanding(row, today)
   const isOver = standing === 'ended' || standing === 'closed'
   const renewal =
-    isOver || row.renewOn === null || row.renewOn > today ? [] : [`to be renewed since ${ways.date(row.renewOn, '')}`]
+    isOver || row.renewOn === null || row.renewOn > today
+      ? []
+      : [`its renewal is due since ${ways.date(row.renewOn, today)}`]
   return {
     ...{ id: row.id, number: row.number, name: row.name, supplierId: row.supplierId, supplier: row.supplier },
     ...{ startsOn: row.startsOn, endsOn: row.endsOn, fixes: row.fixes, currency: row.currency, standing },
@@ -36,7 +38,9 @@ export function viewAgreement(row: AgreementRow, reserved: Money, today: Day, wa
     drawn: of.drawn,
     reserved,
     left: leftOf(of),
-    marks: isOver ? [] : [...warningsAtIssue(of, zero(row.currency), today).map((w) => sayMark(w, ways)), ...renewal],
+    marks: isOver
+      ? []
+      : [...warningsAtIssue(of, zero(row.currency), today).map((w) => sayMark(w, today, ways)), ...renewal],
     keeper: row.keeper,
   }
 }

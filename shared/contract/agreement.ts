@@ -84,15 +84,15 @@ const view = head.extend({
       net: money,
     }),
   ),
-  /** What was sent, is not ordered yet, and would draw on it by itself. */
+  /** What was sent, is not ordered yet, and would draw on it by itself; as far as the reader sees it. */
   waiting: z.array(
     z.object({
       ...{ id: z.string(), number: z.string(), state: z.string(), description: z.string(), unit: z.string() },
       ...{ open: z.string(), net: money },
-      /** The reader may open the request. */
-      isSeen: z.boolean(),
     }),
   ),
+  /** What of it stands on orders and requests that are not for the reader to see. */
+  unseen: z.object({ drawn: money, reserved: money }),
   choices,
   mayPrice: z.boolean(),
 })

@@ -1,4 +1,5 @@
 import type { DrawWarning } from '#core/agreement/ceiling'
+import type { Day } from '#core/base/day'
 import type { AgreementFixes, AgreementStanding, Misfit } from '#core/agreement/fit'
 import { inWords } from './format'
 import type { Ways } from './ways'
@@ -49,13 +50,13 @@ export function sayDrawWarning(w: DrawWarning, agreement: string, ways: Ways): s
 }
 
 /** What is to be known of an agreement, in a list. */
-export function sayMark(w: DrawWarning, ways: Ways): string {
+export function sayMark(w: DrawWarning, today: Day, ways: Ways): string {
   switch (w.code) {
     case 'passes-ceiling':
       return `passed by ${ways.money(w.by)}`
     case 'share-reached':
       return 'its warning share is reached'
     case 'ends-soon':
-      return `ends on ${ways.date(w.day, '')}`
+      return `ends on ${ways.date(w.day, today)}`
   }
 }

@@ -10,6 +10,7 @@ import {
   idOf,
   personId,
   raise,
+  soundAgreement,
   soundDraft,
   startRekko,
   TODAY,
@@ -104,6 +105,10 @@ beforeAll(async () => {
     findAlikeSuppliers: finds.map((name) => query('/api/suppliers/alike', { name })),
     readTaxForm: [`/api/suppliers/${kept.supplierId}/tax-form`],
     readSupplierPaper: [`/api/suppliers/${kept.supplierId}/papers/${randomUUID()}`],
+    listAgreements: ['/api/agreements', ...finds.map((w) => query('/api/agreements', { words: w }))],
+    exportAgreements: [query('/api/agreements/file', { as: 'csv' })],
+    readAgreement: [`/api/agreements/${kept.agreementId}`],
+    listOrderAgreements: [`/api/orders/${order}/agreements`],
     readBought: [`/api/suppliers/${kept.supplierId}/bought`],
     listDoubles: ['/api/suppliers/doubles'],
     reviewMerging: [query(`/api/suppliers/${kept.supplierId}/merging`, { into: kept.supplierId })],
@@ -255,7 +260,13 @@ async function keepForOneself() {
   const view = { place: 'mine', name: SECRETS.view, query: 'view=open' }
   expect((await owen.call('POST', '/api/views', { body: view })).status).toBe(200)
   const [supplier] = await rekko.sql<{ id: string }>('select id from supplier order by number limit 1')
-  return { draftId, templateId: template.body.id, supplierId: String(supplier?.id) }
+  // What of theirs would draw on it stands on its page.
+  const greta = await rekko.as('Greta Molin')
+  const agreed = await greta.call<{ id: string }>('POST', '/api/agreements', {
+    body: soundAgreement(idOf('supplier', 'Harbour Waste')),
+  })
+  expect(agreed.status).toBe(200)
+  return { draftId, templateId: template.body.id, supplierId: String(supplier?.id), agreementId: agreed.body.id }
 }
 
 /** What an address says to somebody, as text; of a file, only whether it is given tells something. */

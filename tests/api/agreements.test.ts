@@ -23,7 +23,7 @@ import { computeDraft } from '#core/requisition/compute'
 import { readFacts } from '#shared/contract/draft-facts'
 import { closeWorkshop } from '../../server/files/workshop'
 import { ordering } from '../setup/ordering'
-import { freeLine, idOf, personId, soundDraft, TODAY } from '../setup/rekko'
+import { freeLine, idOf, soundAgreement, soundDraft, TODAY } from '../setup/rekko'
 import { openUseCases, type UseCases } from '../setup/use-cases'
 
 // Harbour Waste sells services by free text; Leonie Farrow orders up to 3,000, Greta Molin keeps suppliers.
@@ -44,13 +44,8 @@ afterEach(async () => {
 })
 const { approvedLine, lay, issue } = ordering(() => rekko)
 
-const kept = (more: Partial<KeptAgreement> = {}): KeptAgreement => ({
-  ...{ name: 'Waste of the year', theirNumber: 'HW/7', supplierId: idOf('supplier', 'Harbour Waste'), currency: 'EUR' },
-  ...{ startsOn: addDays(TODAY, -30), endsOn: addDays(TODAY, 200), fixes: 'sum' as const, ceiling: '1000.00' },
-  ...{ warnPercent: '80', warnDays: 30, renewOn: null, terms: null, departmentIds: [], note: '' },
-  ...{ keeperId: personId(GRETA), items: [] },
-  ...more,
-})
+const kept = (more: Partial<KeptAgreement> = {}): KeptAgreement =>
+  soundAgreement(idOf('supplier', 'Harbour Waste'), more)
 const add = (more: Partial<KeptAgreement> = {}) => rekko.as(GRETA, (ctx) => addAgreement(ctx, kept(more)))
 const close = (id: string, isClosed = true) =>
   rekko.as(GRETA, async (ctx) => closeAgreement(ctx, id, (await readAgreement(ctx, id)).version, isClosed))
@@ -259,7 +254,7 @@ describe('keeping one', () => {
     const { agreements } = await rekko.as(GRETA, (ctx) => listAgreements(ctx, { words: 'waste', standing: 'in force' }))
     expect(agreements.find((a) => a.id === id)?.marks).toEqual([
       'its warning share is reached',
-      expect.stringMatching(/^to be renewed since /) as string,
+      expect.stringMatching(/^its renewal is due since /) as string,
     ])
     const { bytes } = await rekko.as(GRETA, (ctx) => exportAgreements(ctx, { words: '', standing: 'any', as: 'csv' }))
     expect(bytes.toString('utf8')).toContain('Waste of the year')

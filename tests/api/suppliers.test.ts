@@ -6,6 +6,7 @@ import {
   freeLine,
   personId,
   raise,
+  soundAgreement,
   soundDraft,
   startRekko,
   TODAY,
@@ -221,11 +222,12 @@ describe('doubles are merged', () => {
       pairs.find((p) => [p.one.id, p.other.id].includes(one) && [p.one.id, p.other.id].includes(other))?.why,
     ).toEqual(['like name'])
     const sent = await raise(owen, soundDraft([], { lines: [freeLine('40', { supplierId: other })] }))
+    const agreed = await greta.call<{ id: string }>('POST', '/api/agreements', { body: soundAgreement(other) })
     const openDraft = randomUUID()
     const draft = soundDraft([], { lines: [freeLine('41', { supplierId: other })] })
     await owen.call('POST', '/api/requisitions', { body: { id: openDraft, draft } })
     const seen = await review(other, one)
-    expect(seen).toMatchObject({ hinders: [], moves: { lines: 2 } })
+    expect(seen).toMatchObject({ hinders: [], moves: { lines: 2, agreements: 1 } })
     expect((await merge(other, other, seen.seen)).status).toBe(409)
     expect((await merge(other, one, 'another')).status).toBe(409)
     expect((await merge(other, one, seen.seen)).status).toBe(204)
@@ -234,6 +236,8 @@ describe('doubles are merged', () => {
       [sent.id, openDraft],
     ])
     expect(lines).toEqual([{ supplier_id: one }, { supplier_id: one }])
+    const moved = await greta.call('GET', `/api/agreements/${agreed.body.id}`)
+    expect(moved.body).toMatchObject({ supplierId: one, reserved: { amount: '40.00' } })
     expect(await view(owen, other)).toMatchObject({ standing: 'merged', mergedInto: { id: one } })
     // A draft that was open all the while is kept under the supplier that it became.
     expect((await owen.call('PUT', `/api/requisitions/${openDraft}`, { version: 1, body: { draft } })).status).toBe(200)

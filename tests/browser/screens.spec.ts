@@ -23,6 +23,7 @@ const SCREENS: [who: string, path: string][] = [
   ['Greta Molin', '/budgets'],
   ['Greta Molin', `/budgets/year-end?year=${LAST_YEAR}`],
   ['Greta Molin', '/suppliers'],
+  ['Greta Molin', '/agreements'],
   ['Owen Marsh', '/jobs'],
   ['Tomas Brandt', '/decided?whose=people'],
   ['Harriet Voss', '/set-up/approval'],
@@ -109,6 +110,14 @@ for (const scheme of ['light', 'dark'] as const) {
       }
       await leonie.goto(`/suppliers/${suppliers[0]?.id ?? ''}`)
       await alive(leonie)
+      await check(leonie)
+      // An agreement that is nearly drawn, and the form in which it is changed.
+      await leonie.goto('/agreements')
+      await leonie.getByRole('link', { name: /Filters/ }).click()
+      await leonie.waitForURL(/\/agreements\/./)
+      await check(leonie)
+      await leonie.keyboard.press('Control+Enter')
+      await expect(leonie.getByRole('dialog')).toBeVisible()
       await check(leonie)
       // A job with parts of which one is on a draft, and a supplier with papers and an account.
       const { jobs } = (await (await leonie.request.get('/api/jobs?words=J-101')).json()) as { jobs: { id: string }[] }

@@ -3,7 +3,8 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import pg from 'pg'
 import { inject } from 'vitest'
-import { addBusinessDays, dayOf } from '#core/base/day'
+import { addDays, addBusinessDays, dayOf } from '#core/base/day'
+import type { KeptAgreement } from '#shared/contract/agreement'
 import type { Draft, DraftLine } from '#core/requisition/draft'
 import { idOf } from '../../demo/ids'
 import { budgetLineId } from '../../demo/world/budgets'
@@ -225,6 +226,15 @@ export function soundDraft(
     ...change,
   }
 }
+
+/** An agreement on a sum with a supplier, kept by Greta Molin, in force for a good while. */
+export const soundAgreement = (supplierId: string, more: Partial<KeptAgreement> = {}): KeptAgreement => ({
+  ...{ name: 'Waste of the year', theirNumber: 'HW/7', supplierId, currency: 'EUR' },
+  ...{ startsOn: addDays(TODAY, -30), endsOn: addDays(TODAY, 200), fixes: 'sum' as const, ceiling: '1000.00' },
+  ...{ warnPercent: '80', warnDays: 30, renewOn: null, terms: null, departmentIds: [], note: '' },
+  ...{ keeperId: personId('Greta Molin'), items: [] },
+  ...more,
+})
 
 export function freeLine(price: string, change: Partial<DraftLine> = {}, account = '616'): DraftLine {
   const [line] = soundDraft([

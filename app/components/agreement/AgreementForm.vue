@@ -4,7 +4,7 @@ import type { AgreementChoices, AgreementView, KeptAgreement } from '#shared/con
 import type { PersonFound } from '#shared/contract/people'
 import { capital, formatCount } from '#shared/words/format'
 import AgreementItems from '~/components/agreement/AgreementItems.vue'
-import type { TypedItem } from '~/composables/agreement/typed-item'
+import { fullPrice, type TypedItem } from '~/composables/agreement/typed-item'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import BlankDay from '~/components/base/BlankDay.vue'
 import BlankMany from '~/components/base/BlankMany.vue'
@@ -54,7 +54,7 @@ const form = reactive({
 const items = ref<TypedItem[]>(
   (before?.items ?? []).map((i) => ({
     ...{ itemId: i.itemId, name: i.name, supplierPart: i.supplierPart, catalogue: i.catalogue },
-    price: i.unitPrice === null ? '' : wording.typed(i.unitPrice),
+    price: i.unitPrice === null ? '' : wording.typed(fullPrice(i.unitPrice, before?.currency ?? i.currency)),
   })),
 )
 const FIXES: Readonly<Record<AgreementFixes, string>> = { items: 'items and their prices', sum: 'a sum' }
@@ -209,7 +209,7 @@ function choose(chosen: { id: string; name: string; currency: string } | null): 
         <input
           id="agreement-ceiling"
           v-model="form.ceiling"
-          class="blank blank-input w-[110px]!"
+          class="blank blank-input"
           inputmode="decimal"
           autocomplete="off"
           aria-label="Up to what may be drawn, without tax"
@@ -229,7 +229,7 @@ function choose(chosen: { id: string; name: string; currency: string } | null): 
           <input
             id="agreement-terms-days"
             v-model="form.termsDays"
-            class="blank blank-input w-[44px]!"
+            class="blank blank-input"
             inputmode="numeric"
             aria-label="Days of payment"
           />
@@ -244,7 +244,7 @@ function choose(chosen: { id: string; name: string; currency: string } | null): 
         <input
           id="agreement-share"
           v-model="form.warnPercent"
-          class="blank blank-input w-[52px]!"
+          class="blank blank-input"
           inputmode="decimal"
           placeholder="no"
           aria-label="From which share of it on documents are warned, in percent"
@@ -253,7 +253,7 @@ function choose(chosen: { id: string; name: string; currency: string } | null): 
         <input
           id="agreement-days"
           v-model="form.warnDays"
-          class="blank blank-input w-[44px]!"
+          class="blank blank-input"
           inputmode="numeric"
           aria-label="How many days before its end documents are warned"
         />

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { CatalogueItem } from '#shared/contract/catalogue'
 import { priceFor } from '#core/catalogue/price'
-import type { TypedItem } from '~/composables/agreement/typed-item'
+import { fullPrice, type TypedItem } from '~/composables/agreement/typed-item'
 import { useApi } from '~/composables/base/use-api'
 import { useWording } from '~/composables/base/use-wording'
 
@@ -33,7 +33,7 @@ async function look(): Promise<void> {
 }
 async function add(item: CatalogueItem): Promise<void> {
   const catalogue = priceFor(item.prices, '1', wording.today.value)?.unitPrice ?? null
-  const price = catalogue === null ? '' : wording.typed(catalogue)
+  const price = catalogue === null ? '' : wording.typed(fullPrice(catalogue, props.currency))
   items.value = [
     ...items.value,
     { itemId: item.id, name: item.name, supplierPart: item.supplierPart, catalogue, price },

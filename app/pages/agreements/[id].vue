@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { isZero } from '#core/base/money'
 import { FIXES_SHORT } from '#shared/words/agreement'
-import { formatCount, listWords } from '#shared/words/format'
+import { capital, formatCount, listWords } from '#shared/words/format'
 import { sayTerms } from '#shared/words/terms'
 import DrawnBar from '~/components/agreement/DrawnBar.vue'
 import MainAction from '~/components/base/MainAction.vue'
@@ -38,7 +39,10 @@ const isClosed = computed(() => agreement.value.standing === 'closed')
 const STANDS = { 'in force': 'is in force', 'to come': 'has not begun', ended: 'has ended', closed: 'is closed' }
 const said = computed(() => {
   const { terms, departments, theirNumber, warnPercent, warnDays, renewOn, keeper } = agreement.value
-  const share = warnPercent === null ? '' : `from ${wording.decimal(warnPercent)} % of it on and `
+  const share =
+    warnPercent === null || agreement.value.ceiling === null
+      ? ''
+      : `from ${wording.decimal(warnPercent)} % of it on and `
   return [
     theirNumber === '' ? '' : `The supplier calls it ${theirNumber}.`,
     `It fixes ${FIXES_SHORT[agreement.value.fixes]}; it is for ${
@@ -54,6 +58,13 @@ const said = computed(() => {
 const differing = computed(() =>
   agreement.value.items.filter((i) => i.differs && i.currency === agreement.value.currency),
 )
+const unseen = computed(() => {
+  const { drawn, reserved } = agreement.value.unseen
+  return [
+    ...(isZero(drawn) ? [] : [`${wording.money(drawn)} of what is drawn`]),
+    ...(isZero(reserved) ? [] : [`${wording.money(reserved)} of what is reserved`]),
+  ]
+})
 const close = (to: boolean) =>
   act(async () => {
     await api.put('/api/agreements/{id}/closing', {
@@ -99,9 +110,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'change what it says' }], (event) => {
       <p class="small mt-1.5">{{ agreement.number }}</p>
       <p class="mt-3 max-w-[80ch]">{{ said.join(' ') }}</p>
       <p v-if="agreement.note !== ''" class="mt-2 max-w-[80ch] whitespace-pre-line text-ink2">{{ agreement.note }}</p>
-      <p v-for="m in agreement.marks" :key="m" class="notice-amber mt-2">
-        It {{ m.startsWith('ends') || m.startsWith('passed') ? '' : 'is to be minded: ' }}{{ m }}.
-      </p>
+      <p v-for="m in agreement.marks" :key="m" class="notice-amber mt-2">{{ capital(m) }}.</p>
       <p v-if="told" class="notice-green mt-2" role="status">{{ told }}</p>
       <template v-if="agreement.items.length > 0">
         <h2 class="head mb-1 mt-5">What stands in it</h2>
@@ -145,7 +154,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'change what it says' }], (event) => {
         </p>
       </template>
       <h2 class="head mb-1 mt-5">Ordered on it</h2>
-      <p v-if="agreement.orders.length === 0" class="text-ink2">No order draws on it yet.</p>
+      <p v-if="agreement.orders.length === 0" class="text-ink2">No order that you see draws on it yet.</p>
       <table v-else class="table">
         <caption class="sr-only">
           Orders that draw on the agreement
@@ -192,10 +201,10 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'change what it says' }], (event) => {
           <tbody>
             <tr v-for="(w, i) in agreement.waiting" :key="i">
               <td class="whitespace-nowrap">
-                <NuxtLink v-if="w.isSeen" class="quiet-link" :to="`/trail/${w.id}`">{{ w.number }}</NuxtLink><template
-                  v-else
-                  >{{ w.number }}</template
-                ><span class="small block">{{ w.state }}</span>
+                <NuxtLink class="quiet-link" :to="`/trail/${w.id}`">{{ w.number }}</NuxtLink><span
+                  class="small block"
+                  >{{ w.state }}</span
+                >
               </td>
               <td>{{ w.description }}</td>
               <td class="num">{{ wording.quantity(w.open, w.unit) }}</td>
@@ -204,6 +213,9 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'change what it says' }], (event) => {
           </tbody>
         </table>
       </template>
+      <p v-if="unseen.length > 0" class="small mt-3">
+        {{ capital(listWords(unseen)) }} {{ unseen.length === 1 ? 'stands' : 'stand' }} on what is not for you to see.
+      </p>
       <AgreementForm
         v-if="writing && agreement.choices"
         :agreement="agreement"
@@ -242,8 +254,8 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'change what it says' }], (event) => {
           >
         </dl>
         <p class="small mt-2">
-          Requests to {{ agreement.supplier }} and their orders draw on it by themselves where they fit. An order that
-          would pass it is not issued.
+          Requests to {{ agreement.supplier }} and their orders draw on it by themselves where they fit.
+          <template v-if="agreement.ceiling">An order that would pass it is not issued.</template>
         </p>
       </template>
       <template v-if="agreement.choices" #action>

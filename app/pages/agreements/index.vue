@@ -50,7 +50,7 @@ const sentence = computed(() => {
   const marked = agreements.value.filter((a) => a.marks.length > 0).length
   const of = `${many} ${n === 1 ? 'agreement' : 'agreements'}`
   if (marked === 0) return `${of}.`
-  return `${of}; ${inWords(marked)} of them ${marked === 1 ? 'is' : 'are'} near ${marked === 1 ? 'its' : 'their'} end.`
+  return `${of}; ${inWords(marked)} of them ${marked === 1 ? 'is' : 'are'} to be minded.`
 })
 const writing = ref(false)
 async function kept(id: string): Promise<void> {
@@ -108,7 +108,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'enter an agreement' }], (event) => {
           <tr>
             <th scope="col">Agreement</th>
             <th scope="col">Ends</th>
-            <th scope="col" class="w-[24%]">Drawn and reserved</th>
+            <th scope="col" class="w-[22%]">Drawn and reserved</th>
             <th scope="col" class="num">Drawn</th>
             <th scope="col" class="num">Left</th>
           </tr>
@@ -131,7 +131,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'enter an agreement' }], (event) => {
                 STANDING_SHORT[a.standing]
               }}</span>
             </td>
-            <td class="max-[700px]:order-5 max-[700px]:col-span-2">
+            <td class="pt-[15px]! max-[700px]:order-5 max-[700px]:col-span-2">
               <DrawnBar v-if="a.ceiling" :ceiling="a.ceiling" :drawn="a.drawn" :reserved="a.reserved" /><span
                 v-else
                 class="text-ink2"

@@ -49,4 +49,6 @@ CREATE INDEX "agreement_supplier" ON "agreement" USING btree ("supplier_id");-->
 CREATE INDEX "agreement_item_item" ON "agreement_item" USING btree ("item_id");--> statement-breakpoint
 ALTER TABLE "purchase_order" ADD CONSTRAINT "purchase_order_agreement_id_agreement_id_fk" FOREIGN KEY ("agreement_id") REFERENCES "public"."agreement"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "purchase_order_agreement" ON "purchase_order" USING btree ("agreement_id") WHERE "purchase_order"."agreement_id" is not null;--> statement-breakpoint
-CREATE INDEX "requisition_line_unordered" ON "requisition_line" USING btree ("supplier_id") WHERE "requisition_line"."quantity" - "requisition_line"."ordered" - "requisition_line"."cancelled" > 0;
+CREATE INDEX "requisition_line_unordered" ON "requisition_line" USING btree ("supplier_id") WHERE "requisition_line"."quantity" - "requisition_line"."ordered" - "requisition_line"."cancelled" > 0;--> statement-breakpoint
+CREATE TRIGGER "agreement_supplier_merged" BEFORE INSERT OR UPDATE OF "supplier_id" ON "agreement"
+  FOR EACH ROW EXECUTE FUNCTION "follow_merged_supplier"();
