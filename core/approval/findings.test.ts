@@ -99,6 +99,17 @@ describe('what a policy hardly should do', () => {
       { code: 'never-fits', ruleId: 'e' },
     ])
   })
+  test('what an agreement covers, or does not, is told apart where a rule looks at it', () => {
+    const w = world(people, { openTo: new Map([['ada', ['shop']]]) })
+    const cy: PolicyStep = { rank: 1, who: { by: 'person', personId: 'cy' }, mustCover: false }
+    const [covered, bare] = [true, false].map((is) => rule(`${is}`, [{ on: 'agreement', is }], [cy]))
+    if (covered === undefined || bare === undefined) throw new Error('two rules')
+    const { findings } = checkPolicy(policy([bare], { ending: 'passes' }), w)
+    expect(said(findings)).toEqual(['no-rule-fits - from 0.00 below -, 1'])
+    const [gap] = findings.flatMap((f) => ('example' in f ? [f.example.subject.codings] : []))
+    expect(gap?.map((c) => c.hasAgreement)).toEqual([true])
+    expect(checkPolicy(policy([bare, covered], { ending: 'passes' }), w).findings).toEqual([])
+  })
   test('a circle of managers, the limit of a leaver, and whoever would decide their own are named', () => {
     const gone = person('gia', null, { leftOn: '2026-11-01', decidingLimit: eur(5) })
     const round = [person('x', 'y'), person('y', 'z'), person('z', 'x')]

@@ -112,6 +112,8 @@ const anyRule = fc
       [{ on: 'supplier', sorts: ['proposed'] }],
       [{ on: 'owner', ids: ['ines'] }],
       [{ on: 'currency', codes: ['GBP'] }],
+      [{ on: 'agreement', is: true }],
+      [{ on: 'agreement', is: false }],
       [{ on: 'kind', kinds: ['service'] }],
     ),
   })
@@ -144,6 +146,7 @@ const anyCoding = fc.record({
   category: fc.constantFrom(null, 'salt', 'pumps'),
   supplier: fc.constantFrom('known' as const, 'proposed' as const),
   currency: fc.constantFrom('EUR', 'GBP'),
+  hasAgreement: fc.boolean(),
   holderId: fc.constantFrom(null, 'tomas', 'maggie'),
 })
 const anySubject = fc

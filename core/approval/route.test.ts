@@ -406,7 +406,7 @@ test('property: of many rules those are found that fit, and no others', () => {
     fc.record({ on: fc.constantFrom('category' as const, 'owner' as const), ids }),
     fc.record({ on: fc.constantFrom('account' as const, 'currency' as const, 'project' as const), codes: ids }),
     fc.record({ on: fc.constant('kind' as const), kinds: ids }),
-    fc.record({ on: fc.constant('over budget' as const), is: fc.boolean() }),
+    fc.record({ on: fc.constantFrom('over budget' as const, 'agreement' as const), is: fc.boolean() }),
     fc.integer({ min: 0, max: 3 }).map((n) => ({ on: 'amount' as const, from: money(`${n}.00 EUR`) })),
   )
   const rules = fc.array(
@@ -419,6 +419,7 @@ test('property: of many rules those are found that fit, and no others', () => {
     account: one,
     category: fc.option(one, { nil: null }),
     currency: one,
+    hasAgreement: fc.boolean(),
     project: fc.option(one, { nil: null }),
   })
   const about = fc.record({

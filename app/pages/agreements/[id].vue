@@ -35,6 +35,7 @@ useLive((changes) => {
   const concerns = changes.some((c) => c.id === id || ['order', 'requisition', 'again'].includes(c.kind))
   if (concerns && !busy.value && !writing.value) void refresh()
 })
+const date = (day: string) => wording.ways.date(day, wording.today.value)
 const isClosed = computed(() => agreement.value.standing === 'closed')
 const STANDS = { 'in force': 'is in force', 'to come': 'has not begun', ended: 'has ended', closed: 'is closed' }
 const said = computed(() => {
@@ -103,9 +104,8 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'change what it says' }], (event) => {
     <SheetPage>
       <h1 class="sentence">
         <b>{{ agreement.name }}</b> with
-        <NuxtLink class="quiet-link" :to="`/suppliers/${agreement.supplierId}`">{{ agreement.supplier }}</NuxtLink>,
-        from {{ wording.day(agreement.startsOn) }} to {{ wording.day(agreement.endsOn) }},
-        {{ STANDS[agreement.standing] }}.
+        <NuxtLink class="quiet-link" :to="`/suppliers/${agreement.supplierId}`">{{ agreement.supplier }}</NuxtLink>
+        {{ STANDS[agreement.standing] }}, from {{ date(agreement.startsOn) }} to {{ date(agreement.endsOn) }}.
       </h1>
       <p class="small mt-1.5">{{ agreement.number }}</p>
       <p class="mt-3 max-w-[80ch]">{{ said.join(' ') }}</p>

@@ -131,21 +131,25 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'enter an agreement' }], (event) => {
                 STANDING_SHORT[a.standing]
               }}</span>
             </td>
-            <td class="pt-[15px]! max-[700px]:order-5 max-[700px]:col-span-2">
-              <DrawnBar v-if="a.ceiling" :ceiling="a.ceiling" :drawn="a.drawn" :reserved="a.reserved" /><span
-                v-else
-                class="text-ink2"
-                >no ceiling</span
-              >
+            <td class="max-[700px]:order-5 max-[700px]:col-span-2">
+              <DrawnBar
+                v-if="a.ceiling"
+                class="mt-1 max-[700px]:mt-0"
+                :ceiling="a.ceiling"
+                :drawn="a.drawn"
+                :reserved="a.reserved"
+              /><span v-else class="text-ink2">no ceiling</span>
             </td>
             <td class="num whitespace-nowrap max-[700px]:order-3">
               <span class="text-ink3">{{ a.currency }}</span> {{ wording.amount(a.drawn) }}
             </td>
             <td
-              class="num whitespace-nowrap max-[700px]:order-4"
+              class="num whitespace-nowrap max-[700px]:order-4 max-[700px]:col-span-2"
               :class="a.left?.amount.startsWith('-') ? 'text-red' : ''"
             >
-              {{ a.left === null ? '' : wording.amount(a.left) }}
+              <template v-if="a.left"
+                >{{ wording.amount(a.left) }}<span class="min-[700px]:hidden"> left</span></template
+              >
             </td>
           </tr>
         </tbody>
