@@ -12,7 +12,7 @@ test('an agreement is entered by keyboard, and an order is said to draw on it', 
   await leonie.keyboard.up('Enter')
   await leonie.keyboard.up('Control')
   const form = leonie.getByRole('dialog', { name: 'A framework agreement' })
-  await expect(form).toBeVisible()
+  await expect(form.getByRole('heading', { name: 'A framework agreement' })).toBeVisible()
   await expect(form.getByRole('button', { name: /missing, first what it is about/ })).toBeVisible()
   // What is missing is led to, one after the other, and nothing is sent.
   await leonie.keyboard.press('Control+Enter')

@@ -117,7 +117,7 @@ for (const scheme of ['light', 'dark'] as const) {
       await leonie.waitForURL(/\/agreements\/./)
       await check(leonie)
       await leonie.keyboard.press('Control+Enter')
-      await expect(leonie.getByRole('dialog')).toBeVisible()
+      await expect(leonie.getByRole('heading', { name: /^What A-.* says$/ })).toBeVisible()
       await check(leonie)
       // A job with parts of which one is on a draft, and a supplier with papers and an account.
       const { jobs } = (await (await leonie.request.get('/api/jobs?words=J-101')).json()) as { jobs: { id: string }[] }
