@@ -76,6 +76,7 @@ describe('a form is refused', () => {
     ['r', 'series-unreadable'],
     ['ABCD', 'series-unreadable'],
     ['R1', 'series-unreadable'],
+    ['A', 'series-taken'],
     ['P', 'series-taken'],
     ['SUP', 'series-taken'],
   ])('for the series %j', (series, code) => {

@@ -51,7 +51,7 @@ export interface FormFacts {
 }
 
 /** The series of other documents. */
-const TAKEN_SERIES = ['P', 'SUP']
+const TAKEN_SERIES = ['A', 'P', 'SUP']
 /** The most quotes a rule may ask for. */
 export const MOST_QUOTES = 9
 

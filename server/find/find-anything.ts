@@ -1,6 +1,8 @@
 import { waysOf } from '#shared/words/ways'
 import { dayOf } from '#core/base/day'
+import { may } from '#core/people/rights'
 import type { Hit } from '#shared/contract/find'
+import { listAgreements } from '../agreement/reads'
 import { searchItems } from '../browse/search-reads'
 import type { Context } from '../context'
 import { searchPeople } from '../people/person-reads'
@@ -73,6 +75,15 @@ export async function findAnything(ctx: Context, words: string): Promise<{ hits:
       link: `/suppliers/${s.id}`,
     })
   }
+  const agreed = { words: plain, standing: 'any' as const, day: dayOf(now, timeZone) }
+  for (const a of may(ctx.actor.grants, 'see orders') ? await listAgreements(tx, agreed, OF_EACH) : [])
+    hits.push({
+      kind: 'agreement',
+      id: a.id,
+      name: a.name,
+      more: [a.number, a.supplier, ...(a.isClosed ? ['closed'] : [])].join(' · '),
+      link: `/agreements/${a.id}`,
+    })
   for (const p of await searchPeople(tx, plain, dayOf(now, timeZone))) {
     if (hits.filter((h) => h.kind === 'person').length < OF_EACH)
       hits.push({ kind: 'person', id: p.id, name: p.name, more: `${p.jobTitle}, ${p.department}`, link: null })

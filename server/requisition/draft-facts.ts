@@ -1,4 +1,6 @@
+import { leftOf, type DrawnOn } from '#core/agreement/ceiling'
 import { fiscalPeriod, type Day } from '#core/base/day'
+import { zero } from '#core/base/money'
 import { isId } from '#core/base/id'
 import type { Person } from '#core/people/person'
 import type { Draft } from '#core/requisition/draft'
@@ -114,8 +116,14 @@ async function agreementsFor(
   return agreements.map((a) => ({
     ...{ id: a.id, number: a.number, name: a.name, supplierId: a.supplierId, currency: a.currency },
     ...{ startsOn: a.startsOn, endsOn: a.endsOn, fixes: a.fixes, itemIds: a.itemIds },
-    ...{ departmentIds: a.departmentIds, isClosed: a.isClosed, of: drawnOn(a, reserved(a)) },
+    ...{ departmentIds: a.departmentIds, isClosed: a.isClosed, of: asLeft(drawnOn(a, reserved(a))) },
   }))
+}
+
+/** What of an agreement whoever asks has to know: what is left of it, and not how it came to that. */
+function asLeft(of: DrawnOn): DrawnOn {
+  const none = zero(of.drawn.currency)
+  return { ...of, ceiling: leftOf(of), drawn: none, reserved: none, warnPercent: null }
 }
 
 /** Whatever a draft names, each once. */

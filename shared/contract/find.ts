@@ -3,7 +3,7 @@ import { defineRoute } from './route'
 import { text } from './values'
 
 const hit = z.object({
-  kind: z.enum(['requisition', 'order', 'job', 'item', 'supplier', 'person']),
+  kind: z.enum(['requisition', 'order', 'job', 'item', 'supplier', 'agreement', 'person']),
   id: z.string(),
   name: z.string(),
   more: z.string(),
@@ -17,7 +17,8 @@ export const findRoutes = {
     name: 'findAnything',
     method: 'GET',
     path: '/api/find',
-    summary: 'Requisitions, orders, jobs, items, suppliers and people by number or words, as far as one may see them.',
+    summary:
+      'Requisitions, orders, jobs, items, suppliers, agreements and people by number or words, as far as one may see them.',
     access: 'see own',
     query: z.object({ words: text(100) }),
     reply: z.object({ hits: z.array(hit) }),

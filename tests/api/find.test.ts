@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { Hit } from '#shared/contract/find'
-import { freeLine, raise, soundDraft, startRekko, type Client, type Rekko, idOf } from '../setup/rekko'
+import { freeLine, raise, soundAgreement, soundDraft, startRekko, type Client, type Rekko, idOf } from '../setup/rekko'
 
 let rekko: Rekko
 let owen: Client
@@ -27,6 +27,17 @@ async function find(words: string, who = owen): Promise<Hit[]> {
 }
 const ids = (hits: readonly Hit[], kind: Hit['kind'] = 'requisition') =>
   hits.filter((h) => h.kind === kind).map((h) => h.id)
+
+test('an agreement is found by whoever sees orders, and by nobody else', async () => {
+  const greta = await rekko.as('Greta Molin')
+  const body = soundAgreement(idOf('supplier', 'Harbour Waste'), { name: 'Sludge of the reservoirs' })
+  const { number: called, id: agreementId } = (
+    await greta.call<{ id: string; number: string }>('POST', '/api/agreements', { body })
+  ).body
+  for (const words of [called, 'sludge reservoirs'])
+    expect([words, ids(await find(words, greta), 'agreement')]).toEqual([words, [agreementId]])
+  expect(ids(await find('sludge reservoirs'), 'agreement')).toEqual([])
+})
 
 describe('a requisition is found', () => {
   test('by its number, by a part of it, and with wildcards', async () => {

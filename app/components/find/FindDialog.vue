@@ -12,6 +12,7 @@ const KINDS: Record<Hit['kind'], string> = {
   job: 'Jobs',
   item: 'Catalogue',
   supplier: 'Suppliers',
+  agreement: 'Agreements',
   person: 'People',
 }
 const api = useApi()
@@ -105,7 +106,7 @@ async function open(hit: Hit | null): Promise<void> {
         >Nothing that you may see has “{{ words }}” in it. A part of a number or a word is enough.</template
       >
       <template v-else-if="state === 'idle'"
-        >Requests, orders, the catalogue, suppliers and people, as far as they are for you to see.</template
+        >Requests, orders, the catalogue, suppliers, agreements and people, as far as they are for you to see.</template
       >
     </p>
   </DialogSheet>
