@@ -18,7 +18,7 @@ export const findRoutes = {
     method: 'GET',
     path: '/api/find',
     summary:
-      'Requisitions, orders, jobs, items, suppliers, agreements and people by number or words, as far as one may see them.',
+    summary: 'Documents, jobs, items, suppliers, agreements and people by number or words, as far as one may see them.',
     access: 'see own',
     query: z.object({ words: text(100) }),
     reply: z.object({ hits: z.array(hit) }),
