@@ -17,7 +17,6 @@ export const findRoutes = {
     name: 'findAnything',
     method: 'GET',
     path: '/api/find',
-    summary:
     summary: 'Documents, jobs, items, suppliers, agreements and people by number or words, as far as one may see them.',
     access: 'see own',
     query: z.object({ words: text(100) }),

@@ -184,7 +184,8 @@ export function sayExample(f: Finding, names: PolicyNames, ways: Ways): string {
     `${sayWorth(f.example, ways)}${paid.length === 0 ? '' : `, paid from ${listWords(paid)}`}` +
     `${projects.length === 0 ? '' : `, project ${listWords(projects)}`}` +
     `${of.length === 0 ? '' : `, with something of ${listWords(of)}`}` +
-    `${subject.codings.some((c) => c.hasAgreement) ? ', under an agreement' : ''}${subject.overBudget ? ', past a budget' : ''}` +
+    `${subject.codings.some((c) => c.hasAgreement) ? ', under an agreement' : ''}` +
+    `${subject.overBudget ? ', past a budget' : ''}` +
     `. ${capital(formatCount(f.people, 'person', 'people'))} may ${
       subject.document === 'order' ? 'have' : 'raise'
     } one like it.`
