@@ -82,7 +82,7 @@ export async function layOnTray(ctx: Context, input: LayParts): Promise<{ orderI
     ctx.tx,
     picked.map((p) => ({ lineId: p.line.id, onTray: p.quantity })),
   )
-  await keepTrayAgreement(ctx, orderId)
+  await keepTrayAgreement(ctx, orderId, 'more')
   const served = [...new Set(picked.map((p) => p.requisition.id))]
   await noteServed(ctx, served, { type: 'put on a tray', after: { orderId } })
   await notifyChange(ctx.tx, { kind: 'order', id: orderId })
@@ -196,7 +196,7 @@ export async function takeOffTray(ctx: Context, orderId: string, lineIds: readon
   const served = [...new Set(off.map((p) => p.requisitionId))]
   await noteServed(ctx, served, { type: 'taken off a tray', before: { orderId } })
   if (off.length < parts.length) {
-    await keepTrayAgreement(ctx, tray.id)
+    await keepTrayAgreement(ctx, tray.id, 'less')
     await noteChanged(ctx, tray.id)
   } else await putAway(ctx, tray.id)
   await notifyChange(ctx.tx, { kind: 'order', id: orderId })

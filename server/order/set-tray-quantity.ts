@@ -54,7 +54,7 @@ export async function setTrayQuantity(
     tx,
     moved.map((m) => ({ lineId: m.requisitionLineId, onTray: m.by })),
   )
-  if (off.length > 0) await keepTrayAgreement(ctx, orderId)
+  if (off.length > 0) await keepTrayAgreement(ctx, orderId, 'less')
   const isLess = dec(quantity).lt(total)
   const touched = new Set(moved.flatMap((m) => owners.get(m.requisitionLineId) ?? []))
   await noteServed(

@@ -12,9 +12,10 @@ import { listParts } from './tray-reads'
 
 /**
  * Lets a tray draw on the agreement on which its lines draw by themselves, unless its buyer said on which. Lines that
- * draw on several share no tray: refused, with which is which.
+ * draw on several share no tray: laying more is refused, with which is which. Less is never refused: agreements may
+ * have come and gone since the rest was laid, and then it draws on what it drew on.
  */
-export async function keepTrayAgreement({ tx, now }: Context, orderId: string): Promise<void> {
+export async function keepTrayAgreement({ tx, now }: Context, orderId: string, after: 'more' | 'less'): Promise<void> {
   const tray = await findOrder(tx, orderId)
   if (tray === null || tray.agreementSaid) return
   const today = dayOf(now, (await requireOrganisation(tx)).timeZone)
@@ -22,6 +23,7 @@ export async function keepTrayAgreement({ tx, now }: Context, orderId: string): 
   const parts = (await listParts(tx, [orderId])).map((p) => ({ ...p, supplierId, currency }))
   const agreementOf = await agreementOfLines(tx, parts, today)
   const numbers = [...new Set(parts.map((p) => agreementOf(p)?.number ?? null))]
+  if (numbers.length > 1 && after === 'less') return
   if (numbers.length > 1) {
     const says = numbers.map((number) => {
       const lines = parts.filter((p) => (agreementOf(p)?.number ?? null) === number)

@@ -215,6 +215,17 @@ describe('one that fixes items', () => {
     await expect(draws(apart, id)).rejects.toMatchObject({ type: 'does-not-fit' })
   })
 
+  test('that comes after lines were laid keeps nobody from taking some off again', async () => {
+    const { lineIds, itemIds } = await approved(['CP-SSK-28', 'CP-GS-25', 'CP-CPL-38'])
+    const tray = await lay(lineIds)
+    const { number } = await add({ supplierId, fixes: 'items', items: [{ itemId: itemIds[0] ?? '', unitPrice: null }] })
+    await rekko.as(LEONIE, (ctx) => takeOffTray(ctx, tray, lineIds.slice(2)))
+    expect((await order(tray)).agreement).toBeNull()
+    // Once all that is left draws on it, the tray does.
+    await rekko.as(LEONIE, (ctx) => takeOffTray(ctx, tray, lineIds.slice(1, 2)))
+    expect((await order(tray)).agreement).toBe(number)
+  })
+
   test('is refused with what another supplier sells, and without anything', async () => {
     const { itemIds } = await approved(['CP-GS-25'])
     const items = itemIds.map((itemId) => ({ itemId, unitPrice: null }))
