@@ -63,10 +63,11 @@ export async function setOrderAgreement(
     return { version: order.version }
   // Both are locked in the order of their ids: of two that change places none waits for the other.
   const touched = [order.number === null ? null : order.agreementId, agreementId]
-  const locked: AgreementRow[] = []
-  for (const one of [...new Set(touched.flatMap((t) => t ?? []))].sort())
-    locked.push(...[await findAgreement(ctx.tx, one, true)].flatMap((a) => a ?? []))
-  const to = locked.find((a) => a.id === agreementId) ?? null
+  let to: AgreementRow | null = null
+  for (const one of [...new Set(touched.flatMap((t) => t ?? []))].sort()) {
+    const locked = await findAgreement(ctx.tx, one, true)
+    if (one === agreementId) to = locked
+  }
   if (agreementId !== null && to === null) throw notFound('This agreement')
   if (to !== null) await requireRoom(ctx, order, to)
   if (order.number === null) {

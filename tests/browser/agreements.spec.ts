@@ -51,13 +51,13 @@ test('an agreement is entered by keyboard, and an order is said to draw on it', 
   expect(orders.length).toBeGreaterThan(0)
   await leonie.goto(`/orders/${orders[0]?.id ?? ''}`)
   await alive(leonie)
-  await leonie.getByRole('button', { name: 'say another' }).click()
+  await leonie.getByRole('button', { name: 'draw on another, or none' }).click()
   await leonie
     .getByRole('dialog')
     .getByRole('button', { name: /^On none/ })
     .click()
   await expect(leonie.getByText('no agreement')).toBeVisible()
-  await leonie.getByRole('button', { name: 'say another' }).click()
+  await leonie.getByRole('button', { name: 'draw on one' }).click()
   await leonie
     .getByRole('dialog')
     .getByRole('button', { name: /Sea salt/ })

@@ -246,7 +246,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
               class="quiet-link small ml-3 min-h-6"
               @click="drawing = true"
             >
-              say another
+              {{ order.agreement ? 'draw on another, or none' : 'draw on one' }}
             </button>
           </p>
         </template>
