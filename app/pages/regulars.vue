@@ -10,6 +10,7 @@ import { sayError, useApi } from '~/composables/base/use-api'
 import { usePlaceKeys } from '~/composables/base/use-keys'
 import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
+import TypedBox from '~/components/base/TypedBox.vue'
 
 useHead({ title: 'Regulars · Rekko' })
 const api = useApi()
@@ -191,7 +192,7 @@ usePlaceKeys([], () => undefined)
       <section v-for="l in lists" :key="l.id" class="mt-7" :aria-label="l.name">
         <header class="flex flex-wrap items-baseline gap-x-3 border-b border-ink pb-1">
           <h2 class="head">
-            <input
+            <TypedBox
               class="cell cell-fit font-[680]"
               :value="l.name"
               maxlength="80"
@@ -221,7 +222,7 @@ usePlaceKeys([], () => undefined)
                 [e.supplier ?? 'buyer decides who', e.supplierPart].filter((t) => t).join(' · ')
               }}</span></span
             >
-            <input
+            <TypedBox
               class="cell w-[56px]! text-right"
               inputmode="decimal"
               :value="wording.decimal(e.quantity)"

@@ -65,6 +65,8 @@ test('an empty database becomes a working organisation by keyboard and four file
     await expect(page.getByRole('listbox', { name })).toBeFocused()
     await page.keyboard.type(typed, { delay: 5 })
     await keys.press('Enter')
+    // Chosen, the list gives the focus back.
+    await expect(page.getByRole('button', { name: new RegExp(`^${name}`) })).toBeFocused()
   }
   const write = async (...texts: string[]) => {
     for (const text of texts) {

@@ -124,15 +124,49 @@ test('lines out and in again: copied to a spreadsheet, taken from a file, taken 
   await page.keyboard.press('Alt+ArrowUp')
   await expect(what.first()).toHaveValue('Rope')
   await expect(what.first()).toBeFocused()
+  // A quantity that is still being typed goes with its line.
+  await page.getByLabel('Line 1: how many').fill('4')
+  await page.keyboard.press('Alt+ArrowDown')
+  await expect(page.getByLabel('Line 2: how many')).toHaveValue('4')
+  await page.keyboard.press('Alt+ArrowUp')
+  await expect(page.getByLabel('Line 1: how many')).toHaveValue('4')
   await page.getByRole('button', { name: 'copy the lines' }).click()
   await expect(page.getByText('copied, with their headings')).toBeVisible()
   expect(await page.evaluate(() => navigator.clipboard.readText())).toBe(
     [
       'Description\tPart number\tQuantity\tUnit\tPrice\tSupplier\tPaid from\tNeeded by',
-      'Rope\t\t2\teach\t\t\t\t',
+      'Rope\t\t4\teach\t\t\t\t',
       'Hose\t\t3\teach\t\t\t\t',
     ].join('\n'),
   )
+  await page.context().close()
+})
+
+test('what is being typed in a line stays when something else of it comes meanwhile', async ({ browser }) => {
+  const page = await pageAs(browser, 'Owen Marsh')
+  await page.goto('/raise')
+  await alive(page)
+  let answer = (): void => undefined
+  const held = new Promise<void>((resolve) => (answer = resolve))
+  await page.route('**/api/account-proposal?*', async (route) => {
+    await held
+    await route.fulfill({ json: { account: '616' } })
+  })
+  await page.getByRole('combobox', { name: /^Add a line/ }).fill('Empty the skip 140')
+  await page.getByRole('option', { name: /as a line of your own/ }).click()
+  const [many, price] = [page.getByLabel('Line 1: how many'), page.getByLabel(/^Line 1: price of one/)]
+  await many.focus()
+  await page.keyboard.type('7')
+  answer()
+  await expect(page.getByLabel('Line 1: paid from')).toHaveValue('Waste')
+  await expect(many).toHaveValue('7')
+  await page.keyboard.press('Tab')
+  await expect(page.locator('tr[id^="line-"]').first()).toContainText('980.00')
+  // Typed back to what it was, nothing changes.
+  await price.fill('9')
+  await price.fill('140.00')
+  await page.keyboard.press('Tab')
+  await expect(page.locator('tr[id^="line-"]').first()).toContainText('980.00')
   await page.context().close()
 })
 

@@ -2,6 +2,7 @@
 import { moneyOf, type Money } from '#core/base/money'
 import { readTypedNumber } from '#core/base/typed-number'
 import { useWording } from '~/composables/base/use-wording'
+import TypedBox from './TypedBox.vue'
 
 /** A blank of a sentence that is filled with an amount, or left empty; what cannot be read changes nothing. */
 const props = defineProps<{
@@ -25,7 +26,7 @@ function set(event: Event): void {
 </script>
 
 <template>
-  <input
+  <TypedBox
     :id="id"
     class="blank blank-input"
     :class="[unread === '' ? '' : 'text-red', shown === '' ? 'font-[440]!' : '']"

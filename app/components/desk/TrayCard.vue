@@ -7,6 +7,7 @@ import { capital, inWords, listWords } from '#shared/words/format'
 import type { TrayView } from '#shared/contract/order'
 import MainAction from '~/components/base/MainAction.vue'
 import { useWording } from '~/composables/base/use-wording'
+import TypedBox from '~/components/base/TypedBox.vue'
 
 /** An order being put together: what lies on it, what it costs and saves, and the one action that issues it. */
 const props = defineProps<{
@@ -50,11 +51,11 @@ const reach = computed(() => {
 const isOpen = computed(() => props.tray.state === 'draft')
 /** What the supplier is told on it is being written. */
 const isNoting = ref(false)
-const noteField = useTemplateRef<HTMLElement>('noteField')
+const noteField = useTemplateRef<InstanceType<typeof TypedBox>>('noteField')
 async function beginNote(): Promise<void> {
   isNoting.value = true
   await nextTick()
-  noteField.value?.focus()
+  ;(noteField.value?.$el as HTMLElement | undefined)?.focus()
 }
 const answer = ref('')
 const asked = computed(() => props.tray.said.filter((s) => s.asks))
@@ -129,7 +130,7 @@ function agree(lineId: string, event: Event): void {
           ></span
         >
         <label v-if="isOpen" class="num whitespace-nowrap"
-          ><input
+          ><TypedBox
             class="cell num inline-block! w-[44px]! border-b border-dotted! border-edge!"
             :value="wording.decimal(l.quantity)"
             :aria-label="`How many of ${l.description} on the tray`"
@@ -141,7 +142,7 @@ function agree(lineId: string, event: Event): void {
         ><span class="num">{{ wording.amount(l.net) }}</span>
         <label v-if="l.itemId === null && isOpen" class="small col-span-3 flex items-baseline gap-2"
           >agreed at
-          <input
+          <TypedBox
             class="cell w-[90px]! border-b border-dotted! border-edge!"
             :value="wording.price(l.unitPrice, tray.currency)"
             :aria-label="`Price agreed for ${l.description}`"
@@ -171,7 +172,8 @@ function agree(lineId: string, event: Event): void {
     </p>
     <label v-if="isOpen && (isNoting || tray.note !== '')" class="label mt-2 block"
       >What {{ tray.supplier }} is told on it
-      <textarea
+      <TypedBox
+        long
         ref="noteField"
         class="field mt-1 font-[440]"
         rows="2"

@@ -10,6 +10,7 @@ import { useDraftEditor } from '~/composables/raise/draft-editor'
 import { jobChoices } from '~/composables/raise/job-choices'
 import OwnFieldInput from './OwnFieldInput.vue'
 import { useWording } from '~/composables/base/use-wording'
+import TypedBox from '~/components/base/TypedBox.vue'
 
 const wording = useWording()
 
@@ -108,7 +109,7 @@ const discount = computed(() =>
     <p class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
       <span class="inline-flex items-baseline gap-1.5"
         ><label :for="`${id}-with-tax`">price with tax</label
-        ><input
+        ><TypedBox
           :id="`${id}-with-tax`"
           class="cell cell-fit w-auto! text-ink placeholder:italic"
           inputmode="decimal"
@@ -131,7 +132,7 @@ const discount = computed(() =>
       /></span>
       <span class="inline-flex items-baseline gap-1.5"
         ><label :for="`${id}-discount`">less</label
-        ><input
+        ><TypedBox
           :id="`${id}-discount`"
           class="cell cell-fit w-auto! text-ink placeholder:italic"
           :value="discount"

@@ -118,6 +118,8 @@ function walk(event: KeyboardEvent): void {
     const id = at.closest('tr')?.id.replace('line-', '')
     if (id === undefined) return
     event.preventDefault()
+    // What is being typed is handed over first: a box that moves hands over nothing.
+    at.blur()
     emit('move', id, event.key === 'ArrowUp' ? -1 : 1)
     void nextTick(() => {
       at.focus()

@@ -11,6 +11,7 @@ import { useDraftEditor } from '~/composables/raise/draft-editor'
 import PayerPicker from './PayerPicker.vue'
 import { useWording } from '~/composables/base/use-wording'
 import { sayWarning } from '#shared/words/supplier'
+import TypedBox from '~/components/base/TypedBox.vue'
 
 const wording = useWording()
 
@@ -218,7 +219,7 @@ const more = computed(() =>
     </td>
     <td class="num max-[700px]:row-start-2">
       <span class="flex items-baseline justify-end gap-1">
-        <input
+        <TypedBox
           :id="`${id}-quantity`"
           class="cell w-[56px]! text-right max-[700px]:w-[40px]!"
           data-column="quantity"
@@ -244,7 +245,7 @@ const more = computed(() =>
       <span v-if="unread.quantity !== null" class="small block text-red">not a number</span>
     </td>
     <td class="num max-[700px]:col-start-2 max-[700px]:row-start-2">
-      <input
+      <TypedBox
         :id="`${id}-price`"
         class="cell text-right max-[700px]:w-[84px]!"
         data-column="price"

@@ -8,6 +8,7 @@ import BlankChoice from '~/components/base/BlankChoice.vue'
 import { jobChoices } from '~/composables/raise/job-choices'
 import PersonPicker from '~/components/base/PersonPicker.vue'
 import { useWording } from '~/composables/base/use-wording'
+import TypedBox from '~/components/base/TypedBox.vue'
 
 const wording = useWording()
 
@@ -94,7 +95,7 @@ const text = (event: Event) => {
       :label="label"
       placeholder="who"
     />
-    <input
+    <TypedBox
       v-else-if="field.type === 'number'"
       :id="id"
       class="cell cell-fit w-auto! placeholder:italic"

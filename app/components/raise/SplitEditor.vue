@@ -6,6 +6,7 @@ import { saySplitReason } from '#shared/words/requisition'
 import { useDraftEditor } from '~/composables/raise/draft-editor'
 import type { EditableLine } from '~/composables/raise/editable-draft'
 import { useWording } from '~/composables/base/use-wording'
+import TypedBox from '~/components/base/TypedBox.vue'
 
 const wording = useWording()
 
@@ -138,7 +139,7 @@ watch(
             : `${wording.decimal(c.value)}${current.splitMethod === 'percent' ? ' %' : ''}`
       }}</span>
       <label v-else class="flex items-baseline gap-1"
-        ><input
+        ><TypedBox
           class="field min-h-[32px]! py-1! text-right"
           inputmode="decimal"
           :value="c.value === null ? '' : wording.decimal(c.value)"

@@ -8,6 +8,7 @@ import { mostQuotes, rulesThatHold } from '#core/requisition/rules'
 import { sayAsked } from '#shared/words/request-form'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import { useWording } from '~/composables/base/use-wording'
+import TypedBox from '~/components/base/TypedBox.vue'
 
 const wording = useWording()
 
@@ -100,7 +101,7 @@ function setAmount(event: Event): void {
         @update:model-value="category = $event"
       />
       for
-      <input
+      <TypedBox
         class="blank blank-input"
         inputmode="decimal"
         aria-label="For how much"

@@ -17,6 +17,7 @@ import { useNarrowed } from '~/composables/base/use-narrowed'
 import { useWording } from '~/composables/base/use-wording'
 import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
+import TypedBox from '~/components/base/TypedBox.vue'
 
 useHead({ title: 'Look back · Rekko' })
 const api = useApi()
@@ -143,7 +144,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'look whether all agrees' }], (event) 
             light
             @update:model-value="ask({ type: $event })"
           />, number
-          <input
+          <TypedBox
             class="blank blank-input font-[440]!"
             :value="asked.number"
             placeholder="any"
