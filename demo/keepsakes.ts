@@ -14,6 +14,7 @@ import { proposeSupplier } from '../server/supplier/propose-supplier'
 import { enterAgreements } from './agreements'
 import { draftOf } from './draft-of'
 import { idOf } from './ids'
+import { keepOrderingRules } from './ordering-rules'
 import { planJobs } from './job-parts'
 import { keepLists } from './kept-lists'
 import { draftPolicy } from './policy-draft'
@@ -279,6 +280,7 @@ export async function layKeepsakes(db: Db, now: Date, timeZone: string): Promise
   }
   await keepSupplierRecords(as, now, timeZone)
   await enterAgreements(as, now, timeZone)
+  await keepOrderingRules(db, as, now, timeZone)
   await planJobs(as, now, timeZone)
   await keepLists(as, now, timeZone)
   await putPolicyInForce(as, now)

@@ -40,6 +40,7 @@ export const RIGHTS = {
   'see orders': ['buyer', 'finance', 'auditor'],
   order: ['buyer'],
   'change owners': ['buyer'],
+  'see ordering rules': ['administrator', 'buyer', 'finance', 'auditor'],
   'keep suppliers': ['buyer', 'finance'],
   'approve suppliers': ['finance'],
   'see all budgets': ['finance', 'auditor'],

@@ -47,6 +47,8 @@ const SORTS: Readonly<Record<Told['code'], MailSort>> = {
   'parts-sent': 'news',
   'supplier-decided': 'news',
   'paper-ends': 'news',
+  'ordered-itself': 'news',
+  'ordering-rule': 'news',
   'agreement-share': 'news',
   'agreement-renewal': 'news',
   'budget-share': 'news',

@@ -230,6 +230,23 @@ export type Told =
       readonly share: number
       readonly left: Money
     }
+  /** Orders were made by themselves in somebody's name; or why they could not be. */
+  | {
+      readonly code: 'ordered-itself'
+      readonly rule: string
+      readonly made: number
+      readonly left: number
+      readonly trouble: string | null
+    }
+  /** A rule of ordering by itself waits for a second person, or was moved on. */
+  | {
+      readonly code: 'ordering-rule'
+      readonly by: string
+      readonly rule: string
+      /** In whose name it orders. */
+      readonly buyer: string
+      readonly moved: string
+    }
   /** What is drawn of an agreement came to its warning share. */
   | {
       readonly code: 'agreement-share'

@@ -84,8 +84,8 @@ export const ITEM = {
 }
 
 /** Every category, by its name. */
-export function listCategories(tx: Tx): Promise<{ id: string; name: string }[]> {
-  return read(tx, { id: c.id, name: c.name }, sql`from ${c} order by ${c.name}, ${c.id}`)
+export function listCategories(tx: Tx): Promise<{ id: string; name: string; parentId: string | null }[]> {
+  return read(tx, { id: c.id, name: c.name, parentId: c.parentId }, sql`from ${c} order by ${c.name}, ${c.id}`)
 }
 
 /** Items by id. */

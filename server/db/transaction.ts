@@ -37,6 +37,29 @@ export async function sendAlong(tx: Tx, statement: PromiseLike<unknown>): Promis
   sent.push(answer)
 }
 
+/** Runs a part of a transaction: where it fails, what it wrote is taken back and the transaction goes on. */
+export async function inPartOf<T>(tx: Tx, work: () => Promise<T>): Promise<T> {
+  await tx.execute(sql`savepoint part`)
+  try {
+    const result = await work()
+    await tx.execute(sql`release savepoint part`)
+    return result
+  } catch (error) {
+    await tx.execute(sql`rollback to savepoint part`)
+    throw error
+  }
+}
+
+/** Runs a part of a transaction to see what comes of it: whatever it wrote is taken back. */
+export async function onTrial<T>(tx: Tx, work: () => Promise<T>): Promise<T> {
+  await tx.execute(sql`savepoint trial`)
+  try {
+    return await work()
+  } finally {
+    await tx.execute(sql`rollback to savepoint trial`)
+  }
+}
+
 async function runOnce<T>(db: Db, work: (tx: Tx) => Promise<T>): Promise<T> {
   const { statements: tx, release } = await db.connect()
   const sent: Promise<unknown>[] = []

@@ -26,6 +26,14 @@ import { agreementOnPaper, freightOnPaper } from './snapshot'
 import { snapshotLine } from './snapshot-line'
 import { insertOrderLines, insertRevision, setIssued } from './store'
 
+/** How an order comes to be issued, where not by its buyer's press. */
+export interface HowIssued {
+  /** By a rule of ordering by itself, in its buyer's name. */
+  readonly rule?: string
+  /** On trial it takes no number from the series. */
+  readonly isTrial?: boolean
+}
+
 /**
  * Issues an order with one action: its number, its lines at order prices, its money from reserved to
  * committed, and the tasks that make its PDF and mail it. Refused with every reason, and nothing is
@@ -35,6 +43,7 @@ export async function issueOrder(
   ctx: Context,
   id: string,
   version: number,
+  { rule, isTrial = false }: HowIssued = {},
 ): Promise<{ id: string; number: string; version: number }> {
   const seen = await findOrder(ctx.tx, id)
   if (seen === null) throw notFound('This order')
@@ -72,12 +81,18 @@ export async function issueOrder(
     subjectKind: 'order',
     subjectId: id,
     before: { state: tray.state },
-    after: { supplier: tray.supplier, net: sums.net, lines: computed.lines.length },
+    after: {
+      supplier: tray.supplier,
+      net: sums.net,
+      lines: computed.lines.length,
+      ...(rule === undefined ? {} : { rule }),
+    },
   })
-  await noteOrdered(ctx, [...requisitions.values()], tray, computed)
+  await noteOrdered(ctx, [...requisitions.values()], tray, computed, rule)
   await enqueue(ctx.tx, 'file-order', { orderId: id, revision: 0 })
   await notifyChange(ctx.tx, { kind: 'order', id })
-  const number = await takeNumber(ctx.tx, 'P', fiscalPeriod(today, organisation.fiscalStartMonth).year)
+  const { year } = fiscalPeriod(today, organisation.fiscalStartMonth)
+  const number = isTrial ? `trial ${id}` : await takeNumber(ctx.tx, 'P', year)
   const note = distinct([tray.note, ...computed.parts.map((p) => p.documentNote)]).join('\n')
   await setIssued(ctx.tx, id, {
     number,
@@ -137,6 +152,7 @@ async function noteOrdered(
   served: readonly RequisitionRow[],
   tray: OrderRow,
   c: ComputedTray,
+  rule: string | undefined,
 ): Promise<void> {
   const moved = served.map((r) => ({
     ...r,
@@ -163,7 +179,7 @@ async function noteOrdered(
       about: r,
       told: {
         code: 'ordered',
-        by: ctx.actor.name,
+        by: rule === undefined ? ctx.actor.name : `Rekko, in the name of ${ctx.actor.name},`,
         number: r.number,
         title: r.title,
         supplier: tray.supplier,

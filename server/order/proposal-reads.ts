@@ -20,12 +20,14 @@ export interface OpenLineRow {
   id: string
   requisitionId: string
   number: string
+  kindCode: string
   sentOn: string
   /** Whoever raised or owned its requisition. */
   owners: string[]
   departmentId: string
   department: string
   itemId: string | null
+  categoryId: string | null
   description: string
   secondDescription: string
   noteToSupplier: string
@@ -48,18 +50,26 @@ export interface OpenLineRow {
 }
 
 /** Approved lines with something open that lies on no tray, oldest first by the day sent, then by number. */
-export function listOpenLines(tx: Tx, part: Part, limit: number): Promise<OpenLineRow[]> {
+export function listOpenLines(
+  tx: Tx,
+  part: Part,
+  limit: number,
+  /** Of this one alone. */
+  requisitionId: string | null = null,
+): Promise<OpenLineRow[]> {
   return read(
     tx,
     {
       id: l.id,
       requisitionId: r.id,
       number: sure(r.number),
+      kindCode: r.kindCode,
       sentOn: sql<string>`${r.sentAt}::date::text`,
       owners: sql<string[]>`array[${r.ownerId}, ${r.raisedById}] || ${r.ownedBy}`,
       departmentId: sure(r.departmentId),
       department: d.name,
       itemId: l.itemId,
+      categoryId: l.categoryId,
       description: l.description,
       secondDescription: l.secondDescription,
       noteToSupplier: l.noteToSupplier,
@@ -83,7 +93,7 @@ export function listOpenLines(tx: Tx, part: Part, limit: number): Promise<OpenLi
     sql`from ${r} join ${l} on ${l.requisitionId} = ${r.id} join ${t} on ${t.id} = ${r.shipToId}
       join ${d} on ${d.id} = ${r.departmentId} left join ${s} on ${s.id} = ${l.supplierId}
     where ${r.kind} = 'requisition' and ${r.state} in ('approved', 'part ordered') and ${inPart(part)}
-      and ${isOpenLine(l)}
+      and ${isOpenLine(l)} and ${requisitionId === null ? sql`true` : sql`${r.id} = ${requisitionId}`}
     order by ${r.sentAt}::date, ${r.number}, ${l.position} limit ${limit}`,
   )
 }

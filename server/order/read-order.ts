@@ -60,6 +60,10 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
       o.agreementId === null || o.agreement === null || !may(ctx.actor.grants, 'see orders')
         ? null
         : { id: o.agreementId, number: o.agreement },
+    run:
+      o.runId === null || o.rule === null || !may(ctx.actor.grants, 'see orders')
+        ? null
+        : { id: o.runId, rule: o.rule },
     mayDraw: mayChange && (await listAgreementsWith(ctx.tx, [o.supplierId])).length > 0,
     net,
     freight: moneyOf(o.freight, o.currency),

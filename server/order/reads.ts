@@ -63,6 +63,9 @@ export interface OrderRow extends DocumentHead {
   theirAgreement: string | null
   /** Its buyer said on which it draws: its lines do not change that. */
   agreementSaid: boolean
+  /** The run that made it by itself, and the name of its rule. */
+  runId: string | null
+  rule: string | null
 }
 
 const ORDER = {
@@ -107,6 +110,8 @@ const ORDER = {
   agreement: sql<string | null>`${a.number}`,
   theirAgreement: sql<string | null>`nullif(${a.theirNumber}, '')`,
   agreementSaid: o.agreementSaid,
+  runId: o.runId,
+  rule: o.rule,
 }
 const FROM = sql`from ${o} join ${s} on ${s.id} = ${o.supplierId} join ${b} on ${b.id} = ${o.ownerId}
   join ${t} on ${t.id} = ${o.shipToId} left join ${a} on ${a.id} = ${o.agreementId}`

@@ -43,6 +43,8 @@ export interface LinkedOrder {
   channel: string | null
   sentAt: string | null
   others: string[]
+  /** The rule that made it by itself. */
+  rule: string | null
 }
 
 /** Issued orders that serve a requisition. */
@@ -73,6 +75,7 @@ export function listLinkedOrders(tx: Tx, requisitionId: string): Promise<LinkedO
           join ${l2} on ${l2.id} = ${x2.requisitionLineId}
             join ${r2} on ${r2.id} = ${l2.requisitionId}
         where ${ol2.orderId} = ${o.id} and ${r2.id} <> ${requisitionId}), '{}')`,
+      rule: o.rule,
     },
     sql`from ${l} join ${x} on ${x.requisitionLineId} = ${l.id}
       join ${ol} on ${ol.id} = ${x.orderLineId} join ${o} on ${o.id} = ${ol.orderId}
@@ -80,7 +83,7 @@ export function listLinkedOrders(tx: Tx, requisitionId: string): Promise<LinkedO
       left join ${g} on ${g.id} = ${lastSendingOf(v)}
     where ${l.requisitionId} = ${requisitionId} and ${o.sentAt} is not null
     group by ${o.id}, ${o.number}, ${o.title}, ${o.state}, ${o.sentAt}, ${o.net}, ${o.currency}, ${v.pdfHash},
-    ${g.channel}, ${g.sentAt}
+    ${g.channel}, ${g.sentAt}, ${o.rule}
     order by ${o.sentAt}`,
   )
 }

@@ -8,6 +8,7 @@ export const SCHEDULE = {
   'check-integrity': { every: { each: 'day', hour: 2, minute: 47 }, mayPause: false },
   'route-all-again': { every: { each: 'hour', minute: 1 }, mayPause: true },
   'remind-all-late': { every: { each: 'hour', minute: 31 }, mayPause: true },
+  'begin-ordering': { every: { each: 'hour', minute: 3 }, mayPause: true },
   'repeat-templates': { every: { each: 'hour', minute: 11 }, mayPause: true },
   'daily-letters': { every: { each: 'hour', minute: 5 }, mayPause: true },
   'keep-suppliers': { every: { each: 'hour', minute: 7 }, mayPause: true },

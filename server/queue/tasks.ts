@@ -5,6 +5,8 @@ export const TASKS = [
   'issue-approved',
   'put-change-in-force',
   'send-order',
+  'begin-ordering',
+  'order-by-rule',
   'file-order',
   'sweep',
   'route-all-again',
@@ -46,6 +48,15 @@ export interface TaskData {
   'put-change-in-force': { readonly changeId: string; readonly round: number; readonly decisionId: string | null }
   'send-order': { readonly sendingId: string }
   'file-order': { readonly orderId: string; readonly revision: number }
+  /** The rules of ordering by itself whose hour has come. */
+  'begin-ordering': AskedFor
+  'order-by-rule': {
+    readonly ruleId: string
+    readonly cause: 'approval' | 'time' | 'asked'
+    readonly byId: string | null
+    /** What was approved, where that is why: nothing is begun where the rule covers nothing of it. */
+    readonly requisitionId: string | null
+  }
   sweep: AskedFor
   'route-all-again': AskedFor
   'route-again': { readonly kind: string; readonly id: string }
@@ -77,7 +88,7 @@ export interface TaskData {
 export const WORKERS: Partial<Record<Task, number>> = { 'send-mail': 3, 'send-order': 2 }
 
 /** Tasks of one long transaction: whoever died over one is noticed later. */
-export const LONG: readonly Task[] = ['take-file', 'take-file-back', 'lay-chain', 'check-integrity']
+export const LONG: readonly Task[] = ['take-file', 'take-file-back', 'order-by-rule', 'lay-chain', 'check-integrity']
 
 /** Where a task goes that was tried for days: an administrator is told of it there. */
 export const ENDED: Task = 'task-ended'

@@ -20,6 +20,8 @@ import { issueApproved } from '../order/issue-approved'
 import { putChangeInForce } from '../order/put-change-in-force'
 import { sendOrder } from '../order/send-order'
 import { listWaitingSendings } from '../order/sending-reads'
+import { beginRuns, orderAtOnce } from '../ordering/begin-runs'
+import { runRule } from '../ordering/run-rule'
 import { REKKO } from '../people/actor'
 import { repeatAll, repeatTemplate } from '../regulars/repeat-templates'
 import { mailApproved } from '../requisition/mail-approved'
@@ -47,11 +49,16 @@ function runsOf(db: Db, clock: () => Date): Runs {
   const MOST_SWEPT = 200
   return {
     'send-mail': ({ mailId }) => sendMail(db, mailId, clock, dressDecision),
-    'mail-approved': (of) => mailApproved(db, of, clock()),
+    'mail-approved': async (of) => {
+      await mailApproved(db, of, clock())
+      await orderAtOnce(db, of.requisitionId)
+    },
     'issue-approved': (of) => issueApproved(db, of, clock()),
     'put-change-in-force': (of) => putChangeInForce(db, of, clock()),
     'send-order': ({ sendingId }) => sendOrder(db, sendingId, clock),
     'file-order': ({ orderId, revision }) => fileOrder(db, orderId, revision, clock()),
+    'begin-ordering': () => beginRuns(db, clock()),
+    'order-by-rule': (of) => runRule(db, of, clock()),
     // What waits and has no task any more, because its server died, is put into the queue again.
     sweep: async () => {
       for (const mailId of await listOverdueMail(db, clock(), MOST_SWEPT))

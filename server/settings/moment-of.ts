@@ -10,3 +10,6 @@ export function momentOf(day: Day, time: string, timeZone: string): Date {
 
 /** The first moment of a day in a time zone. */
 export const beginOf = (day: Day, timeZone: string): Date => momentOf(day, '00:00', timeZone)
+
+/** The hour of the day, 0 to 23, of a moment in a time zone. */
+export const hourOf = (at: Date, timeZone: string): number => new TZDate(at.getTime(), timeZone).getHours()

@@ -28,6 +28,7 @@ import { requestFormRoutes } from './request-form'
 import { requisitionRoutes } from './requisition'
 import { sessionRoutes } from './session'
 import { jobRoutes } from './job'
+import { orderingRoutes } from './ordering'
 import { personalRoutes } from './personal'
 import { supplierRoutes } from './supplier'
 import { yearEndRoutes } from './year-end'
@@ -53,6 +54,7 @@ const ROUTES = {
   ...yearEndRoutes,
   ...orderRoutes,
   ...proposalRoutes,
+  ...orderingRoutes,
   ...orderAnswerRoutes,
   ...orderChangeRoutes,
   ...ownerRoutes,

@@ -128,6 +128,8 @@ const orderView = z.object({
   currency: z.string(),
   terms: z.string(),
   agreement: z.object({ id: z.string(), number: z.string() }).nullable(),
+  /** The run that made it by itself, for whoever may read it. */
+  run: z.object({ id: z.string(), rule: z.string() }).nullable(),
   /** The reader may say on which agreement it draws. */
   mayDraw: z.boolean(),
   net: money,

@@ -10,6 +10,10 @@ export const SCHEDULED_WORDS: Readonly<Record<string, { readonly name: string; r
     name: 'Absences and the policy',
     says: 'Who decides on what waits follows absences that begin or end, people who leave, and a new policy.',
   },
+  'begin-ordering': {
+    name: 'Ordering by itself',
+    says: 'Rules whose hour has come on a business day order what they cover.',
+  },
   'repeat-templates': { name: 'Repeating requests', says: 'Templates with a rhythm are raised on their day.' },
   'daily-letters': { name: 'Daily letters', says: 'Who wants one letter a day gets it at their hour.' },
   'keep-suppliers': {

@@ -1,7 +1,7 @@
 import type { Told } from '#core/told/told'
 import type { RequestChange } from '#core/requisition/changes'
 import { sayChange } from './changes'
-import { formatCount, listWords } from './format'
+import { capital, formatCount, listWords } from './format'
 import { sayDifference } from './order-change'
 import { sayAnswered } from './order-answer'
 import { sayOwned } from './owner'
@@ -418,6 +418,22 @@ export function sayTold(t: Told, ways: Ways): Said {
           `ordered. ${left === null ? `${ways.money(t.left)} is left.` : `It is ${ways.money(left)} over.`}`,
       }
     }
+    case 'ordered-itself': {
+      const made = `${capital(formatCount(t.made, 'order was', 'orders were'))} made by “${t.rule}” in your name`
+      const left = t.left === 0 ? '' : `; ${formatCount(t.left, 'line is', 'lines are')} left`
+      return {
+        subject: `${t.rule}: ${formatCount(t.made, 'order', 'orders')}`,
+        sentence: `${made}${left}.${t.trouble === null ? '' : ` ${t.trouble}`}`,
+      }
+    }
+    case 'ordering-rule':
+      return {
+        subject: `“${t.rule}” is ${t.moved}`,
+        sentence:
+          t.moved === 'asked for'
+            ? `${t.by} asks that “${t.rule}” be put in force: it orders by itself in the name of ${t.buyer}.`
+            : `${t.by}: “${t.rule}”, which orders by itself in the name of ${t.buyer}, is ${t.moved}.`,
+      }
     case 'agreement-share':
       return {
         subject: `${t.agreement}: ${ways.money(t.drawn)} of ${ways.money(t.ceiling)} are drawn`,

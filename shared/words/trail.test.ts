@@ -126,6 +126,7 @@ test('an order says to whom, whether its mail is out, and whom else it serves', 
       sentAt: null,
       pdf: false,
       others: [],
+      rule: null,
     }),
   ).toEqual({ who: 'P-26-00001', what: 'to Corrigan Pumps', more: 'the e-mail is on its way' })
   expect(
@@ -137,6 +138,7 @@ test('an order says to whom, whether its mail is out, and whom else it serves', 
       sentAt: '2026-11-25T10:00:00Z',
       pdf: true,
       others: ['R-26-00001', 'R-26-00002'],
+      rule: 'Salt',
     }).more,
-  ).toBe('e-mailed · PDF kept · also serves R-26-00001 and R-26-00002')
+  ).toBe('made by itself, by “Salt” · e-mailed · PDF kept · also serves R-26-00001 and R-26-00002')
 })

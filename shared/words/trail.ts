@@ -206,9 +206,12 @@ export function sayOrder(o: {
   readonly sentAt: string | null
   readonly pdf: boolean
   readonly others: readonly string[]
+  /** The rule that made it by itself. */
+  readonly rule: string | null
 }): { who: string; what: string; more: string } {
   const more = [
     ...(o.state === 'cancelled' ? ['cancelled'] : []),
+    ...(o.rule === null ? [] : [`made by itself, by “${o.rule}”`]),
     o.sentAt === null ? `the ${o.channel ?? 'order'} is on its way` : (SENT_OVER[o.channel ?? ''] ?? 'sent'),
     ...(o.pdf ? ['PDF kept'] : []),
     ...(o.others.length > 0 ? [`also serves ${listWords(o.others)}`] : []),

@@ -148,19 +148,19 @@ test('the table of rights says who may do what', () => {
   const held: Record<string, string[]> = {
     buyer: [
       ...['see approved lines', 'see orders', 'order', 'change owners', 'keep lists', 'keep catalogue'],
-      'keep suppliers',
+      ...['keep suppliers', 'see ordering rules'],
     ],
     receiver: [],
     finance: [
       ...['see all documents', 'see orders', 'approve suppliers', 'see all budgets', 'keep budgets', 'keep lists'],
-      ...['keep suppliers', 'confirm changes', 'see policy', 'see what waits'],
+      ...['keep suppliers', 'confirm changes', 'see policy', 'see what waits', 'see ordering rules'],
     ],
     auditor: [
       ...['see all documents', 'see orders', 'see all budgets', 'see policy'],
-      ...['look back', 'see integrity', 'see what waits'],
+      ...['look back', 'see integrity', 'see what waits', 'see ordering rules'],
     ],
     administrator: [
-      ...['set absences of others', 'keep settings', 'keep lists', 'keep catalogue'],
+      ...['see ordering rules', 'set absences of others', 'keep settings', 'keep lists', 'keep catalogue'],
       ...['confirm changes', 'see policy', 'see integrity', 'see what waits', 'move what waits'],
     ],
   }

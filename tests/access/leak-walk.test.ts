@@ -64,6 +64,7 @@ beforeAll(async () => {
   owen = await rekko.as('Owen Marsh')
   const leonie = await rekko.as('Leonie Farrow')
   const { id, attachmentId } = await raiseWithSecrets()
+  await leaveSecret(id)
   const line = await rekko.sql<{ id: string }>('select id from requisition_line where requisition_id = $1', [id])
   await askAndDecide(id)
   const order = await orderWithPriya(leonie, String(line[0]?.id))
@@ -147,6 +148,9 @@ beforeAll(async () => {
     ).map((l) => `/api/budgets/${l.id}/entries`),
     readDesk: ['/api/desk'],
     proposeOrders: ['/api/proposed-orders', '/api/proposed-orders?mostRequests=3&by=department&within=7'],
+    listRules: ['/api/ordering-rules'],
+    listRuns: ['/api/ordering-runs', `/api/ordering-runs?rule=${RULE}`],
+    readRun: [`/api/ordering-runs/${RUN}`],
     readTrayBuyers: [`/api/trays/${order}/buyers`],
     listOrders: ['/api/orders'],
     readOrder: [`/api/orders/${order}`],
@@ -188,6 +192,28 @@ beforeAll(async () => {
   }
 })
 afterAll(() => rekko.stop())
+
+/** A rule and a run of it that left a line, and says why with the line's own words. */
+const [RULE, RUN] = [randomUUID(), randomUUID()]
+async function leaveSecret(requisitionId: string): Promise<void> {
+  const form = {
+    ...{ kinds: [], departmentIds: [], categoryIds: [], supplierIds: [], price: 'any', upTo: null },
+    ...{ time: { each: 'approval' }, mostRequests: null, windowDays: null, byDepartment: false },
+    ...{ choose: 'cheapest', waitFor: null },
+  }
+  await rekko.sql(
+    `insert into ordering_rule (id, name, buyer_id, form, state, written_by_id)
+      values ($1, 'A rule', $2, $3, 'ended', $2)`,
+    [RULE, personId('Leonie Farrow'), form],
+  )
+  await rekko.sql(
+    `insert into ordering_run (id, rule_id, buyer_id, form, cause, began_at, ended_at, last_at, "left")
+      select $1, $2, $3, $4, 'time', now(), now(), now(), json_agg(json_build_object('lineId', id, 'reason',
+        json_build_object('code', 'refused', 'why', 'Of “' || description || '” none can be ordered.')))
+      from requisition_line where requisition_id = $5`,
+    [RUN, RULE, personId('Leonie Farrow'), form, requisitionId],
+  )
+}
 
 /** A request of Owen's above his own limit, so that it is decided, and questions are asked. */
 async function raiseWithSecrets(): Promise<{ id: string; attachmentId: string }> {

@@ -31,6 +31,8 @@ const SCREENS: [who: string, path: string][] = [
   ['Signe Aalto', '/look-back/authority'],
   ['Harriet Voss', '/waiting'],
   ['Harriet Voss', '/set-up/scheduled'],
+  ['Greta Molin', '/set-up/ordering'],
+  ['Leonie Farrow', '/orders/runs'],
 ]
 
 for (const scheme of ['light', 'dark'] as const) {

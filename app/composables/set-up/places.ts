@@ -16,6 +16,7 @@ export const SET_UP_PLACES: readonly Place[] = [
   { name: 'Supplier list', path: '/set-up/lists/suppliers', right: 'approve suppliers' },
   { name: 'Job list', path: '/set-up/lists/jobs', right: 'keep settings' },
   { name: 'Approval', path: '/set-up/approval', right: 'see policy' },
+  { name: 'Ordering', path: '/set-up/ordering', right: 'see ordering rules' },
   { name: 'Scheduled work', path: '/set-up/scheduled', right: 'keep settings' },
   { name: 'Requests', path: '/set-up/requests', right: 'keep settings' },
 ]

@@ -390,7 +390,8 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
       </p>
       <p v-if="lines.length > 1" class="mt-1.5 text-ink2">
         Lay them on trays yourself, or
-        <NuxtLink class="quiet-link" to="/desk/proposals">see the orders that Rekko would make of them</NuxtLink>.
+        <NuxtLink class="quiet-link" to="/desk/proposals">see the orders that Rekko would make of them</NuxtLink>. What
+        rules order stands in <NuxtLink class="quiet-link" to="/orders/runs">their runs</NuxtLink>.
       </p>
       <p v-if="error" class="notice-red mt-3">
         {{ sayError(error) }}

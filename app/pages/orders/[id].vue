@@ -250,6 +250,13 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
             </button>
           </p>
         </template>
+        <template v-if="order.run">
+          <h2 class="head mb-1 mt-5">Made by itself</h2>
+          <p class="text-ink2">
+            in the name of {{ order.buyer }}, by
+            <NuxtLink class="quiet-link" :to="`/orders/runs/${order.run.id}`">“{{ order.run.rule }}”</NuxtLink>
+          </p>
+        </template>
         <h2 class="head mb-1.5 mt-5">What it serves</h2>
         <p class="text-ink2">
           {{ served.length === 1 ? 'one request' : `${served.length} requests` }}:

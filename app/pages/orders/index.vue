@@ -211,6 +211,7 @@ usePlaceKeys([{ keys: 'Enter', does: 'open the order' }], () => undefined)
       </p>
       <p v-if="orders.length > 0" class="small mt-3 flex flex-wrap gap-x-3">
         <button v-if="next" type="button" class="quiet-link" :aria-busy="busy" @click="readOn">Show the next 50</button>
+        <NuxtLink class="quiet-link" to="/orders/runs">What was ordered by itself</NuxtLink>
         <span class="ml-auto"
           >Keep what is shown as <a class="quiet-link" :href="file('csv')">CSV</a> or
           <a class="quiet-link" :href="file('xlsx')">XLSX</a></span

@@ -21,6 +21,7 @@ import type { LineWish, Rest } from '#core/order/change'
 import type { PaymentTerms } from '#core/base/day'
 import { agreement } from './agreement'
 import { document } from './document'
+import { orderingRun } from './ordering'
 import { person, shipTo } from './people'
 import { supplier } from './supplier'
 import { item } from './catalogue'
@@ -58,8 +59,14 @@ export const purchaseOrder = pgTable(
     /** On which it draws, and whether its buyer said so: what they said, lines do not change. */
     agreementId: uuid('agreement_id').references(() => agreement.id),
     agreementSaid: boolean('agreement_said').notNull().default(false),
+    /** The run that made it by itself, and what its rule was called then; null: somebody did. */
+    runId: uuid('run_id').references(() => orderingRun.id),
+    rule: text(),
   },
   (t) => [
+    index('purchase_order_run')
+      .on(t.runId)
+      .where(sql`${t.runId} is not null`),
     index('purchase_order_supplier').on(t.supplierId),
     index('purchase_order_agreement')
       .on(t.agreementId)

@@ -1,0 +1,83 @@
+import AxeBuilder from '@axe-core/playwright'
+import { alive, expect, pageAs, test } from './setup/as'
+
+test('a rule is written, tried, put in force by a second person, carried out, and its report read', async ({
+  browser,
+}) => {
+  const harriet = await pageAs(browser, 'Harriet Voss')
+  await harriet.goto('/set-up/ordering')
+  await alive(harriet)
+  await harriet.getByRole('button', { name: 'Write a rule' }).press('Enter')
+  const form = harriet.getByRole('form', { name: 'A new rule' })
+  const name = form.getByLabel('What the rule is called')
+  await expect(name).toBeFocused()
+  // What is missing is led to, and nothing is kept.
+  await form.getByRole('button', { name: 'Name the rule' }).press('Enter')
+  await expect(name).toBeFocused()
+  await harriet.keyboard.type('Ropes of the boats')
+  await form.getByRole('button', { name: 'Say in whose name it orders' }).press('Enter')
+  const buyer = form.getByRole('button', { name: /^In whose name/ })
+  await expect(buyer).toBeFocused()
+  await harriet.keyboard.press('Enter')
+  await harriet.getByRole('option', { name: 'Leonie Farrow' }).click()
+  await form.getByRole('combobox', { name: 'From which supplier' }).fill('Mistral')
+  await harriet.getByRole('option', { name: /Mistral Chandlery/ }).click()
+  await expect(form.getByRole('button', { name: 'Without Mistral Chandlery' })).toBeVisible()
+  await form.getByLabel('Up to which amount').fill('much')
+  await form.getByLabel('Up to which amount').press('Tab')
+  await expect(form.getByRole('button', { name: 'Write an amount that can be read' })).toBeVisible()
+  await form.getByLabel('Up to which amount').fill('500')
+  await form.getByLabel('Up to which amount').press('Tab')
+  await form.getByRole('button', { name: 'See what it would order now' }).press('Enter')
+  await expect(harriet.getByText('It covers nothing of what waits now.')).toBeVisible()
+  expect((await new AxeBuilder({ page: harriet }).analyze()).violations).toEqual([])
+  // Held down, the key keeps it once.
+  const keep = form.getByRole('button', { name: 'Keep it as it stands here' })
+  await keep.focus()
+  await harriet.keyboard.down('Enter')
+  await harriet.keyboard.down('Enter')
+  await harriet.keyboard.up('Enter')
+  const rule = harriet.getByRole('article', { name: 'Ropes of the boats' })
+  await expect(rule).toHaveCount(1)
+  await expect(rule).toContainText('Ordered every business day at 07:00: lines from Mistral Chandlery')
+  await expect(rule).toContainText('not in force')
+  await rule.getByRole('button', { name: /^Ask for it/ }).click()
+  await expect(rule).toContainText('waits for a second person')
+  await expect(rule.getByRole('button', { name: /^Put it in force/ })).toHaveCount(0)
+
+  const greta = await pageAs(browser, 'Greta Molin')
+  await greta.goto('/set-up/ordering')
+  await alive(greta)
+  await expect(greta.getByRole('heading', { level: 1 })).toContainText('for your yes.')
+  const hers = greta.getByRole('article', { name: 'Ropes of the boats' })
+  await hers.getByRole('button', { name: /^Put it in force/ }).click()
+  await expect(hers).toContainText('put in force by Greta Molin')
+
+  await harriet.reload()
+  await alive(harriet)
+  await rule.getByRole('button', { name: /^Carry it out now/ }).click()
+  await expect(rule.getByRole('link', { name: 'no order, nothing left' })).toBeVisible()
+  await rule.getByRole('button', { name: /^End it/ }).click()
+  await expect(rule).toHaveCount(0)
+  await greta.context().close()
+  await harriet.context().close()
+})
+
+test('a run says what it made and what it left; an order says which run made it', async ({ browser }) => {
+  const leonie = await pageAs(browser, 'Leonie Farrow')
+  await leonie.goto('/orders/runs')
+  await alive(leonie)
+  await leonie
+    .getByRole('row', { name: /Pump parts under their agreement/ })
+    .getByRole('link')
+    .click()
+  await expect(leonie.getByRole('heading', { level: 1 })).toHaveText(
+    '“Pump parts under their agreement” made one order and left one line.',
+  )
+  await expect(leonie.getByText(/would come to EUR 3,\d{3}\.\d\d: the rule orders up to EUR 1,000\.00/)).toBeVisible()
+  await leonie.getByRole('link', { name: /^P-/ }).click()
+  await expect(leonie.getByRole('heading', { name: 'Made by itself' })).toBeVisible()
+  await leonie.getByRole('link', { name: '“Pump parts under their agreement”' }).click()
+  await expect(leonie.getByRole('heading', { level: 1 })).toContainText('made one order')
+  await leonie.context().close()
+})
