@@ -4,6 +4,7 @@ import { bare, named, read, readOne } from '../db/read'
 import { agreement, agreementItem } from '../db/schema/agreement'
 import { item } from '../db/schema/catalogue'
 import { purchaseOrder } from '../db/schema/order'
+import { orderingRule } from '../db/schema/ordering'
 import { regular } from '../db/schema/regulars'
 import { requisitionLine } from '../db/schema/requisition'
 import { openingBalance } from '../db/schema/budget'
@@ -94,6 +95,11 @@ export async function moveNaming(tx: Tx, from: string, into: string, twice: read
   await tx.update(regular).set({ supplierId: into }).where(eq(regular.supplierId, from))
   await tx.update(purchaseOrder).set({ supplierId: into }).where(eq(purchaseOrder.supplierId, from))
   await tx.update(agreement).set({ supplierId: into }).where(eq(agreement.supplierId, from))
+  // A rule that names it names what it became.
+  await tx
+    .update(orderingRule)
+    .set({ form: sql`replace(${orderingRule.form}::text, ${from}, ${into})::jsonb` })
+    .where(sql`${orderingRule.form} -> 'supplierIds' ? ${from}`)
   await tx.update(openingBalance).set({ supplierId: into }).where(eq(openingBalance.supplierId, from))
   await tx.update(supplierDocument).set({ supplierId: into }).where(eq(supplierDocument.supplierId, from))
   // Behind those that are there.

@@ -1,4 +1,4 @@
-import { addDays } from '#core/base/day'
+import { addDays, dayOf } from '#core/base/day'
 import type { OrderHead, OrdersAsked } from '#shared/contract/order'
 import type { Context } from '../context'
 import { readPageMark } from '../db/page-mark'
@@ -12,10 +12,10 @@ import { listOrderPage, type OrderQuery } from './page-reads'
 const MOST_ROWS = 20_000
 
 async function queryOf(ctx: Context, { from, until, ...asked }: OrdersAsked): Promise<OrderQuery> {
-  if (from === undefined && until === undefined) return { ...asked, from: null, until: null }
   const { timeZone } = await requireOrganisation(ctx.tx)
   return {
     ...asked,
+    today: dayOf(ctx.now, timeZone),
     from: from === undefined ? null : beginOf(from, timeZone),
     until: until === undefined ? null : beginOf(addDays(until, 1), timeZone),
   }

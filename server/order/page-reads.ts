@@ -1,15 +1,17 @@
 import { sql, type SQL } from 'drizzle-orm'
+import type { Day } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
 import { moneyOf } from '#core/base/money'
+import { OPEN_ORDER_STATES, soonDays } from '#core/order/overdue'
 import type { OrderHead, OrdersAsked } from '#shared/contract/order'
 import type { Tx } from '../db/client'
 import { PAGE_KEY, UTC } from '../db/moments'
-import { holdsAll, isNumbered, likePattern } from '../db/pattern'
+import { holdsAll, isNumbered, likePattern, type LookedFor } from '../db/pattern'
 import { visible, type Reader } from '../document/visible'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
 import { isAnswered, isUnanswered } from './answer-reads'
 import { seesWhole, SEEN_ORDERS } from './visible'
-import { named, read, readOne, sure } from '../db/read'
+import { isThere, named, read, readOne, sure } from '../db/read'
 import { orderChange, orderLine, orderLineSource, orderSending } from '../db/schema/order'
 import { requisitionLine } from '../db/schema/requisition'
 import { requisitions } from '../requisition/visible'
@@ -162,13 +164,18 @@ export interface OrderQuery {
   /** Moments of issue; the last is not included. */
   readonly from: Date | null
   readonly until: Date | null
+  /** The day by which it is overdue. */
+  readonly today: Day
 }
 
 /** What became of the last sent state of an order `o`: whether it has left. */
 const MAILED = sql<boolean>`coalesce((select ${g.outcome} = 'sent' from ${g}
         where ${g.orderId} = ${o.id} and ${g.revision} = ${o.revision} order by ${g.laidAt} limit 1), false)`
 const CHANGING = sql<boolean>`exists (select 1 from ${h} where ${h.orderId} = ${o.id} and ${h.isUnderWay})`
-const STATES: Readonly<Record<OrderQuery['state'], SQL>> = {
+/** That an order `o` stands and something of it is needed in some days. */
+const isNeeded = (days: SQL): SQL => sql`(${o.state} = any(${sql.param([...OPEN_ORDER_STATES])})
+  and ${isThere(sql`from ${l} where ${l.orderId} = ${o.id} and ${l.quantity} > 0 and ${days}`)})`
+const STATES: Readonly<Record<Exclude<OrderQuery['state'], 'overdue' | 'due soon'>, SQL>> = {
   any: sql`true`,
   issued: sql`${o.state} in ('issued', 'acknowledged')`,
   unanswered: isUnanswered(o),
@@ -179,15 +186,37 @@ const STATES: Readonly<Record<OrderQuery['state'], SQL>> = {
   cancelled: sql`${o.state} = 'cancelled'`,
 }
 
-/** The conditions under which an order `o` is asked for: its number, or words of supplier and buyer, among others. */
+function isInState(state: OrderQuery['state'], today: Day): SQL {
+  const { from, until } = soonDays(today)
+  if (state === 'overdue') return isNeeded(sql`${l.needBy} < ${from}`)
+  if (state === 'due soon') return isNeeded(sql`${l.needBy} between ${from} and ${until}`)
+  return STATES[state]
+}
+
+/** Numbers of documents begin with their series and year. */
+const LIKE_NUMBER = /^[a-z]{1,4}-\d\d-/i
+
+/** That an order `o` serves a requisition with a number, of those that a person sees. */
+const servesNumbered = (looked: LookedFor, reader: Reader): SQL => sql`${o.id} in (
+  select ${ol.orderId} from ${r} join ${q} on ${q.requisitionId} = ${r.id}
+    join ${x} on ${x.requisitionLineId} = ${q.id} join ${ol} on ${ol.id} = ${x.orderLineId}
+  where ${isNumbered(r.number, looked)} and ${visible(SEEN_REQUISITIONS, reader)})`
+
+/**
+ * The conditions under which an order `o` is asked for: its number, or that of a request which it serves, or words of
+ * supplier and buyer, among others.
+ */
 function isAsked(query: OrderQuery, reader: Reader): SQL {
   const looked = likePattern(query.words)
+  const found = [
+    isNumbered(o.number, looked),
+    holdsAll(sql`(${o.title} || ' ' || ${b.name})`, looked),
+    ...(LIKE_NUMBER.test(query.words.trim()) ? [servesNumbered(looked, reader)] : []),
+  ]
   const conditions = [
-    STATES[query.state],
+    isInState(query.state, query.today),
     ...(query.whose === 'own' ? [sql`${o.ownerId} = ${reader.actor.id}`] : []),
-    ...(query.words.trim() === ''
-      ? []
-      : [sql`(${isNumbered(o.number, looked)} or ${holdsAll(sql`(${o.title} || ' ' || ${b.name})`, looked)})`]),
+    ...(query.words.trim() === '' ? [] : [sql`(${sql.join(found, sql` or `)})`]),
     ...(query.from === null ? [] : [sql`${o.sentAt} >= ${query.from.toISOString()}`]),
     ...(query.until === null ? [] : [sql`${o.sentAt} < ${query.until.toISOString()}`]),
   ]

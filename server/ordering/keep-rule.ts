@@ -3,7 +3,7 @@ import { isRuleMoveFrom, RULE_MOVES, type RuleMove } from '#core/order/rule-move
 import { may } from '#core/people/rights'
 import type { KeptRule } from '#shared/contract/ordering'
 import { RULE_STANDS } from '#shared/words/ordering'
-import { dayOf } from '#core/base/day'
+import { dayOf, type Day } from '#core/base/day'
 import { appendEvent } from '../audit/store'
 import type { Context } from '../context'
 import { asSentence } from '../http/as-sentence'
@@ -14,6 +14,7 @@ import { listHolders } from '../people/person-reads'
 import { mayConfirm } from '../people/second-person'
 import { tellPeople } from '../people/tell-person'
 import { enqueue } from '../queue/enqueue'
+import { hourOf } from '../settings/moment-of'
 import { requireOrganisation } from '../settings/reads'
 import { findRule, type RuleRow } from './reads'
 import { THE_RULES } from './run-rule'
@@ -66,10 +67,20 @@ export async function moveRule(
     ])
   if (move === 'confirm') await requireBuyer(ctx, rule.buyerId)
   const { to } = RULE_MOVES[move]
-  await updateRule(ctx.tx, id, { state: to, ...(move === 'confirm' ? { confirmedById: ctx.actor.id } : {}) })
+  await updateRule(ctx.tx, id, {
+    state: to,
+    ...(move === 'confirm' ? { confirmedById: ctx.actor.id } : {}),
+    ...(to === 'in force' ? { ranOn: await passedToday(ctx, rule) } : {}),
+  })
   await noteRule(ctx, id, { type: `ordering rule ${MOVED[move]}`, before: { state: rule.state }, after: { state: to } })
   await tellMoved(ctx, rule, move)
   return { id, version: version + 1 }
+}
+
+/** Today, where its hour was before now: it is carried out from tomorrow on. */
+async function passedToday({ tx, now }: Context, { form: { time }, ranOn }: RuleRow): Promise<Day | null> {
+  const { timeZone } = await requireOrganisation(tx)
+  return time.each === 'day' && time.hour <= hourOf(now, timeZone) ? dayOf(now, timeZone) : ranOn
 }
 
 /** A move as events and those who are told of it name it. */

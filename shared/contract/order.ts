@@ -204,7 +204,20 @@ export type DeskAsked = z.output<typeof deskAsked>
 const ordersAsked = z.object({
   whose: z.enum(['all', 'own']).default('all'),
   state: z
-    .enum(['any', 'issued', 'unanswered', 'answered', 'acknowledged', 'changing', 'unsent', 'cancelled'])
+    .enum([
+      ...([
+        'any',
+        'issued',
+        'overdue',
+        'due soon',
+        'unanswered',
+        'answered',
+        'acknowledged',
+        'changing',
+        'unsent',
+      ] as const),
+      'cancelled',
+    ])
     .default('any'),
   words: text(200).default(''),
   /** Days of issue, both included. */

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { addDays } from '#core/base/day'
 import type { Rest } from '#core/order/change'
 import type { OrdersAsked } from '#shared/contract/order'
 import { decide, type DecideMove } from '../../server/approval/decide'
@@ -28,7 +29,7 @@ import { listLinkedOrders } from '../../server/order/served-reads'
 import { findActor } from '../../server/people/actor-reads'
 import { findRequisition } from '../../server/requisition/reads'
 import { ordering } from '../setup/ordering'
-import { moment, personId } from '../setup/rekko'
+import { moment, personId, TODAY } from '../setup/rekko'
 import { openUseCases, type UseCases } from '../setup/use-cases'
 
 // Leonie Farrow orders up to 3,000 and owns the orders here; her manager Harriet Voss orders up to 25,000. Water
@@ -325,6 +326,24 @@ test('orders are found by number, supplier and buyer, by what became of them, an
   expect(await found({ words: 'nobody-of-that-name' })).toEqual([])
   expect(await found({ whose: 'own' }, HARRIET)).not.toContain(id)
   expect(await found({ from: '2001-01-01', until: '2001-12-31' })).toEqual([])
+  // By a request that it serves, as far as one sees that.
+  const [request] = (await rekko.as(LEONIE, (ctx) => readOrder(ctx, id))).lines[0]?.sources ?? []
+  expect(await found({ words: request?.number ?? '' })).toContain(id)
+  expect(await found({ words: 'R-99-1' })).toEqual([])
+  // Needed today it is due; the day after it is overdue, as long as it stands.
+  const needed = async (on: string) => {
+    await rekko.arrange(`update order_line set need_by = '${on}' where order_id = '${id}'`)
+    return Promise.all((['overdue', 'due soon'] as const).map(async (state) => (await found({ state })).includes(id)))
+  }
+  expect([await needed(addDays(TODAY, -1)), await needed(TODAY), await needed(addDays(TODAY, 7))]).toEqual([
+    [true, false],
+    [false, true],
+    [false, true],
+  ])
+  expect([await needed(addDays(TODAY, 8)), await needed('2001-01-01')]).toEqual([
+    [false, false],
+    [true, false],
+  ])
   await change(id, { unitPrice: '20' }, { asks: true })
   expect(await found({ state: 'changing' })).toContain(id)
   await rekko.as(LEONIE, async (ctx) => throwChangeAway(ctx, (await underWay(id)).id))
@@ -333,7 +352,13 @@ test('orders are found by number, supplier and buyer, by what became of them, an
     await found({ state: 'cancelled' }),
     await found({ state: 'issued' }),
     await found({ state: 'changing' }),
-  ]).toEqual([expect.arrayContaining([id]), expect.not.arrayContaining([id]), expect.not.arrayContaining([id])])
+    await found({ state: 'overdue' }),
+  ]).toEqual([
+    expect.arrayContaining([id]),
+    expect.not.arrayContaining([id]),
+    expect.not.arrayContaining([id]),
+    expect.not.arrayContaining([id]),
+  ])
   const [head] = (await list({ words: number ?? '' })).orders
   expect(head).toMatchObject({ state: 'cancelled', revision: 1, needBy: null, isChanging: false, net: '0.00' })
   const asked = { whose: 'all', state: 'any', words: number ?? '', as: 'csv' } as const

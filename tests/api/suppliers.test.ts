@@ -4,6 +4,7 @@ import type { SupplierView } from '#shared/contract/supplier'
 import { brokenRules } from '../setup/invariants'
 import {
   freeLine,
+  idOf,
   personId,
   raise,
   soundAgreement,
@@ -223,6 +224,12 @@ describe('doubles are merged', () => {
     ).toEqual(['like name'])
     const sent = await raise(owen, soundDraft([], { lines: [freeLine('40', { supplierId: other })] }))
     const agreed = await greta.call<{ id: string }>('POST', '/api/agreements', { body: soundAgreement(other) })
+    const rule = randomUUID()
+    await rekko.sql(
+      `insert into ordering_rule (id, name, buyer_id, form, state, written_by_id)
+        values ($1, 'Bearings', $2, $3, 'in force', $2)`,
+      [rule, personId('Leonie Farrow'), { supplierIds: [idOf('supplier', 'Corrigan Pumps'), other] }],
+    )
     const openDraft = randomUUID()
     const draft = soundDraft([], { lines: [freeLine('41', { supplierId: other })] })
     await owen.call('POST', '/api/requisitions', { body: { id: openDraft, draft } })
@@ -238,6 +245,9 @@ describe('doubles are merged', () => {
     expect(lines).toEqual([{ supplier_id: one }, { supplier_id: one }])
     const moved = await greta.call('GET', `/api/agreements/${agreed.body.id}`)
     expect(moved.body).toMatchObject({ supplierId: one, reserved: { amount: '40.00' } })
+    const [named] = await rekko.sql<{ form: unknown }>('select form from ordering_rule where id = $1', [rule])
+    expect(named?.form).toEqual({ supplierIds: [idOf('supplier', 'Corrigan Pumps'), one] })
+    await rekko.sql('delete from ordering_rule where id = $1', [rule])
     expect(await view(owen, other)).toMatchObject({ standing: 'merged', mergedInto: { id: one } })
     // A draft that was open all the while is kept under the supplier that it became.
     expect((await owen.call('PUT', `/api/requisitions/${openDraft}`, { version: 1, body: { draft } })).status).toBe(200)

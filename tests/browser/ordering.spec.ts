@@ -68,16 +68,16 @@ test('a run says what it made and what it left; an order says which run made it'
   await leonie.goto('/orders/runs')
   await alive(leonie)
   await leonie
-    .getByRole('row', { name: /Pump parts under their agreement/ })
+    .getByRole('row', { name: /Filters under their agreement/ })
     .getByRole('link')
     .click()
   await expect(leonie.getByRole('heading', { level: 1 })).toHaveText(
-    '“Pump parts under their agreement” made one order and left one line.',
+    '“Filters under their agreement” made one order and left one line.',
   )
-  await expect(leonie.getByText(/would come to EUR 3,\d{3}\.\d\d: the rule orders up to EUR 1,000\.00/)).toBeVisible()
+  await expect(leonie.getByText('The order would come to EUR 167.00: the rule orders up to EUR 150.00.')).toBeVisible()
   await leonie.getByRole('link', { name: /^P-/ }).click()
   await expect(leonie.getByRole('heading', { name: 'Made by itself' })).toBeVisible()
-  await leonie.getByRole('link', { name: '“Pump parts under their agreement”' }).click()
+  await leonie.getByRole('link', { name: '“Filters under their agreement”' }).click()
   await expect(leonie.getByRole('heading', { level: 1 })).toContainText('made one order')
   await leonie.context().close()
 })

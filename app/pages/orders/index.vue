@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isOverdue } from '#core/order/overdue'
 import type { OrderHead } from '#shared/contract/order'
 import { capital, formatCount } from '#shared/words/format'
 import BetweenDays from '~/components/base/BetweenDays.vue'
@@ -24,6 +25,8 @@ const mayOwn = session.me?.rights.includes('order') === true
 const STATES = [
   { id: '', name: 'in every state' },
   { id: 'issued', name: 'that stand' },
+  { id: 'overdue', name: 'that are overdue' },
+  { id: 'due soon', name: 'that are due within a week' },
   { id: 'unanswered', name: 'that no supplier answered' },
   { id: 'answered', name: 'whose answer waits for a yes' },
   { id: 'acknowledged', name: 'that are acknowledged' },
@@ -118,10 +121,10 @@ usePlaceKeys([{ keys: 'Enter', does: 'open the order' }], () => undefined)
         <h1 class="sentence">{{ sentence }}</h1>
         <input
           v-model="typed"
-          class="field w-[210px]! min-h-[34px]! py-1.5!"
+          class="field w-[270px]! min-h-[34px]! py-1.5!"
           type="search"
           aria-label="Find among the orders"
-          placeholder="Supplier, buyer, or P-26-*12"
+          placeholder="Supplier, buyer, P-26-*12 or R-26-*7"
         />
       </div>
       <p class="mb-3 leading-7 text-ink2">
@@ -188,7 +191,10 @@ usePlaceKeys([{ keys: 'Enter', does: 'open the order' }], () => undefined)
               <time :datetime="o.issuedAt" :title="wording.exact(o.issuedAt)">{{ wording.moment(o.issuedAt) }}</time>
             </td>
             <td class="whitespace-nowrap max-[700px]:order-5 max-[700px]:text-right!">
-              {{ o.needBy === null ? '' : wording.shortDay(o.needBy) }}
+              <span :class="isOverdue(o.state, o.needBy, wording.today.value) ? 'text-red' : ''"
+                >{{ o.needBy === null ? '' : wording.shortDay(o.needBy)
+                }}<template v-if="isOverdue(o.state, o.needBy, wording.today.value)">, late</template></span
+              >
             </td>
             <td
               class="max-[700px]:order-6 max-[700px]:col-span-2"

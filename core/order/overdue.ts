@@ -1,0 +1,20 @@
+import { addDays, type Day } from '#core/base/day'
+import type { OrderState } from './moves'
+
+/** An order is due soon that is needed within so many days. */
+const SOON_DAYS = 7
+/** The states in which something of an order may still be on its way. */
+export const OPEN_ORDER_STATES = ['issued', 'acknowledged'] as const satisfies readonly OrderState[]
+
+/** The days by which what is needed is overdue (before `from`) or due soon (from `from` up to `until`, included). */
+export const soonDays = (today: Day): { readonly from: Day; readonly until: Day } => ({
+  from: today,
+  until: addDays(today, SOON_DAYS),
+})
+
+/**
+ * Whether an order with something needed on a day is overdue: past it, from the day after, while something of it is
+ * open. Source: rules of calculation, ordering and after. Until receipts are booked, all of it is open.
+ */
+export const isOverdue = (state: string, needBy: Day | null, today: Day): boolean =>
+  (OPEN_ORDER_STATES as readonly string[]).includes(state) && needBy !== null && needBy < soonDays(today).from
