@@ -39,11 +39,17 @@ export async function runRule(
     await endLost(tx, ruleId, new Date(now.getTime() - LOST_AFTER_MS), 'It was interrupted; the next run went on.')
     await insertRun(tx, { ...run, lastAt: now })
   })
-  const done =
-    as === null
-      ? { left: [], trouble: `${rule.buyer} orders nothing any more: name another buyer.` }
-      : await makeAll(db, as, rule, run.id)
-  await inTransaction(db, (tx) => endRun({ tx, now, actor: REKKO }, rule, run.id, done))
+  const end = (done: Done) => inTransaction(db, (tx) => endRun({ tx, now, actor: REKKO }, rule, run.id, done))
+  if (as === null) {
+    await end({ left: [], trouble: `${rule.buyer} orders nothing any more: name another buyer.` })
+    return
+  }
+  try {
+    await end(await makeAll(db, as, rule, run.id))
+  } catch (error) {
+    await end({ left: [], trouble: 'It stopped at a fault of Rekko’s and is tried again.' })
+    throw error
+  }
 }
 
 interface Done {
@@ -74,7 +80,8 @@ async function endRun(ctx: Context, rule: RuleRow, runId: string, { left, troubl
   const before = await findRunBefore(tx, rule.id, runId)
   await updateRun(tx, runId, { endedAt: now, left, trouble })
   const made = await countMade(tx, runId)
-  const isSame = before !== null && before.made === 0 && made === 0 && sameAs(before, { left, trouble })
+  const wasIdle = before !== null && before.endedAt !== null && before.made === 0
+  const isSame = wasIdle && made === 0 && sameAs(before, { left, trouble })
   if (isSame) {
     await deleteRun(tx, runId)
     await updateRun(tx, before.id, { times: before.times + 1, lastAt: now, endedAt: now })

@@ -257,6 +257,22 @@ describe('a run', () => {
     ])
   })
 
+  test('that stops at a fault says so once, however often it is tried, and goes on when it is gone', async () => {
+    const id = await inForce()
+    await approvedLine('65')
+    await rekko.arrange(`create function refuse_all() returns trigger language plpgsql as
+      $$ begin raise exception 'a fault on purpose'; end $$`)
+    await rekko.arrange('create trigger fault before insert on order_revision execute function refuse_all()')
+    try {
+      for (const _ of [1, 2]) await expect(run(id)).rejects.toThrow()
+    } finally {
+      await rekko.arrange('drop trigger fault on order_revision')
+    }
+    expect(await runsOf(id)).toMatchObject([{ made: 0, times: 2, trouble: expect.stringContaining('tried again') }])
+    await run(id)
+    expect(await report(id)).toMatchObject({ made: 1, trouble: null })
+  })
+
   test('is read by a buyer of another part without the lines, and without words of theirs', async () => {
     const id = await inForce()
     // Refused: nobody knows where to send it.

@@ -2,12 +2,12 @@
 import { ORDERING_PRICES } from '#core/order/by-itself'
 import type { KeptRule, RuleChoices, RuleView, TriedRule as Tried } from '#shared/contract/ordering'
 import type { SupplierFound } from '#shared/contract/catalogue'
-import { formatCount } from '#shared/words/format'
 import { PRICE_WORDS, sayTime } from '#shared/words/ordering'
 import BlankAmount from '~/components/base/BlankAmount.vue'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import BlankMany from '~/components/base/BlankMany.vue'
 import SupplierPicker from '~/components/base/SupplierPicker.vue'
+import GroupingBlanks from '~/components/order/GroupingBlanks.vue'
 import TriedRule from './TriedRule.vue'
 import { useAct } from '~/composables/base/use-act'
 import { useApi } from '~/composables/base/use-api'
@@ -41,20 +41,6 @@ const TIMES = [
     name: sayTime({ each: 'day', hour: h }),
   })),
 ]
-const CAPS = [
-  { id: '', name: 'any number of requests' },
-  ...[1, 2, 3, 4, 5, 6, 8, 10, 15, 20, 30].map((n) => ({
-    id: String(n),
-    name: `at most ${formatCount(n, 'request', 'requests')}`,
-  })),
-]
-const WINDOWS = [
-  { id: '', name: 'at any time' },
-  { id: '0', name: 'on one day' },
-  ...[3, 7, 14, 30, 60].map((n) => ({ id: String(n), name: `within ${formatCount(n, 'day', 'days')} of each other` })),
-]
-const DAYS = [1, 2, 3, 5, 7, 10, 14, 30].map((n) => ({ id: String(n), name: formatCount(n, 'day', 'days') }))
-const number = (text: string) => (text === '' ? null : Number(text))
 const time = computed({
   get: () => (form.time.each === 'approval' ? 'approval' : String(form.time.hour)),
   set: (id) => {
@@ -190,55 +176,13 @@ async function keep(): Promise<void> {
       />.
     </div>
     <div class="mt-1 max-w-[86ch] leading-7 text-ink2">
-      To an order belong
-      <BlankChoice
-        :model-value="form.mostRequests === null ? '' : String(form.mostRequests)"
-        :choices="CAPS"
-        label="How many requests to an order"
-        placeholder=""
-        light
-        @update:model-value="form.mostRequests = number($event)"
-      />, needed
-      <BlankChoice
-        :model-value="form.windowDays === null ? '' : String(form.windowDays)"
-        :choices="WINDOWS"
-        label="How far apart they are needed"
-        placeholder=""
-        light
-        @update:model-value="form.windowDays = number($event)"
-      />, for
-      <BlankChoice
-        :model-value="form.byDepartment ? 'one' : ''"
-        :choices="[
-          { id: '', name: 'several departments' },
-          { id: 'one', name: 'one department alone' },
-        ]"
-        label="For which departments together"
-        placeholder=""
-        light
-        @update:model-value="form.byDepartment = $event === 'one'"
-      />. Orders of less than
-      <BlankAmount
-        id="ordering-wait-for"
-        :model-value="form.waitFor === null ? null : { amount: form.waitFor.value, currency: choices.currency }"
+      <GroupingBlanks
+        :model-value="form"
         :currency="choices.currency"
-        label="Below which amount an order waits for more"
-        placeholder="an amount"
-        @update:model-value="
-          form.waitFor = $event === null ? null : { value: $event.amount, days: form.waitFor?.days ?? 5 }
-        "
+        wait-for-id="ordering-wait-for"
+        @update:model-value="Object.assign(form, $event)"
         @unread="unread.waitFor = $event"
       />
-      wait for more<template v-if="form.waitFor"
-        >, at most
-        <BlankChoice
-          :model-value="String(form.waitFor.days)"
-          :choices="DAYS"
-          label="How long they wait at most"
-          placeholder=""
-          light
-          @update:model-value="form.waitFor = { value: form.waitFor?.value ?? '0', days: Number($event) }" /></template
-      >.
     </div>
     <p v-if="trouble" class="notice-red mt-3" role="alert">{{ trouble }}</p>
     <p v-if="before?.state === 'in force' || before?.state === 'paused'" class="notice-amber mt-3">

@@ -2,7 +2,7 @@
 import { isZero, sum } from '#core/base/money'
 import type { TriedRule } from '#shared/contract/ordering'
 import { formatCount } from '#shared/words/format'
-import LeftLines from './LeftLines.vue'
+import LeftLines from '~/components/order/LeftLines.vue'
 import { useWording } from '~/composables/base/use-wording'
 
 /** What a rule would order as things stand; nothing was kept of it. */

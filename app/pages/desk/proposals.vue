@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { dec, HUNDRED } from '#core/base/decimal'
 import { isZero, sum, type Money } from '#core/base/money'
+import type { ProposalOptions } from '#core/order/propose'
 import { capital, formatCount } from '#shared/words/format'
-import BlankAmount from '~/components/base/BlankAmount.vue'
-import BlankChoice from '~/components/base/BlankChoice.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import ProposedOrder from '~/components/desk/ProposedOrder.vue'
+import GroupingBlanks from '~/components/order/GroupingBlanks.vue'
+import LeftLines from '~/components/order/LeftLines.vue'
 import { sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, usePlaceKeys } from '~/composables/base/use-keys'
 import { useNarrowed } from '~/composables/base/use-narrowed'
@@ -54,23 +55,25 @@ function takeAll(isTaken: boolean): void {
 const PAGE = 200
 const shown = ref(PAGE)
 
-const some = (n: number, what: string, whats: string) => ({
-  id: String(n),
-  name: `at most ${formatCount(n, what, whats)}`,
+/** How they are put together, as the address says it. */
+const grouping = computed({
+  get: (): ProposalOptions => ({
+    mostRequests: one('mostRequests') === '' ? null : Number(one('mostRequests')),
+    windowDays: one('within') === '' ? null : Number(one('within')),
+    byDepartment: one('by') === 'department',
+    choose: one('choose') === 'oldest' ? 'oldest' : 'cheapest',
+    waitFor: one('waitFor') === '' ? null : { value: one('waitFor'), days: Number(one('waitDays') || '5') },
+  }),
+  set: (g: ProposalOptions) =>
+    narrow({
+      mostRequests: String(g.mostRequests ?? ''),
+      within: String(g.windowDays ?? ''),
+      by: g.byDepartment ? 'department' : '',
+      choose: g.mostRequests !== null && g.choose === 'oldest' ? 'oldest' : '',
+      waitFor: g.waitFor?.value ?? '',
+      waitDays: g.waitFor === null ? '' : String(g.waitFor.days),
+    }),
 })
-const CAPS = [
-  { id: '', name: 'any number of requests' },
-  ...[1, 2, 3, 4, 5, 6, 8, 10, 15, 20, 30].map((n) => some(n, 'request', 'requests')),
-]
-const WINDOWS = [
-  { id: '', name: 'at any time' },
-  { id: '0', name: 'on one day' },
-  ...[3, 7, 14, 30, 60].map((n) => ({ id: String(n), name: `within ${formatCount(n, 'day', 'days')} of each other` })),
-]
-const DAYS = [1, 2, 3, 5, 7, 10, 14, 30].map((n) => ({ id: String(n), name: formatCount(n, 'day', 'days') }))
-const waitFor = computed<Money | null>(() =>
-  one('waitFor') === '' ? null : { amount: one('waitFor'), currency: base.value },
-)
 
 /** Sums of one currency; those of others stand beside. */
 const sums = (of: (o: (typeof orders.value)[number]) => Money) =>
@@ -120,63 +123,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'lay what is marked on trays' }], (eve
     <SheetPage>
       <h1 class="sentence">{{ sentence }}</h1>
       <p class="mt-2 mb-3 max-w-[86ch] leading-7 text-ink2">
-        To an order belong
-        <BlankChoice
-          :model-value="one('mostRequests')"
-          :choices="CAPS"
-          label="How many requests to an order"
-          placeholder=""
-          light
-          @update:model-value="narrow({ mostRequests: $event, choose: $event === '' ? '' : one('choose') })"
-        /><template v-if="one('mostRequests') !== ''"
-          >,
-          <BlankChoice
-            :model-value="one('choose')"
-            :choices="[
-              { id: '', name: 'put together as cheaply as can be' },
-              { id: 'oldest', name: 'put together by age alone' },
-            ]"
-            label="Which go together"
-            placeholder=""
-            light
-            @update:model-value="narrow({ choose: $event })" /></template
-        >, needed
-        <BlankChoice
-          :model-value="one('within')"
-          :choices="WINDOWS"
-          label="How far apart they are needed"
-          placeholder=""
-          light
-          @update:model-value="narrow({ within: $event })"
-        />, for
-        <BlankChoice
-          :model-value="one('by')"
-          :choices="[
-            { id: '', name: 'several departments' },
-            { id: 'department', name: 'one department alone' },
-          ]"
-          label="For which departments"
-          placeholder=""
-          light
-          @update:model-value="narrow({ by: $event })"
-        />. Orders of less than
-        <BlankAmount
-          :model-value="waitFor"
-          :currency="base"
-          label="Below which amount an order waits for more"
-          placeholder="an amount"
-          @update:model-value="narrow({ waitFor: $event?.amount ?? '' })"
-        />
-        wait for more<template v-if="waitFor"
-          >, at most
-          <BlankChoice
-            :model-value="one('waitDays') || '5'"
-            :choices="DAYS"
-            label="How long they wait at most"
-            placeholder=""
-            light
-            @update:model-value="narrow({ waitDays: $event })" /></template
-        >.
+        <GroupingBlanks v-model="grouping" :currency="base" />
       </p>
       <p v-if="error" class="notice-red">
         {{ sayError(error) }}
@@ -228,23 +175,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'lay what is marked on trays' }], (eve
       </button>
       <section v-if="left.length > 0" class="mt-6" aria-labelledby="left">
         <h2 id="left" class="head">Left where they lie</h2>
-        <div v-for="l in left" :key="l.reason" class="mt-2 border-t border-rule pt-2">
-          <p>{{ l.reason }}</p>
-          <ul class="mt-1">
-            <li
-              v-for="x in l.lines.slice(0, 20)"
-              :key="x.lineId"
-              class="flex min-h-6 flex-wrap items-center gap-x-3 text-ink2"
-            >
-              <NuxtLink class="quiet-link inline-flex min-h-6 items-center" :to="`/trail/${x.requisitionId}`">{{
-                x.number
-              }}</NuxtLink>
-              <span>{{ x.description }}, {{ wording.quantity(x.quantity, x.unit) }}</span
-              ><span v-if="x.supplier">{{ x.supplier }}</span>
-            </li>
-          </ul>
-          <p v-if="l.lines.length > 20" class="small">and {{ l.lines.length - 20 }} more</p>
-        </div>
+        <LeftLines :left="left" />
       </section>
       <template #margin>
         <h2 class="head mb-2">{{ capital(formatCount(taken.length, 'order', 'orders')) }}</h2>

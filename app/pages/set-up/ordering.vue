@@ -54,7 +54,6 @@ const MOVES: Readonly<Partial<Record<RuleMove, { readonly button: string; readon
   end: { button: 'End it', done: 'is ended.' },
   'take up again': { button: 'take it up again', done: 'is a draft again.' },
 }
-const movesOf = (r: RuleView) => r.may.flatMap((move) => (MOVES[move] === undefined ? [] : [{ move, ...MOVES[move] }]))
 async function move(r: RuleView, by: RuleMove, done: string): Promise<void> {
   const ok = await act(() =>
     api.put('/api/ordering-rules/{id}/state', { params: { id: r.id }, version: r.version, body: { move: by } }),
@@ -62,11 +61,34 @@ async function move(r: RuleView, by: RuleMove, done: string): Promise<void> {
   if (ok) said.value = `“${r.name}” ${done}`
   await refresh()
 }
-const mayRun = (r: RuleView) => r.state === 'in force' && (mayWrite.value || r.buyerId === session.me?.id)
 async function run(r: RuleView): Promise<void> {
   const key = crypto.randomUUID()
   const ok = await act(() => api.post('/api/ordering-rules/{id}/runs', { params: { id: r.id }, key }))
   if (ok) said.value = `“${r.name}” is carried out as soon as its turn comes.`
+}
+interface Deed {
+  readonly says: string
+  readonly press: () => unknown
+  readonly id?: string
+}
+/** What whoever looks may do with a rule, what leads on first. */
+function deedsOf(r: RuleView): Deed[] {
+  const moves = (...of: RuleMove[]): Deed[] =>
+    of.flatMap((by) => {
+      const words = MOVES[by]
+      return words === undefined || !r.may.includes(by)
+        ? []
+        : [{ says: words.button, press: () => move(r, by, words.done) }]
+    })
+  const mayRun = r.state === 'in force' && (mayWrite.value || r.buyerId === session.me?.id)
+  return [
+    ...moves('ask', 'confirm', 'send back'),
+    ...(mayRun ? [{ says: 'Carry it out now', press: () => run(r) }] : []),
+    ...(r.may.includes('change')
+      ? [{ says: 'Change or try it', press: () => (open.value = r.id), id: `change-${r.id}` }]
+      : []),
+    ...moves('pause', 'let go on', 'end', 'take up again'),
+  ]
 }
 async function close(focusOn: string): Promise<void> {
   open.value = null
@@ -118,46 +140,16 @@ async function kept(focusOn: string): Promise<void> {
           </p>
           <p class="mt-2 flex flex-wrap gap-2">
             <button
-              v-for="m in movesOf(r).filter((x) => x.move === 'ask' || x.move === 'confirm')"
-              :key="m.move"
+              v-for="d in deedsOf(r)"
+              :id="d.id"
+              :key="d.says"
               type="button"
               class="action"
               :disabled="busy"
-              :aria-label="`${m.button}: ${r.name}`"
-              @click="move(r, m.move, m.done)"
+              :aria-label="`${d.says}: ${r.name}`"
+              @click="d.press"
             >
-              {{ m.button }}
-            </button>
-            <button
-              v-if="mayRun(r)"
-              type="button"
-              class="action"
-              :disabled="busy"
-              :aria-label="`Carry it out now: ${r.name}`"
-              @click="run(r)"
-            >
-              Carry it out now
-            </button>
-            <button
-              v-if="mayWrite"
-              :id="`change-${r.id}`"
-              type="button"
-              class="action"
-              :aria-label="`Change or try it: ${r.name}`"
-              @click="open = r.id"
-            >
-              Change or try it
-            </button>
-            <button
-              v-for="m in movesOf(r).filter((x) => x.move !== 'ask' && x.move !== 'confirm')"
-              :key="m.move"
-              type="button"
-              class="action"
-              :disabled="busy"
-              :aria-label="`${m.button}: ${r.name}`"
-              @click="move(r, m.move, m.done)"
-            >
-              {{ m.button }}
+              {{ d.says }}
             </button>
           </p>
         </article>
@@ -177,15 +169,15 @@ async function kept(focusOn: string): Promise<void> {
         <p v-for="r in ended" :key="r.id" class="small mt-1">
           {{ r.name }}. <RunSaid v-if="r.lastRun" :run="r.lastRun" :linked="rights.includes('see orders')" />
           <button
-            v-for="m in movesOf(r)"
-            :key="m.move"
+            v-for="d in deedsOf(r)"
+            :key="d.says"
             type="button"
             class="quiet-link ml-2 min-h-6"
             :disabled="busy"
-            :aria-label="`${m.button}: ${r.name}`"
-            @click="move(r, m.move, m.done)"
+            :aria-label="`${d.says}: ${r.name}`"
+            @click="d.press"
           >
-            {{ m.button }}
+            {{ d.says }}
           </button>
         </p>
       </section>

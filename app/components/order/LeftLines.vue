@@ -1,13 +1,28 @@
 <script setup lang="ts">
-import type { LeftView } from '#shared/contract/ordering'
 import { formatCount } from '#shared/words/format'
 import { useWording } from '~/composables/base/use-wording'
 
-/** What is left where it lies, by why; of what one may not see, its number. */
-defineProps<{ left: readonly LeftView[] }>()
+interface Left {
+  readonly reason: string
+  /** How many lines, where not all of them are told. */
+  readonly count?: number
+  readonly lines: readonly {
+    readonly lineId: string
+    readonly requisitionId: string
+    readonly number: string
+    readonly description: string
+    readonly quantity: string
+    readonly unit: string
+    readonly supplier: string | null
+    /** It still waits; it does where that is not said. */
+    readonly isOpen?: boolean
+  }[]
+}
+/** Lines that are left where they lie, by why; of what one may not see, its number. */
+defineProps<{ left: readonly Left[] }>()
 const wording = useWording()
 const MOST = 20
-const more = (l: LeftView) => l.count - Math.min(MOST, l.lines.length)
+const more = (l: Left) => (l.count ?? l.lines.length) - Math.min(MOST, l.lines.length)
 </script>
 
 <template>
@@ -24,7 +39,7 @@ const more = (l: LeftView) => l.count - Math.min(MOST, l.lines.length)
         }}</NuxtLink>
         <span>{{ x.description }}, {{ wording.quantity(x.quantity, x.unit) }}</span
         ><span v-if="x.supplier">{{ x.supplier }}</span
-        ><span v-if="!x.isOpen" class="text-ink3">no longer waits</span>
+        ><span v-if="x.isOpen === false" class="text-ink3">no longer waits</span>
       </li>
     </ul>
     <p v-if="more(l) > 0" class="small">
