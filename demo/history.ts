@@ -10,9 +10,11 @@ import { layOnTray, takeOffTray } from '../server/order/lay-tray'
 import { issueOrder } from '../server/order/issue-order'
 import { answerSomeOrders } from './answered-orders'
 import { changeSomeOrders } from './changed-orders'
+import { conditionsFor } from './order-conditions'
 import { haveApproved, leaveOneWaiting } from './orders-to-decide'
 import { listDeskLines, type DeskLineRow } from '../server/order/desk-reads'
-import { findOrder } from '../server/order/reads'
+import { conditionsOf, findOrder } from '../server/order/reads'
+import { setOrderConditions } from '../server/order/set-conditions'
 import { findActor } from '../server/people/actor-reads'
 import { answerQuestion } from '../server/approval/answer-question'
 import { askQuestion } from '../server/approval/ask-question'
@@ -244,12 +246,22 @@ export class History {
     }
   }
 
+  /** Says how an order is delivered, or that it was placed already, where its supplier is one of those. */
+  private async sayConditions(buyer: string, orderId: string, at: Date): Promise<void> {
+    await this.as(buyer, at, async (ctx) => {
+      const tray = await findOrder(ctx.tx, orderId)
+      const said = tray === null ? null : conditionsFor(tray.supplier, conditionsOf(tray), dayOf(at, this.timeZone))
+      if (said !== null) await setOrderConditions(ctx, orderId, tray?.version ?? 1, said)
+    })
+  }
+
   private async order(lines: readonly DeskLineRow[], at: Date): Promise<void> {
     const supplierId = lines[0]?.supplierId ?? SUPPLIER_ROWS.find((s) => s.name === 'Harbour Waste')?.id ?? null
     const buyer = personId('Leonie Farrow')
     const { orderId } = await this.as(buyer, at, (ctx) =>
       layOnTray(ctx, { orderId: null, supplierId, parts: lines.map((l) => ({ lineId: l.id, quantity: null })) }),
     )
+    await this.sayConditions(buyer, orderId, at)
     const issue = (then: Date) =>
       this.as(buyer, then, async (ctx) => issueOrder(ctx, orderId, (await findOrder(ctx.tx, orderId))?.version ?? 1))
     try {

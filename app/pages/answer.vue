@@ -75,6 +75,9 @@ const promised = computed(() => {
       </h1>
       <p class="mt-2 max-w-[74ch] text-ink2">
         For {{ ways.money(order.net) }} without tax, to be delivered to {{ order.shipTo }}. {{ capital(order.terms) }}.
+        <template v-if="order.placedAs"
+          >It confirms what was ordered already as <b>{{ order.placedAs }}</b>: please do not deliver it twice.
+        </template>
         Questions: {{ order.buyer
         }}<template v-if="order.buyerEmail"
           >,

@@ -5,6 +5,7 @@ import { DRAWINGS } from '#core/catalogue/drawing'
 import { LOCALES } from '#core/people/locale'
 import { LIMIT_NAMES } from '#core/people/person'
 import { ROLES_BY_PART } from '#core/people/rights'
+import { LANGUAGES } from '#core/supplier/language'
 import type { ColumnKind, ListColumn, ListDefinition, ListName, Values } from './list'
 import type { ListReason } from './reason'
 
@@ -326,6 +327,13 @@ export const LISTS: Readonly<Record<ListName, ListDefinition>> = {
       column('freight', 'Freight', amount, '', 'delivery charge, shipping'),
       column('freightFree', 'Freight-free from', amount, '', 'free delivery from, carriage paid from'),
       column('minimumOrder', 'Minimum order', amount, '', 'minimum order value, least order'),
+      column(
+        'language',
+        'Language of orders',
+        { is: 'choice', among: Object.values(LANGUAGES) },
+        'English',
+        'language, document language',
+      ),
       column('warning', 'Warning', text(500), '', 'note, remark'),
       column(
         'standing',

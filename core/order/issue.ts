@@ -1,9 +1,11 @@
 import { refusedDraw, type DrawnOn } from '#core/agreement/ceiling'
 import type { Misfit } from '#core/agreement/fit'
+import type { Day } from '#core/base/day'
 import { dec, type DecimalText } from '#core/base/decimal'
 import { compare, covers, convert, subtract, sum, type Money } from '#core/base/money'
 import { verdict, type Verdict } from '#core/base/verdict'
 import { MOST_SUPPLIER_FILES, type ChannelName } from './channel'
+import { isExpired } from './conditions'
 import { isOrderMoveFrom, type OrderState } from './moves'
 import type { DecidedOrder } from './subject'
 
@@ -46,6 +48,7 @@ export type IssueReason =
       readonly who: readonly MayIssue[]
     }
   | { readonly code: 'ship-to-differs'; readonly stops: true }
+  | { readonly code: 'order-expired'; readonly stops: true; readonly on: Day }
   | { readonly code: 'no-rate'; readonly stops: true; readonly currency: string }
   | AgreementReason
 
@@ -106,6 +109,10 @@ export interface IssueFacts extends Authority {
     /** The currency of its freight, where no rate turns it into the order's. */
     readonly freightWithoutRate: string | null
   } | null
+  /** It goes to its supplier: what was placed elsewhere need not. */
+  readonly isSent: boolean
+  readonly expiresOn: Day | null
+  readonly today: Day
   /** Bytes of the files that go to the supplier. */
   readonly filesSize: number
   readonly hasShipTo: boolean
@@ -138,10 +145,12 @@ export function decideIssue(f: IssueFacts): Verdict<'issued', IssueReason> {
   else {
     if (f.supplier.blocked) reasons.push({ code: 'supplier-blocked', stops: true, supplier: f.supplier.name })
     const { name, channel, reachable, freightWithoutRate } = f.supplier
-    if (!reachable) reasons.push({ code: 'supplier-unreachable', stops: true, supplier: name, channel })
+    if (f.isSent && !reachable) reasons.push({ code: 'supplier-unreachable', stops: true, supplier: name, channel })
     if (freightWithoutRate !== null) reasons.push({ code: 'no-rate', stops: true, currency: freightWithoutRate })
   }
-  if (f.filesSize > MOST_SUPPLIER_FILES)
+  if (f.expiresOn !== null && isExpired(f.expiresOn, f.today))
+    reasons.push({ code: 'order-expired', stops: true, on: f.expiresOn })
+  if (f.isSent && f.filesSize > MOST_SUPPLIER_FILES)
     reasons.push({ code: 'files-too-large', stops: true, size: f.filesSize, most: MOST_SUPPLIER_FILES })
   if (f.needs.length > 0 && f.needs.every((people) => people.includes(f.buyerId)))
     reasons.push({ code: 'own-need-alone', stops: true })

@@ -1,6 +1,7 @@
 import type { DecimalText } from '#core/base/decimal'
 import type { Day, PaymentTerms } from '#core/base/day'
 import type { TaxKey } from '#core/base/document-sums'
+import type { OrderConditions } from './conditions'
 
 /** What an order document is: the order, a later revision of it, or its cancellation. */
 export type MessageKind = 'order' | 'change' | 'cancellation'
@@ -60,6 +61,11 @@ export interface OrderMessage {
   readonly seller: MessageParty
   readonly deliverTo: { readonly name: string; readonly address: string; readonly details: readonly string[] }
   readonly terms: PaymentTerms
+  readonly delivery: OrderConditions['delivery']
+  /** The last day on which it may be delivered; null: any. */
+  readonly expiresOn: Day | null
+  /** The number under which it was placed elsewhere already. */
+  readonly placedAs: string | null
   /** The number of the framework agreement on which it draws; null: none. */
   readonly agreement: string | null
   readonly lines: readonly MessageLine[]

@@ -145,6 +145,7 @@ describe('issuing', () => {
       blocked: false,
       freightWithoutRate: null,
     },
+    ...{ isSent: true, expiresOn: null, today: '2026-12-01' },
     filesSize: 14_000_000,
     hasShipTo: true,
     currency: 'EUR',
@@ -162,6 +163,16 @@ describe('issuing', () => {
   const codes = (change: Partial<IssueFacts>) => decideIssue({ ...good, ...change }).reasons.map((r) => r.code)
   test('up to and including the limit it is allowed', () => {
     expect(decideIssue(good)).toEqual({ value: 'issued', reasons: [] })
+  })
+  test('what was placed elsewhere and is sent nowhere needs no address and no room in a mail', () => {
+    const supplier = { name: 'Corrigan', channel: 'e-mail' as const, blocked: false, freightWithoutRate: null }
+    const far = { supplier: { ...supplier, reachable: false }, filesSize: 14_000_001 }
+    expect(codes(far)).toEqual(['supplier-unreachable', 'files-too-large'])
+    expect(codes({ ...far, isSent: false })).toEqual([])
+  })
+  test('on its last day it is issued, from the day after it is not', () => {
+    expect(codes({ expiresOn: '2026-12-01' })).toEqual([])
+    expect(codes({ expiresOn: '2026-11-30' })).toEqual(['order-expired'])
   })
   test('a cent above it is refused, naming who may', () => {
     expect(decideIssue({ ...good, net: money('3000.01 EUR') })).toMatchObject({

@@ -1,4 +1,5 @@
 import { addDays, type Day } from '#core/base/day'
+import { isExpired } from './conditions'
 import type { OrderState } from './moves'
 
 /** An order is due soon that is needed within so many days. */
@@ -13,8 +14,13 @@ export const soonDays = (today: Day): { readonly from: Day; readonly until: Day 
 })
 
 /**
- * Whether an order with something needed on a day is overdue: past it, from the day after, while something of it is
- * open. Source: rules of calculation, ordering and after. Until receipts are booked, all of it is open.
+ * Whether an order with something needed on a day is overdue: past it or past its expiry, from the day after, while
+ * something of it is open. Source: rules of calculation, ordering and after. Until receipts are booked, all of it is
+ * open.
  */
-export const isOverdue = (state: string, needBy: Day | null, today: Day): boolean =>
-  (OPEN_ORDER_STATES as readonly string[]).includes(state) && needBy !== null && needBy < soonDays(today).from
+export const isOverdue = (
+  { state, needBy, expiresOn }: { readonly state: string; readonly needBy: Day | null; readonly expiresOn: Day | null },
+  today: Day,
+): boolean =>
+  (OPEN_ORDER_STATES as readonly string[]).includes(state) &&
+  ((needBy !== null && needBy < soonDays(today).from) || (expiresOn !== null && isExpired(expiresOn, today)))

@@ -135,6 +135,8 @@ export type Told =
       readonly total: DecimalText
       readonly shipTo: string
       readonly firstDay: Day | null
+      /** The number under which it was placed already; null: it is placed by this. */
+      readonly placedAs: string | null
       /** Where the supplier answers it. */
       readonly answerAt: string | null
     }

@@ -1,5 +1,6 @@
 import { addDays, type Day } from '#core/base/day'
 import type { Drawing } from '#core/catalogue/drawing'
+import type { Language } from '#core/supplier/language'
 import { idOf } from '../ids'
 import { MORE_ITEMS } from './more-items'
 import { MORE_SUPPLIERS, RETIRED_ITEMS, SAME_AS, SUCCEEDED, THEIR_ITEMS, type SupplierRow } from './more-suppliers'
@@ -80,6 +81,8 @@ const MINIMUM_ORDERS: Record<string, string> = {
   'Kittiwake Safety': '75',
   'Saltmarsh Electrical': '50',
 }
+/** In which their orders are written, where that is not English. */
+const LANGUAGES: Readonly<Record<string, Language>> = { 'Birkholm Pumpworks': 'de', 'Mistral Chandlery': 'fr' }
 /** Suppliers and items whose warning has to be read before a request is sent. */
 const MUST_BE_READ = new Set(['Østervig Net and Rope', 'FL-FO-5'])
 
@@ -99,6 +102,7 @@ export const SUPPLIER_ROWS = [...SUPPLIERS, ...MORE_SUPPLIERS].map(
     freight,
     freightFreeFrom: freeFrom,
     minimumOrder: MINIMUM_ORDERS[name] ?? null,
+    language: LANGUAGES[name] ?? 'en',
     standing: standing ?? 'active',
     warning: warning ?? null,
     warningMode: MUST_BE_READ.has(name) ? 'must be read' : 'informs',

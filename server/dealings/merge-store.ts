@@ -93,6 +93,10 @@ export async function moveNaming(tx: Tx, from: string, into: string, twice: read
     .where(and(eq(item.supplierId, from), stay.length === 0 ? undefined : sql`not ${inArray(item.id, stay)}`))
   await tx.update(requisitionLine).set({ supplierId: into }).where(eq(requisitionLine.supplierId, from))
   await tx.update(regular).set({ supplierId: into }).where(eq(regular.supplierId, from))
+  // Of two orders that were placed under one number elsewhere, that of the supplier that stays bars a third.
+  await tx.execute(sql`update ${o} set ${bare(o.placedKey)} = null where ${o.supplierId} = ${from} and exists (
+    select 1 from ${purchaseOrder} where ${purchaseOrder.supplierId} = ${into}
+      and ${purchaseOrder.placedKey} = ${o.placedKey})`)
   await tx.update(purchaseOrder).set({ supplierId: into }).where(eq(purchaseOrder.supplierId, from))
   await tx.update(agreement).set({ supplierId: into }).where(eq(agreement.supplierId, from))
   // A rule that names it names what it became.

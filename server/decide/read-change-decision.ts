@@ -4,7 +4,7 @@ import { cancelsWhole, changeNeedsDecision } from '#core/order/change'
 import type { OrderDecision } from '#shared/contract/decide'
 import { sayWhySent } from '#shared/words/order'
 import { sayDifference } from '#shared/words/order-change'
-import { sayTerms } from '#shared/words/terms'
+import { sayConditions } from '#shared/words/conditions'
 import { waysOf } from '#shared/words/ways'
 import { findRoute } from '../approval/reads'
 import type { Context } from '../context'
@@ -14,7 +14,7 @@ import { ORDER_CHANGE } from '../order/change-kind'
 import { listStanding, SEEN_CHANGES } from '../order/change-reads'
 import { computeChange, type ComputedChange } from '../order/compute-change'
 import { planChangeMoney, quantityMoves } from '../order/plan-change-money'
-import { findOrder, listServed, type OrderRow } from '../order/reads'
+import { conditionsOf, findOrder, listServed, type OrderRow } from '../order/reads'
 import { listShipTos } from '../people/place-reads'
 import { findRequisitions } from '../requisition/reads'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
@@ -55,7 +55,8 @@ export async function readChangeDecision(ctx: Context, id: string): Promise<Orde
     ...{ title: change.title, owner: order.buyer, ownerId: change.ownerId },
     amount: moneyOf(route.amount, route.currency),
     ...{ supplier: order.supplier, shipTo: order.shipTo, currency: order.currency, issuesItself: true },
-    terms: sayTerms({ kind: order.termsKind, days: order.termsDays }),
+    terms: sayConditions(conditionsOf(order), waysOf(ctx.actor.locale), ''),
+    ...{ placedAs: order.placedAs, isSent: order.isSent },
     change: {
       differences: (await differencesOf(ctx, order, c, change.shipToId)).map((d) => sayDifference(d, ways)),
       isCancellation: !isOver && cancelsWhole(c.lines),

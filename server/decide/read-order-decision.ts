@@ -2,7 +2,7 @@ import { add, convert, moneyOf, negate, sum } from '#core/base/money'
 import { needsDecision } from '#core/order/issue'
 import type { OrderDecision } from '#shared/contract/decide'
 import { sayWhySent } from '#shared/words/order'
-import { sayTerms } from '#shared/words/terms'
+import { sayConditions } from '#shared/words/conditions'
 import { waysOf } from '#shared/words/ways'
 import { findRoute } from '../approval/reads'
 import type { Context } from '../context'
@@ -12,7 +12,7 @@ import { computeTray } from '../order/compute-tray'
 import { ORDER } from '../order/kind'
 import { listOrderLines } from '../order/page-reads'
 import { planMoney, type PlannedMoney } from '../order/plan-money'
-import { listServed, type OrderRow } from '../order/reads'
+import { conditionsOf, listServed, type OrderRow } from '../order/reads'
 import { SEEN_ORDERS } from '../order/visible'
 import { findRequisitions } from '../requisition/reads'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
@@ -49,7 +49,8 @@ export async function readOrderDecision(ctx: Context, id: string): Promise<Order
     amount: moneyOf(route.amount, route.currency),
     supplier: order.supplier,
     shipTo: order.shipTo,
-    terms: sayTerms({ kind: order.termsKind, days: order.termsDays }),
+    terms: sayConditions(conditionsOf(order), waysOf(ctx.actor.locale), ''),
+    ...{ placedAs: order.placedAs, isSent: order.isSent },
     currency: order.currency,
     issuesItself: order.issuesItself,
     ...says,

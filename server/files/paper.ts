@@ -1,3 +1,4 @@
+import type { Language } from '#core/supplier/language'
 import type { OwnFace } from './faces'
 
 /** In points: what a page leaves free at each side, and how wide what is written on it is. */
@@ -44,13 +45,19 @@ export type Block =
       readonly rows: readonly (readonly string[])[]
     }
   | { readonly is: 'sums'; readonly rows: readonly SumRow[] }
+  /** An address that a camera reads (QR code, ISO/IEC 18004), with words beside it. */
+  | { readonly is: 'code'; readonly address: string; readonly text: string }
 
 /** What a PDF says: facts alone, so that another process can make it. */
 export interface Paper {
   readonly title: string
   readonly author: string
+  /** ISO 639-1. */
+  readonly language?: Language
   /** At the foot of every page, before its number. */
   readonly foot: string
+  /** Before the number of a page, and before how many there are; English where it does not say. */
+  readonly numbering?: readonly [page: string, of: string]
   /** The moment that the file itself names, so that the same paper is the same bytes. */
   readonly at: Date
   readonly blocks: readonly Block[]
@@ -89,3 +96,4 @@ export const title = (of: string): Block => text(of, { tag: 'H1', face: 'title',
 export const head = (of: string): Block => text(of, { tag: 'H2', face: 'bold', color: SECOND, below: 2 })
 export const space = (height: number): Block => ({ is: 'space', height })
 export const labelled = (label: string, value: string): Labelled => ({ label, value })
+export const code = (address: string, says: string): Block => ({ is: 'code', address, text: says })

@@ -3,8 +3,9 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { XMLValidator } from 'fast-xml-parser'
+import { encode } from 'uqr'
 import { expect, it } from 'vitest'
-import { title, words, type Paper } from './paper'
+import { code, title, words, type Paper } from './paper'
 import { makePdf } from './pdf'
 
 const folder = mkdtempSync(join(tmpdir(), 'rekko-pdf-'))
@@ -56,4 +57,19 @@ it('names the head of a table as one, once, also over several pages', async () =
   const pages = Number(/Pages:\s+(\d+)/.exec(says('pdfinfo', path))?.[1])
   expect(pages).toBeGreaterThan(1)
   expect(says('pdftotext', path, '-').match(/^\f?What$/gm)).toHaveLength(pages)
+})
+
+it('is in the language of whom it is for, and shows a camera where the order is found', async () => {
+  const address = 'https://buying.example/orders/7'
+  const blocks = [title('Bestellung 7'), code(address, 'Beim Eintreffen')]
+  const path = await made('code', { language: 'de', numbering: ['Seite', 'von'], blocks })
+  expect(spawnSync('qpdf', ['--check', path]).status).toBe(0)
+  expect(says('pdftotext', path, '-')).toContain('7 · Seite 1 von 1')
+  const qdf = spawnSync('qpdf', ['--qdf', '--object-streams=disable', path, '-']).stdout.toString('latin1')
+  expect(qdf).toContain('/Lang (de)')
+  expect(says('pdfinfo', '-struct', path)).toMatch(/Figure/)
+  // As many squares as the code has dark ones: ISO/IEC 18004 gives a symbol of this length 29 by 29 places.
+  const { data, size } = encode(address, { ecc: 'M', border: 0 })
+  expect(size).toBe(29)
+  expect(qdf.match(/ re$/gm)?.length).toBe(data.flat().filter(Boolean).length)
 })

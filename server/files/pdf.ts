@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import * as fontkit from 'fontkit'
 import PDFDocument from 'pdfkit'
+import { encode } from 'uqr'
 import { FACES, isOwn, runs, type OwnFace } from './faces'
 import {
   INK,
@@ -17,6 +18,8 @@ import {
 
 const BOTTOM = 841.89 - 70
 const HALF = WIDTH / 2 - 10
+/** How wide and high a code is: two centimetres. */
+const CODE = 57
 
 const parsed = new Map<string, fontkit.Font | fontkit.FontCollection>()
 /** Our own faces are in every document and parsed once; the others are large, and read where one needs them. */
@@ -68,6 +71,9 @@ class Pen {
         break
       case 'sums':
         this.sums(block.rows)
+        break
+      case 'code':
+        this.code(block.address, block.text)
     }
   }
 
@@ -191,6 +197,25 @@ class Pen {
     }
   }
 
+  private code(address: string, text: string): void {
+    this.makeRoom(CODE)
+    const { data, size } = encode(address, { ecc: 'M', border: 0 })
+    const module = CODE / size
+    const top = this.y
+    this.body.add(
+      this.doc.struct('Figure', { alt: `${text} ${address}` }, () => {
+        data.forEach((row, y) => {
+          row.forEach((isDark, x) => {
+            if (isDark) this.doc.rect(MARGIN + x * module, top + y * module, module, module)
+          })
+        })
+        this.doc.fill(INK)
+      }),
+    )
+    this.tell('P', 'text', 9, SECOND, text, MARGIN + CODE + 12, 160)
+    this.y = top + CODE
+  }
+
   private rule(y: number, color: string): void {
     this.doc.markContent('Artifact', { type: 'Layout' })
     this.doc
@@ -220,7 +245,7 @@ export async function makePdf(paper: Paper, root: string): Promise<Buffer> {
     subset: 'PDF/A-3a',
     tagged: true,
     pdfVersion: '1.7',
-    lang: 'en',
+    lang: paper.language ?? 'en',
     displayTitle: true,
     font: '',
     info: { Title: paper.title, Author: paper.author, CreationDate: paper.at, ModDate: paper.at },
@@ -244,7 +269,7 @@ export async function makePdf(paper: Paper, root: string): Promise<Buffer> {
   const pen = new Pen(doc)
   for (const block of paper.blocks) pen.draw(block)
   pen.end()
-  numberPages(doc, paper.foot)
+  numberPages(doc, paper)
   doc.end()
   await done
   return Buffer.concat(chunks)
@@ -312,7 +337,7 @@ function measure(doc: Doc, face: OwnFace, size: number, text: string, width: num
     )
 }
 
-function numberPages(doc: Doc, foot: string): void {
+function numberPages(doc: Doc, { foot, numbering: [page, of] = ['page', 'of'] }: Paper): void {
   const { start, count } = doc.bufferedPageRange()
   for (let i = start; i < start + count; i += 1) {
     doc.switchToPage(i)
@@ -322,7 +347,7 @@ function numberPages(doc: Doc, foot: string): void {
       .font('text')
       .fontSize(8)
       .fillColor(SECOND)
-      .text(`${foot} · page ${i + 1} of ${count}`, MARGIN, 841.89 - 40, {
+      .text(`${foot} · ${page} ${i + 1} ${of} ${count}`, MARGIN, 841.89 - 40, {
         width: WIDTH,
         align: 'right',
         lineBreak: false,

@@ -1,5 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
+import { comparedNumber } from '#core/order/conditions'
 import type { Tx } from '../db/client'
 import { holdsAll, isAlike, isNumber, isNumbered, likePattern } from '../db/pattern'
 import { SEEN_ORDERS } from '../order/visible'
@@ -77,8 +78,8 @@ interface OrderFound {
 const NEWEST_OF_SUPPLIERS = 500
 
 /**
- * Issued orders that a person sees: all for whoever sees orders, else those that serve what they see. By number, and
- * the newest of suppliers that are called so.
+ * Issued orders that a person sees: all for whoever sees orders, else those that serve what they see. By number, ours
+ * or the one under which it was placed elsewhere, and the newest of suppliers that are called so.
  */
 export async function findOrders(tx: Tx, reader: Reader, words: string, limit: number): Promise<OrderFound[]> {
   const wanted = likePattern(words)
@@ -97,7 +98,8 @@ export async function findOrders(tx: Tx, reader: Reader, words: string, limit: n
       where ${o.number} is not null and ${where} and ${visible(SEEN_ORDERS, reader)}
       order by ${order} limit ${most}`,
     )
-  const numbered = await ask(isNumber(o.number, wanted), sql`${o.number}`, limit)
+  const isTheirs = sql`(${isNumber(o.number, wanted)} or ${o.placedKey} = ${comparedNumber(words)})`
+  const numbered = await ask(isTheirs, sql`${o.number}`, limit)
   const suppliers = await read(
     tx,
     { id: s.id },
@@ -108,7 +110,7 @@ export async function findOrders(tx: Tx, reader: Reader, words: string, limit: n
     and ${o.supplierId} = any(${sql.param(suppliers.map((x) => x.id))}::uuid[])
     order by ${o.sentAt} desc limit ${NEWEST_OF_SUPPLIERS}`
   const named = await ask(
-    sql`${o.id} = any(array(${newest})) and not ${isNumbered(o.number, wanted)}`,
+    sql`${o.id} = any(array(${newest})) and not ${isNumbered(o.number, wanted)} and not ${isTheirs}`,
     sql`${o.sentAt} desc`,
     limit - numbered.length,
   )

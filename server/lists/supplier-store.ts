@@ -1,6 +1,7 @@
 import { eq, inArray, sql } from 'drizzle-orm'
 import type { PaymentTerms } from '#core/base/day'
 import type { Values } from '#core/lists/list'
+import { LANGUAGES, languageNamed } from '#core/supplier/language'
 import { searchTextOf } from '#core/catalogue/search-text'
 import type { Tx } from '../db/client'
 import { named, read } from '../db/read'
@@ -23,6 +24,7 @@ const columnsOf = (v: Values) => ({
   freight: orNull(v.freight),
   freightFreeFrom: orNull(v.freightFree),
   minimumOrder: orNull(v.minimumOrder),
+  language: languageNamed(v.language ?? ''),
   warning: orNull(v.warning),
   standing: v.standing ?? 'active',
 })
@@ -49,6 +51,7 @@ export const suppliers: ListKeeper = {
         freight: s.freight,
         freightFree: sql<string | null>`${s.freightFreeFrom}`,
         minimumOrder: s.minimumOrder,
+        language: s.language,
         warning: s.warning,
         standing: s.standing,
       },
@@ -56,7 +59,9 @@ export const suppliers: ListKeeper = {
     )
     return rows.map(({ id, ...r }) => ({
       id,
-      values: Object.fromEntries(Object.entries(r).map(([key, value]) => [key, textOf(value)])),
+      values: Object.fromEntries(
+        Object.entries({ ...r, language: LANGUAGES[r.language] }).map(([key, value]) => [key, textOf(value)]),
+      ),
     }))
   },
   insert: (tx, entries) =>

@@ -115,6 +115,7 @@ async function spread(db: Db, changes: readonly LiveMessage[], now: Date, life: 
   const waiting = await countWaiting(
     db,
     people.filter((p) => heard.has(p.id)),
+    now,
   )
   for (const l of [...listeners]) {
     const actor = live.get(l.sessionId)

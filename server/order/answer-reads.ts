@@ -49,9 +49,9 @@ export const listAnswers = (tx: Tx, orderId: string): Promise<AnswerRow[]> =>
 export const findWaitingAnswer = (tx: Tx, orderId: string): Promise<AnswerRow | null> =>
   readOne(tx, ANSWER, sql`from ${a} where ${a.orderId} = ${orderId} and ${a.outcome} = 'waits'`)
 
-/** That an order `o` was sent and its supplier said nothing to what stands. */
+/** That an order `o` goes to its supplier, who said nothing to what stands. */
 export const isUnanswered = (of: typeof o): SQL<boolean> =>
-  sql<boolean>`(${of.state} = 'issued' and not ${isThere(sql`from ${a} where ${a.orderId} = ${of.id}
+  sql<boolean>`(${of.state} = 'issued' and ${of.isSent} and not ${isThere(sql`from ${a} where ${a.orderId} = ${of.id}
     and ${a.revision} = ${of.revision} and ${a.outcome} = 'waits'`)})`
 
 /** That an answer to an order `o` waits for its buyer. */

@@ -38,7 +38,7 @@ export async function checkChange(
   const isCancellation = cancelsWhole(c.lines)
   const [last] = await listRevisions(ctx.tx, id)
   const consequences: Consequence[] = [
-    ...(isCancellation && last !== undefined
+    ...(isCancellation && order.isSent && last !== undefined
       ? [{ code: 'was-sent' as const, to: last.address, at: last.sentAt, supplier: order.supplier }]
       : []),
     ...returned(c, served, wished.rest),

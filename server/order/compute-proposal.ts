@@ -34,7 +34,7 @@ export async function computeProposal(
   const { organisation, today, ...terms } = await requireTerms(tx, now)
   const perBase = new Map(terms.perBase)
   const { baseCurrency } = organisation
-  const found = await listOpenLines(tx, partOf(actor.grants, 'order'), MOST_LINES + 1)
+  const found = await listOpenLines(tx, partOf(actor.grants, 'order'), today, MOST_LINES + 1)
   const oldest = found.slice(0, MOST_LINES)
   const agreementOf = await agreementOfLines(tx, oldest, today)
   const picked = oldest

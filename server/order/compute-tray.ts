@@ -11,6 +11,7 @@ import type { OrderTerms } from '#core/order/order-terms'
 import { savedTogether } from '#core/order/worth'
 import { decideIssue, type IssueFacts, type IssueReason } from '#core/order/issue'
 import { mergeParts, type MergedLine } from '#core/order/merge'
+import { stepHints, type OrderHint } from '#core/order/step-hints'
 import type { DecidedOrder } from '#core/order/subject'
 import type { Verdict } from '#core/base/verdict'
 import type { Tx } from '../db/client'
@@ -35,6 +36,8 @@ export interface ComputedTray {
     readonly single: Money
     /** What was approved of its requests, in the base currency. */
     readonly approved: Money
+    /** What the next step of its item's price would make of it. */
+    readonly hint: OrderHint | null
   })[]
   /** Its charges are the freight. */
   readonly sums: DocumentSums
@@ -86,8 +89,10 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
       const net = lineNet({ ...part, quantity: s.quantity, adjustments })
       return [{ requisitionId: part.requisitionId, net, perBase: part.perBase }]
     })
-  const goods = merged.map((l) => ({
+  const hints = stepHints(merged, prices, tray.currency, today)
+  const goods = merged.map((l, i) => ({
     ...l,
+    hint: hints[i] ?? null,
     net: lineNet({ ...l, currency: tray.currency }),
     taxRate: taxCodes.get(l.taxCode)?.rate ?? '0',
     tax: { category: taxCodes.get(l.taxCode)?.category ?? 'S', rate: taxCodes.get(l.taxCode)?.rate ?? '0' },
@@ -121,6 +126,7 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
       blocked: tray.supplierStanding !== 'active',
       freightWithoutRate: known === null ? tray.supplierCurrency : null,
     },
+    ...{ isSent: tray.isSent, expiresOn: tray.expiresOn, today },
     filesSize,
     hasShipTo: true,
     currency: tray.currency,

@@ -10,7 +10,7 @@ import { named, read, sure } from '../db/read'
 import { requisitionLine } from '../db/schema/requisition'
 import { person, shipTo } from '../db/schema/people'
 import { supplier } from '../db/schema/supplier'
-import { inPart, isOpenLine, requisitions } from '../requisition/visible'
+import { inPart, isOpenLine, requisitions, waitsOn } from '../requisition/visible'
 import { SECONDS } from '../db/moments'
 
 const l = named(requisitionLine, 'l')
@@ -44,6 +44,9 @@ export interface DeskLineRow {
   requested: DecimalText
   noteInternal: string
   supplierStanding: string | null
+  /** Put aside until then, and why. */
+  asideUntil: string | null
+  asideReason: string
 }
 
 /** Which lines are asked for, on which day. */
@@ -69,6 +72,10 @@ function conditionsOf({ words, supplier: known, shipToId, due, today }: DeskQuer
     ...(due === 'any' ? [] : [due === 'late' ? sql`${needed} < ${today}` : sql`${needed} <= ${addDays(today, 7)}`]),
   ]
 }
+
+/** That a line `l` waits, or that what is open of it is put aside, where these are asked for. */
+const standsOn = ({ aside, today }: DeskQuery): SQL =>
+  aside === 'no' ? waitsOn(l, today) : sql`(${isOpenLine(l)} and ${l.asideUntil} > ${today})`
 
 /** Approved lines with something open that lies on no tray, those of one supplier together, oldest first. */
 export function listDeskLines(
@@ -102,13 +109,14 @@ export function listDeskLines(
       requested: l.quantity,
       noteInternal: l.noteInternal,
       supplierStanding: s.standing,
+      ...{ asideUntil: l.asideUntil, asideReason: l.asideReason },
       shipToId: sure(r.shipToId),
       shipTo: t.name,
       sentAt: SECONDS(r.sentAt),
     },
     sql`from open_line r join ${l} on ${l.requisitionId} = ${r.id} join ${w} on ${w.id} = ${r.ownerId}
       join ${t} on ${t.id} = ${r.shipToId} left join ${s} on ${s.id} = ${l.supplierId}
-    where ${sql.join([isOpenLine(l), ...asked], sql` and `)}
+    where ${sql.join([query === null ? isOpenLine(l) : standsOn(query), ...asked], sql` and `)}
     order by ${s.name} nulls last, ${r.sentAt}, ${r.number}, ${l.position} limit ${limit}`,
     {
       before: sql`with open_line as materialized (
@@ -131,7 +139,7 @@ export async function countDeskLines(tx: Tx, part: Part, query: DeskQuery, most:
     sql`from (select 1 from ${r} join ${l} on ${l.requisitionId} = ${r.id}
       ${asked.length === 0 ? sql`` : NAMED}
       where ${r.kind} = 'requisition' and ${r.state} in ('approved', 'part ordered') and ${inPart(part)}
-      and ${sql.join([isOpenLine(l), ...asked], sql` and `)}
+      and ${sql.join([standsOn(query), ...asked], sql` and `)}
       limit ${most + 1}) counted`,
   )
   return found?.n ?? 0

@@ -22,7 +22,7 @@ import { requireTray } from './lay-tray'
 import { findOrder, listServed, type OrderRow } from './reads'
 import { deliveryDetails, distinct } from './delivery-details'
 import { orderedWith, planMoney, requireRate } from './plan-money'
-import { agreementOnPaper, freightOnPaper } from './snapshot'
+import { agreementOnPaper, conditionsOnPaper, freightOnPaper } from './snapshot'
 import { snapshotLine } from './snapshot-line'
 import { insertOrderLines, insertRevision, setIssued } from './store'
 
@@ -85,6 +85,7 @@ export async function issueOrder(
       supplier: tray.supplier,
       net: sums.net,
       lines: computed.lines.length,
+      ...(tray.placedAs === null ? {} : { placedAs: tray.placedAs }),
       ...(rule === undefined ? {} : { rule }),
     },
   })
@@ -126,8 +127,10 @@ export async function issueOrder(
       },
       shipTo: { name: tray.shipTo, address: tray.shipToAddress, details: deliveryDetails(computed.parts) },
       replyTo: organisation.mailFrom,
+      language: tray.supplierLanguage,
       buyer: tray.buyer,
       terms: { kind: tray.termsKind, days: tray.termsDays },
+      ...conditionsOnPaper(tray),
       ...agreementOnPaper(tray),
       currency: tray.currency,
       note,

@@ -19,7 +19,7 @@ import { findSupplier } from '../supplier/reads'
 import { keepTrayAgreement } from './tray-agreement'
 import { findOrder, type OrderRow } from './reads'
 import { findRequisitionsOfLines, listParts } from './tray-reads'
-import { deleteParts, insertTray, setAgreedPrice, setNote, upsertParts } from './store'
+import { deleteParts, freePlacedNumber, insertTray, setAgreedPrice, setNote, upsertParts } from './store'
 
 export interface LayParts {
   /** Null for a new tray. */
@@ -173,6 +173,7 @@ async function putAway(ctx: Context, orderId: string): Promise<void> {
     return
   }
   await setState(ctx.tx, orderId, 'cancelled', ctx.now)
+  await freePlacedNumber(ctx.tx, orderId)
   await appendEvent(ctx, { type: 'cancelled', subjectKind: 'order', subjectId: orderId })
 }
 

@@ -46,19 +46,30 @@ export async function exportOrders(
     name: 'Orders',
     head: [
       'Number',
+      'Placed as',
       'Supplier',
       'Buyer',
       'State',
       'Issued at',
       'Revision',
       'Needed',
+      'Until',
       'Sent',
       'Without tax',
       'Currency',
     ],
     rows: found.map((o): Cell[] => [
-      ...[o.number, o.supplier, o.buyer, o.state, o.issuedAt, { decimal: String(o.revision) }, o.needBy ?? ''],
-      ...[o.mailed ? 'yes' : '', { decimal: o.net }, o.currency],
+      ...[
+        o.number,
+        o.placedAs ?? '',
+        o.supplier,
+        o.buyer,
+        o.state,
+        o.issuedAt,
+        { decimal: String(o.revision) },
+        o.needBy ?? '',
+      ],
+      ...[o.expiresOn ?? '', o.mailed ? 'yes' : '', { decimal: o.net }, o.currency],
     ]),
   }
   return asSheet(table, 'orders', as)

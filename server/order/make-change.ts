@@ -24,7 +24,7 @@ import type { OrderToChange } from './order-to-change'
 import type { OrderRow } from './reads'
 import { lineAfter, planChangeMoney, quantityMoves, type QuantityMove } from './plan-change-money'
 import { settleRevised } from './settle-answer'
-import { insertRevision } from './store'
+import { freePlacedNumber, insertRevision } from './store'
 import { agreementOnPaper, freightOnPaper, standOf, type OrderSnapshot } from './snapshot'
 import { snapshotLine } from './snapshot-line'
 
@@ -59,6 +59,7 @@ export async function makeChange(
   if (order.agreementId !== null) await drawOn(ctx, order.agreementId, subtract(sums.net, c.netBefore))
   const settled = await settleRevised(ctx, order, c.lines)
   const state = isOver ? 'cancelled' : settled
+  if (isOver) await freePlacedNumber(tx, order.id)
   if (state !== order.state) await setState(tx, order.id, state, now)
   else await touchDocument(tx, order.id, now)
   await setState(tx, change.id, 'in force', now)
@@ -90,6 +91,7 @@ async function snapshotAfter(
   const after: OrderSnapshot = {
     ...kept,
     revision: c.revision,
+    language: order.supplierLanguage,
     changedOn: c.today,
     isCancelled: cancelsWhole(c.lines),
     changeNote: change.note,

@@ -26,6 +26,7 @@ export function messageOf(s: OrderSnapshot): OrderMessage {
       contact: { name: '', email: s.supplier.email },
     },
     ...{ deliverTo: s.shipTo, terms: s.terms, agreement: s.agreement ?? null },
+    ...{ delivery: s.delivery ?? null, expiresOn: s.expiresOn ?? null, placedAs: s.placedAs ?? null },
     lines: s.lines.map((l, i): MessageLine => {
       const isOff = dec(l.quantity).isZero()
       return {

@@ -1,11 +1,11 @@
 import { dec, type DecimalText } from '#core/base/decimal'
 import { moneyOf, subtract } from '#core/base/money'
 import type { OrderDifference } from '#core/order/compare'
-import { sayDifference } from '#shared/words/order-change'
-import { OUTWARD } from '#shared/words/ways'
-import { sayTerms } from '#shared/words/terms'
+import { ORDER_PAPER, type OrderPaperWords } from '#shared/words/order-paper'
+import { OUTWARD_IN, type Ways } from '#shared/words/ways'
 import {
   aside,
+  code,
   head,
   labelled,
   sender,
@@ -14,23 +14,34 @@ import {
   WIDTH,
   words,
   type Block,
+  type Labelled,
   type Paper,
   type SumRow,
 } from '../files/paper'
 import type { OrderSnapshot } from './snapshot'
 
-/** An order on paper, as it was sent. */
-export function paperOfOrder(order: OrderSnapshot): Paper {
+/** A paper's words, and its numbers and dates, in its supplier's language. */
+interface Said {
+  readonly say: OrderPaperWords
+  readonly ways: Ways
+}
+
+/** An order on paper, as it was sent, in its supplier's language; `page` is where its receiver finds it. */
+export function paperOfOrder(order: OrderSnapshot, page: string): Paper {
+  const { language = 'en' } = order
+  const said: Said = { say: ORDER_PAPER[language], ways: OUTWARD_IN[language] }
+  const { say, ways } = said
   const { letterhead = '' } = order.organisation
   const { isCancelled = false, differences = [], changeNote = '' } = order
-  const called = isCancelled
-    ? `Cancellation of purchase order ${order.number}`
-    : `Purchase order ${order.number}${order.revision === 0 ? '' : `, revision ${order.revision}`}`
-  const sentOn = OUTWARD.date(order.changedOn ?? order.issuedOn, '')
+  const revision = order.revision === 0 ? '' : say.revision(order.revision)
+  const called = isCancelled ? say.cancellation(order.number) : `${say.order(order.number)}${revision}`
+  const sentOn = ways.date(order.changedOn ?? order.issuedOn, '')
   return {
     title: called,
+    language,
     author: order.organisation.name,
-    foot: order.revision === 0 ? order.number : `${order.number}, revision ${order.revision}`,
+    foot: `${order.number}${revision}`,
+    numbering: say.page,
     at: new Date(`${order.changedOn ?? order.issuedOn}T12:00:00Z`),
     blocks: [
       sender(order.organisation.name),
@@ -39,81 +50,98 @@ export function paperOfOrder(order: OrderSnapshot): Paper {
         : [aside(order.organisation.address, 9, 2), aside(letterhead, 9, 20)]),
       title(called),
       aside(
-        order.revision === 0
-          ? `${sentOn} · please quote this number on everything you send`
-          : `${sentOn} · takes the place of what we sent before; first sent ${OUTWARD.date(order.issuedOn, '')}`,
+        `${sentOn} · ${order.revision === 0 ? say.quoteIt : say.replaces(ways.date(order.issuedOn, ''))}`,
         10,
-        18,
+        order.placedAs === undefined ? 18 : 2,
       ),
-      ...(order.revision === 0 ? [] : changedBlocks(isCancelled, differences, changeNote)),
+      ...(order.placedAs === undefined ? [] : [words(say.confirms(order.placedAs), 18)]),
+      ...(order.revision === 0 ? [] : changedBlocks(isCancelled, differences, changeNote, said)),
       {
         is: 'sides',
         left: [
-          labelled('To', `${order.supplier.name}\n${order.supplier.address}\n${order.supplier.email}`),
-          labelled('Terms', sayTerms(order.terms)),
-          ...(order.agreement === undefined ? [] : [labelled('Agreement', order.agreement)]),
+          labelled(say.to, `${order.supplier.name}\n${order.supplier.address}\n${order.supplier.email}`),
+          labelled(say.terms, say.paid(order.terms)),
+          ...(order.agreement === undefined ? [] : [labelled(say.agreement, order.agreement)]),
         ],
         right: [
-          labelled('Deliver to', [order.shipTo.name, order.shipTo.address, ...order.shipTo.details].join('\n')),
-          labelled('Buyer', order.buyer),
+          labelled(say.deliverTo, [order.shipTo.name, order.shipTo.address, ...order.shipTo.details].join('\n')),
+          ...deliveryOf(order, said),
+          labelled(say.buyer, order.buyer),
         ],
       },
       space(10),
-      linesOf(order),
+      linesOf(order, said),
       space(8),
-      { is: 'sums', rows: sumsOf(order) },
+      { is: 'sums', rows: sumsOf(order, said) },
       ...(order.note === '' ? [] : [space(14), words(order.note)]),
+      space(18),
+      code(page, say.atArrival),
     ],
   }
 }
 
+/** By which term of delivery, and until when, where that was said. */
+function deliveryOf({ delivery, expiresOn }: OrderSnapshot, { say, ways }: Said): Labelled[] {
+  const parts = [
+    ...(delivery === undefined ? [] : [`${delivery.term} ${delivery.place}`]),
+    ...(expiresOn === undefined ? [] : [say.until(ways.date(expiresOn, ''))]),
+  ]
+  return parts.length === 0 ? [] : [labelled(say.delivered, parts.join('\n'))]
+}
+
 /** What the supplier has to know first of a later revision. */
-function changedBlocks(isCancelled: boolean, differences: readonly OrderDifference[], note: string): Block[] {
-  const said = isCancelled
-    ? ['Please deliver nothing of this order any more.']
-    : differences.map((d) => sayDifference(d, OUTWARD))
+function changedBlocks(
+  isCancelled: boolean,
+  differences: readonly OrderDifference[],
+  note: string,
+  { say }: Said,
+): Block[] {
+  const changes = isCancelled ? [say.nothingMore] : differences.map(say.difference)
   return [
-    head(isCancelled ? 'It is cancelled' : 'What has changed'),
-    ...said.map((s) => words(s)),
+    head(isCancelled ? say.isCancelled : say.hasChanged),
+    ...changes.map((s) => words(s)),
     ...(note === '' ? [] : [space(4), words(note)]),
     space(14),
   ]
 }
 
-const linesOf = (order: OrderSnapshot): Block => ({
+const linesOf = (order: OrderSnapshot, { say, ways }: Said): Block => ({
   is: 'table',
   columns: [
-    { name: 'What', x: 0, width: 225, align: 'left' },
-    { name: 'How many', x: 225, width: 75, align: 'right' },
-    { name: 'Price', x: 300, width: 75, align: 'right' },
-    { name: 'Needed', x: 385, width: 45, align: 'left' },
-    { name: `Amount, ${order.currency}`, x: 430, width: WIDTH - 430, align: 'right' },
+    { name: say.what, x: 0, width: 225, align: 'left' },
+    { name: say.howMany, x: 225, width: 75, align: 'right' },
+    { name: say.price, x: 300, width: 75, align: 'right' },
+    { name: say.needed, x: 385, width: 45, align: 'left' },
+    { name: `${say.amount}, ${order.currency}`, x: 430, width: WIDTH - 430, align: 'right' },
   ],
   rows: order.lines.map((line) => [
     [line.description, ...(line.supplierPart === null ? [] : [line.supplierPart]), ...(line.more ?? [])].join('\n'),
-    dec(line.quantity).isZero() ? 'cancelled' : OUTWARD.quantity(line.quantity, line.unit),
-    `${OUTWARD.price(line.unitPrice, order.currency)}${line.priceBase === '1' ? '' : ` per ${line.priceBase}`}`,
-    OUTWARD.tinyDate(line.needBy),
-    OUTWARD.kept(line.net, order.currency),
+    dec(line.quantity).isZero() ? say.cancelled : ways.quantity(line.quantity, line.unit),
+    `${ways.price(line.unitPrice, order.currency)}${line.priceBase === '1' ? '' : ` ${say.per(line.priceBase)}`}`,
+    ways.tinyDate(line.needBy),
+    ways.kept(line.net, order.currency),
   ]),
 })
 
-const sumsOf = (order: OrderSnapshot): SumRow[] => [
-  ...(order.freight === undefined ? [] : freightRows(order, order.freight)),
-  ['Without tax', OUTWARD.kept(order.net, order.currency), 'text'],
-  ...order.taxes.map((t): SumRow => [
-    `Tax ${OUTWARD.price(t.rate, 'JPY')} % on ${OUTWARD.kept(t.taxable, order.currency)}`,
-    OUTWARD.kept(t.tax, order.currency),
-    'text',
-  ]),
-  ['Total', `${order.currency} ${OUTWARD.kept(order.total, order.currency)}`, 'bold'],
-]
+const sumsOf = (order: OrderSnapshot, said: Said): SumRow[] => {
+  const { say, ways } = said
+  return [
+    ...(order.freight === undefined ? [] : freightRows(order, order.freight, said)),
+    [say.withoutTax, ways.kept(order.net, order.currency), 'text'],
+    ...order.taxes.map((t): SumRow => [
+      say.tax(ways.price(t.rate, 'JPY'), ways.kept(t.taxable, order.currency)),
+      ways.kept(t.tax, order.currency),
+      'text',
+    ]),
+    [say.total, `${order.currency} ${ways.kept(order.total, order.currency)}`, 'bold'],
+  ]
+}
 
 /** What the goods come to and what bringing them costs, above the sum of both. */
-function freightRows(order: OrderSnapshot, freight: DecimalText): SumRow[] {
+function freightRows(order: OrderSnapshot, freight: DecimalText, { say, ways }: Said): SumRow[] {
   const goods = subtract(moneyOf(order.net, order.currency), moneyOf(freight, order.currency))
   return [
-    ['Goods', OUTWARD.kept(goods.amount, order.currency), 'text'],
-    ['Freight', OUTWARD.kept(freight, order.currency), 'text'],
+    [say.goods, ways.kept(goods.amount, order.currency), 'text'],
+    [say.freight, ways.kept(freight, order.currency), 'text'],
   ]
 }

@@ -175,20 +175,25 @@ const CHANGING = sql<boolean>`exists (select 1 from ${h} where ${h.orderId} = ${
 /** That an order `o` stands and something of it is needed in some days. */
 const isNeeded = (days: SQL): SQL => sql`(${o.state} = any(${sql.param([...OPEN_ORDER_STATES])})
   and ${isThere(sql`from ${l} where ${l.orderId} = ${o.id} and ${l.quantity} > 0 and ${days}`)})`
-const STATES: Readonly<Record<Exclude<OrderQuery['state'], 'overdue' | 'due soon'>, SQL>> = {
+const STATES: Readonly<Record<Exclude<OrderQuery['state'], 'overdue' | 'expired' | 'due soon'>, SQL>> = {
   any: sql`true`,
   issued: sql`${o.state} in ('issued', 'acknowledged')`,
   unanswered: isUnanswered(o),
   answered: isAnswered(o),
   acknowledged: sql`${o.state} = 'acknowledged'`,
   changing: CHANGING,
-  unsent: sql`not ${MAILED}`,
+  unsent: sql`(${o.isSent} and not ${MAILED})`,
   cancelled: sql`${o.state} = 'cancelled'`,
 }
 
+/** That an order `o` stands and its expiry is past. */
+const isExpired = (today: Day): SQL =>
+  sql`(${o.state} = any(${sql.param([...OPEN_ORDER_STATES])}) and ${o.expiresOn} < ${today})`
+
 function isInState(state: OrderQuery['state'], today: Day): SQL {
   const { from, until } = soonDays(today)
-  if (state === 'overdue') return isNeeded(sql`${l.needBy} < ${from}`)
+  if (state === 'overdue') return sql`(${isNeeded(sql`${l.needBy} < ${from}`)} or ${isExpired(today)})`
+  if (state === 'expired') return isExpired(today)
   if (state === 'due soon') return isNeeded(sql`${l.needBy} between ${from} and ${until}`)
   return STATES[state]
 }
@@ -204,13 +209,13 @@ const servesNumbered = (looked: LookedFor, reader: Reader): SQL => sql`${o.id} i
 
 /**
  * The conditions under which an order `o` is asked for: its number, or that of a request which it serves, or words of
- * supplier and buyer, among others.
+ * supplier, buyer and the number under which it was placed elsewhere, among others.
  */
 function isAsked(query: OrderQuery, reader: Reader): SQL {
   const looked = likePattern(query.words)
   const found = [
     isNumbered(o.number, looked),
-    holdsAll(sql`(${o.title} || ' ' || ${b.name})`, looked),
+    holdsAll(sql`(${o.title} || ' ' || ${b.name} || ' ' || coalesce(${o.placedAs}, ''))`, looked),
     ...(LIKE_NUMBER.test(query.words.trim()) ? [servesNumbered(looked, reader)] : []),
   ]
   const conditions = [
@@ -247,6 +252,7 @@ export async function listOrderPage(
       mailed: MAILED,
       needBy: sql<string | null>`(select min(${l.needBy})::text from ${l}
         where ${l.orderId} = ${o.id} and ${l.quantity} > 0)`,
+      ...{ expiresOn: o.expiresOn, placedAs: o.placedAs, isSent: o.isSent },
       revision: o.revision,
       isChanging: CHANGING,
       isAnswered: isAnswered(o),

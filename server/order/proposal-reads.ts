@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm'
+import type { Day } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
 import type { Part } from '#core/people/rights'
 import type { ProposalSupplier } from '#core/order/propose'
@@ -8,7 +9,7 @@ import { named, read, sure } from '../db/read'
 import { department, shipTo } from '../db/schema/people'
 import { requisitionLine } from '../db/schema/requisition'
 import { supplier } from '../db/schema/supplier'
-import { inPart, isOpenLine, requisitions } from '../requisition/visible'
+import { inPart, requisitions, waitsOn } from '../requisition/visible'
 
 const l = named(requisitionLine, 'l')
 const t = named(shipTo, 't')
@@ -49,10 +50,14 @@ export interface OpenLineRow {
   shipTo: string
 }
 
-/** Approved lines with something open that lies on no tray, oldest first by the day sent, then by number. */
+/**
+ * Approved lines with something open that lies on no tray and is not put aside, oldest first by the day sent, then by
+ * number.
+ */
 export function listOpenLines(
   tx: Tx,
   part: Part,
+  today: Day,
   limit: number,
   /** Of this one alone. */
   requisitionId: string | null = null,
@@ -93,7 +98,7 @@ export function listOpenLines(
     sql`from ${r} join ${l} on ${l.requisitionId} = ${r.id} join ${t} on ${t.id} = ${r.shipToId}
       join ${d} on ${d.id} = ${r.departmentId} left join ${s} on ${s.id} = ${l.supplierId}
     where ${r.kind} = 'requisition' and ${r.state} in ('approved', 'part ordered') and ${inPart(part)}
-      and ${isOpenLine(l)} and ${requisitionId === null ? sql`true` : sql`${r.id} = ${requisitionId}`}
+      and ${waitsOn(l, today)} and ${requisitionId === null ? sql`true` : sql`${r.id} = ${requisitionId}`}
     order by ${r.sentAt}::date, ${r.number}, ${l.position} limit ${limit}`,
   )
 }

@@ -3,13 +3,15 @@ import { dec } from '#core/base/decimal'
 import { isOrderMoveFrom } from '#core/order/moves'
 import { moneyOf } from '#core/base/money'
 import type { AskedOrder } from '#shared/contract/order-answer'
-import { sayTerms } from '#shared/words/terms'
+import { sayConditions } from '#shared/words/conditions'
+import { OUTWARD } from '#shared/words/ways'
 import type { Context } from '../context'
 import { requireOrganisation } from '../settings/reads'
 import { requireByKey } from './answer-order'
 import { listAnswers } from './answer-reads'
 import { listSent } from './change-reads'
 import { listOrderLines } from './page-reads'
+import { conditionsOf } from './reads'
 
 /** An order as its supplier reads and answers it: what was sent, and nothing of what is said within. */
 export async function readAskedOrder(ctx: Context, key: string): Promise<AskedOrder> {
@@ -37,7 +39,8 @@ export async function readAskedOrder(ctx: Context, key: string): Promise<AskedOr
     buyerEmail: sent.replyTo ?? '',
     supplier: o.supplier,
     shipTo: [sent.shipTo.name, sent.shipTo.address, ...sent.shipTo.details].join(', '),
-    terms: sayTerms({ kind: o.termsKind, days: o.termsDays }),
+    terms: sayConditions(conditionsOf(o), OUTWARD, ''),
+    placedAs: o.placedAs,
     currency: o.currency,
     net: moneyOf(o.net ?? '0', o.currency),
     today: dayOf(ctx.now, timeZone),

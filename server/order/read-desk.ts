@@ -10,7 +10,7 @@ import type { Reply } from '#shared/contract/all-routes'
 import type { DeskAsked, orderRoutes, TrayView } from '#shared/contract/order'
 import { sayDrawWarning } from '#shared/words/agreement'
 import { sayIssueReason } from '#shared/words/order'
-import { sayTerms } from '#shared/words/terms'
+import { sayConditions } from '#shared/words/conditions'
 import { listOpenAgreementsWith } from '../agreement/reads'
 import { findRoute, listDecisions, listOpenActors } from '../approval/reads'
 import type { Context } from '../context'
@@ -22,13 +22,13 @@ import { countDeskLines, listDeskLines } from './desk-reads'
 import { adjustmentsOfPart } from '#core/budget/effect'
 import { computeTray, takenOff, type ComputedTray } from './compute-tray'
 import { agreementOfLines } from './drawing'
-import { listTrays, type OrderRow } from './reads'
+import { conditionsOf, listTrays, type OrderRow } from './reads'
 
 /** Approved lines of the buyer's part that wait to be ordered, those asked for, and the buyer's own trays. */
 export async function readDesk(
   ctx: Context,
   limit: number,
-  asked: DeskAsked = { words: '', supplier: 'any', due: 'any' },
+  asked: DeskAsked = { words: '', supplier: 'any', due: 'any', aside: 'no' },
 ): Promise<Reply<(typeof orderRoutes)['readDesk']>> {
   const part = partOf(ctx.actor.grants, 'order')
   const { baseCurrency, timeZone } = await requireOrganisation(ctx.tx)
@@ -62,6 +62,7 @@ export async function readDesk(
       shipTo: l.shipTo,
       noteInternal: l.noteInternal,
       supplierStanding: l.supplierStanding,
+      ...{ asideUntil: l.asideUntil, asideReason: l.asideReason },
       agreement: agreementOf(l)?.number ?? null,
     })),
   }
@@ -80,7 +81,8 @@ async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {
     shipTo: tray.shipTo,
     shipToId: tray.shipToId,
     currency: tray.currency,
-    terms: sayTerms({ kind: tray.termsKind, days: tray.termsDays }),
+    terms: sayConditions(conditionsOf(tray), waysOf(ctx.actor.locale), c.today),
+    conditions: conditionsOf(tray),
     agreement: viewDrawing(c, waysOf(ctx.actor.locale)),
     agreementSaid: tray.agreementSaid,
     hasAgreements:
@@ -102,6 +104,7 @@ async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {
       unitPrice: l.unitPrice,
       net: l.net,
       asked: l.single,
+      hint: l.hint,
       itemId: l.itemId,
       lineIds: l.sources.map((s) => s.requisitionLineId),
       requests: new Set(

@@ -4,7 +4,7 @@ import { isOrderMoveFrom } from '#core/order/moves'
 import { may } from '#core/people/rights'
 import type { OrderView } from '#shared/contract/order'
 import { sayAnswered } from '#shared/words/order-answer'
-import { sayTerms } from '#shared/words/terms'
+import { sayConditions } from '#shared/words/conditions'
 import { waysOf } from '#shared/words/ways'
 import { listAgreementsWith } from '../agreement/reads'
 import { listOpenActors } from '../approval/reads'
@@ -19,7 +19,7 @@ import { listShipTos } from '../people/place-reads'
 import { keptAdjustments, moreOf } from './more-of-line'
 import { deliveryDetails } from './delivery-details'
 import { listDeliveries, listInternalNotes, listOrderLines, seesAllOf } from './page-reads'
-import { findOrder, type OrderRow } from './reads'
+import { conditionsOf, findOrder, type OrderRow } from './reads'
 import { listRevisions } from './sending-reads'
 import { sentName } from './snapshot'
 import { ublOf } from './ubl-of'
@@ -55,7 +55,8 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
     shipTo: o.shipTo,
     shipToAddress: o.shipToAddress,
     currency: o.currency,
-    terms: sayTerms({ kind: o.termsKind, days: o.termsDays }),
+    terms: sayConditions(conditionsOf(o), waysOf(ctx.actor.locale), ''),
+    ...{ placedAs: o.placedAs, isSent: o.isSent },
     agreement:
       o.agreementId === null || o.agreement === null || !may(ctx.actor.grants, 'see orders')
         ? null

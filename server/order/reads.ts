@@ -1,6 +1,8 @@
 import { sql } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
+import type { OrderConditions } from '#core/order/conditions'
 import type { OrderState } from '#core/order/moves'
+import type { Language } from '#core/supplier/language'
 import type { Tx } from '../db/client'
 import type { DocumentHead } from '../document/kind'
 import { lockDocument } from '../document/store'
@@ -41,12 +43,19 @@ export interface OrderRow extends DocumentHead {
   supplierFreight: DecimalText | null
   freightFreeFrom: DecimalText | null
   minimumOrder: DecimalText | null
+  supplierLanguage: Language
   shipToId: string
   shipTo: string
   shipToAddress: string
   currency: string
   termsKind: 'net' | 'month-end'
   termsDays: number
+  /** Its buyer said how it is paid. */
+  termsSaid: boolean
+  delivery: OrderConditions['delivery']
+  expiresOn: string | null
+  placedAs: string | null
+  isSent: boolean
   note: string
   revision: number
   /** Units of its currency for one of the base, since it was issued. */
@@ -91,6 +100,7 @@ const ORDER = {
   supplierFreight: s.freight,
   freightFreeFrom: s.freightFreeFrom,
   minimumOrder: s.minimumOrder,
+  supplierLanguage: s.language,
   shipToId: o.shipToId,
   shipTo: t.name,
   shipToAddress: sql<string>`${t.street} || ', ' || ${t.postcode} || ' ' || ${t.town} || ', '
@@ -98,6 +108,12 @@ const ORDER = {
   currency: o.currency,
   termsKind: o.termsKind,
   termsDays: o.termsDays,
+  termsSaid: o.termsSaid,
+  delivery: sql<OrderConditions['delivery']>`case when ${o.deliveryTerm} is not null
+    then json_build_object('term', ${o.deliveryTerm}, 'place', ${o.deliveryPlace}) end`,
+  expiresOn: o.expiresOn,
+  placedAs: o.placedAs,
+  isSent: o.isSent,
   note: o.note,
   revision: o.revision,
   perBase: o.perBase,
@@ -115,6 +131,12 @@ const ORDER = {
 }
 const FROM = sql`from ${o} join ${s} on ${s.id} = ${o.supplierId} join ${b} on ${b.id} = ${o.ownerId}
   join ${t} on ${t.id} = ${o.shipToId} left join ${a} on ${a.id} = ${o.agreementId}`
+
+/** On which conditions an order is placed. */
+export const conditionsOf = (order: OrderRow): OrderConditions => ({
+  terms: { kind: order.termsKind, days: order.termsDays },
+  ...{ delivery: order.delivery, expiresOn: order.expiresOn, placedAs: order.placedAs, isSent: order.isSent },
+})
 
 /** An order with its supplier and ship-to; `lock` takes its row. */
 export async function findOrder(tx: Tx, id: string, lock = false): Promise<OrderRow | null> {
@@ -145,3 +167,16 @@ export async function listServed(tx: Tx, orderId: string): Promise<string[]> {
   )
   return found.map((f) => f.id)
 }
+
+/** The order of a supplier that was placed elsewhere under a number, as it is compared; null where none was. */
+export const findPlacedAs = (
+  tx: Tx,
+  supplierId: string,
+  placedKey: string,
+  besidesId: string,
+): Promise<{ id: string; number: string | null } | null> =>
+  readOne(
+    tx,
+    { id: o.id, number: o.number },
+    sql`from ${o} where ${o.placedKey} = ${placedKey} and ${o.supplierId} = ${supplierId} and ${o.id} <> ${besidesId}`,
+  )

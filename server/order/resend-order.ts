@@ -5,9 +5,11 @@ import { notifyChange } from '../live/notify'
 import { laySending } from './lay-sending'
 import { lockOrderToChange } from './order-to-change'
 import { listRevisions } from './sending-reads'
+import { setGoesToSupplier } from './store'
 
 /**
- * Sends what holds of an order once more, as it was sent, to the supplier's address of now. Refused while its PDF is
+ * Sends what holds of an order once more, as it was sent, to the supplier's address of now; what was kept from its
+ * supplier goes to them from then on. Refused while its PDF is
  * made, and while the last sending is still on its way.
  */
 export async function resendOrder(ctx: Context, id: string): Promise<{ address: string }> {
@@ -16,10 +18,13 @@ export async function resendOrder(ctx: Context, id: string): Promise<{ address: 
   if (last?.pdfHash == null) throw new Problem(409, 'being-made', 'Its PDF is being made, and is sent then.')
   if (last.isWaiting) throw refused(['It is on its way already.'], {}, 'on-its-way')
   const { revision } = order
+  if (!order.isSent && order.state === 'cancelled')
+    throw refused([`${order.supplier} was never sent this order: there is nothing to cancel there.`])
+  if (!order.isSent) await setGoesToSupplier(ctx.tx, id)
   const address = await laySending(ctx.tx, { orderId: id, revision }, ctx.now)
   if (address === '') throw refused([`${order.supplier} has no address for orders; finance can add it.`])
   await appendEvent(ctx, {
-    type: 'sent once more',
+    type: order.isSent ? 'sent once more' : 'sent after all',
     subjectKind: 'order',
     subjectId: id,
     after: { revision, to: address },

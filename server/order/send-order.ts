@@ -65,6 +65,7 @@ function tellOf(order: OrderSnapshot, answerAt: string): Told {
     total: order.total,
     shipTo: order.shipTo.name,
     firstDay: order.lines.map((l) => l.needBy).sort()[0] ?? null,
+    placedAs: order.placedAs ?? null,
     answerAt,
   }
 }

@@ -45,6 +45,9 @@ export interface LinkedOrder {
   others: string[]
   /** The rule that made it by itself. */
   rule: string | null
+  /** The number under which it was placed elsewhere; and whether it goes to its supplier. */
+  placedAs: string | null
+  isSent: boolean
 }
 
 /** Issued orders that serve a requisition. */
@@ -75,7 +78,7 @@ export function listLinkedOrders(tx: Tx, requisitionId: string): Promise<LinkedO
           join ${l2} on ${l2.id} = ${x2.requisitionLineId}
             join ${r2} on ${r2.id} = ${l2.requisitionId}
         where ${ol2.orderId} = ${o.id} and ${r2.id} <> ${requisitionId}), '{}')`,
-      rule: o.rule,
+      ...{ rule: o.rule, placedAs: o.placedAs, isSent: o.isSent },
     },
     sql`from ${l} join ${x} on ${x.requisitionLineId} = ${l.id}
       join ${ol} on ${ol.id} = ${x.orderLineId} join ${o} on ${o.id} = ${ol.orderId}
@@ -83,7 +86,7 @@ export function listLinkedOrders(tx: Tx, requisitionId: string): Promise<LinkedO
       left join ${g} on ${g.id} = ${lastSendingOf(v)}
     where ${l.requisitionId} = ${requisitionId} and ${o.sentAt} is not null
     group by ${o.id}, ${o.number}, ${o.title}, ${o.state}, ${o.sentAt}, ${o.net}, ${o.currency}, ${v.pdfHash},
-    ${g.channel}, ${g.sentAt}, ${o.rule}
+    ${g.channel}, ${g.sentAt}, ${o.rule}, ${o.placedAs}, ${o.isSent}
     order by ${o.sentAt}`,
   )
 }

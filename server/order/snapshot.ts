@@ -1,8 +1,10 @@
 import type { DecimalText } from '#core/base/decimal'
 import type { DocumentSums, TaxKey } from '#core/base/document-sums'
 import { isZero } from '#core/base/money'
+import type { OrderConditions } from '#core/order/conditions'
 import type { OrderDifference, OrderStand } from '#core/order/compare'
 import type { MessageAllowance } from '#core/order/message'
+import type { Language } from '#core/supplier/language'
 
 /** An order as it stood when it was sent: all that its PDF shows, so that it can be made again alike. */
 export interface OrderSnapshot {
@@ -17,11 +19,18 @@ export interface OrderSnapshot {
     readonly address: string
     readonly email: string
   }
+  /** In which it is written; orders sent before it was asked for are in English. */
+  readonly language?: Language
   /** Where whoever answers it writes to. */
   readonly replyTo?: string
   readonly shipTo: { readonly name: string; readonly address: string; readonly details: readonly string[] }
   readonly buyer: string
   readonly terms: { readonly kind: 'net' | 'month-end'; readonly days: number }
+  /** What of its conditions was said. */
+  readonly delivery?: NonNullable<OrderConditions['delivery']>
+  readonly expiresOn?: string
+  /** The number under which it was placed elsewhere already. */
+  readonly placedAs?: string
   /** The number of the agreement on which it draws, the supplier's own where it is known. */
   readonly agreement?: string
   readonly currency: string
@@ -79,6 +88,20 @@ export const freightOnPaper = (
   tax: TaxKey | null,
 ): Pick<OrderSnapshot, 'freight' | 'freightTax'> =>
   isZero(charges) ? {} : { freight: charges.amount, ...(tax === null ? {} : { freightTax: tax }) }
+
+/** What of a sent state are conditions that were said. */
+export const conditionsOnPaper = ({
+  delivery,
+  expiresOn,
+  placedAs,
+}: Pick<OrderConditions, 'delivery' | 'expiresOn' | 'placedAs'>): Pick<
+  OrderSnapshot,
+  'delivery' | 'expiresOn' | 'placedAs'
+> => ({
+  ...(delivery === null ? {} : { delivery }),
+  ...(expiresOn === null ? {} : { expiresOn }),
+  ...(placedAs === null ? {} : { placedAs }),
+})
 
 /** What of a sent state is the agreement on which it draws, if it does. */
 export const agreementOnPaper = (order: {

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import type { PaymentTerms } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
+import { comparedNumber, type OrderConditions } from '#core/order/conditions'
 import type { MergedLine } from '#core/order/merge'
 import type { Money } from '#core/base/money'
 import { orderLine, orderLineSource, orderRevision, purchaseOrder, trayPart } from '../db/schema/order'
@@ -84,6 +85,33 @@ export async function setAgreement(
 /** What the supplier is told on an order. */
 export async function setNote(tx: Tx, orderId: string, note: string): Promise<void> {
   await tx.update(purchaseOrder).set({ note }).where(eq(purchaseOrder.id, orderId))
+}
+
+/** On which conditions an order that is put together is placed. */
+export async function setConditions(
+  tx: Tx,
+  orderId: string,
+  c: OrderConditions & { readonly termsSaid: boolean },
+): Promise<void> {
+  await tx
+    .update(purchaseOrder)
+    .set({
+      ...{ termsKind: c.terms.kind, termsDays: c.terms.days, termsSaid: c.termsSaid, expiresOn: c.expiresOn },
+      ...{ deliveryTerm: c.delivery?.term ?? null, deliveryPlace: c.delivery?.place ?? '' },
+      ...{ placedAs: c.placedAs, placedKey: c.placedAs === null ? null : comparedNumber(c.placedAs) },
+      isSent: c.isSent,
+    })
+    .where(eq(purchaseOrder.id, orderId))
+}
+
+/** An order that is cancelled was placed under no number: another may be entered under it. */
+export async function freePlacedNumber(tx: Tx, orderId: string): Promise<void> {
+  await tx.update(purchaseOrder).set({ placedKey: null }).where(eq(purchaseOrder.id, orderId))
+}
+
+/** An order that was kept from its supplier goes to them from now on. */
+export async function setGoesToSupplier(tx: Tx, orderId: string): Promise<void> {
+  await tx.update(purchaseOrder).set({ isSent: true }).where(eq(purchaseOrder.id, orderId))
 }
 
 /** Writes the lines of an order with what each serves; returns their ids in order. */

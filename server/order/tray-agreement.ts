@@ -6,7 +6,7 @@ import { notFound, refused } from '../http/problem'
 import { requireOrganisation } from '../settings/reads'
 import { findSupplier } from '../supplier/reads'
 import { agreementOfLines } from './drawing'
-import { findOrder } from './reads'
+import { findOrder, type OrderRow } from './reads'
 import { setAgreement } from './store'
 import { listParts } from './tray-reads'
 
@@ -42,12 +42,13 @@ export async function keepTrayAgreement({ tx, now }: Context, orderId: string, a
   await setAgreement(tx, orderId, { agreementId, agreementSaid: false, ...(await termsOf(tx, tray, agreement)) })
 }
 
-/** The terms of payment of an order: its agreement's, else its supplier's. */
+/** The terms of payment of an order: what its buyer said, else its agreement's, else its supplier's. */
 export async function termsOf(
   tx: Context['tx'],
-  order: { readonly supplierId: string },
+  order: Pick<OrderRow, 'supplierId' | 'termsKind' | 'termsDays' | 'termsSaid'>,
   agreement: Pick<AgreementRow, 'termsKind' | 'termsDays'> | null,
 ): Promise<{ termsKind: 'net' | 'month-end'; termsDays: number }> {
+  if (order.termsSaid) return { termsKind: order.termsKind, termsDays: order.termsDays }
   if (agreement?.termsKind != null && agreement.termsDays !== null)
     return { termsKind: agreement.termsKind, termsDays: agreement.termsDays }
   const supplier = await findSupplier(tx, order.supplierId)

@@ -35,6 +35,9 @@ const SNAPSHOT: OrderSnapshot = {
     { category: 'Z', rate: '0', taxable: '132.30', tax: '0.00' },
   ],
 }
+const CONDITIONS: Partial<OrderSnapshot> = {
+  ...{ delivery: { term: 'DAP', place: 'Pump Hall' }, expiresOn: '2027-01-31', placedAs: 'PO 4711/b' },
+}
 const CHANGED: OrderSnapshot = {
   ...SNAPSHOT,
   ...{ revision: 2, changedOn: '2026-11-28', changeNote: 'As agreed by telephone.' },
@@ -51,21 +54,23 @@ const text = (of: unknown): string =>
 // The sequence of the elements that are written, in UBL 2.1 (OASIS, ISO/IEC 19845); from memory.
 const PARTIES = 'cac:BuyerCustomerParty cac:SellerSupplierParty'
 const TAIL =
-  `cac:Contract ${PARTIES} cac:Delivery cac:PaymentTerms cac:AllowanceCharge cac:TaxTotal ` +
+  `cac:Contract ${PARTIES} cac:Delivery cac:DeliveryTerms cac:PaymentTerms cac:AllowanceCharge cac:TaxTotal ` +
   'cac:AnticipatedMonetaryTotal cac:OrderLine'
 const SEQUENCES: Readonly<Record<string, string>> = {
   Order:
     'cbc:CustomizationID cbc:ProfileID cbc:ID cbc:IssueDate cbc:OrderTypeCode cbc:Note cbc:DocumentCurrencyCode ' +
-    TAIL,
+    `cbc:CustomerReference cac:ValidityPeriod ${TAIL}`,
   OrderChange:
     'cbc:CustomizationID cbc:ProfileID cbc:ID cbc:IssueDate cbc:SequenceNumberID cbc:Note cbc:DocumentCurrencyCode ' +
-    `cac:OrderReference ${TAIL}`,
+    `cbc:CustomerReference cac:ValidityPeriod cac:OrderReference ${TAIL}`,
   OrderCancellation:
     'cbc:CustomizationID cbc:ProfileID cbc:ID cbc:IssueDate cbc:Note cbc:CancellationNote cac:OrderReference ' +
     PARTIES,
   'cac:Party': 'cac:PartyIdentification cac:PartyName cac:PostalAddress cac:PartyLegalEntity cac:Contact',
   'cac:Contact': 'cbc:ID cbc:Name cbc:Telephone cbc:ElectronicMail',
   'cac:Delivery': 'cac:DeliveryLocation cac:RequestedDeliveryPeriod',
+  'cac:DeliveryTerms': 'cbc:ID cbc:SpecialTerms',
+  'cac:ValidityPeriod': 'cbc:StartDate cbc:EndDate',
   'cac:DeliveryLocation': 'cbc:ID cbc:Description cbc:Name cac:Address',
   'cac:AllowanceCharge':
     'cbc:ChargeIndicator cbc:AllowanceChargeReasonCode cbc:AllowanceChargeReason cbc:MultiplierFactorNumeric ' +
@@ -101,7 +106,8 @@ function misplaced(name: string, node: unknown, path = name): string[] {
 describe('an order as UBL', () => {
   const cases = [
     ['Order', SNAPSHOT],
-    ['OrderChange', { ...CHANGED, agreement: 'CF/2026-7' }],
+    ['Order', { ...SNAPSHOT, ...CONDITIONS }],
+    ['OrderChange', { ...CHANGED, ...CONDITIONS, agreement: 'CF/2026-7' }],
     ['OrderCancellation', { ...CHANGED, isCancelled: true }],
   ] as const
   it.each(cases)('%s is well formed, in the sequence of the standard, without an empty element', (root, snapshot) => {

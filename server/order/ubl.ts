@@ -48,6 +48,8 @@ function order(m: OrderMessage): Node {
     ...(isChange ? { 'cbc:SequenceNumberID': String(m.revision) } : { 'cbc:OrderTypeCode': '220' }),
     'cbc:Note': m.note,
     'cbc:DocumentCurrencyCode': currency,
+    'cbc:CustomerReference': m.placedAs,
+    'cac:ValidityPeriod': { 'cbc:EndDate': m.expiresOn },
     ...(isChange ? { 'cac:OrderReference': { 'cbc:ID': m.number, 'cbc:IssueDate': m.orderDay } } : {}),
     'cac:Contract': m.agreement === null ? null : { 'cbc:ID': m.agreement },
     'cac:BuyerCustomerParty': { 'cac:Party': party(m.buyer) },
@@ -60,6 +62,8 @@ function order(m: OrderMessage): Node {
       },
       'cac:RequestedDeliveryPeriod': { 'cbc:EndDate': firstDay(m) },
     },
+    // The code of Incoterms, and its place (from memory).
+    'cac:DeliveryTerms': m.delivery && { 'cbc:ID': m.delivery.term, 'cbc:SpecialTerms': m.delivery.place },
     'cac:PaymentTerms': { 'cbc:Note': sayTerms(m.terms) },
     'cac:AllowanceCharge':
       m.freight === null

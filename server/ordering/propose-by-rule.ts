@@ -86,7 +86,8 @@ export const leaveAll = (order: ProposedOrder, reason: RunLeft['reason']): RunLe
 
 /** Whether a rule may cover something of a requisition, on whichever agreement it draws. */
 export async function coversSome(ctx: Context, form: OrderingForm, requisitionId: string): Promise<boolean> {
-  const rows = await listOpenLines(ctx.tx, partOf(ctx.actor.grants, 'order'), 1000, requisitionId)
+  const today = dayOf(ctx.now, (await requireOrganisation(ctx.tx)).timeZone)
+  const rows = await listOpenLines(ctx.tx, partOf(ctx.actor.grants, 'order'), today, 1000, requisitionId)
   const covers = await coverOf(ctx, form)
   const agreementId = form.price === 'agreed' ? 'any' : null
   return rows.some((row) => covers(row, { ...openLineOf(row), agreementId }))

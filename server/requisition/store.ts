@@ -1,5 +1,6 @@
 import { isDeepStrictEqual } from 'node:util'
 import { eq, getTableColumns, inArray, sql } from 'drizzle-orm'
+import type { Day } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
 import type { AskedMove } from '#core/requisition/asked-items'
 import type { Draft, DraftLine } from '#core/requisition/draft'
@@ -261,7 +262,10 @@ export async function moveAsked(tx: Tx, moves: readonly AskedMove[]): Promise<vo
   )
 }
 
-/** Moves what stands on issued orders, on trays and cancelled of lines, by differences. */
+/**
+ * Moves what stands on issued orders, on trays and cancelled of lines, by differences. What is laid on a tray is put
+ * aside no more.
+ */
 export async function moveQuantities(
   tx: Tx,
   moves: readonly { lineId: string; ordered?: DecimalText; onTray?: DecimalText; cancelled?: DecimalText }[],
@@ -272,8 +276,17 @@ export async function moveQuantities(
     tx,
     tx.execute(sql`
     update ${l} set ${bare(l.ordered)} = ${l.ordered} + f.o, ${bare(l.onTray)} = ${l.onTray} + f.t,
-      ${bare(l.cancelled)} = ${l.cancelled} + f.c
+      ${bare(l.cancelled)} = ${l.cancelled} + f.c,
+      ${bare(l.asideUntil)} = case when f.t > 0 then null else ${l.asideUntil} end
     from json_to_recordset(${JSON.stringify(flat)}::json) as f(i uuid, o numeric, t numeric, c numeric)
       where ${l.id} = f.i`),
   )
+}
+
+/** Puts what is open of lines aside until a day; null: aside no more. */
+export async function setAside(tx: Tx, lineIds: readonly string[], until: Day | null, reason: string): Promise<void> {
+  await tx
+    .update(requisitionLine)
+    .set({ asideUntil: until, asideReason: reason })
+    .where(inArray(requisitionLine.id, [...lineIds]))
 }

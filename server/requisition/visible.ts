@@ -1,4 +1,5 @@
 import { sql, type SQL, type SQLWrapper } from 'drizzle-orm'
+import type { Day } from '#core/base/day'
 import { may, partOf, type Part } from '#core/people/rights'
 import { isInvolved } from '../approval/involved-reads'
 import type { SeenRows } from '../document/kind'
@@ -15,6 +16,10 @@ export const requisitions = (name: string) =>
 /** That a line has something left, not ordered, cancelled or on a tray; as the index `requisition_line_open` has it. */
 export const isOpenLine = (line: Named<typeof requisitionLine>): SQL =>
   sql`${line.quantity} - ${line.ordered} - ${line.cancelled} - ${line.onTray} > 0`
+
+/** That something of a line is open and not put aside on a day. */
+export const waitsOn = (line: Named<typeof requisitionLine>, today: Day): SQL =>
+  sql`(${isOpenLine(line)} and (${line.asideUntil} is null or ${line.asideUntil} <= ${today}))`
 
 const r = requisitions('r')
 const l = named(requisitionLine, 'l')

@@ -12,7 +12,7 @@ import { countWaiting } from './waiting-reads'
 export async function readMe({ tx, now, actor }: Context): Promise<Me> {
   const [o, counted, decides, profile] = await Promise.all([
     requireOrganisation(tx),
-    countWaiting(tx, [actor]),
+    countWaiting(tx, [actor], now),
     hasReports(tx, actor.id),
     findProfile(tx, actor.id),
   ])

@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm'
+import { dayOf } from '#core/base/day'
 import { MOST_COUNTED } from '#core/base/count'
 import { may } from '#core/people/rights'
 import type { Waiting } from '#shared/contract/live'
@@ -12,7 +13,8 @@ import { requisitionLine } from '../db/schema/requisition'
 import { supplier } from '../db/schema/supplier'
 import type { Actor } from '../people/actor'
 import { WAITS_FOR_OWNER } from '../requisition/mine-reads'
-import { isOpenLine, requisitions } from '../requisition/visible'
+import { requisitions, waitsOn } from '../requisition/visible'
+import { requireOrganisation } from '../settings/reads'
 
 const a = named(orderAnswer, 'a')
 const d = named(document, 'd')
@@ -27,7 +29,8 @@ const u = named(supplier, 'u')
  * Lines to order are counted as far as anybody reads them, and once for all who buy; with them answers of suppliers to
  * one's own orders.
  */
-export async function countWaiting(tx: Tx, people: readonly Actor[]): Promise<Map<string, Waiting>> {
+export async function countWaiting(tx: Tx, people: readonly Actor[], now: Date): Promise<Map<string, Waiting>> {
+  const today = dayOf(now, (await requireOrganisation(tx)).timeZone)
   const asked = people.map((a) => ({
     person: a.id,
     buys: may(a.grants, 'order'),
@@ -35,7 +38,7 @@ export async function countWaiting(tx: Tx, people: readonly Actor[]): Promise<Ma
   }))
   const toOrder = sql`(select count(*)::int from (
     select 1 from ${d} join ${l} on ${l.requisitionId} = ${d.id}
-    where ${d.kind} = 'requisition' and ${d.state} in ('approved', 'part ordered') and ${isOpenLine(l)}
+    where ${d.kind} = 'requisition' and ${d.state} in ('approved', 'part ordered') and ${waitsOn(l, today)}
     limit ${MOST_COUNTED + 1}) counted)`
   const toJudge = sql`(select count(*)::int from ${u}
     where ${u.standing} = 'proposed' and ${u.proposedById} is distinct from asked.person)`

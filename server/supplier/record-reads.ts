@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm'
 import type { Day, PaymentTerms } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
 import type { BankDetails } from '#core/supplier/bank'
+import type { Language } from '#core/supplier/language'
 import type { ContactUse, Standing } from '#core/supplier/record'
 import type { WarningMode } from '#core/supplier/warning'
 import type { Tx } from '../db/client'
@@ -37,6 +38,7 @@ export interface RecordRow {
   freight: DecimalText | null
   freightFreeFrom: DecimalText | null
   minimumOrder: DecimalText | null
+  language: Language
   standing: Standing
   standingReason: string
   standingSince: string | null
@@ -69,6 +71,7 @@ export function findRecord(tx: Tx, id: string, lock = false): Promise<RecordRow 
       freight: s.freight,
       freightFreeFrom: s.freightFreeFrom,
       minimumOrder: s.minimumOrder,
+      language: s.language,
       standing: sql<Standing>`${s.standing}`,
       standingReason: s.standingReason,
       standingSince: SECONDS(s.standingSince),

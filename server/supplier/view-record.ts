@@ -1,5 +1,6 @@
 import { dayOf } from '#core/base/day'
 import { may } from '#core/people/rights'
+import { LANGUAGES } from '#core/supplier/language'
 import { nextStandings, reachOf } from '#core/supplier/record'
 import type { SupplierRecord } from '#shared/contract/supplier'
 import { CHANNELS, channelNamed } from '../channel/channels'
@@ -32,6 +33,7 @@ export async function viewRecord(
     freight: r.freight,
     freightFreeFrom: r.freightFreeFrom,
     minimumOrder: r.minimumOrder,
+    language: LANGUAGES[r.language],
     standingReason: r.standingReason,
     standingSince: r.standingSince,
     standingUntil: r.standingUntil,

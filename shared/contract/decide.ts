@@ -156,6 +156,9 @@ const orderDecision = decided.extend({
   supplier: z.string(),
   shipTo: z.string(),
   terms: z.string(),
+  /** The number under which it was placed elsewhere; and whether it goes to its supplier. */
+  placedAs: z.string().nullable(),
+  isSent: z.boolean(),
   currency: z.string(),
   net: money,
   freight: money,

@@ -52,6 +52,8 @@ const asked = z.object({
   supplier: z.string(),
   shipTo: z.string(),
   terms: z.string(),
+  /** The number under which it was placed elsewhere already. */
+  placedAs: z.string().nullable(),
   currency: z.string(),
   net: money,
   today: z.string(),

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { DELIVERY_TERMS, LONGEST_NUMBER } from '#core/order/conditions'
 import { orderAnswer } from './order-answer'
 import { changeUnderWay } from './order-change'
 import { defineRoute } from './route'
@@ -26,8 +27,23 @@ const deskLine = z.object({
   supplierStanding: z.string().nullable(),
   /** The number of the agreement on which it draws by itself. */
   agreement: z.string().nullable(),
+  /** Put aside until then, and why. */
+  asideUntil: z.string().nullable(),
+  asideReason: z.string(),
 })
 export type DeskLine = z.infer<typeof deskLine>
+/** On which conditions an order is placed. */
+const orderConditions = z.object({
+  terms: z.object({ kind: z.enum(['net', 'month-end']), days: z.number().int().min(0).max(365) }),
+  delivery: z.object({ term: z.enum(DELIVERY_TERMS), place: text(120) }).nullable(),
+  expiresOn: day.nullable(),
+  /** The number under which it was placed elsewhere; null: it is placed by this. */
+  placedAs: text(LONGEST_NUMBER).nullable(),
+  /** It goes to its supplier. */
+  isSent: z.boolean(),
+})
+export type KeptConditions = z.output<typeof orderConditions>
+
 const tray = z.object({
   id: z.string(),
   version: z.number(),
@@ -37,6 +53,7 @@ const tray = z.object({
   shipToId: z.string(),
   currency: z.string(),
   terms: z.string(),
+  conditions: orderConditions,
   /** On which it draws, with what is left of that before it. */
   agreement: z
     .object({
@@ -61,6 +78,13 @@ const tray = z.object({
       unitPrice: z.string(),
       net: money,
       asked: money,
+      /** What the next step of its item’s price would make of all that is ordered of it. */
+      hint: z
+        .object({
+          ...{ quantity: z.string(), net: money },
+          next: z.object({ more: z.string(), at: z.string(), price: z.string(), net: money }).nullable(),
+        })
+        .nullable(),
       itemId: z.string().nullable(),
       lineIds: z.array(z.string()),
       requests: z.number(),
@@ -106,6 +130,11 @@ const orderHead = z.object({
   mailed: z.boolean(),
   /** The first day on which something of it is needed; null of one that is cancelled whole. */
   needBy: z.string().nullable(),
+  /** The last day on which it may be delivered. */
+  expiresOn: z.string().nullable(),
+  placedAs: z.string().nullable(),
+  /** It goes to its supplier. */
+  isSent: z.boolean(),
   /** How often it was changed since it was issued. */
   revision: z.number(),
   /** A change of it is under way. */
@@ -127,6 +156,9 @@ const orderView = z.object({
   shipToAddress: z.string(),
   currency: z.string(),
   terms: z.string(),
+  /** The number under which it was placed elsewhere; and whether it goes to its supplier. */
+  placedAs: z.string().nullable(),
+  isSent: z.boolean(),
   agreement: z.object({ id: z.string(), number: z.string() }).nullable(),
   /** The run that made it by itself, for whoever may read it. */
   run: z.object({ id: z.string(), rule: z.string() }).nullable(),
@@ -198,6 +230,8 @@ const deskAsked = z.object({
   shipToId: id.optional(),
   /** Past its day, or within a week. */
   due: z.enum(['any', 'late', 'week']).default('any'),
+  /** Those that wait, or those that were put aside. */
+  aside: z.enum(['no', 'yes']).default('no'),
 })
 export type DeskAsked = z.output<typeof deskAsked>
 
@@ -209,6 +243,7 @@ const ordersAsked = z.object({
         'any',
         'issued',
         'overdue',
+        'expired',
         'due soon',
         'unanswered',
         'answered',
@@ -239,6 +274,14 @@ export const orderRoutes = {
       /** Where lines may go to. */
       places: z.array(z.object({ id: z.string(), name: z.string() })),
     }),
+  }),
+  putAside: defineRoute({
+    name: 'putAside',
+    method: 'POST',
+    path: '/api/desk/aside',
+    summary: 'Put lines of the Desk aside until a day; or have them wait again.',
+    access: 'order',
+    body: z.object({ lineIds: z.array(id).min(1).max(500), until: day.nullable(), reason: text(300).default('') }),
   }),
   layOnTray: defineRoute({
     name: 'layOnTray',
@@ -339,6 +382,17 @@ export const orderRoutes = {
     access: 'order',
     params: ids,
     body: z.object({ note: text(2000) }),
+  }),
+  setConditions: defineRoute({
+    name: 'setConditions',
+    method: 'PUT',
+    path: '/api/trays/{id}/conditions',
+    summary: 'Say how an order that is put together is paid and delivered, until when, and that it was placed already.',
+    access: 'order',
+    params: ids,
+    ifMatch: true,
+    body: orderConditions,
+    reply: versioned,
   }),
   issueOrder: defineRoute({
     name: 'issueOrder',

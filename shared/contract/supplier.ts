@@ -46,6 +46,8 @@ const record = z.object({
   freight: z.string().nullable(),
   freightFreeFrom: z.string().nullable(),
   minimumOrder: z.string().nullable(),
+  /** In which its orders are written. */
+  language: z.string(),
   standingReason: z.string(),
   standingSince: z.string().nullable(),
   standingUntil: z.string().nullable(),

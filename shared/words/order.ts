@@ -1,4 +1,5 @@
 import type { ChannelName } from '#core/order/channel'
+import type { AsideReason } from '#core/order/aside'
 import type { IssueReason } from '#core/order/issue'
 import type { OrderState } from '#core/order/moves'
 import { sayMisfit } from './agreement'
@@ -48,6 +49,8 @@ export function sayIssueReason(r: IssueReason, ways: Ways): string {
       return 'This serves your own need alone; another buyer has to issue it.'
     case 'ship-to-differs':
       return 'The lines go to different places; an order goes to one.'
+    case 'order-expired':
+      return `It was to be delivered until ${ways.date(r.on, '')}, which is past: say until when.`
     case 'supplier-blocked':
       return `${r.supplier} cannot be ordered from now.`
     case 'supplier-unreachable':
@@ -85,3 +88,9 @@ export function sayIssueReason(r: IssueReason, ways: Ways): string {
     }
   }
 }
+
+/** Why lines may not be put aside until a day. */
+export const sayAsideReason = (r: AsideReason, ways: Ways, today: string): string =>
+  r.code === 'aside-not-later'
+    ? 'Say a later day: on it they wait again.'
+    : `Put aside they wait again by ${ways.date(r.most, today)} at the latest; what is not needed is cancelled.`

@@ -100,6 +100,7 @@ describe('what is told is worded for whoever reads it', () => {
         total: '1448.23',
         shipTo: 'Pump Hall',
         firstDay: '2026-12-08',
+        placedAs: null,
         answerAt: null,
       },
       waysOf('en-GB'),

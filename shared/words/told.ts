@@ -262,6 +262,9 @@ export function sayTold(t: Told, ways: Ways): Said {
             `${t.currency} ${ways.kept(t.total, t.currency)} with tax,`,
           `to be delivered to ${t.shipTo}${t.firstDay === null ? '' : ` by ${ways.day(t.firstDay, '')}`}.`,
           '',
+          ...(t.placedAs === null
+            ? []
+            : [`It confirms what we ordered already as ${t.placedAs}: please do not deliver it twice.`, '']),
           'Please quote its number on your delivery note and your invoice.',
           '',
           ...askForAnswer(t.answerAt),

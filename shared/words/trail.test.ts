@@ -126,7 +126,7 @@ test('an order says to whom, whether its mail is out, and whom else it serves', 
       sentAt: null,
       pdf: false,
       others: [],
-      rule: null,
+      ...{ rule: null, placedAs: null, isSent: true },
     }),
   ).toEqual({ who: 'P-26-00001', what: 'to Corrigan Pumps', more: 'the e-mail is on its way' })
   expect(
@@ -137,8 +137,11 @@ test('an order says to whom, whether its mail is out, and whom else it serves', 
       channel: 'e-mail',
       sentAt: '2026-11-25T10:00:00Z',
       pdf: true,
-      others: ['R-26-00001', 'R-26-00002'],
-      rule: 'Salt',
+      others: ['R-26-1', 'R-26-2'],
+      ...{ rule: 'Salt', placedAs: 'book 7', isSent: true },
     }).more,
-  ).toBe('made by itself, by “Salt” · e-mailed · PDF kept · also serves R-26-00001 and R-26-00002')
+  ).toBe('made by itself, by “Salt” · placed already as book 7 · e-mailed · PDF kept · also serves R-26-1 and R-26-2')
+  const kept = { state: 'issued', number: 'P-26-00003', supplier: 'Corrigan Pumps', channel: null, sentAt: null }
+  const more = { pdf: true, others: [], rule: null, placedAs: 'book 7', isSent: false }
+  expect(sayOrder({ ...kept, ...more }).more).toBe('placed already as book 7 · PDF kept')
 })

@@ -174,6 +174,12 @@ export function sayEvent(e: EventFacts, ways: Ways): Said {
       const more = text === '' ? '' : `because “${text}”`
       return { station: 'Order', who, what: `${did} ${String(e.after?.number ?? 'the order')}`, more }
     }
+    case 'put aside': {
+      const until = typeof e.after?.until === 'string' ? ` until ${ways.date(e.after.until, '')}` : ''
+      return { station: 'Order', who, what: `put aside${until}: ${names}`, more: text === '' ? '' : `“${text}”` }
+    }
+    case 'taken up again':
+      return { station: 'Order', who, what: `took up again: ${names}`, more: '' }
     case 'rest cancelled':
       return { station: 'Order', who, what: 'cancelled what was not ordered', more: '' }
     default:
@@ -208,11 +214,18 @@ export function sayOrder(o: {
   readonly others: readonly string[]
   /** The rule that made it by itself. */
   readonly rule: string | null
+  readonly placedAs: string | null
+  readonly isSent: boolean
 }): { who: string; what: string; more: string } {
   const more = [
     ...(o.state === 'cancelled' ? ['cancelled'] : []),
     ...(o.rule === null ? [] : [`made by itself, by “${o.rule}”`]),
-    o.sentAt === null ? `the ${o.channel ?? 'order'} is on its way` : (SENT_OVER[o.channel ?? ''] ?? 'sent'),
+    ...(o.placedAs === null ? [] : [`placed already as ${o.placedAs}`]),
+    ...(o.sentAt !== null
+      ? [SENT_OVER[o.channel ?? ''] ?? 'sent']
+      : o.isSent
+        ? [`the ${o.channel ?? 'order'} is on its way`]
+        : []),
     ...(o.pdf ? ['PDF kept'] : []),
     ...(o.others.length > 0 ? [`also serves ${listWords(o.others)}`] : []),
   ]

@@ -3,6 +3,8 @@ import { minorUnits } from '#core/base/currency'
 import type { Money } from '#core/base/money'
 import { dayOf, daysBetween, type Day } from '#core/base/day'
 import { unitName } from '#core/base/unit'
+import type { Language } from '#core/supplier/language'
+import { unitNameIn } from './unit-names'
 
 /** The ways in which one reader has numbers and dates written, by their locale; page and server write the same. */
 export interface Ways {
@@ -63,11 +65,9 @@ export function waysOf(locale: string): Ways {
 /** Noon of a day in UTC: no time zone moves it into another. */
 const noon = (day: Day): Date => new Date(`${day}T12:00:00Z`)
 
-/** The language of the words there are; names of days and months come in it, whatever the reader's marks are. */
-const LANGUAGE = 'en'
-
-function makeWays(locale: string): Ways {
-  const language = locale.startsWith(LANGUAGE) ? locale : 'en-GB'
+/** Names of days, months and units come in the language of the words around them, whatever the reader's marks are. */
+function makeWays(locale: string, of: Language = 'en'): Ways {
+  const language = locale.startsWith(of) ? locale : 'en-GB'
   const parts = new Intl.NumberFormat(locale).formatToParts(-1234567.5)
   const mark = parts.find((p) => p.type === 'decimal')?.value === ',' ? ',' : '.'
   const group = parts.find((p) => p.type === 'group')?.value ?? ''
@@ -104,7 +104,8 @@ function makeWays(locale: string): Ways {
       return decimal(d.toFixed(Math.max(minorUnits(currency), d.places())))
     },
     rate: (perBase, currency, base) => `${decimal(perBase)} ${currency} to the ${base}`,
-    quantity: (quantity, unit) => `${decimal(dec(quantity).toFixed())} ${unitName(unit)}`,
+    quantity: (quantity, unit) =>
+      `${decimal(dec(quantity).toFixed())} ${of === 'en' ? unitName(unit) : unitNameIn(of, unit)}`,
     day: (day, today) => `${weekday(day)} ${ways.date(day, today)}`,
     date: (day, today) => (sameYear(day, today) ? date : dateOfYear)(day),
     shortDate: (day, today) => (sameYear(day, today) ? short : shortOfYear)(day),
@@ -149,3 +150,10 @@ const exactIn = (locale: string, timeZone: string) =>
 
 /** How the organisation writes to the outside, and what it keeps in documents: in the ways of no one reader. */
 export const OUTWARD: Ways = waysOf('en-GB')
+
+/** How it writes to a supplier, in the supplier's language. */
+export const OUTWARD_IN: Readonly<Record<Language, Ways>> = {
+  en: OUTWARD,
+  de: makeWays('de-DE', 'de'),
+  fr: makeWays('fr-FR', 'fr'),
+}

@@ -146,7 +146,7 @@ beforeAll(async () => {
         id,
       ])
     ).map((l) => `/api/budgets/${l.id}/entries`),
-    readDesk: ['/api/desk'],
+    readDesk: ['/api/desk', '/api/desk?aside=yes'],
     proposeOrders: ['/api/proposed-orders', '/api/proposed-orders?mostRequests=3&by=department&within=7'],
     listRules: ['/api/ordering-rules'],
     listRuns: ['/api/ordering-runs', `/api/ordering-runs?rule=${RULE}`],

@@ -12,8 +12,9 @@ beforeAll(async () => {
 })
 afterAll(() => rekko.stop())
 const { approvedLine } = ordering(() => rekko)
+const ALL: DeskAsked = { words: '', supplier: 'any', due: 'any', aside: 'no' }
 const desk = (asked: Partial<DeskAsked> = {}, limit = 200) =>
-  rekko.as('Leonie Farrow', (ctx) => readDesk(ctx, limit, { ...{ words: '', supplier: 'any', due: 'any' }, ...asked }))
+  rekko.as('Leonie Farrow', (ctx) => readDesk(ctx, limit, { ...ALL, ...asked }))
 
 test('lines are found by words, supplier, place and day, and counted as they are found', async () => {
   const [pump, shelves] = [await approvedLine('12.50'), await approvedLine('40.00', 'Harriet Voss')]

@@ -146,7 +146,7 @@ describe('an issued order', () => {
     expect(await money(id, requestId)).toEqual({ committed: 0, reserved: 125 })
     await expect(change(id, { quantity: '3' })).rejects.toThrow(/is cancelled/)
     const sent = await rekko.as(LEONIE, (ctx) => listSent(ctx.tx, id))
-    const paper = JSON.stringify(paperOfOrder(sent.at(-1)?.snapshot ?? expect.fail('it was sent')))
+    const paper = JSON.stringify(paperOfOrder(sent.at(-1)?.snapshot ?? expect.fail('it was sent'), '/orders/1'))
     expect(paper).toMatch(/Cancellation of purchase order P-.*deliver nothing/)
     expect(await broken()).toEqual([])
   })

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { compare, isZero, subtract } from '#core/base/money'
 import type { OrderDecision } from '#shared/contract/decide'
+import { sayPlaced } from '#shared/words/conditions'
+import { capital } from '#shared/words/format'
 import AnswerBox from '~/components/decide/AnswerBox.vue'
 import SaidSoFar from '~/components/decide/SaidSoFar.vue'
 import { useWording } from '~/composables/base/use-wording'
@@ -48,6 +50,7 @@ const above = ({ approved, ordered }: OrderDecision['lines'][number]) =>
         · it is issued as soon as nobody is left to decide</template
       >
     </p>
+    <p v-if="doc.placedAs" class="mt-1.5 font-medium">{{ capital(sayPlaced(doc, doc.supplier)) }}.</p>
     <div v-if="doc.change" class="mt-3 border-l-2 border-strong pl-3">
       <p class="font-semibold">“{{ doc.change.reason }}”</p>
       <ul>

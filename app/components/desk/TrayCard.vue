@@ -3,8 +3,10 @@ import { HUNDRED, ONE, dec } from '#core/base/decimal'
 import { isZero, subtract } from '#core/base/money'
 import { readTypedNumber } from '#core/base/typed-number'
 import { unitName } from '#core/base/unit'
+import { sayPlaced } from '#shared/words/conditions'
 import { capital, inWords, listWords } from '#shared/words/format'
 import type { TrayView } from '#shared/contract/order'
+import { sayHint } from '#shared/words/step-hint'
 import MainAction from '~/components/base/MainAction.vue'
 import { useWording } from '~/composables/base/use-wording'
 import TypedBox from '~/components/base/TypedBox.vue'
@@ -31,6 +33,7 @@ const emit = defineEmits<{
   note: [note: string]
   choose: []
   draw: []
+  conditions: []
   pass: []
 }>()
 const wording = useWording()
@@ -102,6 +105,9 @@ function agree(lineId: string, event: Event): void {
     <p class="small mb-1.5">
       to {{ tray.shipTo }} · by {{ wording.shortDay(tray.needBy) }} · {{ tray.terms }} · {{ tray.currency }}
     </p>
+    <p v-if="tray.conditions.placedAs" class="mb-1.5 font-medium">
+      {{ capital(sayPlaced(tray.conditions, tray.supplier)) }}
+    </p>
     <p v-if="tray.agreement" class="small mb-1.5">
       draws on
       <NuxtLink class="quiet-link" :to="`/agreements/${tray.agreement.id}`"
@@ -140,6 +146,9 @@ function agree(lineId: string, event: Event): void {
           {{ unitName(l.unit) }}</label
         ><span v-else class="num">{{ wording.quantity(l.quantity, l.unit) }}</span
         ><span class="num">{{ wording.amount(l.net) }}</span>
+        <p v-if="l.hint && isOpen && sayHint(l.hint, l.hint.quantity, wording.ways)" class="small col-span-3">
+          {{ sayHint(l.hint, l.hint.quantity, wording.ways) }}
+        </p>
         <label v-if="l.itemId === null && isOpen" class="small col-span-3 flex items-baseline gap-2"
           >agreed at
           <TypedBox
@@ -208,7 +217,11 @@ function agree(lineId: string, event: Event): void {
         {{ capital(standing) }}
       </p>
       <MainAction v-if="tray.mayIssue" :busy="busy" keys="Ctrl ⏎" @press="emit('issue')">{{
-        busy ? 'Issuing …' : `Issue and e-mail to ${tray.supplier}`
+        busy
+          ? 'Issuing …'
+          : tray.conditions.isSent
+            ? `Issue and e-mail to ${tray.supplier}`
+            : 'Issue it; nothing is sent'
       }}</MainAction>
       <template v-else-if="tray.maySend">
         <MainAction :busy="busy" keys="Ctrl ⏎" @press="emit('send')">{{
@@ -227,6 +240,9 @@ function agree(lineId: string, event: Event): void {
         <template v-if="isOpen">
           <button v-if="tray.note === '' && !isNoting" type="button" class="quiet-link min-h-6" @click.stop="beginNote">
             Say something to the supplier
+          </button>
+          <button type="button" class="quiet-link min-h-6" @click.stop="emit('conditions')">
+            Terms, expiry, or that it was placed already
           </button>
           <button v-if="tray.hasAgreements" type="button" class="quiet-link min-h-6" @click.stop="emit('draw')">
             {{ tray.agreement ? 'Draw on another agreement, or none' : 'Draw on an agreement' }}

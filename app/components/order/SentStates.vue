@@ -34,7 +34,7 @@ const mayResend = (v: OrderView['revisions'][number]) =>
   props.order.buyerId === session.me?.id &&
   v.revision === props.order.revisions[0]?.revision &&
   v.hasPdf &&
-  v.sendings > 0 &&
+  (v.sendings > 0 || (!props.order.isSent && props.order.state !== 'cancelled')) &&
   !v.isWaiting
 const resend = () =>
   act(async () => {
@@ -42,21 +42,24 @@ const resend = () =>
     emit('sent')
   })
 const sayFar = (v: OrderView['revisions'][number]) =>
-  v.sentAt !== null
-    ? `e-mailed to ${v.address ?? ''}, ${wording.moment(v.sentAt)}${v.sendings > 1 ? ', once more' : ''}`
-    : v.lastError !== null
-      ? 'the mail server does not take it just now; it follows by itself'
-      : 'its e-mail is on the way'
+  v.sendings === 0 && !props.order.isSent
+    ? `kept here: ${props.order.supplier} was not sent it`
+    : v.sentAt !== null
+      ? `e-mailed to ${v.address ?? ''}, ${wording.moment(v.sentAt)}${v.sendings > 1 ? ', once more' : ''}`
+      : v.lastError !== null
+        ? 'the mail server does not take it just now; it follows by itself'
+        : 'its e-mail is on the way'
 </script>
 
 <template>
   <section aria-labelledby="sent-states">
-    <h2 id="sent-states" class="head mb-1.5">As it was sent</h2>
+    <h2 id="sent-states" class="head mb-1.5">{{ order.isSent ? 'As it was sent' : 'As it was written' }}</h2>
     <p v-if="trouble" class="notice-red mb-1.5" role="alert">{{ trouble }}</p>
     <ul>
       <li v-for="v in order.revisions" :key="v.revision" class="border-b border-rule py-2">
         <p class="font-medium">
-          {{ v.revision === 0 ? 'First sending' : `Revision ${v.revision}` }}, {{ wording.moment(v.issuedAt) }}
+          {{ v.revision > 0 ? `Revision ${v.revision}` : order.isSent ? 'First sending' : 'Issued' }},
+          {{ wording.moment(v.issuedAt) }}
         </p>
         <p v-if="v.reason" class="text-ink2">“{{ v.reason }}”, {{ v.issuedBy }}</p>
         <p class="small">{{ sayFar(v) }}</p>
@@ -73,7 +76,7 @@ const sayFar = (v: OrderView['revisions'][number]) =>
             what has changed
           </button>
           <button v-if="mayResend(v)" type="button" class="quiet-link" :disabled="busy" @click="resend">
-            send it once more
+            {{ v.sendings > 0 ? 'send it once more' : 'send it after all' }}
           </button>
         </p>
         <ul v-if="compared?.is === v.revision" class="mt-1.5 border-l-2 border-strong pl-2.5">

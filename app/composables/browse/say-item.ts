@@ -1,7 +1,6 @@
 import type { Day } from '#core/base/day'
 import { dec } from '#core/base/decimal'
 import { priceFor, type PriceStep } from '#core/catalogue/price'
-import type { StepHint } from '#core/catalogue/step-hint'
 import type { Packs } from '#core/catalogue/pack'
 import { unitName } from '#core/base/unit'
 import { formatCount } from '#shared/words/format'
@@ -35,13 +34,3 @@ export function sayPrices(i: Priced, day: Day, ways: Ways, base: string): string
 /** How many packs a quantity makes: "two packs of 12". */
 export const sayPacks = (p: Packs, size: string, ways: Ways): string =>
   `${formatCount(Number(p.packs), 'pack', 'packs')} of ${ways.decimal(size)}`
-
-/** What a few more would make of a quantity, where it is at least half way to the next step; else "". */
-export function sayHint({ net, next }: StepHint, quantity: string, ways: Ways): string {
-  if (next === null || dec(next.more).gt(dec(quantity))) return ''
-  const price = ways.price(next.price, net.currency)
-  return (
-    `${ways.decimal(next.more)} more, and each costs ${price}: ${ways.decimal(next.at)} cost ` +
-    `${ways.amount(next.net)} instead of ${ways.amount(net)} for ${ways.decimal(quantity)}.`
-  )
-}

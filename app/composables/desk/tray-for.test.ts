@@ -7,7 +7,7 @@ const line = (
   shipToId = 'yard',
   currency = 'EUR',
   agreement: string | null = null,
-) => ({ id, supplierId, shipToId, currency, agreement })
+) => ({ id, supplierId, shipToId, currency, agreement, conditions: { placedAs: null as string | null } })
 const ids = (groups: readonly { id: string }[][]) => groups.map((g) => g.map((l) => l.id).join(' '))
 
 test('lines for several places, suppliers and currencies are parted, in the order given', () => {
@@ -53,4 +53,12 @@ test('the tray at hand is taken where the lines fit, else one of the same suppli
   expect(at([line('a', 'pumps', 'boat')], '2')).toBeNull()
   expect(at([line('a', null)], null)).toBeNull()
   expect(at([line('a', null)], '3')).toBe('3')
+})
+
+test('what was placed elsewhere already takes more only where it is at hand', () => {
+  const trays = [{ ...line('1', 'pumps'), conditions: { placedAs: '4711' } }, line('2', 'pumps')] as never[]
+  const at = (atHand: string | null) =>
+    (trayFor([line('a', 'pumps')], trays, atHand) as { id: string } | null)?.id ?? null
+  expect([at(null), at('1')]).toEqual(['2', '1'])
+  expect(trayFor([line('a', 'pumps')], trays.slice(0, 1), null)).toBeNull()
 })

@@ -1,7 +1,9 @@
 import type { DeskLine, TrayView } from '#shared/contract/order'
 
 type Laid = Pick<DeskLine, 'supplierId' | 'shipToId' | 'currency' | 'agreement'>
-type Tray = Pick<TrayView, 'id' | 'supplierId' | 'shipToId' | 'currency' | 'agreement' | 'agreementSaid'>
+type Tray = Pick<TrayView, 'id' | 'supplierId' | 'shipToId' | 'currency' | 'agreement' | 'agreementSaid'> & {
+  readonly conditions: Pick<TrayView['conditions'], 'placedAs'>
+}
 
 /**
  * Lines by the trays they belong on: of one supplier, to one place, in one currency, drawing on one agreement, in the
@@ -24,7 +26,10 @@ export function byTray<L extends Laid>(lines: readonly L[], chosenSupplier: stri
 /** Whether a line draws on what a tray draws on; where its buyer said on what, every line may lie there. */
 const drawsAlike = (l: Laid, t: Tray): boolean => t.agreementSaid || l.agreement === (t.agreement?.number ?? null)
 
-/** The tray that such lines fit on: the one at hand, else another of their supplier and place; null for a new one. */
+/**
+ * The tray that such lines fit on: the one at hand, else another of their supplier and place; null for a new one. What
+ * was placed elsewhere already takes no more, unless it is at hand.
+ */
 export function trayFor<T extends Tray>(lines: readonly Laid[], trays: readonly T[], atHand: string | null): T | null {
   const fits = (t: Tray) =>
     lines.every(
@@ -35,7 +40,7 @@ export function trayFor<T extends Tray>(lines: readonly Laid[], trays: readonly 
     )
   return (
     trays.find((t) => t.id === atHand && fits(t)) ??
-    trays.find((t) => fits(t) && lines.some((l) => l.supplierId !== null)) ??
+    trays.find((t) => fits(t) && t.conditions.placedAs === null && lines.some((l) => l.supplierId !== null)) ??
     null
   )
 }

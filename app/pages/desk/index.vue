@@ -6,7 +6,9 @@ import BlankChoice from '~/components/base/BlankChoice.vue'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import SupplierPicker from '~/components/base/SupplierPicker.vue'
+import ConditionsForm from '~/components/order/ConditionsForm.vue'
 import DrawChoice from '~/components/order/DrawChoice.vue'
+import AsideLines from '~/components/desk/AsideLines.vue'
 import PassTray from '~/components/desk/PassTray.vue'
 import TrayCard from '~/components/desk/TrayCard.vue'
 import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
@@ -37,6 +39,7 @@ const asked = computed(() =>
       supplier: one('supplier'),
       shipToId: one('shipToId'),
       due: one('due'),
+      aside: one('aside'),
     }).filter(([, v]) => v !== ''),
   ),
 )
@@ -77,15 +80,20 @@ const sayLine = (l: DeskLine) =>
   [l.description, wording.quantity(l.open, l.unit), l.asker, ...(marked.value.has(l.id) ? ['marked'] : [])].join(', ')
 const chosen = computed(() => lines.value.filter((l) => marked.value.has(l.id)))
 const needsSupplier = computed(() => chosen.value.length > 0 && chosen.value.every((l) => l.supplierId === null))
+const sayWaiting = (n: number) =>
+  one('aside') === 'yes'
+    ? `${n === 1 ? 'line is' : 'lines are'} put aside`
+    : `${n === 1 ? 'line waits' : 'lines wait'} to be ordered`
 const sentence = computed(() => {
   const n = data.value?.total ?? 0
+  if (n === 0 && one('aside') === 'yes') return 'No such line is put aside.'
   if (n === 0 && isNarrowed.value) return 'No line that waits fits this.'
   if (n === 0)
     return trays.value.length > 0
       ? 'Nothing else waits; what is left lies on your trays.'
       : 'Nothing waits to be ordered.'
   return (
-    `${capital(formatCounted(n))} ${n === 1 ? 'line waits' : 'lines wait'} to be ordered, from ` +
+    `${capital(formatCounted(n))} ${sayWaiting(n)}, from ` +
     `${formatCount(new Set(lines.value.flatMap((l) => l.supplierId ?? [])).size, 'supplier', 'suppliers')}.`
   )
 })
@@ -175,6 +183,12 @@ async function lay(parts: readonly DeskLine[], onto: { id: string } | 'fitting' 
 }
 /** The tray of which it is said on which agreement it draws. */
 const drawing = shallowRef<TrayView | null>(null)
+/** The tray whose conditions are being said. */
+const setting = shallowRef<TrayView | null>(null)
+async function conditionsKept(): Promise<void> {
+  setting.value = null
+  await refresh()
+}
 async function drawn(): Promise<void> {
   drawing.value = null
   await refresh()
@@ -255,7 +269,7 @@ const issue = (id: string) =>
   doWith(id, async (t) => {
     const key = `issue-${t.id}-${t.version}`
     const done = await api.post('/api/orders/{id}/issue', { params: { id }, version: t.version, key })
-    issued.value = { id: done.id, number: done.number, supplier: t.supplier }
+    issued.value = { id: done.id, number: done.number, supplier: t.supplier, isSent: t.conditions.isSent }
     void session.load()
   })
 /** Which orders are to be issued as soon as they are approved, where one said so. */
@@ -277,7 +291,7 @@ const answer = (id: string, text: string) =>
     api.post('/api/documents/{id}/answers', { params: { id }, body: { text }, key: crypto.randomUUID() }),
   )
 
-const issued = ref<{ id: string; number: string; supplier: string } | null>(null)
+const issued = ref<{ id: string; number: string; supplier: string; isSent: boolean } | null>(null)
 
 function drag(event: DragEvent, l: DeskLine): void {
   if (!marked.value.has(l.id)) marked.value = new Set([l.id])
@@ -347,6 +361,17 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
       <p v-if="lines.length > 0 || isNarrowed" class="mt-1.5 leading-7 text-ink2">
         Lines
         <BlankChoice
+          :model-value="one('aside')"
+          :choices="[
+            { id: '', name: 'that wait' },
+            { id: 'yes', name: 'that are put aside' },
+          ]"
+          label="Whether they wait"
+          placeholder=""
+          light
+          @update:model-value="narrow({ aside: $event })"
+        />,{{ ' ' }}
+        <BlankChoice
           :model-value="one('supplier')"
           :choices="[
             { id: '', name: 'with a supplier or none' },
@@ -398,13 +423,15 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
         <button type="button" class="quiet-link font-semibold" @click="refresh()">Try again</button>
       </p>
       <p v-if="issued" class="notice-green mt-3" role="status">
-        {{ issued.number }} is issued to {{ issued.supplier }} and on its way.
+        {{ issued.number }} is issued to {{ issued.supplier }}
+        {{ issued.isSent ? 'and on its way' : 'and kept here: they have it already' }}.
         <NuxtLink class="quiet-link font-semibold" :to="`/orders/${issued.id}`">See the order</NuxtLink>
       </p>
       <MissingForOrders v-if="lines.length === 0 && !isNarrowed && !error" />
       <p v-if="lines.length === 0 && !isNarrowed && !error" class="mt-3 max-w-[60ch] text-ink2">
         Lines stand here as soon as they are approved, those of one supplier together. Lay them on a tray, also from
-        several requests, and issue the order with one press.
+        several requests, and issue the order with one press. What was put aside
+        <NuxtLink class="quiet-link" to="/desk?aside=yes">stands by itself</NuxtLink>.
       </p>
       <table v-if="lines.length > 0" class="table mt-3">
         <caption class="sr-only">
@@ -464,6 +491,9 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
           >
             <td>
               {{ l.description }}<span v-if="by !== ''" class="small block">{{ l.supplier ?? 'no supplier yet' }}</span
+              ><span v-if="l.asideUntil && l.asideUntil > wording.today.value" class="small block text-amber-ink"
+                >until {{ wording.shortDay(l.asideUntil)
+                }}<template v-if="l.asideReason">: {{ l.asideReason }}</template></span
               ><span v-if="l.agreement" class="small block">draws on {{ l.agreement }}</span
               ><span v-if="l.noteInternal" class="small block">{{ l.noteInternal }}</span
               ><span v-if="l.supplierStanding === 'proposed'" class="small block text-amber-ink"
@@ -524,6 +554,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
             @back="takeBack(t.id)"
             @answer="answer(t.id, $event)"
             @draw="drawing = t"
+            @conditions="setting = t"
             @pass="passes.begin(t)"
             @off="takeOff(t, $event)"
             @price="(lineId, p) => agree(t, lineId, p)"
@@ -551,6 +582,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
                 : 'Drop lines here for a new order'
             }}
           </button>
+          <AsideLines :lines="chosen" :aside="one('aside') === 'yes'" @done="refresh" />
         </div>
       </template>
     </SheetPage>
@@ -562,6 +594,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
       @said="drawn"
       @close="drawing = null"
     />
+    <ConditionsForm v-if="setting" :tray="setting" @kept="conditionsKept" @close="setting = null" />
     <PassTray
       v-if="passing"
       :supplier="passing.tray.supplier"

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { isZero, subtract } from '#core/base/money'
 import type { LineWish } from '#core/order/change'
+import { sayPlaced } from '#shared/words/conditions'
+import { capital } from '#shared/words/format'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import AnswerForm from '~/components/order/AnswerForm.vue'
@@ -109,6 +111,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
         }}</time>
         by {{ order.buyer }} · {{ order.terms }} · {{ [order.shipToAddress, ...order.deliveryDetails].join(' · ') }}
       </p>
+      <p v-if="order.placedAs" class="mt-1.5 font-medium">{{ capital(sayPlaced(order, order.supplier)) }}.</p>
       <p v-if="order.state === 'cancelled'" class="notice-amber mt-3">
         It is cancelled: nothing of it is to be delivered, and no money is held for it.
       </p>
@@ -270,7 +273,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
         <p v-if="trouble" class="notice-red mb-2" role="alert">{{ trouble }}</p>
         <p v-if="said" class="small mb-2" role="status">{{ said }}</p>
         <a v-if="order.revisions[0]?.hasPdf" class="main-action" :href="`/api/orders/${order.id}/pdf`"
-          ><span>Keep the PDF as it was sent</span></a
+          ><span>{{ order.isSent ? 'Keep the PDF as it was sent' : 'Keep its PDF' }}</span></a
         >
         <p v-else class="text-ink2">Its PDF is being made.</p>
         <button v-if="mayBegin" type="button" class="action mt-2" @click="begin">Change or cancel it</button>

@@ -26,6 +26,7 @@ const STATES = [
   { id: '', name: 'in every state' },
   { id: 'issued', name: 'that stand' },
   { id: 'overdue', name: 'that are overdue' },
+  { id: 'expired', name: 'whose last day is past' },
   { id: 'due soon', name: 'that are due within a week' },
   { id: 'unanswered', name: 'that no supplier answered' },
   { id: 'answered', name: 'whose answer waits for a yes' },
@@ -72,11 +73,15 @@ const readOn = () =>
     more.value.push(...page.orders)
     next.value = page.next
   })
+/** It goes to its supplier and did not arrive yet. */
+const isUnderWay = (o: OrderHead) => o.isSent && !o.mailed
 const sentence = computed(() => {
   const n = orders.value.length
   if (n === 0) return isNarrowed.value ? 'No order fits this.' : 'No order was issued yet.'
-  const underway = orders.value.filter((o) => !o.mailed).length
+  const underway = orders.value.filter(isUnderWay).length
   const many = `${formatCount(n, 'order', 'orders')}${next.value === null ? '' : ' and more'}`
+  if (underway === 0 && !orders.value.every((o) => o.isSent))
+    return `${capital(many)}, ${n === 1 ? 'not' : 'none of them'} on the way to a mailbox.`
   return underway === 0
     ? `${capital(many)}, all of them in their suppliers’ mailboxes.`
     : `${capital(many)}, ${underway === 1 ? 'one' : underway} still on the way to the supplier’s mailbox.`
@@ -88,7 +93,9 @@ const since = (o: OrderHead) =>
     o.isChanging ? 'a change is decided on' : '',
     o.isAnswered ? 'answered otherwise' : o.state === 'acknowledged' ? 'acknowledged' : '',
     o.remindedAt === null || o.state !== 'issued' ? '' : 'asked once more',
-    o.mailed ? '' : 'on its way',
+    isUnderWay(o) ? 'on its way' : '',
+    o.expiresOn === null ? '' : `until ${wording.shortDay(o.expiresOn)}`,
+    o.placedAs === null ? '' : `placed as ${o.placedAs}`,
   ]
     .filter((x) => x !== '')
     .join(', ')
@@ -191,9 +198,9 @@ usePlaceKeys([{ keys: 'Enter', does: 'open the order' }], () => undefined)
               <time :datetime="o.issuedAt" :title="wording.exact(o.issuedAt)">{{ wording.moment(o.issuedAt) }}</time>
             </td>
             <td class="whitespace-nowrap max-[700px]:order-5 max-[700px]:text-right!">
-              <span :class="isOverdue(o.state, o.needBy, wording.today.value) ? 'text-red' : ''"
+              <span :class="isOverdue(o, wording.today.value) ? 'text-red' : ''"
                 >{{ o.needBy === null ? '' : wording.shortDay(o.needBy)
-                }}<template v-if="isOverdue(o.state, o.needBy, wording.today.value)">, late</template></span
+                }}<template v-if="isOverdue(o, wording.today.value)">, late</template></span
               >
             </td>
             <td

@@ -146,6 +146,10 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'approve a proposed supplier; in the b
           ><dt>Freight</dt>
           <dd>{{ freight }}</dd></template
         >
+        <template v-if="supplier.language !== 'English'"
+          ><dt>Orders</dt>
+          <dd>are written in {{ supplier.language }}</dd></template
+        >
         <template v-if="supplier.minimumOrder !== null"
           ><dt>Minimum order</dt>
           <dd>

@@ -18,6 +18,7 @@ import {
 import { sql } from 'drizzle-orm'
 import type { AnswerOutcome, AnswerWay } from '#core/order/answer'
 import type { LineWish, Rest } from '#core/order/change'
+import type { DeliveryTerm } from '#core/order/conditions'
 import type { PaymentTerms } from '#core/base/day'
 import { agreement } from './agreement'
 import { document } from './document'
@@ -44,6 +45,16 @@ export const purchaseOrder = pgTable(
     currency: text().notNull(),
     termsKind: text('terms_kind').$type<PaymentTerms['kind']>().notNull(),
     termsDays: integer('terms_days').notNull(),
+    /** Its buyer said how it is paid: what it draws on does not change that. */
+    termsSaid: boolean('terms_said').notNull().default(false),
+    deliveryTerm: text('delivery_term').$type<DeliveryTerm>(),
+    deliveryPlace: text('delivery_place').notNull().default(''),
+    expiresOn: date('expires_on'),
+    /** The number under which it was placed elsewhere, as it was given and, while it stands, as it is compared. */
+    placedAs: text('placed_as'),
+    placedKey: text('placed_key'),
+    /** It goes to its supplier. */
+    isSent: boolean('is_sent').notNull().default(true),
     note: text().notNull().default(''),
     /** Sent for a decision, it is issued as soon as it is approved, without another press. */
     issuesItself: boolean('issues_itself').notNull().default(false),
@@ -68,6 +79,11 @@ export const purchaseOrder = pgTable(
       .on(t.runId)
       .where(sql`${t.runId} is not null`),
     index('purchase_order_supplier').on(t.supplierId),
+    uniqueIndex('purchase_order_placed')
+      .on(t.placedKey, t.supplierId)
+      .where(sql`${t.placedKey} is not null`),
+    check('purchase_order_placed_said', sql`${t.placedKey} is null or ${t.placedAs} is not null`),
+    check('purchase_order_unsent', sql`${t.isSent} or ${t.placedAs} is not null`),
     index('purchase_order_agreement')
       .on(t.agreementId)
       .where(sql`${t.agreementId} is not null`),

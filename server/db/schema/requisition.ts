@@ -116,6 +116,9 @@ export const requisitionLine = pgTable(
     ordered: numeric({ precision: 24, scale: 6 }).notNull().default('0'),
     onTray: numeric('on_tray', { precision: 24, scale: 6 }).notNull().default('0'),
     cancelled: numeric({ precision: 24, scale: 6 }).notNull().default('0'),
+    /** A buyer put what is open of it aside until this day, on which it waits again, and why. */
+    asideUntil: date('aside_until'),
+    asideReason: text('aside_reason').notNull().default(''),
   },
   (t) => [
     index('requisition_line_of').on(t.requisitionId, t.position),

@@ -15,6 +15,7 @@ import {
 import { sql } from 'drizzle-orm'
 import type { PaymentTerms } from '#core/base/day'
 import type { BankDetails } from '#core/supplier/bank'
+import type { Language } from '#core/supplier/language'
 import type { ContactUse } from '#core/supplier/record'
 import { file } from './file'
 import { person } from './people'
@@ -68,6 +69,8 @@ export const supplier = pgTable(
     freightFreeFrom: numeric('freight_free_from', { precision: 20, scale: 4 }),
     /** The least value of goods that it takes an order for, in its currency. */
     minimumOrder: numeric('minimum_order', { precision: 20, scale: 4 }),
+    /** In which its orders are written. */
+    language: text().$type<Language>().notNull().default('en'),
   },
   (t) => [
     // One supplier has one tax number, whatever its spaces and points; what was refused or merged holds none.
@@ -78,6 +81,7 @@ export const supplier = pgTable(
     check('supplier_standing', sql`${t.standing} in ('active', 'on hold', 'blocked', 'proposed', 'refused', 'merged')`),
     check('supplier_merged', sql`(${t.standing} = 'merged') = (${t.mergedIntoId} is not null)`),
     check('supplier_warning_mode', sql`${t.warningMode} in ('informs', 'must be read', 'stops')`),
+    check('supplier_language', sql`${t.language} in ('en', 'de', 'fr')`),
     check('supplier_minimum_order', sql`${t.minimumOrder} >= 0`),
     check('supplier_terms', sql`${t.termsKind} in ('net', 'month-end')`),
   ],

@@ -1,0 +1,50 @@
+import type { Day, PaymentTerms } from '../base/day'
+
+/** The rules of Incoterms 2020 (International Chamber of Commerce), each of a named place. */
+export const DELIVERY_TERMS = ['EXW', 'FCA', 'CPT', 'CIP', 'DAP', 'DPU', 'DDP', 'FAS', 'FOB', 'CFR', 'CIF'] as const
+export type DeliveryTerm = (typeof DELIVERY_TERMS)[number]
+
+/** On which conditions an order is placed, beside its lines. */
+export interface OrderConditions {
+  readonly terms: PaymentTerms
+  readonly delivery: { readonly term: DeliveryTerm; readonly place: string } | null
+  /** The last day on which the supplier may deliver on it. */
+  readonly expiresOn: Day | null
+  /** The number under which it was placed elsewhere (an order book on paper, a shop); null: it is placed by this. */
+  readonly placedAs: string | null
+  /** It goes to its supplier; what was placed elsewhere need not. */
+  readonly isSent: boolean
+}
+
+export type ConditionReason =
+  | { readonly code: 'no-delivery-place' | 'number-says-nothing' | 'sent-nowhere' }
+  | { readonly code: 'expiry-is-past'; readonly on: Day }
+
+/** The longest number given elsewhere. */
+export const LONGEST_NUMBER = 60
+
+/**
+ * A number given elsewhere as it is compared: without case, spaces and punctuation. Empty where nothing of it is left.
+ * Source: rules of calculation, numbers and kinds.
+ */
+export const comparedNumber = (number: string): string =>
+  number
+    .normalize('NFKC')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]/gu, '')
+
+/** What is wrong with the conditions of an order that is put together. */
+export function conditionReasons(c: OrderConditions, today: Day): ConditionReason[] {
+  return [
+    ...(c.delivery?.place.trim() === '' ? [{ code: 'no-delivery-place' as const }] : []),
+    ...(c.expiresOn !== null && isExpired(c.expiresOn, today)
+      ? [{ code: 'expiry-is-past' as const, on: c.expiresOn }]
+      : []),
+    ...(c.placedAs !== null && comparedNumber(c.placedAs) === '' ? [{ code: 'number-says-nothing' as const }] : []),
+    // An order that nobody placed and nobody sends would be none.
+    ...(c.placedAs === null && !c.isSent ? [{ code: 'sent-nowhere' as const }] : []),
+  ]
+}
+
+/** Whether an order expired: from the day after. Source: rules of calculation, money, quantity, dates. */
+export const isExpired = (expiresOn: Day, today: Day): boolean => expiresOn < today
