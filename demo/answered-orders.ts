@@ -53,7 +53,7 @@ export async function answerSomeOrders(db: Db, doAs: As, at: Date): Promise<void
     if (page.next === null) break
     after = page.next
   }
-  const left = listed.filter((o) => !o.isChanging && o.state === 'issued')
+  const left = listed.filter((o) => !o.isChanging && o.isSent && o.state === 'issued')
   const answer = (order: OrderHead, when: Date, given: { by: string; note: string; lines: LineWish[] }) =>
     doAs(buyerId, when, async (ctx) => {
       const kept = await findOrder(ctx.tx, order.id, true)

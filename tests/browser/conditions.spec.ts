@@ -56,9 +56,9 @@ test('a line is put aside and waits again; what was bought in a shop is ordered,
   await leonie.keyboard.type('Till 4711/b')
   await dialog.getByRole('button', { name: /^Whether a confirmation is sent/ }).click()
   await leonie.getByRole('option', { name: 'nothing is sent' }).click()
-  await dialog.getByLabel('Days of payment').fill('x')
+  await dialog.getByRole('textbox', { name: 'Days of payment' }).fill('x')
   await expect(dialog.getByRole('button', { name: /^Say days of payment/ })).toBeVisible()
-  await dialog.getByLabel('Days of payment').fill('0')
+  await dialog.getByRole('textbox', { name: 'Days of payment' }).fill('0')
   expect((await new AxeBuilder({ page: leonie }).analyze()).violations).toEqual([])
   // Held down, the key keeps it once.
   await leonie.keyboard.down('Control')
@@ -69,7 +69,7 @@ test('a line is put aside and waits again; what was bought in a shop is ordered,
   await expect(dialog).toHaveCount(0)
   await expect(tray).toContainText('Placed already as Till 4711/b; nothing is sent to Northmole Water')
   await tray.getByRole('button', { name: /^Issue it; nothing is sent/ }).click()
-  await leonie.getByRole('link', { name: 'See the order' }).click()
+  await leonie.getByRole('link', { name: 'See the order', exact: true }).click()
   await expect(leonie.getByText('kept here: Northmole Water was not sent it')).toBeVisible()
   const number = (await leonie.getByRole('heading', { level: 1 }).locator('b').first().textContent()) ?? ''
   await leonie.goto(`/orders?words=${encodeURIComponent('till 4711')}`)

@@ -75,106 +75,110 @@ async function keep(): Promise<void> {
     @main="keep"
     @close="emit('close')"
   >
-    <form class="sentence-small mt-3 leading-9!" @submit.prevent="keep">
-      <p>
-        It is paid
-        <BlankChoice
-          v-model="form.kind"
-          :choices="[
-            { id: 'net', name: 'net' },
-            { id: 'month-end', name: 'from the end of the month' },
-          ]"
-          label="From when the days of payment count"
-          placeholder=""
-        />{{ ' ' }}
-        <input
-          id="conditions-days"
-          v-model="form.days"
-          class="blank blank-input"
-          inputmode="numeric"
-          aria-label="Days of payment"
-        />
-        days.
-      </p>
-      <p>
-        It is delivered
-        <BlankChoice
-          :model-value="form.term"
-          :choices="[
-            { id: '', name: 'on no term of delivery' },
-            ...DELIVERY_TERMS.map((id) => ({ id, name: `${id}, ${DELIVERY[id]}` })),
-          ]"
-          label="Term of delivery"
-          placeholder=""
-          @update:model-value="setTerm"
-        /><template v-if="form.term !== ''"
-          >, at
-          <input
-            id="conditions-place"
-            v-model="form.place"
-            class="blank blank-input w-[200px]!"
-            maxlength="120"
-            autocomplete="off"
-            aria-label="Where it is handed over"
-            placeholder="a place" /></template
-        >,
-        <BlankChoice
-          v-model="form.ends"
-          :choices="[
-            { id: '', name: 'whenever it comes' },
-            { id: 'until', name: 'until' },
-          ]"
-          label="Whether it expires"
-          placeholder=""
-        /><template v-if="form.ends !== ''"
-          >{{ ' ' }}
-          <BlankDay
-            id="conditions-expires"
-            v-model="form.expiresOn"
-            label="The last day on which it may come"
-            placeholder="a day"
-            :today="wording.today.value" /></template
-        >.
-      </p>
-      <p>
-        It was
-        <BlankChoice
-          v-model="form.placed"
-          :choices="[
-            { id: '', name: 'not placed before' },
-            { id: 'already', name: 'placed already' },
-          ]"
-          label="Whether it was placed already"
-          placeholder=""
-        /><template v-if="form.placed !== ''"
-          >, as
-          <input
-            id="conditions-number"
-            v-model="form.placedAs"
-            class="blank blank-input w-[150px]!"
-            :maxlength="LONGEST_NUMBER"
-            autocomplete="off"
-            aria-label="The number under which it was placed"
-            placeholder="its number there"
-          />, and
+    <form class="mt-3" @submit.prevent="keep">
+      <div class="sentence-small leading-9!">
+        <p>
+          It is paid
           <BlankChoice
-            v-model="form.sent"
+            v-model="form.kind"
             :choices="[
-              { id: '', name: 'nothing is sent' },
-              { id: 'sent', name: 'a confirmation is sent' },
+              { id: 'net', name: 'net' },
+              { id: 'month-end', name: 'from the end of the month' },
             ]"
-            label="Whether a confirmation is sent"
+            label="From when the days of payment count"
             placeholder=""
+          />{{ ' ' }}
+          <input
+            id="conditions-days"
+            v-model="form.days"
+            class="blank blank-input"
+            inputmode="numeric"
+            aria-label="Days of payment"
           />
-          to {{ tray.supplier }}</template
-        >.
-      </p>
-      <p v-if="form.placed !== ''" class="small leading-5">
+          days.
+        </p>
+        <p>
+          It is delivered
+          <BlankChoice
+            :model-value="form.term"
+            :choices="[
+              { id: '', name: 'on no term of delivery' },
+              ...DELIVERY_TERMS.map((id) => ({ id, name: `${id}, ${DELIVERY[id]}` })),
+            ]"
+            label="Term of delivery"
+            placeholder=""
+            @update:model-value="setTerm"
+          /><template v-if="form.term !== ''"
+            >, at
+            <input
+              id="conditions-place"
+              v-model="form.place"
+              class="blank blank-input w-[200px]!"
+              maxlength="120"
+              autocomplete="off"
+              aria-label="Where it is handed over"
+              placeholder="a place"
+              data-needed="true" /></template
+          >,
+          <BlankChoice
+            v-model="form.ends"
+            :choices="[
+              { id: '', name: 'whenever it comes' },
+              { id: 'until', name: 'until' },
+            ]"
+            label="Whether it expires"
+            placeholder=""
+          /><template v-if="form.ends !== ''"
+            >{{ ' ' }}
+            <BlankDay
+              id="conditions-expires"
+              v-model="form.expiresOn"
+              label="The last day on which it may come"
+              placeholder="a day"
+              :today="wording.today.value" /></template
+          >.
+        </p>
+        <p>
+          It was
+          <BlankChoice
+            v-model="form.placed"
+            :choices="[
+              { id: '', name: 'not placed before' },
+              { id: 'already', name: 'placed already' },
+            ]"
+            label="Whether it was placed already"
+            placeholder=""
+          /><template v-if="form.placed !== ''"
+            >, as
+            <input
+              id="conditions-number"
+              v-model="form.placedAs"
+              class="blank blank-input w-[150px]!"
+              :maxlength="LONGEST_NUMBER"
+              autocomplete="off"
+              aria-label="The number under which it was placed"
+              placeholder="its number there"
+              data-needed="true"
+            />, and
+            <BlankChoice
+              v-model="form.sent"
+              :choices="[
+                { id: '', name: 'nothing is sent' },
+                { id: 'sent', name: 'a confirmation is sent' },
+              ]"
+              label="Whether a confirmation is sent"
+              placeholder=""
+            />
+            to {{ tray.supplier }}</template
+          >.
+        </p>
+      </div>
+      <p v-if="form.placed !== ''" class="small mt-1">
         For what was bought on paper, by telephone or in a shop. Each number is one order’s of this supplier.
       </p>
-      <p v-if="trouble" class="notice-red mt-3 leading-5" role="alert">{{ trouble }}</p>
-      <div class="mt-4 flex items-center gap-3 leading-5">
-        <MainAction :busy="busy" keys="Ctrl ⏎" @press="keep">{{
+      <p v-if="trouble" class="notice-red mt-3" role="alert">{{ trouble }}</p>
+      <div class="mt-4 flex items-center gap-3">
+        <MainAction :missing="wrong.length > 0" :busy="busy" keys="Ctrl ⏎" @press="keep">{{
           wrong[0] ? `Say ${wrong[0].says}` : 'Keep it as it stands here'
         }}</MainAction>
         <button type="button" class="action shrink-0" @click="emit('close')">Leave it</button>
