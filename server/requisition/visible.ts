@@ -18,7 +18,7 @@ export const isOpenLine = (line: Named<typeof requisitionLine>): SQL =>
   sql`${line.quantity} - ${line.ordered} - ${line.cancelled} - ${line.onTray} > 0`
 
 /** That something of a line is open and not put aside on a day. */
-export const waitsOn = (line: Named<typeof requisitionLine>, today: Day): SQL =>
+export const waitsOn = (line: Named<typeof requisitionLine>, today: Day | SQL<Day>): SQL =>
   sql`(${isOpenLine(line)} and (${line.asideUntil} is null or ${line.asideUntil} <= ${today}))`
 
 const r = requisitions('r')

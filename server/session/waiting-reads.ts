@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import { dayOf } from '#core/base/day'
+import type { Day } from '#core/base/day'
 import { MOST_COUNTED } from '#core/base/count'
 import { may } from '#core/people/rights'
 import type { Waiting } from '#shared/contract/live'
@@ -10,15 +10,16 @@ import { document } from '../db/schema/document'
 import { orderAnswer } from '../db/schema/order'
 import { notice } from '../db/schema/people'
 import { requisitionLine } from '../db/schema/requisition'
+import { organisation } from '../db/schema/settings'
 import { supplier } from '../db/schema/supplier'
 import type { Actor } from '../people/actor'
 import { WAITS_FOR_OWNER } from '../requisition/mine-reads'
 import { requisitions, waitsOn } from '../requisition/visible'
-import { requireOrganisation } from '../settings/reads'
 
 const a = named(orderAnswer, 'a')
 const d = named(document, 'd')
 const l = named(requisitionLine, 'l')
+const h = named(organisation, 'h')
 const n = named(notice, 'n')
 const r = requisitions('r')
 const s = named(approvalSeat, 's')
@@ -30,7 +31,7 @@ const u = named(supplier, 'u')
  * one's own orders.
  */
 export async function countWaiting(tx: Tx, people: readonly Actor[], now: Date): Promise<Map<string, Waiting>> {
-  const today = dayOf(now, (await requireOrganisation(tx)).timeZone)
+  const today = sql<Day>`(select (${now.toISOString()}::timestamptz at time zone ${h.timeZone})::date from ${h})`
   const asked = people.map((a) => ({
     person: a.id,
     buys: may(a.grants, 'order'),

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { addDays } from '#core/base/day'
 import type { OrderConditions } from '#core/order/conditions'
 import { mergeSuppliers, reviewMerging } from '../../server/dealings/merge-suppliers'
 import { closeWorkshop } from '../../server/files/workshop'
@@ -17,7 +18,7 @@ import { remindSuppliers } from '../../server/order/remind-suppliers'
 import { resendOrder } from '../../server/order/resend-order'
 import { setOrderConditions } from '../../server/order/set-conditions'
 import { ordering } from '../setup/ordering'
-import { idOf, moment, personId } from '../setup/rekko'
+import { idOf, moment, personId, TODAY } from '../setup/rekko'
 import { openUseCases, type UseCases } from '../setup/use-cases'
 
 const [LEONIE, GRETA] = ['Leonie Farrow', 'Greta Molin']
@@ -37,7 +38,7 @@ const PLAIN: OrderConditions = {
   terms: { kind: 'net', days: 30 },
   ...{ delivery: null, expiresOn: null, placedAs: null, isSent: true },
 }
-const day = (after: number) => new Date(moment().getTime() + after * DAY).toISOString().slice(0, 10)
+const day = (after: number) => addDays(TODAY, after)
 const order = async (id: string) =>
   (await rekko.as(LEONIE, (ctx) => findOrder(ctx.tx, id))) ?? expect.fail('it is there')
 async function say(id: string, more: Partial<OrderConditions>, by = LEONIE): Promise<{ version: number }> {

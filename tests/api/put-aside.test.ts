@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { dayOf } from '#core/base/day'
+import { addDays } from '#core/base/day'
 import { computeProposal } from '../../server/order/compute-proposal'
 import { layOnTray, takeOffTray } from '../../server/order/lay-tray'
 import { putAside } from '../../server/order/put-aside'
@@ -8,7 +8,7 @@ import { readMe } from '../../server/session/read-me'
 import { readTrail } from '../../server/trail/read-trail'
 import { closeWorkshop } from '../../server/files/workshop'
 import { ordering } from '../setup/ordering'
-import { moment } from '../setup/rekko'
+import { moment, TODAY } from '../setup/rekko'
 import { openUseCases, type UseCases } from '../setup/use-cases'
 
 const [LEONIE, OWEN] = ['Leonie Farrow', 'Owen Marsh']
@@ -24,7 +24,7 @@ afterAll(async () => {
 const { approvedLine, lay, issue } = ordering(() => rekko)
 
 const later = (days: number) => new Date(moment().getTime() + days * 86_400_000)
-const day = (days: number) => dayOf(later(days), 'Europe/Berlin')
+const day = (days: number) => addDays(TODAY, days)
 const put = (lineIds: string[], until: string | null, reason = '', by = LEONIE) =>
   rekko.as(by, (ctx) => putAside(ctx, { lineIds, until, reason }))
 const desk = (aside: 'no' | 'yes', at = moment()) =>
