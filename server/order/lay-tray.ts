@@ -1,11 +1,8 @@
 import { waysOf } from '#shared/words/ways'
 import { dec, type DecimalText } from '#core/base/decimal'
-import { isInPart, may, partOf } from '#core/people/rights'
+import { may } from '#core/people/rights'
 import { isOrderMoveFrom, type OrderMoveName } from '#core/order/moves'
 import { sayOrderState } from '#shared/words/order'
-import { sayMoveReason } from '#shared/words/requisition'
-import { leftToLay } from '#core/requisition/line-progress'
-import { checkMove } from '#core/requisition/moves'
 import { randomUUID } from 'node:crypto'
 import { findRoute } from '../approval/reads'
 import { appendEvent, appendEvents, type NewEvent } from '../audit/store'
@@ -14,11 +11,12 @@ import { deleteDraft, setState, touchDocument } from '../document/store'
 import { forbidden, invalid, notFound, refused, stale } from '../http/problem'
 import { notifyChange, notifyChanges } from '../live/notify'
 import { moveQuantities } from '../requisition/store'
-import { findRequisitions, type RequisitionLineRow, type RequisitionRow } from '../requisition/reads'
+import type { RequisitionLineRow, RequisitionRow } from '../requisition/reads'
 import { findSupplier } from '../supplier/reads'
 import { keepTrayAgreement } from './tray-agreement'
 import { findOrder, type OrderRow } from './reads'
-import { findRequisitionsOfLines, listParts } from './tray-reads'
+import { lockOpenLines } from './open-lines'
+import { listParts } from './tray-reads'
 import { deleteParts, freePlacedNumber, insertTray, setAgreedPrice, setNote, upsertParts } from './store'
 
 export interface LayParts {
@@ -112,42 +110,23 @@ export async function noteServed(
   )
 }
 
-async function pickLines(ctx: Context, input: LayParts): Promise<Picked[]> {
-  const owners = await findRequisitionsOfLines(
-    ctx.tx,
-    input.parts.map((p) => p.lineId),
+/** The lines that are laid, each with how much of it: all that is open, where it is not said. */
+async function pickLines(ctx: Context, { parts }: LayParts): Promise<Picked[]> {
+  const found = await lockOpenLines(
+    ctx,
+    parts.map((p) => p.lineId),
   )
-  if (new Set(input.parts.map((p) => p.lineId)).size !== input.parts.length) throw invalid('A line is named twice.')
-  const theirs = partOf(ctx.actor.grants, 'order')
-  const picked: Picked[] = []
-  for (const requisition of await findRequisitions(ctx.tx, [...new Set(owners.values())], true)) {
-    const { id } = requisition
-    if (!isInPart(theirs, requisition.draft)) throw notFound('A line')
-    const [reason] = checkMove('order', requisition, {
-      isOwner: false,
-      isStepHolder: false,
-      isBuyer: may(ctx.actor.grants, 'order'),
-    })
-    if (reason !== undefined)
-      throw refused([`${requisition.number ?? ''}: ${sayMoveReason(reason)}`], {}, 'wrong-state')
-    for (const part of input.parts.filter((p) => owners.get(p.lineId) === id)) {
-      const line = requisition.lines.find((l) => l.id === part.lineId)
-      if (line === undefined) throw notFound('A line')
-      const open = dec(leftToLay({ ...line, requested: line.quantity }))
-      const quantity = part.quantity ?? open.toFixed()
-      if (!open.isPositive())
-        throw refused([`“${line.description}” lies on a tray or is ordered already.`], {}, 'taken')
-      if (!dec(quantity).isPositive() || dec(quantity).gt(open))
-        throw refused(
-          [`Of “${line.description}” ${waysOf(ctx.actor.locale).quantity(open.toFixed(), line.unit)} can be ordered.`],
-          {},
-          'too-much',
-        )
-      picked.push({ requisition, line, quantity })
-    }
-  }
-  if (picked.length !== input.parts.length) throw notFound('A line')
-  return picked
+  const asked = new Map(parts.map((p) => [p.lineId, p.quantity]))
+  return found.map(({ requisition, line, open }) => {
+    const quantity = asked.get(line.id) ?? open
+    if (!dec(quantity).isPositive() || dec(quantity).gt(dec(open)))
+      throw refused(
+        [`Of “${line.description}” ${waysOf(ctx.actor.locale).quantity(open, line.unit)} can be ordered.`],
+        {},
+        'too-much',
+      )
+    return { requisition, line, quantity }
+  })
 }
 
 /** Locks a tray of the actor's own, at the version they saw, for a move that it allows as it stands. */

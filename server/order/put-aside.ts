@@ -1,20 +1,14 @@
 import { dayOf, type Day } from '#core/base/day'
-import { dec } from '#core/base/decimal'
 import { asideReasons } from '#core/order/aside'
-import { isInPart, partOf } from '#core/people/rights'
-import { leftToLay } from '#core/requisition/line-progress'
-import { checkMove } from '#core/requisition/moves'
 import { sayAsideReason } from '#shared/words/order'
-import { sayMoveReason } from '#shared/words/requisition'
 import { waysOf } from '#shared/words/ways'
 import { appendEvents } from '../audit/store'
 import type { Context } from '../context'
-import { invalid, notFound, refused } from '../http/problem'
+import { refused } from '../http/problem'
 import { notifyChanges } from '../live/notify'
-import { findRequisitions, type RequisitionLineRow } from '../requisition/reads'
 import { setAside } from '../requisition/store'
 import { requireOrganisation } from '../settings/reads'
-import { findRequisitionsOfLines } from './tray-reads'
+import { lockOpenLines } from './open-lines'
 
 export interface PutAside {
   readonly lineIds: readonly string[]
@@ -30,30 +24,14 @@ export async function putAside(ctx: Context, { lineIds, until, reason }: PutAsid
   const ways = waysOf(ctx.actor.locale)
   const wrong = until === null ? [] : asideReasons(until, today).map((r) => sayAsideReason(r, ways, today))
   if (wrong.length > 0) throw refused(wrong, {}, 'does-not-fit')
-  if (new Set(lineIds).size !== lineIds.length) throw invalid('A line is named twice.')
-  const owners = await findRequisitionsOfLines(ctx.tx, lineIds)
-  const part = partOf(ctx.actor.grants, 'order')
-  const requisitions = await findRequisitions(ctx.tx, [...new Set(owners.values())], true)
-  const found: RequisitionLineRow[] = []
-  const told: { readonly id: string; readonly names: string[] }[] = []
-  for (const requisition of requisitions) {
-    if (!isInPart(part, requisition.draft)) throw notFound('A line')
-    const by = { isOwner: false, isStepHolder: false, isBuyer: true }
-    const [barred] = checkMove('order', requisition, by)
-    if (barred !== undefined)
-      throw refused([`${requisition.number ?? ''}: ${sayMoveReason(barred)}`], {}, 'wrong-state')
-    const lines = requisition.lines.filter((l) => lineIds.includes(l.id))
-    for (const l of lines)
-      if (!dec(leftToLay({ ...l, requested: l.quantity })).isPositive())
-        throw refused([`“${l.description}” lies on a tray or is ordered already.`], {}, 'taken')
-    found.push(...lines)
-    told.push({ id: requisition.id, names: lines.map((l) => l.description) })
-  }
-  if (found.length !== lineIds.length) throw notFound('A line')
+  const found = await lockOpenLines(ctx, lineIds)
+  const named = new Map<string, string[]>()
+  for (const { requisition, line } of found)
+    named.set(requisition.id, [...(named.get(requisition.id) ?? []), line.description])
   await setAside(ctx.tx, lineIds, until, until === null ? '' : reason.trim())
   await appendEvents(
     ctx,
-    told.map(({ id, names }) => ({
+    [...named].map(([id, names]) => ({
       type: until === null ? 'taken up again' : 'put aside',
       subjectKind: 'requisition',
       subjectId: id,
@@ -62,6 +40,6 @@ export async function putAside(ctx: Context, { lineIds, until, reason }: PutAsid
   )
   await notifyChanges(
     ctx.tx,
-    told.map(({ id }) => ({ kind: 'requisition', id })),
+    [...named.keys()].map((id) => ({ kind: 'requisition', id })),
   )
 }

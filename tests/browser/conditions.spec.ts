@@ -71,6 +71,7 @@ test('a line is put aside and waits again; what was bought in a shop is ordered,
   await tray.getByRole('button', { name: /^Issue it; nothing is sent/ }).click()
   await leonie.getByRole('link', { name: 'See the order', exact: true }).click()
   await expect(leonie.getByText('kept here: Northmole Water was not sent it')).toBeVisible()
+  await expect(leonie.getByRole('button', { name: 'Ask them once more' })).toHaveCount(0)
   const number = (await leonie.getByRole('heading', { level: 1 }).locator('b').first().textContent()) ?? ''
   await leonie.goto(`/orders?words=${encodeURIComponent('till 4711')}`)
   await expect(leonie.getByRole('link', { name: number })).toBeVisible()

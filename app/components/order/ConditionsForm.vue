@@ -113,7 +113,7 @@ async function keep(): Promise<void> {
             <input
               id="conditions-place"
               v-model="form.place"
-              class="blank blank-input w-[200px]!"
+              class="blank blank-input min-w-[60px]"
               maxlength="120"
               autocomplete="off"
               aria-label="Where it is handed over"
@@ -153,7 +153,7 @@ async function keep(): Promise<void> {
             <input
               id="conditions-number"
               v-model="form.placedAs"
-              class="blank blank-input w-[150px]!"
+              class="blank blank-input min-w-[60px]"
               :maxlength="LONGEST_NUMBER"
               autocomplete="off"
               aria-label="The number under which it was placed"

@@ -39,6 +39,14 @@ async function takeIn(event: Event): Promise<void> {
   })
   field.value = ''
 }
+/** Why there is no answer to what holds. */
+const silence = computed(() =>
+  !props.order.isSent
+    ? 'They were not sent it, and are asked for nothing.'
+    : props.order.answers.length === 0
+      ? 'Nothing yet.'
+      : 'Nothing to what was sent last.',
+)
 const remind = () =>
   act(async () => {
     await api.post('/api/order-reminders', { body: { orderIds: [props.order.id] }, key: crypto.randomUUID() })
@@ -51,7 +59,7 @@ const remind = () =>
     <h2 id="answers" class="head mb-1.5">What {{ order.supplier }} answered</h2>
     <p v-if="trouble" class="notice-red mb-1.5" role="alert">{{ trouble }}</p>
     <p v-if="order.state === 'issued' && !waits" class="text-ink2">
-      {{ order.answers.length === 0 ? 'Nothing yet.' : 'Nothing to what was sent last.' }}
+      {{ silence }}
       <template v-if="order.remindedAt"> Asked once more {{ wording.moment(order.remindedAt) }}.</template>
     </p>
     <ul>
@@ -72,7 +80,13 @@ const remind = () =>
         ><input class="sr-only" type="file" accept=".xml,text/xml,application/xml" @change="takeIn" />Take in an
         OrderResponse</label
       >
-      <button v-if="!waits && !isReminded" type="button" class="quiet-link min-h-6" :disabled="busy" @click="remind">
+      <button
+        v-if="order.isSent && !waits && !isReminded"
+        type="button"
+        class="quiet-link min-h-6"
+        :disabled="busy"
+        @click="remind"
+      >
         Ask them once more
       </button>
     </p>

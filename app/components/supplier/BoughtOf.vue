@@ -15,7 +15,7 @@ const wording = useWording()
     <template v-else>
       <p>
         <template v-for="(y, i) in bought.years.slice(0, 4)" :key="`${y.year} ${y.currency}`"
-          >{{ i === 0 ? '' : '; ' }}<b>{{ y.year }}</b> {{ wording.money({ amount: y.net, currency: y.currency }) }} on
+          >{{ i === 0 ? '' : '; ' }}<b>{{ y.year }}</b> {{ y.currency }} {{ wording.kept(y.net, y.currency) }} on
           {{ formatCount(y.orders, 'order', 'orders') }}</template
         >, net.
       </p>

@@ -185,12 +185,10 @@ async function lay(parts: readonly DeskLine[], onto: { id: string } | 'fitting' 
 const drawing = shallowRef<TrayView | null>(null)
 /** The tray whose conditions are being said. */
 const setting = shallowRef<TrayView | null>(null)
-async function conditionsKept(): Promise<void> {
-  setting.value = null
-  await refresh()
-}
-async function drawn(): Promise<void> {
+/** It is said: what was open closes, and the tray is drawn as it is now. */
+async function said(): Promise<void> {
   drawing.value = null
+  setting.value = null
   await refresh()
 }
 const { passing, ...passes } = usePassTray({
@@ -591,10 +589,10 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
       :order-id="drawing.id"
       :version="drawing.version"
       :supplier="drawing.supplier"
-      @said="drawn"
+      @said="said"
       @close="drawing = null"
     />
-    <ConditionsForm v-if="setting" :tray="setting" @kept="conditionsKept" @close="setting = null" />
+    <ConditionsForm v-if="setting" :tray="setting" @kept="said" @close="setting = null" />
     <PassTray
       v-if="passing"
       :supplier="passing.tray.supplier"
