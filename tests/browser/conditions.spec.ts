@@ -37,6 +37,10 @@ test('a line is put aside and waits again; what was bought in a shop is ordered,
   await leonie.getByRole('button', { name: 'Whether they wait' }).click()
   await leonie.getByRole('option', { name: 'that are put aside' }).click()
   await expect(line).toContainText('Quotes are on their way')
+  // What the address says stands there again, and nothing is marked.
+  await leonie.reload()
+  await alive(leonie)
+  await expect(line).toHaveAttribute('aria-selected', 'false')
   await line.focus()
   await leonie.keyboard.press('Space')
   await leonie.getByRole('button', { name: /^Have “Activated carbon.*” wait again$/ }).click()
