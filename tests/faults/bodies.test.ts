@@ -29,11 +29,12 @@ function pour(
     }
     r.on('error', done)
     r.on('close', done)
+    // What waits in this process was not sent yet: no more is written than the connection takes.
     const pump = setInterval(() => {
       if (sent >= megabytes * 1024 * 1024) {
         clearInterval(pump)
         r.end()
-      } else if (!r.destroyed) {
+      } else if (!r.destroyed && !r.writableNeedDrain) {
         r.write(chunk)
         sent += chunk.length
       }
