@@ -6,7 +6,8 @@ import type { Person } from '#core/people/person'
  * takes the outcome back.
  */
 export interface Subject {
-  readonly document: 'requisition' | 'order'
+  /** A direct order above its buyer's limit is both a request and an order; one within it is judged as a request is. */
+  readonly document: 'requisition' | 'order' | 'direct order'
   readonly kind: string
   /** The approval amount: the sum of the budget effects, in the base currency. */
   readonly amount: Money
@@ -174,7 +175,7 @@ export const limitFor = (
 
 /** Whether a rule is for documents of this sort. */
 export const isFor = ({ documents = 'requests' }: Pick<Rule, 'documents'>, document: Subject['document']): boolean =>
-  documents === 'both' || documents === (document === 'order' ? 'orders' : 'requests')
+  documents === 'both' || document === 'direct order' || documents === (document === 'order' ? 'orders' : 'requests')
 
 /** True when the condition holds for the subject. "From" includes its amount, "below" does not. */
 export function holds(condition: Condition, subject: Subject): boolean {

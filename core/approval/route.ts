@@ -124,7 +124,7 @@ export function makeRoute(
   else making.notes.push(...notTogether(subject, policy, facts))
   if (fits.length === 0) {
     // An order is sent because somebody's authority does not cover it: it never passes for want of a rule.
-    if (policy.ending === 'fallback' || subject.document === 'order')
+    if (policy.ending === 'fallback' || subject.document !== 'requisition')
       addFallback(making, { rank: 0, level: 0, ruleId: null }, 'no rule fits')
   }
   for (const rule of fits) addRule(making, rule, spared !== null)
@@ -152,7 +152,7 @@ function isSpared(fits: readonly Rule[], subject: Subject, facts: PeopleFacts): 
 
 /** The owner's own limit where it covers what they both own and send; else null. */
 function coveringOwnLimit(subject: Subject, facts: PeopleFacts): Money | null {
-  if (subject.document === 'order' || subject.ownerId !== subject.raisedById) return null
+  if (subject.document !== 'requisition' || subject.ownerId !== subject.raisedById) return null
   const limit = facts.people.get(subject.ownerId)?.ownLimit ?? null
   return covers(limit, subject.together) ? limit : null
 }

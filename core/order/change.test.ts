@@ -2,14 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { dec } from '#core/base/decimal'
 import { moneyOf, type Money } from '#core/base/money'
-import {
-  changeLines,
-  changeNeedsDecision,
-  decideOrderChange,
-  type LineWish,
-  type OrderChangeFacts,
-  type StandingLine,
-} from './change'
+import { changeLines, decideOrderChange, type LineWish, type OrderChangeFacts, type StandingLine } from './change'
+import { needsDecision } from './issue'
 import { CHANGE_MOVES, CHANGE_STATES, isChangeMoveFrom } from './change-moves'
 
 const eur = (amount: string): Money => moneyOf(amount, 'EUR')
@@ -93,7 +87,7 @@ const facts = (to: LineWish, more: Partial<OrderChangeFacts> = {}, of = line()):
     },
     supplier: { name: 'Corrigan Pumps', isBlocked: false, channel: 'e-mail' },
     authority: {
-      ...{ orderingLimit: eur('3000.00'), mayIssue: [], deciders: [], decided: null },
+      ...{ isDirect: false, orderingLimit: eur('3000.00'), mayIssue: [], deciders: [], decided: null },
       tolerance: { percent: '5', amount: eur('50.00') },
     },
     ...more,
@@ -158,9 +152,9 @@ describe('whether an issued order may be changed', () => {
   })
   it('may be sent for a decision where nothing but authority is in its way', () => {
     const reasons = (f: OrderChangeFacts) => decideOrderChange(f).reasons
-    expect(changeNeedsDecision(reasons(facts(wish('10', { unitPrice: '20' }))))).toBe(true)
-    expect(changeNeedsDecision(reasons(facts(wish('14', { unitPrice: '20' }))))).toBe(false)
-    expect(changeNeedsDecision([])).toBe(false)
+    expect(needsDecision(reasons(facts(wish('10', { unitPrice: '20' }))))).toBe(true)
+    expect(needsDecision(reasons(facts(wish('14', { unitPrice: '20' }))))).toBe(false)
+    expect(needsDecision([])).toBe(false)
   })
 })
 

@@ -220,7 +220,3 @@ export function decideOrderChange(f: OrderChangeFacts): Verdict<'changed', Chang
 function mostOf(line: ChangedLine): DecimalText {
   return line.sources.reduce((s, x) => s.plus(dec(x.quantity)).plus(dec(x.open)), NOTHING).toFixed()
 }
-
-/** Whether a change that may not be made may be sent for a decision: nothing but authority stands in its way. */
-export const changeNeedsDecision = (reasons: readonly ChangeReason[]): boolean =>
-  reasons.length > 0 && reasons.every((r) => r.code === 'above-ordering-limit' || r.code === 'above-approved')

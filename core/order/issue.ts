@@ -1,6 +1,6 @@
 import { refusedDraw, type DrawnOn } from '#core/agreement/ceiling'
 import type { Misfit } from '#core/agreement/fit'
-import type { Day } from '#core/base/day'
+import type { Day, FiscalPeriod } from '#core/base/day'
 import { dec, type DecimalText } from '#core/base/decimal'
 import { compare, covers, convert, subtract, sum, type Money } from '#core/base/money'
 import { verdict, type Verdict } from '#core/base/verdict'
@@ -47,6 +47,10 @@ export type IssueReason =
       readonly ordered: Money
       readonly who: readonly MayIssue[]
     }
+  /** Nobody decided yet on what a direct order asks for. */
+  | { readonly code: 'direct-undecided'; readonly stops: true }
+  /** The period in which a direct order stands was closed since it was written. */
+  | { readonly code: 'direct-period-closed'; readonly stops: true; readonly period: FiscalPeriod }
   | { readonly code: 'ship-to-differs'; readonly stops: true }
   | { readonly code: 'order-expired'; readonly stops: true; readonly on: Day }
   | { readonly code: 'no-rate'; readonly stops: true; readonly currency: string }
@@ -86,6 +90,8 @@ export function drawReasons({ number, misfits, of }: OrderAgreement, amount: Mon
 
 /** How far the buyer's word reaches, and what was decided. */
 export interface Authority {
+  /** It asks for what it orders itself. */
+  readonly isDirect: boolean
   readonly orderingLimit: Money | null
   /** Other people whose ordering limit covers the order, lowest limit first. */
   readonly mayIssue: readonly MayIssue[]
@@ -113,6 +119,8 @@ export interface IssueFacts extends Authority {
   readonly isSent: boolean
   readonly expiresOn: Day | null
   readonly today: Day
+  /** Where a direct order stands and may not any more; null of every other. */
+  readonly closedPeriod: FiscalPeriod | null
   /** Bytes of the files that go to the supplier. */
   readonly filesSize: number
   readonly hasShipTo: boolean
@@ -130,9 +138,18 @@ export interface IssueFacts extends Authority {
   readonly agreement: OrderAgreement | null
 }
 
-/** Whether an order that may not be issued may be sent for a decision: nothing but authority stands in its way. */
-export const needsDecision = (reasons: readonly IssueReason[]): boolean =>
-  reasons.length > 0 && reasons.every((r) => r.code === 'above-ordering-limit' || r.code === 'above-approved')
+const OF_AUTHORITY: readonly string[] = [
+  'above-ordering-limit',
+  'above-approved',
+  'direct-undecided',
+] satisfies IssueReason['code'][]
+
+/**
+ * Whether an order, or its change, that may not be made may be sent for a decision: nothing but authority stands in its
+ * way.
+ */
+export const needsDecision = (reasons: readonly { readonly code: string }[]): boolean =>
+  reasons.length > 0 && reasons.every((r) => OF_AUTHORITY.includes(r.code))
 
 /** Whether an order may be issued by this buyer, with everything that stands in its way. */
 export function decideIssue(f: IssueFacts): Verdict<'issued', IssueReason> {
@@ -150,6 +167,7 @@ export function decideIssue(f: IssueFacts): Verdict<'issued', IssueReason> {
   }
   if (f.expiresOn !== null && isExpired(f.expiresOn, f.today))
     reasons.push({ code: 'order-expired', stops: true, on: f.expiresOn })
+  if (f.closedPeriod !== null) reasons.push({ code: 'direct-period-closed', stops: true, period: f.closedPeriod })
   if (f.isSent && f.filesSize > MOST_SUPPLIER_FILES)
     reasons.push({ code: 'files-too-large', stops: true, size: f.filesSize, most: MOST_SUPPLIER_FILES })
   if (f.needs.length > 0 && f.needs.every((people) => people.includes(f.buyerId)))
@@ -175,7 +193,9 @@ export function authorityReasons(f: Judged): IssueReason[] {
     ...(covers(limit, amount) || wasDecided
       ? []
       : [{ code: 'above-ordering-limit' as const, stops: true as const, amount, limit, who }]),
-    ...aboveApproved(f),
+    ...(f.isDirect && f.decided === null
+      ? [{ code: 'direct-undecided' as const, stops: true as const }]
+      : aboveApproved(f)),
   ]
 }
 

@@ -4,7 +4,8 @@ import { nextStep, priceFor } from '#core/catalogue/price'
 import { orderLineEffects } from '#core/order/effects'
 import { decideIssue, needsDecision, type IssueFacts } from '#core/order/issue'
 import { mergeParts, type TrayPart } from '#core/order/merge'
-import { orderSubject, whoseNeedAlone } from '#core/order/subject'
+import { isFor } from '#core/approval/policy'
+import { orderSubject, whoseNeed, whoseNeedAlone } from '#core/order/subject'
 
 const STEPS = [
   { from: '1', unitPrice: '31.50', validFrom: null, validUntil: null },
@@ -145,7 +146,7 @@ describe('issuing', () => {
       blocked: false,
       freightWithoutRate: null,
     },
-    ...{ isSent: true, expiresOn: null, today: '2026-12-01' },
+    ...{ isSent: true, expiresOn: null, today: '2026-12-01', isDirect: false, closedPeriod: null },
     filesSize: 14_000_000,
     hasShipTo: true,
     currency: 'EUR',
@@ -236,7 +237,9 @@ describe('issuing', () => {
     expect(whoseNeedAlone([['a', 'b'], ['b'], ['c', 'b']])).toEqual(['b'])
     expect(whoseNeedAlone([['a'], ['b']])).toEqual([])
     const about = {
-      buyer: { id: 'leonie', departmentId: 'd' },
+      buyer: { id: 'leonie', orderingLimit: money('100.00 EUR') },
+      owner: { id: 'leonie', departmentId: 'd' },
+      isDirect: false,
       branch: ['d'],
       currency: 'EUR',
       amount: money('10.00 EUR'),
@@ -252,6 +255,46 @@ describe('issuing', () => {
     expect(orderSubject({ ...about, kinds: ['goods', 'goods'] })).toMatchObject({ kind: 'goods', ownedBy: ['a'] })
     const mixed = orderSubject({ ...about, kinds: ['goods', 'travel'] })
     expect([mixed.kind, mixed.codings.length]).toEqual(['', 1])
+    expect([mixed.document, mixed.ownerId, mixed.raisedById]).toEqual(['order', 'leonie', 'leonie'])
+    // A direct one is decided on as what whoever it is for asks by its buyer; above the buyer's limit as an order too.
+    const direct = { ...about, isDirect: true, kinds: ['goods'], owner: { id: 'a', departmentId: 'e' } }
+    const asked = orderSubject(direct)
+    expect([asked.document, asked.ownerId, asked.raisedById, asked.departmentId]).toEqual([
+      ...['requisition', 'a', 'leonie', 'e'],
+    ])
+    expect(orderSubject({ ...direct, amount: money('100.01 EUR') }).document).toBe('direct order')
+  })
+  test('a direct order is decided on as a request would be, until then it waits, and then holds as any other', () => {
+    const direct = {
+      isDirect: true,
+      lines: [{ description: 'x', ordered: money('90.00 EUR'), approved: money('90.00 EUR') }],
+    }
+    const undecided = { ...direct, net: money('90.00 EUR') }
+    expect(codes(undecided)).toEqual(['direct-undecided'])
+    expect(needsDecision(decideIssue({ ...good, ...undecided }).reasons)).toBe(true)
+    // Above the limit of its buyer it is asked for both.
+    expect(codes({ ...undecided, net: money('3000.01 EUR') })).toEqual(['above-ordering-limit', 'direct-undecided'])
+    const decided = { amount: money('90.00 EUR'), lines: [money('90.00 EUR')] }
+    expect(codes({ ...undecided, state: 'approved', decided })).toEqual([])
+    const dearer = [{ description: 'x', ordered: money('94.51 EUR'), approved: money('90.00 EUR') }]
+    expect(codes({ ...undecided, state: 'approved', decided, lines: dearer })).toEqual(['above-approved'])
+    const closedPeriod = { year: 2026, period: 3 }
+    expect(codes({ ...undecided, closedPeriod })).toEqual(['direct-period-closed', 'direct-undecided'])
+    expect(needsDecision(decideIssue({ ...good, ...undecided, closedPeriod }).reasons)).toBe(false)
+  })
+  test('of a direct order it is the need of whoever it was written for, not of the buyer who owns it', () => {
+    const who = { ownerId: 'leonie', raisedById: 'owen', ownedBy: ['harriet'] }
+    expect(whoseNeed({ ...who, isDirect: true })).toEqual(['owen'])
+    expect(whoseNeed({ ...who, isDirect: false })).toEqual(['leonie', 'owen', 'harriet'])
+  })
+  test('the rules that hold for a direct order: those for requests, and above its buyer’s limit those for orders', () => {
+    const sorts = (document: 'requisition' | 'order' | 'direct order') =>
+      (['requests', 'orders', 'both'] as const).filter((documents) => isFor({ documents }, document))
+    expect([sorts('requisition'), sorts('order'), sorts('direct order')]).toEqual([
+      ['requests', 'both'],
+      ['orders', 'both'],
+      ['requests', 'orders', 'both'],
+    ])
   })
   test('everything that stands in the way is said at once', () => {
     expect(

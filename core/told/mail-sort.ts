@@ -42,6 +42,7 @@ const SORTS: Readonly<Record<Told['code'], MailSort>> = {
   'change-made': 'news',
   'order-changed': 'news',
   ordered: 'news',
+  'ordered-for-you': 'news',
   repeated: 'news',
   'repeated-sent': 'news',
   'parts-sent': 'news',

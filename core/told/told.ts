@@ -110,6 +110,14 @@ export type Told =
       readonly supplier: string
       readonly whole: boolean
     })
+  /** A buyer ordered something for somebody without a request. */
+  | {
+      readonly code: 'ordered-for-you'
+      readonly by: string
+      readonly number: string
+      readonly supplier: string
+      readonly amount: Money
+    }
   | { readonly code: 'repeated'; readonly title: string }
   | (Named & { readonly code: 'repeated-sent' })
   | { readonly code: 'repeated-held'; readonly title: string; readonly missing: readonly Missing[] }

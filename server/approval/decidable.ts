@@ -18,8 +18,11 @@ export type ApprovalOutcome =
  * it. A new kind of document that is decided on is one such record.
  */
 export interface Decidable<D extends DocumentHead = DocumentHead> extends Kind<D> {
-  /** Who raised it, and the department it is of: with its owner all that is not frozen when it is sent. */
-  whose(document: D): { readonly raisedById: string; readonly departmentId: string }
+  /**
+   * Who raised it, and the department it is of: with its owner all that is not frozen when it is sent. `ownerId` where it
+   * is decided on as somebody else's than whoever owns it.
+   */
+  whose(document: D): { readonly raisedById: string; readonly departmentId: string; readonly ownerId?: string }
   /** Writes what became of it: its state, and what it holds of money. The document is locked. */
   takeOutcome(ctx: Context, document: D, outcome: ApprovalOutcome): Promise<void>
   /** Restores what whoever approved had changed while approving; where nobody may change it, there is none. */
@@ -35,6 +38,7 @@ export interface Decidable<D extends DocumentHead = DocumentHead> extends Kind<D
 /** Whoever raised a document, owns it, or did since it was last sent: none of them decides on it. */
 export const ownersOf = <D extends DocumentHead>(kind: Decidable<D>, document: D): string[] => [
   document.ownerId,
+  kind.whose(document).ownerId ?? document.ownerId,
   kind.whose(document).raisedById,
   ...document.ownedBy,
 ]

@@ -30,12 +30,12 @@ export async function judgeAgain<D extends DocumentHead>(
   const { baseCurrency, timeZone } = await requireOrganisation(tx)
   const today = dayOf(now, timeZone)
   const policy = await requirePolicy(tx, now, today)
-  const { raisedById, departmentId } = kind.whose(document)
+  const { raisedById, departmentId, ownerId = document.ownerId } = kind.whose(document)
   const holders = await findHolders(tx, [...new Set(sent.codings.map((c) => c.budgetLineId))])
   const reached = [...holders.values()].filter((id) => id !== null)
   const { people, absences } = await reachPeople(
     tx,
-    [...new Set([document.ownerId, raisedById, ...peopleNamedBy(policy), ...reached])],
+    [...new Set([ownerId, raisedById, ...peopleNamedBy(policy), ...reached])],
     baseCurrency,
     today,
   )
@@ -44,7 +44,7 @@ export async function judgeAgain<D extends DocumentHead>(
   return {
     subject: thawSubject(
       sent,
-      { ownerId: document.ownerId, raisedById, ownedBy: document.ownedBy, departmentId, branch },
+      { ownerId, raisedById, ownedBy: document.ownedBy, departmentId, branch },
       holders,
     ),
     policy,

@@ -1,6 +1,6 @@
 import { moneyOf } from '#core/base/money'
 import { compareOrders } from '#core/order/compare'
-import { cancelsWhole, changeNeedsDecision } from '#core/order/change'
+import { cancelsWhole } from '#core/order/change'
 import type { OrderDecision } from '#shared/contract/decide'
 import { sayWhySent } from '#shared/words/order'
 import { sayDifference } from '#shared/words/order-change'
@@ -14,6 +14,7 @@ import { ORDER_CHANGE } from '../order/change-kind'
 import { listStanding, SEEN_CHANGES } from '../order/change-reads'
 import { computeChange, type ComputedChange } from '../order/compute-change'
 import { planChangeMoney, quantityMoves } from '../order/plan-change-money'
+import { viewDirect } from '../order/view-direct'
 import { conditionsOf, findOrder, listServed, type OrderRow } from '../order/reads'
 import { listShipTos } from '../people/place-reads'
 import { findRequisitions } from '../requisition/reads'
@@ -54,6 +55,7 @@ export async function readChangeDecision(ctx: Context, id: string): Promise<Orde
     ...{ id, orderId: order.id, number: order.number, version: change.version, state: change.state },
     ...{ title: change.title, owner: order.buyer, ownerId: change.ownerId },
     amount: moneyOf(route.amount, route.currency),
+    direct: await viewDirect(ctx, order),
     ...{ supplier: order.supplier, shipTo: order.shipTo, currency: order.currency, issuesItself: true },
     terms: sayConditions(conditionsOf(order), waysOf(ctx.actor.locale), ''),
     ...{ placedAs: order.placedAs, isSent: order.isSent },
@@ -66,17 +68,16 @@ export async function readChangeDecision(ctx: Context, id: string): Promise<Orde
     why: isOver
       ? []
       : c.verdict.reasons.flatMap((r) =>
-          changeNeedsDecision([r]) && (r.code === 'above-approved' || r.code === 'above-ordering-limit')
-            ? [sayWhySent(r, order.buyer, ways)]
-            : [],
+          r.code === 'above-approved' || r.code === 'above-ordering-limit' ? [sayWhySent(r, order.buyer, ways)] : [],
         ),
     lines: c.lines.map((l) => ({
       ...{ description: l.description, quantity: l.quantity, unit: l.unit, unitPrice: l.unitPrice },
       ...{ priceBase: l.priceBase, needBy: l.needBy, net: l.net, approved: null, ordered: null },
       asked: l.standing.sources.map((s) => ({
         id: seen.has(s.requisitionId) ? s.requisitionId : null,
-        number: numbers.get(s.requisitionId) ?? '',
-        asker: '',
+        ...(s.requisitionId === order.id
+          ? { number: '', asker: order.directFor?.name ?? '' }
+          : { number: numbers.get(s.requisitionId) ?? '', asker: '' }),
         quantity: s.quantity,
       })),
     })),

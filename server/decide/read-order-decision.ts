@@ -12,6 +12,7 @@ import { computeTray } from '../order/compute-tray'
 import { ORDER } from '../order/kind'
 import { listOrderLines } from '../order/page-reads'
 import { planMoney, type PlannedMoney } from '../order/plan-money'
+import { viewDirect } from '../order/view-direct'
 import { conditionsOf, listServed, type OrderRow } from '../order/reads'
 import { SEEN_ORDERS } from '../order/visible'
 import { findRequisitions } from '../requisition/reads'
@@ -47,6 +48,7 @@ export async function readOrderDecision(ctx: Context, id: string): Promise<Order
     owner: order.buyer,
     ownerId: order.ownerId,
     amount: moneyOf(route.amount, route.currency),
+    direct: await viewDirect(ctx, order),
     supplier: order.supplier,
     shipTo: order.shipTo,
     terms: sayConditions(conditionsOf(order), waysOf(ctx.actor.locale), ''),
@@ -124,8 +126,7 @@ async function readIssued(ctx: Context, order: OrderRow): Promise<Says> {
       ordered: null,
       asked: l.sources.map(({ requisitionId, number, quantity }) => ({
         id: seen.has(requisitionId) ? requisitionId : null,
-        number,
-        asker: '',
+        ...(requisitionId === order.id ? { number: '', asker: order.directFor?.name ?? '' } : { number, asker: '' }),
         quantity,
       })),
     })),

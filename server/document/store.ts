@@ -69,6 +69,19 @@ export async function setOwner(tx: Tx, id: string, ownerId: string, now: Date): 
     .where(eq(document.id, id))
 }
 
+/** Makes a document that never left its author one of another kind, with all that hangs on it. */
+export async function turnInto(
+  tx: Tx,
+  id: string,
+  into: { readonly kind: string; readonly title: string; readonly ownerId: string; readonly now: Date },
+): Promise<void> {
+  const { now, ...rest } = into
+  await tx
+    .update(document)
+    .set({ ...rest, ownedBy: [], ...changed(now) })
+    .where(and(eq(document.id, id), eq(document.state, 'draft')))
+}
+
 /** Whoever owned a document before it is sent plays no part in who decides on it. */
 export async function forgetOwners(tx: Tx, id: string): Promise<void> {
   await tx.update(document).set({ ownedBy: [] }).where(eq(document.id, id))

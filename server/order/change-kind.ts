@@ -4,6 +4,7 @@ import { decidePath, type Decidable } from '../approval/decidable'
 import { enqueue } from '../queue/enqueue'
 import { locksOf, outcomesOf } from './buyers-document'
 import { findChange, SEEN_CHANGES, type ChangeRow } from './change-reads'
+import { whoseOrder } from './reads'
 
 /** Changes of orders as documents: who sees them, how they are locked, and how approval knows them. */
 export const ORDER_CHANGE: Decidable<ChangeRow> = {
@@ -22,7 +23,7 @@ export const ORDER_CHANGE: Decidable<ChangeRow> = {
   }),
   path: decidePath,
   changePath: decidePath,
-  whose: (c) => ({ raisedById: c.ownerId, departmentId: c.buyerDepartmentId }),
+  whose: whoseOrder,
   takeOutcome: outcomesOf<ChangeRow>({
     pageFor: (c) => `/orders/${c.orderId}`,
     // It is made by itself: nobody presses again.

@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto'
 import { freezeSubject } from '#core/approval/policy'
 import { makeRoute } from '#core/approval/route'
 import { convert } from '#core/base/money'
-import { cancelsWhole, changeNeedsDecision, type LineWish, type Rest } from '#core/order/change'
+import { cancelsWhole, type LineWish, type Rest } from '#core/order/change'
+import { needsDecision } from '#core/order/issue'
 import type { Reply } from '#shared/contract/all-routes'
 import type { orderChangeRoutes } from '#shared/contract/order-change'
 import { sayChangeReason } from '#shared/words/order-change'
@@ -21,6 +22,7 @@ import { insertChange, setWishes } from './change-store'
 import { computeChange, type ComputedChange } from './compute-change'
 import { judgeOrder } from './judge-order'
 import { makeChange } from './make-change'
+import type { OrderRow } from './reads'
 import { lockOrderToChange, type OrderToChange } from './order-to-change'
 import { planChangeMoney, quantityMoves } from './plan-change-money'
 
@@ -36,6 +38,10 @@ export interface ChangeAsked {
   readonly note: string
 }
 
+/** What becomes of what an order does not order any more: of a direct order it is over, since nobody asked for it. */
+export const restOf = (order: Pick<OrderRow, 'directFor'>, wished: Rest): Rest =>
+  order.directFor === null ? wished : 'ends'
+
 /**
  * Changes an issued order, or cancels it: at once where its buyer may, else, if they ask for it, once whoever decides
  * has approved. Until then the order stands as it was sent. A change that came back is written anew.
@@ -46,19 +52,20 @@ export async function changeOrder(
   version: number,
   { asks, ...wished }: ChangeAsked & { readonly asks: boolean },
 ): Promise<ChangedOrder> {
-  const wishes = { ...wished, reason: wished.reason.trim(), note: wished.note.trim() }
   const locked = await lockOrderToChange(ctx, id, version)
+  const rest = restOf(locked.order, wished.rest)
+  const wishes = { ...wished, rest, reason: wished.reason.trim(), note: wished.note.trim() }
   const { order, served, underWay } = locked
   const isOther = underWay !== null && underWay.state !== 'draft'
   const of = { buyerId: ctx.actor.id, underWay, isOther }
   const c = await computeChange(ctx.tx, order, served, wishes, of, ctx.now)
   const { reasons } = c.verdict
-  const goesOn = reasons.length === 0 || (asks && changeNeedsDecision(reasons))
+  const goesOn = reasons.length === 0 || (asks && needsDecision(reasons))
   if (!goesOn)
     throw refused(
       reasons.map((r) => sayChangeReason(r, waysOf(ctx.actor.locale))),
       { reasons },
-      changeNeedsDecision(reasons) ? 'needs-decision' : 'refused',
+      needsDecision(reasons) ? 'needs-decision' : 'refused',
     )
   const change = await keepChange(ctx, locked, wishes, c)
   if (reasons.length > 0) return sendChange(ctx, locked, change, c)

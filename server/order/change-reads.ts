@@ -12,8 +12,9 @@ import { requisitionLine } from '../db/schema/requisition'
 import { isInvolved } from '../approval/involved-reads'
 import type { DocumentHead, SeenRows } from '../document/kind'
 import { lockDocument } from '../document/store'
-import { requisitions } from '../requisition/visible'
+import { whatAsks } from '../requisition/visible'
 import { lineColumns, type WrittenLine } from './page-reads'
+import { directFor, type DirectFor } from './reads'
 import type { OrderSnapshot } from './snapshot'
 import { orders, SEEN_ORDERS } from './visible'
 
@@ -26,7 +27,7 @@ const b = named(person, 'b')
 const l = named(orderLine, 'l')
 const x = named(orderLineSource, 'x')
 const q = named(requisitionLine, 'q')
-const r = requisitions('r')
+const r = whatAsks('r')
 const v = named(orderRevision, 'v')
 const w = named(person, 'w')
 
@@ -44,6 +45,7 @@ export interface ChangeRow extends DocumentHead {
   state: ChangeState
   orderId: string
   buyerDepartmentId: string
+  directFor: DirectFor | null
   lines: readonly LineWish[]
   shipToId: string | null
   rest: Rest
@@ -64,6 +66,7 @@ const CHANGE = {
   ownedBy: c.ownedBy,
   orderId: c.orderId,
   buyerDepartmentId: b.departmentId,
+  directFor: directFor(c.orderId),
   lines: c.lines,
   shipToId: c.shipToId,
   rest: c.rest,

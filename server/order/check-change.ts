@@ -1,5 +1,6 @@
 import { dec } from '#core/base/decimal'
-import { cancelsWhole, changeNeedsDecision } from '#core/order/change'
+import { cancelsWhole } from '#core/order/change'
+import { needsDecision } from '#core/order/issue'
 import type { Reply } from '#shared/contract/all-routes'
 import type { orderChangeRoutes } from '#shared/contract/order-change'
 import { sayChangeReason, sayConsequence, type Consequence } from '#shared/words/order-change'
@@ -10,7 +11,7 @@ import { notFound } from '../http/problem'
 import { maySee } from '../document/visible'
 import { findRequisitions } from '../requisition/reads'
 import { findUnderWay } from './change-reads'
-import type { ChangeAsked } from './change-order'
+import { restOf, type ChangeAsked } from './change-order'
 import { computeChange, type ComputedChange } from './compute-change'
 import { requireOwn } from './order-to-change'
 import { planChangeMoney, quantityMoves } from './plan-change-money'
@@ -31,7 +32,8 @@ export async function checkChange(
   const underWay = await findUnderWay(ctx.tx, id)
   const of = { buyerId: ctx.actor.id, underWay, isOther: underWay !== null && underWay.state !== 'draft' }
   const c = await computeChange(ctx.tx, order, served, wished, of, ctx.now)
-  const planned = await planChangeMoney(ctx, order, c, quantityMoves(c, wished.rest), served, false)
+  const rest = restOf(order, wished.rest)
+  const planned = await planChangeMoney(ctx, order, c, quantityMoves(c, rest), served, false)
   const ways = waysOf(ctx.actor.locale)
   const { reasons } = c.verdict
   const over = sayRefused(planned, ways)
@@ -41,7 +43,7 @@ export async function checkChange(
     ...(isCancellation && order.isSent && last !== undefined
       ? [{ code: 'was-sent' as const, to: last.address, at: last.sentAt, supplier: order.supplier }]
       : []),
-    ...returned(c, served, wished.rest),
+    ...returned(c, served, rest),
     ...planned.passed.flatMap((o) =>
       o.passedBy === null || o.control === 'refuses'
         ? []
@@ -50,7 +52,7 @@ export async function checkChange(
   ]
   return {
     refusals: [...over, ...reasons.map((r) => sayChangeReason(r, ways))],
-    needsDecision: over.length === 0 && changeNeedsDecision(reasons),
+    needsDecision: over.length === 0 && needsDecision(reasons),
     isCancellation,
     lines: c.lines.map((l) => ({ id: l.id, net: l.net })),
     ...{ freight: c.sums.charges, net: c.sums.net, tax: c.sums.tax, total: c.sums.total },

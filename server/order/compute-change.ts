@@ -7,7 +7,7 @@ import { adjustmentsOfPart } from '#core/budget/effect'
 import type { Verdict } from '#core/base/verdict'
 import { changeLines, decideOrderChange, type ChangedLine, type ChangeReason, type LineWish } from '#core/order/change'
 import { orderSums, type FreightTerms } from '#core/order/freight'
-import type { DecidedOrder } from '#core/order/subject'
+import { whoseNeed, type DecidedOrder } from '#core/order/subject'
 import { adjustmentsOf } from '#core/requisition/draft'
 import { leftToLay } from '#core/requisition/line-progress'
 import { drawnOn, findAgreement } from '../agreement/reads'
@@ -116,8 +116,9 @@ export async function computeChange(
     supplier: { name: order.supplier, isBlocked: order.supplierStanding !== 'active', channel },
     isReachable: CHANNELS[channel].addressOf({ email: order.supplierEmail }) !== null,
     buyerId: of.buyerId,
-    needs: served.map((r) => [r.ownerId, r.raisedById, ...r.ownedBy]),
+    needs: served.map(whoseNeed),
     authority: {
+      isDirect: order.directFor !== null,
       orderingLimit: people.find((p) => p.id === of.buyerId)?.orderingLimit ?? null,
       mayIssue: mayOrder.filter((w) => w.personId !== of.buyerId),
       tolerance: tolerance ?? toleranceOf(organisation),

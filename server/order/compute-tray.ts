@@ -12,7 +12,7 @@ import { savedTogether } from '#core/order/worth'
 import { decideIssue, type IssueFacts, type IssueReason } from '#core/order/issue'
 import { mergeParts, type MergedLine } from '#core/order/merge'
 import { stepHints, type OrderHint } from '#core/order/step-hints'
-import type { DecidedOrder } from '#core/order/subject'
+import { whoseNeed, type DecidedOrder } from '#core/order/subject'
 import type { Verdict } from '#core/base/verdict'
 import type { Tx } from '../db/client'
 import { listWhoMayOrder, reachPeople } from '../people/person-reads'
@@ -126,6 +126,10 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
       blocked: tray.supplierStanding !== 'active',
       freightWithoutRate: known === null ? tray.supplierCurrency : null,
     },
+    closedPeriod:
+      terms.closedPeriods.find((c) =>
+        parts.some((p) => p.isDirect && p.fiscalYear === c.year && p.period === c.period),
+      ) ?? null,
     ...{ isSent: tray.isSent, expiresOn: tray.expiresOn, today },
     filesSize,
     hasShipTo: true,
@@ -138,7 +142,8 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
       ordered: l.net,
       approved: l.approved,
     })),
-    needs: parts.map((p) => [p.ownerId, p.raisedById, ...p.ownedBy]),
+    isDirect: tray.directFor !== null,
+    needs: parts.map(whoseNeed),
     sameShipTo: parts.every((p) => p.shipToId === tray.shipToId),
     agreement: drawing?.facts ?? null,
     tolerance: tolerance ?? toleranceOf(organisation),

@@ -3,14 +3,14 @@ import type { Tx } from '../db/client'
 import { named, read, sure } from '../db/read'
 import { orderLine, orderLineSource, trayPart } from '../db/schema/order'
 import { requisitionLine } from '../db/schema/requisition'
-import { requisitions } from '../requisition/visible'
+import { whatAsks } from '../requisition/visible'
 import type { DrawingLine } from './drawing'
 
 const p = named(trayPart, 'p')
 const l = named(requisitionLine, 'l')
 const ol = named(orderLine, 'ol')
 const x = named(orderLineSource, 'x')
-const r = requisitions('r')
+const r = whatAsks('r')
 
 /** What lies on a tray, or is ordered still, with the departments that asked for it. */
 export function listDrawnLines(tx: Tx, orderId: string): Promise<DrawingLine[]> {

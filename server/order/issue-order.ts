@@ -1,6 +1,7 @@
 import { waysOf } from '#shared/words/ways'
 import { dec } from '#core/base/decimal'
 import { fiscalPeriod } from '#core/base/day'
+import type { Money } from '#core/base/money'
 import { stateFromQuantities } from '#core/requisition/line-progress'
 import { sayIssueReason } from '#shared/words/order'
 import { findAgreement } from '../agreement/reads'
@@ -10,7 +11,7 @@ import { requireMoney } from '../budget/require-money'
 import { appendEntries } from '../budget/store'
 import type { Context } from '../context'
 import { setStates } from '../document/store'
-import { tellEach } from '../document/tell'
+import { tell, tellEach } from '../document/tell'
 import { notFound, refused } from '../http/problem'
 import { notifyChange, notifyChanges } from '../live/notify'
 import { enqueue } from '../queue/enqueue'
@@ -104,6 +105,7 @@ export async function issueOrder(
     note,
     now: ctx.now,
   })
+  await tellDirect(ctx, tray, number, sums.net)
   if (tray.agreementId !== null) await drawOn(ctx, tray.agreementId, sums.net)
   await insertRevision(ctx.tx, {
     orderId: id,
@@ -157,13 +159,15 @@ async function noteOrdered(
   c: ComputedTray,
   rule: string | undefined,
 ): Promise<void> {
-  const moved = served.map((r) => ({
-    ...r,
-    before: r.state,
-    state: stateFromQuantities(
-      r.lines.map((l) => ({ requested: l.quantity, ordered: orderedWith(l, c), cancelled: l.cancelled })),
-    ),
-  }))
+  const moved = served
+    .filter((r) => !r.isDirect)
+    .map((r) => ({
+      ...r,
+      before: r.state,
+      state: stateFromQuantities(
+        r.lines.map((l) => ({ requested: l.quantity, ordered: orderedWith(l, c), cancelled: l.cancelled })),
+      ),
+    }))
   await setStates(ctx.tx, moved, ctx.now)
   await appendEvents(
     ctx,
@@ -195,4 +199,12 @@ async function noteOrdered(
     ctx.tx,
     moved.map((r) => ({ kind: 'requisition', id: r.id })),
   )
+}
+
+/** Tells whoever a direct order was written for. */
+async function tellDirect(ctx: Context, tray: OrderRow, number: string, amount: Money): Promise<void> {
+  if (tray.directFor === null) return
+  const { supplier } = tray
+  const told = { code: 'ordered-for-you', by: ctx.actor.name, number, supplier, amount } as const
+  await tell(ctx, tray.directFor.id, tray, told, { path: `/orders/${tray.id}` })
 }

@@ -1,7 +1,7 @@
 import type { Subject } from '#core/approval/policy'
 import { dayOf } from '#core/base/day'
 import type { Money } from '#core/base/money'
-import { orderSubject } from '#core/order/subject'
+import { orderSubject, whoseNeed } from '#core/order/subject'
 import type { Judged } from '../approval/judge-again'
 import { peopleNamedBy, requirePolicy } from '../approval/reads'
 import type { Context } from '../context'
@@ -10,7 +10,7 @@ import { reachPeople } from '../people/person-reads'
 import type { RequisitionRow } from '../requisition/reads'
 import type { Organisation } from '../settings/reads'
 import type { PlannedMoney } from './plan-money'
-import type { OrderRow } from './reads'
+import { whoseOrder, type OrderRow } from './reads'
 
 /** What an order, or its change, is judged by when it is sent to be decided on: its subject, the policy, the people. */
 export async function judgeOrder(
@@ -31,17 +31,20 @@ export async function judgeOrder(
   const policy = await requirePolicy(tx, now, today)
   const { budgetLines, passed } = of.planned
   const holders = [...budgetLines.values()].flatMap((l) => l.holderId ?? [])
-  const named = [...new Set([order.ownerId, ...peopleNamedBy(policy), ...holders])]
+  const { departmentId, ownerId = order.ownerId } = whoseOrder(order)
+  const named = [...new Set([order.ownerId, ownerId, ...peopleNamedBy(policy), ...holders])]
   const { people, absences } = await reachPeople(tx, named, baseCurrency, today)
   const asked = new Map(of.served.flatMap((r) => r.lines.map((line) => [line.id, { r, line }] as const)))
   const parts = of.lineIds.flatMap((id) => asked.get(id) ?? [])
   const subject = orderSubject({
-    buyer: { id: order.ownerId, departmentId: order.buyerDepartmentId },
-    branch: await listBranch(tx, order.buyerDepartmentId),
+    buyer: { id: order.ownerId, orderingLimit: people.find((p) => p.id === order.ownerId)?.orderingLimit ?? null },
+    owner: { id: ownerId, departmentId },
+    isDirect: order.directFor !== null,
+    branch: await listBranch(tx, departmentId),
     currency: order.currency,
     amount: of.amount,
     kinds: of.served.map((r) => r.draft.kind),
-    needs: parts.map(({ r }) => [r.ownerId, r.raisedById, ...r.ownedBy]),
+    needs: parts.map(({ r }) => whoseNeed(r)),
     parts: parts.map(({ line }) => ({ category: line.categoryId ?? null, codings: line.codings })),
     budgetLines,
     hasAgreement: order.agreementId !== null,

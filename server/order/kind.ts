@@ -3,7 +3,7 @@ import { sayOrderState } from '#shared/words/order'
 import type { Decidable } from '../approval/decidable'
 import { enqueue } from '../queue/enqueue'
 import { locksOf, outcomesOf } from './buyers-document'
-import { findOrder, type OrderRow } from './reads'
+import { findOrder, whoseOrder, type OrderRow } from './reads'
 import { SEEN_ORDERS } from './visible'
 
 /** Orders as documents: who sees them, how they are locked, and how approval knows them. */
@@ -19,11 +19,11 @@ export const ORDER: Decidable<OrderRow> = {
     isFrom: isOrderMoveFrom,
     by: (move) => ORDER_MOVES[move].by,
     sayState: (o) => `This order is ${sayOrderState(o.state)}.`,
-    whyNotRejected: 'An order is approved or sent back: what it is for was approved, and is still needed.',
+    whyNotRejected: 'An order is approved or sent back; its buyer puts it away where it is not needed.',
   }),
   path: (id) => `/orders/${id}`,
   changePath: () => '/desk',
-  whose: (o) => ({ raisedById: o.ownerId, departmentId: o.buyerDepartmentId }),
+  whose: whoseOrder,
   takeOutcome: outcomesOf<OrderRow>({
     pageFor: () => '/desk',
     // It is issued by itself where its buyer wished it.

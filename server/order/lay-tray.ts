@@ -40,6 +40,7 @@ interface Picked {
 export async function layOnTray(ctx: Context, input: LayParts): Promise<{ orderId: string }> {
   const picked = await pickLines(ctx, input)
   const tray = input.orderId === null ? null : await requireTray(ctx, input.orderId, null)
+  if (tray !== null) refuseDirect(tray)
   const [first] = picked
   if (first === undefined) throw invalid('Choose at least one line.')
   const suppliers = new Set(picked.flatMap((p) => (p.line.supplierId === null ? [] : [p.line.supplierId])))
@@ -145,8 +146,14 @@ export async function requireTray(
   return tray
 }
 
+/** A direct order is changed by writing on it, since it asks for what it orders. */
+export function refuseDirect(tray: OrderRow): void {
+  if (tray.directFor !== null)
+    throw refused(['This is a direct order: write on it, and its lines can be changed.'], {}, 'is-direct')
+}
+
 /** An empty tray goes; one on which somebody decided stays, with what was said. */
-async function putAway(ctx: Context, orderId: string): Promise<void> {
+export async function putAway(ctx: Context, orderId: string): Promise<void> {
   if ((await findRoute(ctx.tx, orderId)) === null) {
     await deleteDraft(ctx.tx, orderId)
     return
@@ -159,6 +166,7 @@ async function putAway(ctx: Context, orderId: string): Promise<void> {
 /** Takes lines off a tray again; an empty tray is put away. */
 export async function takeOffTray(ctx: Context, orderId: string, lineIds: readonly string[] | null): Promise<void> {
   const tray = await requireTray(ctx, orderId, null)
+  refuseDirect(tray)
   const parts = await listParts(ctx.tx, [tray.id])
   const off = lineIds === null ? parts : parts.filter((p) => lineIds.includes(p.requisitionLineId))
   if (lineIds !== null && off.length !== new Set(lineIds).size) throw notFound('A line on this tray')
@@ -185,6 +193,7 @@ export async function takeOffTray(ctx: Context, orderId: string, lineIds: readon
 /** Writes the price that the buyer agreed for a line that has none in the catalogue. */
 export async function agreePrice(ctx: Context, orderId: string, lineId: string, unitPrice: DecimalText): Promise<void> {
   const tray = await requireTray(ctx, orderId, null)
+  refuseDirect(tray)
   const part = (await listParts(ctx.tx, [tray.id])).find((p) => p.requisitionLineId === lineId)
   if (part === undefined) throw notFound('A line on this tray')
   if (part.itemId !== null)

@@ -130,17 +130,18 @@ async function noteServed(
   const { order, change, c, isOver } = of
   const told = served.map((r) => ({ r, differences: differencesFor(r, c) })).filter((t) => t.differences.length > 0)
   const moved = served
-    .filter((r) => r.lines.some((l) => moves.some((m) => m.lineId === l.id)))
+    .filter((r) => !r.isDirect && r.lines.some((l) => moves.some((m) => m.lineId === l.id)))
     .map((r) => {
       const lines = r.lines.map((l) => lineAfter(l, moves))
       const quantities = lines.map((l) => ({ requested: l.quantity, ordered: l.ordered, cancelled: l.cancelled }))
       return { ...r, before: r.state, state: stateFromQuantities(quantities) }
     })
   await setStates(ctx.tx, moved, ctx.now)
+  const asked = told.filter(({ r }) => !r.isDirect)
   const states = new Map(moved.map((m) => [m.id, m]))
   await appendEvents(
     ctx,
-    told.map(({ r }) => ({
+    asked.map(({ r }) => ({
       type: isOver ? 'order cancelled' : 'order changed',
       subjectKind: 'requisition',
       subjectId: r.id,
@@ -155,19 +156,19 @@ async function noteServed(
     const isLess = r.lines.some((l) => moves.some((m) => m.lineId === l.id && dec(m.ordered).isNegative()))
     await tell(
       ctx,
-      r.ownerId,
-      r,
+      r.isDirect ? r.raisedById : r.ownerId,
+      r.isDirect ? order : r,
       {
         ...({ code: 'order-changed', by: ctx.actor.name, number: r.number, title: r.title } as const),
         ...{ order: order.number ?? '', supplier: order.supplier, differences },
         rest: isLess ? change.rest : null,
       },
-      { path: `/trail/${r.id}` },
+      { path: r.isDirect ? `/orders/${order.id}` : `/trail/${r.id}` },
     )
   }
   await notifyChanges(
     ctx.tx,
-    told.map(({ r }) => ({ kind: 'requisition', id: r.id })),
+    asked.map(({ r }) => ({ kind: 'requisition', id: r.id })),
   )
 }
 

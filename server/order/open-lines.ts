@@ -22,7 +22,7 @@ export async function lockOpenLines(ctx: Context, lineIds: readonly string[]): P
   const theirs = partOf(ctx.actor.grants, 'order')
   const found: OpenOnDesk[] = []
   for (const requisition of await findRequisitions(ctx.tx, [...new Set(owners.values())], true)) {
-    if (!isInPart(theirs, requisition.draft)) throw notFound('A line')
+    if (requisition.isDirect || !isInPart(theirs, requisition.draft)) throw notFound('A line')
     const by = { isOwner: false, isStepHolder: false, isBuyer: may(ctx.actor.grants, 'order') }
     const [reason] = checkMove('order', requisition, by)
     if (reason !== undefined)

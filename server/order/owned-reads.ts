@@ -4,7 +4,7 @@ import { named, read } from '../db/read'
 import type { Tx } from '../db/client'
 import { orderLine, orderLineSource, trayPart } from '../db/schema/order'
 import { requisitionLine } from '../db/schema/requisition'
-import { inPart, requisitions } from '../requisition/visible'
+import { inPart, whatAsks } from '../requisition/visible'
 import { orders } from './visible'
 
 const o = orders('o')
@@ -12,7 +12,7 @@ const ol = named(orderLine, 'ol')
 const x = named(orderLineSource, 'x')
 const p = named(trayPart, 'p')
 const q = named(requisitionLine, 'q')
-const r = requisitions('r')
+const r = whatAsks('r')
 
 /**
  * Orders and trays that a buyer owns and that are not over, which serve a part; in the one order in which they are

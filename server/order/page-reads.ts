@@ -14,14 +14,14 @@ import { seesWhole, SEEN_ORDERS } from './visible'
 import { isThere, named, read, readOne, sure } from '../db/read'
 import { orderChange, orderLine, orderLineSource, orderSending } from '../db/schema/order'
 import { requisitionLine } from '../db/schema/requisition'
-import { requisitions } from '../requisition/visible'
+import { whatAsks } from '../requisition/visible'
 import { orders } from '../order/visible'
 import { person } from '../db/schema/people'
 
 const x = named(orderLineSource, 'x')
 const q = named(requisitionLine, 'q')
 const l = named(orderLine, 'l')
-const r = requisitions('r')
+const r = whatAsks('r')
 const ol = named(orderLine, 'ol')
 const o = orders('o')
 const g = named(orderSending, 'g')

@@ -97,6 +97,7 @@ async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {
     freightFreeFrom: c.terms.freight === null ? null : c.terms.freeFrom,
     minimum: minimumMissed(c.sums.lines, c.terms),
     requests: new Set(c.parts.map((p) => p.requisitionId)).size,
+    directFor: tray.directFor?.name ?? null,
     lines: c.lines.map((l) => ({
       description: l.description,
       quantity: l.quantity,

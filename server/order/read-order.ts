@@ -23,6 +23,7 @@ import { conditionsOf, findOrder, type OrderRow } from './reads'
 import { listRevisions } from './sending-reads'
 import { sentName } from './snapshot'
 import { ublOf } from './ubl-of'
+import { viewDirect } from './view-direct'
 import { SEEN_ORDERS } from './visible'
 
 /** 404 unless the actor sees it; 409 while it is not issued: its buyer has it on the Desk, others decide on it. */
@@ -52,6 +53,7 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
     state: o.state,
     supplier: o.supplier,
     buyer: o.buyer,
+    direct: await viewDirect(ctx, o),
     shipTo: o.shipTo,
     shipToAddress: o.shipToAddress,
     currency: o.currency,
@@ -83,7 +85,8 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
       needBy: l.needBy,
       promisedOn: l.promisedOn,
       net: moneyOf(l.net, o.currency),
-      sources: l.sources,
+      // A direct order serves itself.
+      sources: l.sources.filter((s) => s.requisitionId !== id),
     })),
     note: o.note,
     internalNotes: await listInternalNotes(ctx.tx, id, ctx),

@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm'
+import { sql, type Column, type SQL } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
 import type { OrderConditions } from '#core/order/conditions'
 import type { OrderState } from '#core/order/moves'
@@ -12,7 +12,7 @@ import { agreement } from '../db/schema/agreement'
 import { supplier } from '../db/schema/supplier'
 import { person, shipTo } from '../db/schema/people'
 import { orders } from '../order/visible'
-import { requisitionLine } from '../db/schema/requisition'
+import { requisition, requisitionLine } from '../db/schema/requisition'
 import { orderLine, orderLineSource, trayPart } from '../db/schema/order'
 
 const s = named(supplier, 's')
@@ -21,14 +21,40 @@ const t = named(shipTo, 't')
 const o = orders('o')
 const a = named(agreement, 'a')
 const l = named(requisitionLine, 'l')
+const q = named(requisition, 'q')
+const n = named(person, 'n')
 const x = named(orderLineSource, 'x')
 const ol = named(orderLine, 'ol')
+
+/** For whom a direct order was written, and of which department it is. */
+export interface DirectFor {
+  readonly id: string
+  readonly name: string
+  readonly departmentId: string
+}
+
+/** For whom the order with an id was written, where it asks itself for what it orders. */
+export const directFor = (orderId: Column): SQL<DirectFor | null> => sql`(
+  select json_build_object('id', ${n.id}, 'name', ${n.name}, 'departmentId', ${q.departmentId})
+  from ${q} join ${n} on ${n.id} = ${q.raisedById} where ${q.id} = ${orderId})`
+
+/** Whose an order is to whoever decides: its buyer's; a direct one is decided on as a request of whoever it is for. */
+export const whoseOrder = (of: {
+  readonly ownerId: string
+  readonly buyerDepartmentId: string
+  readonly directFor: DirectFor | null
+}): { raisedById: string; departmentId: string; ownerId?: string } =>
+  of.directFor === null
+    ? { raisedById: of.ownerId, departmentId: of.buyerDepartmentId }
+    : { raisedById: of.ownerId, departmentId: of.directFor.departmentId, ownerId: of.directFor.id }
 
 /** An order with its supplier and ship-to; its owner is its buyer. */
 export interface OrderRow extends DocumentHead {
   kind: 'order'
   state: OrderState
   buyer: string
+  /** Of a direct order, which asks for what it orders itself: for whom it was written. */
+  directFor: DirectFor | null
   buyerDepartmentId: string
   issuesItself: boolean
   supplierId: string
@@ -87,6 +113,7 @@ const ORDER = {
   ownerId: o.ownerId,
   ownedBy: o.ownedBy,
   buyer: b.name,
+  directFor: directFor(o.id),
   buyerDepartmentId: b.departmentId,
   issuesItself: o.issuesItself,
   supplierId: o.supplierId,

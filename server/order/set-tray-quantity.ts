@@ -7,7 +7,7 @@ import { notFound, refused } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { findRequisitions } from '../requisition/reads'
 import { moveQuantities } from '../requisition/store'
-import { noteChanged, noteServed, requireTray, takeOffTray } from './lay-tray'
+import { noteChanged, noteServed, refuseDirect, requireTray, takeOffTray } from './lay-tray'
 import { addToParts, deleteParts } from './store'
 import { keepTrayAgreement } from './tray-agreement'
 import { findRequisitionsOfLines, listParts } from './tray-reads'
@@ -24,7 +24,7 @@ export async function setTrayQuantity(
   const { tx } = ctx
   const owners = await findRequisitionsOfLines(tx, lineIds)
   const requisitions = await findRequisitions(tx, [...new Set(owners.values())], true)
-  await requireTray(ctx, orderId, null)
+  refuseDirect(await requireTray(ctx, orderId, null))
   if (dec(quantity).isZero()) return takeOffTray(ctx, orderId, lineIds)
   const parts = (await listParts(tx, [orderId])).filter((p) => lineIds.includes(p.requisitionLineId))
   const [first] = parts

@@ -12,24 +12,33 @@ import { bare, named } from '../db/read'
 import { forgetOwners, insertDocument, setLeft } from '../document/store'
 import type { OrderSnapshot } from './snapshot'
 
+/** What an order begins with. */
+interface NewOrder {
+  id: string
+  supplierId: string
+  shipToId: string
+  currency: string
+  termsKind: PaymentTerms['kind']
+  termsDays: number
+}
+
+/** A tray with its document; `supplier` is its name, by which the order is called. */
 export async function insertTray(
   tx: Tx,
-  t: {
-    id: string
-    buyerId: string
-    supplierId: string
-    /** Its name, by which the order is called. */
-    supplier: string
-    shipToId: string
-    currency: string
-    termsKind: PaymentTerms['kind']
-    termsDays: number
-    now: Date
-  },
+  { buyerId, supplier, now, ...order }: NewOrder & { buyerId: string; supplier: string; now: Date },
 ): Promise<void> {
-  const { buyerId, supplier, now, ...order } = t
-  await insertDocument(tx, { id: t.id, kind: 'order', title: supplier, ownerId: buyerId, now })
+  await insertDocument(tx, { id: order.id, kind: 'order', title: supplier, ownerId: buyerId, now })
+  await insertOrder(tx, order)
+}
+
+/** The part that an order has besides its document. */
+export async function insertOrder(tx: Tx, order: NewOrder): Promise<void> {
   await tx.insert(purchaseOrder).values(order)
+}
+
+/** Takes that part away again, with what lies on it. */
+export async function deleteOrder(tx: Tx, id: string): Promise<void> {
+  await tx.delete(purchaseOrder).where(eq(purchaseOrder.id, id))
 }
 
 /** Lays parts on a tray; more of a line that lies there already is added to it. */

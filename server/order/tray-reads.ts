@@ -8,12 +8,15 @@ import { file } from '../db/schema/file'
 import { trayPart } from '../db/schema/order'
 import { requisitionLine } from '../db/schema/requisition'
 import { person } from '../db/schema/people'
-import { requisitions } from '../requisition/visible'
+import { whatAsks } from '../requisition/visible'
 
 const p = named(trayPart, 'p')
 const l = named(requisitionLine, 'l')
 const w = named(person, 'w')
-const r = requisitions('r')
+const r = whatAsks('r')
+
+/** That what asks, `r`, is a direct order itself. */
+const IS_DIRECT = sql`(${r.kind} = 'order')`
 
 /** The requisition of each line. */
 export async function findRequisitionsOfLines(tx: Tx, lineIds: readonly string[]): Promise<Map<string, string>> {
@@ -46,6 +49,12 @@ export interface PartRow {
   ownerId: string
   raisedById: string
   ownedBy: string[]
+  /** It is of a direct order itself, which has no request. */
+  isDirect: boolean
+  /** Where it is paid from in time, as it was sent. */
+  fiscalYear: number | null
+  period: number | null
+  /** Whose need it is. */
   asker: string
   quantity: DecimalText
   agreedPrice: DecimalText | null
@@ -83,11 +92,13 @@ export function listParts(tx: Tx, orderIds: readonly string[]): Promise<PartRow[
       orderId: p.orderId,
       requisitionLineId: p.requisitionLineId,
       requisitionId: r.id,
-      requisitionNumber: sure(r.number),
+      requisitionNumber: sql<string>`coalesce(${r.number}, '')`,
       departmentId: sure(r.departmentId),
       ownerId: r.ownerId,
       raisedById: r.raisedById,
       ownedBy: r.ownedBy,
+      isDirect: sql<boolean>`${IS_DIRECT}`,
+      ...{ fiscalYear: r.fiscalYear, period: r.period },
       asker: w.name,
       quantity: p.quantity,
       agreedPrice: p.unitPrice,
@@ -117,7 +128,7 @@ export function listParts(tx: Tx, orderIds: readonly string[]): Promise<PartRow[
     },
     sql`from ${p} join ${l} on ${l.id} = ${p.requisitionLineId}
       join ${r} on ${r.id} = ${l.requisitionId}
-      join ${w} on ${w.id} = ${r.ownerId}
+      join ${w} on ${w.id} = case when ${IS_DIRECT} then ${r.raisedById} else ${r.ownerId} end
     where ${p.orderId} = any(${sql.param(orderIds as string[])}::uuid[])
     order by ${r.sentAt}::date, ${r.number}, ${l.position}`,
   )

@@ -3,7 +3,7 @@ import { partOf } from '#core/people/rights'
 import { isInvolved } from '../approval/involved-reads'
 import type { SeenRows } from '../document/kind'
 import type { Actor } from '../people/actor'
-import { inPart, requisitions, SEEN_REQUISITIONS } from '../requisition/visible'
+import { inPart, whatAsks, SEEN_REQUISITIONS } from '../requisition/visible'
 import { document } from '../db/schema/document'
 import { isThere, named, under } from '../db/read'
 import { orderLine, orderLineSource, purchaseOrder } from '../db/schema/order'
@@ -17,7 +17,7 @@ const o = orders('o')
 const l = named(orderLine, 'l')
 const x = named(orderLineSource, 'x')
 const q = named(requisitionLine, 'q')
-const r = requisitions('r')
+const r = whatAsks('r')
 
 /** The requisitions `r` that an order `o` serves, to be followed by a condition. */
 const SERVED = sql`from ${l} join ${x} on ${x.orderLineId} = ${l.id}

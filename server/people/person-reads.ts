@@ -3,8 +3,9 @@ import type { Day } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
 import { moneyOf, type Money } from '#core/base/money'
 import type { Absence, Person } from '#core/people/person'
-import type { Role } from '#core/people/rights'
+import { partOf, type Role } from '#core/people/rights'
 import type { MailWay } from '#core/people/person'
+import type { Actor } from './actor'
 import type { Tx } from '../db/client'
 import { sendAlong } from '../db/transaction'
 import { named, read, readOne, sure } from '../db/read'
@@ -151,12 +152,18 @@ export async function findPersonName(tx: Tx, id: string): Promise<string | null>
   return (await readOne(tx, { name: p.name }, sql`from ${p} where ${p.id} = ${id}`))?.name ?? null
 }
 
-/** People for whom a person may raise: themselves first, then everybody still here in the departments open to them. */
+/**
+ * People for whom a person may raise: themselves first, then everybody still here in the departments open to them, and,
+ * of a buyer, in those that they buy for.
+ */
 export function listRaisedFor(
   tx: Tx,
-  personId: string,
+  { id: personId, grants }: Pick<Actor, 'id' | 'grants'>,
   today: Day,
 ): Promise<{ id: string; name: string; jobTitle: string; departmentIds: string[] }[]> {
+  const part = partOf(grants, 'order')
+  const buysForAll = part === 'all' ? sql`true` : sql`false`
+  const buysFor = part === 'all' ? [] : part.departments
   return read(
     tx,
     {
@@ -167,7 +174,7 @@ export function listRaisedFor(
         where ${dm.personId} = ${p.id} and ${dm.departmentId} <> ${p.departmentId} order by ${dm.departmentId})`,
     },
     sql`from ${p}
-    where (${p.leftOn} is null or ${p.leftOn} >= ${today}) and (${p.id} = ${personId}
+    where (${p.leftOn} is null or ${p.leftOn} >= ${today}) and (${p.id} = ${personId} or ${buysForAll}
     or ${p.departmentId} in (select dept
       from open_to)
       or exists (select 1 from ${dm} where ${dm.personId} = ${p.id} and ${dm.departmentId} in (select dept
@@ -177,7 +184,8 @@ export function listRaisedFor(
       before: sql`with open_to as (
       select ${departmentMember.departmentId} as dept from ${departmentMember}
       where ${departmentMember.personId} = ${personId} union select ${person.departmentId}
-        from ${person} where ${person.id} = ${personId})`,
+        from ${person} where ${person.id} = ${personId}
+      union select unnest(${sql.param([...buysFor])}::uuid[]))`,
     },
   )
 }

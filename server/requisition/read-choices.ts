@@ -14,7 +14,7 @@ import { findRequisition, type RequisitionRow } from './reads'
 export async function readChoices({ tx, now, actor }: Context): Promise<RaiseChoices> {
   const { timeZone, newSuppliers } = await requireOrganisation(tx)
   const today = dayOf(now, timeZone)
-  const people = await listRaisedFor(tx, actor.id, today)
+  const people = await listRaisedFor(tx, actor, today)
   const own = await listOpenDepartments(tx, actor.id)
   const theirs = new Set(people.flatMap((p) => p.departmentIds))
   const others = (await listDepartments(tx)).filter(
@@ -65,6 +65,6 @@ async function whoseDraft(
   const who = { ownerId: theirs?.ownerId ?? actor.id, raisedById: theirs?.raisedById ?? actor.id }
   if (q.ownerId === undefined || who.raisedById !== actor.id || (theirs !== null && theirs.number !== null)) return who
   const { timeZone } = await requireOrganisation(tx)
-  const known = await listRaisedFor(tx, actor.id, dayOf(now, timeZone))
+  const known = await listRaisedFor(tx, actor, dayOf(now, timeZone))
   return { ...who, ownerId: known.find((p) => p.id === q.ownerId)?.id ?? who.ownerId }
 }

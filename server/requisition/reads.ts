@@ -38,6 +38,8 @@ export interface AtYearEnd {
 /** A requisition whole: its document's head, what was written, and what became of it. */
 export interface RequisitionRow extends DocumentHead {
   readonly kind: 'requisition'
+  /** It is a direct order, which asks for what it orders itself; its state is that of an order. */
+  readonly isDirect: boolean
   readonly state: RequisitionState
   readonly raisedById: string
   readonly fiscalYear: number | null
@@ -62,6 +64,7 @@ interface LineRow extends Omit<RequisitionLineRow, 'codings' | 'reclaimables' | 
 
 const HEAD = {
   id: d.id,
+  isDirect: sql<boolean>`${d.kind} <> 'requisition'`,
   number: d.number,
   version: d.version,
   state: sql<RequisitionState>`${d.state}`,
@@ -102,7 +105,8 @@ type HeadRow = Row<typeof HEAD>
 
 /** A requisition whole; `lock` takes its row for the rest of the transaction. Null where there is none. */
 export async function findRequisition(tx: Tx, id: string, lock = false): Promise<RequisitionRow | null> {
-  return (await findRequisitions(tx, [id], lock))[0] ?? null
+  const [found] = await findRequisitions(tx, [id], lock)
+  return found === undefined || found.isDirect ? null : found
 }
 
 /** The id of the requisition with a number, however it is written; null where there is none. */
@@ -116,8 +120,8 @@ export async function findIdByNumber(tx: Tx, number: string): Promise<string | n
 }
 
 /**
- * Requisitions whole, in the order of their ids, which is that in which `lock` takes their rows; two statements,
- * however many there are. Those that do not exist are left out.
+ * Requisitions whole, and direct orders as what they ask for, in the order of their ids, which is that in which `lock`
+ * takes their rows; two statements, however many there are. Those that do not exist are left out.
  */
 export async function findRequisitions(tx: Tx, ids: readonly string[], lock: boolean): Promise<RequisitionRow[]> {
   // Sent together, and answered in their order: lines are read after the lock.
@@ -207,6 +211,7 @@ function toRequisition(head: HeadRow, lines: readonly RequisitionLineRow[]): Req
   return {
     id: head.id,
     kind: 'requisition',
+    isDirect: head.isDirect,
     title: head.title,
     number: head.number,
     version: head.version,

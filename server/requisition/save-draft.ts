@@ -65,7 +65,7 @@ export async function saveDraft(
 /** One raises for oneself and for people of the departments that are open to one. */
 async function requireRaisedFor({ tx, now, actor }: Context, ownerId: string): Promise<void> {
   const { timeZone } = await requireOrganisation(tx)
-  if (!(await listRaisedFor(tx, actor.id, dayOf(now, timeZone))).some((p) => p.id === ownerId))
+  if (!(await listRaisedFor(tx, actor, dayOf(now, timeZone))).some((p) => p.id === ownerId))
     throw forbidden('You may raise for people of your departments only.')
 }
 

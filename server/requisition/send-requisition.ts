@@ -1,5 +1,5 @@
 import { askedMoves } from '#core/requisition/asked-items'
-import { codedLine, computeDraft } from '#core/requisition/compute'
+import { computeDraft } from '#core/requisition/compute'
 import type { DraftFacts } from '#core/requisition/draft-facts'
 import { isNoMoreThan } from '#core/requisition/compare'
 import { proposeTitle } from '#core/requisition/title'
@@ -24,7 +24,8 @@ import { gatherDraftFacts } from './draft-facts'
 import type { RequisitionRow } from './reads'
 import { requireMove } from './require'
 import { reservationEntries } from './reservation'
-import { freezeLines, moveAsked, setSent } from './store'
+import { freezeDraft } from './freeze-draft'
+import { moveAsked, setSent } from './store'
 import { keepOneOffAddress } from '../people/store'
 
 export interface Sent {
@@ -52,20 +53,7 @@ export async function sendRequisition(ctx: Context, id: string, version: number)
       'missing',
     )
 
-  const frozen = draft.lines.flatMap((line) => {
-    const coded = codedLine(line, facts)
-    return coded === null
-      ? []
-      : [
-          {
-            id: line.id,
-            perBase: coded.perBase,
-            taxRate: coded.taxRate,
-            reclaimables: coded.codings.map((c) => c.reclaimable),
-          },
-        ]
-  })
-  await freezeLines(ctx.tx, id, frozen)
+  await freezeDraft(ctx, id, draft, facts)
   const before = kept.sentDraft?.lines.map((l) => l.id) ?? []
   const lineIds = [...new Set([...before, ...draft.lines.map((l) => l.id)])]
   const { period, year } = verdict.period

@@ -247,6 +247,19 @@ export async function setSent(
   await sendAlong(tx, tx.update(requisition).set(sent).where(eq(requisition.id, id)))
 }
 
+/** Takes back what a sending fixed: it is written on. */
+export async function setUnsent(tx: Tx, id: string): Promise<void> {
+  await tx
+    .update(requisition)
+    .set({ fiscalYear: null, period: null, amount: null, sentDraft: null, sentFiles: [] })
+    .where(eq(requisition.id, id))
+}
+
+/** Who wrote it; of a direct order, which its buyer owns, for whom it was written. */
+export async function setRaisedBy(tx: Tx, id: string, raisedById: string): Promise<void> {
+  await tx.update(requisition).set({ raisedById }).where(eq(requisition.id, id))
+}
+
 /** Moves by how many sent lines departments asked for items. */
 export async function moveAsked(tx: Tx, moves: readonly AskedMove[]): Promise<void> {
   if (moves.length === 0) return

@@ -11,6 +11,15 @@ import { budgetLine } from '../db/schema/budget'
 
 /** Requisitions with what their documents hold, under a short name. */
 export const requisitions = (name: string) =>
+  under(
+    name,
+    sql`(select * from ${document} join ${requisition} using (id) where ${document.kind} = 'requisition')`,
+    document,
+    requisition,
+  )
+
+/** Requisitions, and direct orders, which ask for what they order themselves: whatever has lines that are ordered. */
+export const whatAsks = (name: string) =>
   under(name, sql`(${document} join ${requisition} using (id))`, document, requisition)
 
 /** That a line has something left, not ordered, cancelled or on a tray; as the index `requisition_line_open` has it. */

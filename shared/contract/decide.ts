@@ -6,6 +6,7 @@ import { REASON_USES } from '#core/approval/reasons'
 import { attachment, remark } from './document'
 import { requestLine, requestView } from './request-view'
 import { RESTS } from '#core/order/change'
+import { directOrder } from './order'
 import { defineRoute } from './route'
 import { decimal, id, ids, made, money, text, versioned } from './values'
 
@@ -153,6 +154,8 @@ const orderDecision = decided.extend({
   change: z
     .object({ differences: z.array(z.string()), isCancellation: z.boolean(), reason: z.string(), rest: z.enum(RESTS) })
     .nullable(),
+  /** Of a direct order, which has no request: for whom it was written, and what was written with it. */
+  direct: directOrder.nullable(),
   supplier: z.string(),
   shipTo: z.string(),
   terms: z.string(),

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { DELIVERY_TERMS, LONGEST_NUMBER } from '#core/order/conditions'
+import { attachment } from './document'
 import { orderAnswer } from './order-answer'
 import { changeUnderWay } from './order-change'
 import { defineRoute } from './route'
@@ -100,6 +101,8 @@ const tray = z.object({
   goods: money,
   /** How many requests lie on it. */
   requests: z.number(),
+  /** Of a direct order, which has no request: for whom it was written. */
+  directFor: z.string().nullable(),
   state: z.enum(['draft', 'in approval', 'approved']),
   /** Nothing but authority stands in its way: it may be sent to whoever decides. */
   maySend: z.boolean(),
@@ -145,6 +148,12 @@ const orderHead = z.object({
   remindedAt: z.string().nullable(),
 })
 export type OrderHead = z.infer<typeof orderHead>
+/** What a direct order says besides its lines, as a request for them would. */
+export const directOrder = z.object({
+  ...{ for: z.string(), title: z.string(), why: z.string(), department: z.string() },
+  ...{ justification: z.string(), overBudgetReason: z.string(), attachments: z.array(attachment) },
+})
+export type DirectOrder = z.infer<typeof directOrder>
 const orderView = z.object({
   id: z.string(),
   number: z.string(),
@@ -152,6 +161,8 @@ const orderView = z.object({
   state: z.string(),
   supplier: z.string(),
   buyer: z.string(),
+  /** Of a direct order, which has no request: for whom it was written, and what was written with it. */
+  direct: directOrder.nullable(),
   shipTo: z.string(),
   shipToAddress: z.string(),
   currency: z.string(),
@@ -300,6 +311,28 @@ export const orderRoutes = {
     }),
     reply: z.object({ orderId: z.string() }),
   }),
+  orderDirectly: defineRoute({
+    name: 'orderDirectly',
+    method: 'POST',
+    path: '/api/requisitions/{id}/order',
+    summary: 'Make an order of a draft that was written for somebody, without a request: a tray, to be decided on.',
+    access: 'order',
+    params: ids,
+    ifMatch: true,
+    idempotent: true,
+    reply: versioned,
+  }),
+  writeOn: defineRoute({
+    name: 'writeOn',
+    method: 'POST',
+    path: '/api/trays/{id}/writing',
+    summary: 'Write on a direct order: it is a draft again; or, once it was decided on, a copy of it is.',
+    access: 'order',
+    params: ids,
+    ifMatch: true,
+    idempotent: true,
+    reply: versioned,
+  }),
   takeOffTray: defineRoute({
     name: 'takeOffTray',
     method: 'POST',
@@ -444,6 +477,16 @@ export const orderRoutes = {
     access: 'see own',
     params: ids,
     reply: orderView,
+  }),
+  readOrderAttachment: defineRoute({
+    name: 'readOrderAttachment',
+    method: 'GET',
+    path: '/api/orders/{id}/attachments/{attachmentId}',
+    summary: 'An attachment of a direct order, to be kept; with show, to be looked at in place.',
+    access: 'see own',
+    params: z.object({ id, attachmentId: id }),
+    query: z.object({ show: z.stringbool().default(false) }),
+    bytes: 'download',
   }),
   readOrderPdf: defineRoute({
     name: 'readOrderPdf',

@@ -16,6 +16,8 @@ export function sayWhySent(r: IssueReason, buyer: string, ways: Ways): string {
       return r.limit === null
         ? `${buyer} has no ordering limit.`
         : `${buyer} may order up to ${ways.money(r.limit)} alone.`
+    case 'direct-undecided':
+      return `${buyer} orders it without a request.`
     case 'above-approved':
       return (
         `${r.description === null ? 'The goods' : `“${r.description}”`} come${r.description === null ? '' : 's'} to ` +
@@ -47,6 +49,13 @@ export function sayIssueReason(r: IssueReason, ways: Ways): string {
       return 'Say where it is to be delivered.'
     case 'own-need-alone':
       return 'This serves your own need alone; another buyer has to issue it.'
+    case 'direct-undecided':
+      return 'Nobody asked for it by a request: it is decided on first, as a request for it would be.'
+    case 'direct-period-closed':
+      return (
+        `Period ${r.period.period} of ${r.period.year} is closed by now: write on it and choose another ` +
+        'accounting date.'
+      )
     case 'ship-to-differs':
       return 'The lines go to different places; an order goes to one.'
     case 'order-expired':

@@ -209,6 +209,11 @@ export function sayTold(t: Told, ways: Ways): Said {
         subject: `${t.number ?? ''} ordered: ${t.title}`.trim(),
         sentence: `${t.by} ordered ${t.whole ? '' : 'a part of '}${numbered(t.number, t.title)}, from ${t.supplier}.`,
       }
+    case 'ordered-for-you':
+      return {
+        subject: `${t.number} ordered for you, from ${t.supplier}`,
+        sentence: `${t.by} ordered ${t.number} for you from ${t.supplier}, for ${ways.money(t.amount)}.`,
+      }
     case 'repeated':
       return {
         subject: `Raised again: ${t.title}`,

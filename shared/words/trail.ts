@@ -152,6 +152,10 @@ export function sayEvent(e: EventFacts, ways: Ways): Said {
         what: 'worked out anew who decides',
         more: 'people or absences changed',
       }
+    case 'ordered directly':
+      return { station: 'Order', who, what: 'made an order of it without a request', more: '' }
+    case 'written on':
+      return { station: 'Need', who, what: 'took it off the Desk and wrote on', more: '' }
     case 'withdrawn':
       return { station: 'Need', who, what: 'withdrew it', more: '' }
     case 'handed over':
