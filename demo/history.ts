@@ -10,6 +10,7 @@ import { layOnTray, takeOffTray } from '../server/order/lay-tray'
 import { issueOrder } from '../server/order/issue-order'
 import { answerSomeOrders } from './answered-orders'
 import { changeSomeOrders } from './changed-orders'
+import { enterNightCall } from './direct-order'
 import { conditionsFor } from './order-conditions'
 import { haveApproved, leaveOneWaiting } from './orders-to-decide'
 import { listDeskLines, type DeskLineRow } from '../server/order/desk-reads'
@@ -74,6 +75,7 @@ export class History {
     await changeSomeOrders(this.db, this.as.bind(this), before(3))
     await answerSomeOrders(this.db, this.as.bind(this), before(2))
     await leaveOneWaiting(this.db, this.as.bind(this), before(2))
+    await enterNightCall(this.db, this.as.bind(this), before(5), this.timeZone)
     await this.afterEach()
   }
 

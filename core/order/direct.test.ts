@@ -21,7 +21,7 @@ test('everything in its way is said at once', () => {
   expect(
     directReasons({ lines: [line(), line({ supplierId: 't', currency: 'SEK' }), line({ supplierId: null })] }, of),
   ).toEqual([
-    { code: 'direct-no-supplier', description: 'Shaft' },
+    { code: 'direct-no-supplier', lineId: 'l', description: 'Shaft' },
     { code: 'direct-several-suppliers' },
     { code: 'direct-several-currencies' },
   ])

@@ -3,7 +3,7 @@ import type { Draft } from '#core/requisition/draft'
 /** Why what is being written cannot be ordered as it stands, without a request. */
 export type DirectReason =
   | { readonly code: 'direct-sent-before' | 'direct-several-suppliers' | 'direct-several-currencies' }
-  | { readonly code: 'direct-no-supplier'; readonly description: string }
+  | { readonly code: 'direct-no-supplier'; readonly lineId: string; readonly description: string }
   /** Nobody orders for their own need alone. */
   | { readonly code: 'direct-own-need' }
 
@@ -20,7 +20,9 @@ export function directReasons(
   return [
     ...(of.number === null ? [] : [{ code: 'direct-sent-before' as const }]),
     ...(of.ownerId === of.buyerId ? [{ code: 'direct-own-need' as const }] : []),
-    ...(open === undefined ? [] : [{ code: 'direct-no-supplier' as const, description: open.description }]),
+    ...(open === undefined
+      ? []
+      : [{ code: 'direct-no-supplier' as const, lineId: open.id, description: open.description }]),
     ...(suppliers.size > 1 ? [{ code: 'direct-several-suppliers' as const }] : []),
     ...(new Set(draft.lines.map((l) => l.currency)).size > 1 ? [{ code: 'direct-several-currencies' as const }] : []),
   ]

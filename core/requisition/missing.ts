@@ -17,6 +17,7 @@ import { warningsOf } from '#core/supplier/warning'
 /** A field of the draft that an entry of the missing list leads to. */
 export type FieldRef =
   | 'kind'
+  | 'owner'
   | 'department'
   | 'ship-to'
   | 'need-by'

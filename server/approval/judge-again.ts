@@ -42,11 +42,7 @@ export async function judgeAgain<D extends DocumentHead>(
   const handed = await listHandings(tx, document.id)
   const branch = departmentId === '' ? [] : await listBranch(tx, departmentId)
   return {
-    subject: thawSubject(
-      sent,
-      { ownerId, raisedById, ownedBy: document.ownedBy, departmentId, branch },
-      holders,
-    ),
+    subject: thawSubject(sent, { ownerId, raisedById, ownedBy: document.ownedBy, departmentId, branch }, holders),
     policy,
     people: await reachHanded(
       { tx },

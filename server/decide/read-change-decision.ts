@@ -45,8 +45,9 @@ export async function readChangeDecision(ctx: Context, id: string): Promise<Orde
   const numbers = new Map(served.map((r) => [r.id, r.number ?? '']))
   const ways = waysOf(actor.locale)
   const budget = isOver ? [] : barsOf(planned, c.organisation.baseCurrency)
-  const seat = await readSeat(ctx, change, route, {
-    owner: order.buyer,
+  const whose = order.directFor ?? { id: order.ownerId, name: order.buyer }
+  const seat = await readSeat(ctx, { ...change, ownerId: whose.id }, route, {
+    owner: whose.name,
     payers: new Map(budget.map((b) => [b.budgetLineId, b.name])),
     currency: c.organisation.baseCurrency,
   })

@@ -31,8 +31,9 @@ export async function readOrderDecision(ctx: Context, id: string): Promise<Order
   if (order === null || route === null || !(await maySee(ctx, SEEN_ORDERS, id))) throw notFound('This order')
   const { baseCurrency } = await requireOrganisation(tx)
   const says = order.number === null ? await readTray(ctx, order, baseCurrency) : await readIssued(ctx, order)
-  const seat = await readSeat(ctx, order, route, {
-    owner: order.buyer,
+  const whose = order.directFor ?? { id: order.ownerId, name: order.buyer }
+  const seat = await readSeat(ctx, { ...order, ownerId: whose.id }, route, {
+    owner: whose.name,
     payers: new Map(says.budget.map((b) => [b.budgetLineId, b.name])),
     currency: baseCurrency,
   })
@@ -87,7 +88,8 @@ async function readTray(ctx: Context, order: OrderRow, baseCurrency: string): Pr
       priceBase: l.priceBase,
       needBy: l.needBy,
       net: l.net,
-      approved: l.approved,
+      // Of a direct order nothing was approved yet.
+      approved: order.directFor === null ? l.approved : null,
       ordered: perBase === null ? null : convert(l.net, perBase, baseCurrency),
       asked: l.sources.flatMap((s) => {
         const part = parts.get(s.requisitionLineId)

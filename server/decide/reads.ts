@@ -9,7 +9,7 @@ import { named, read, sure } from '../db/read'
 import { remark } from '../db/schema/document'
 import { approvalRoute, approvalSeat, preparedReason } from '../db/schema/approval'
 import { person } from '../db/schema/people'
-import { requisitions } from '../requisition/visible'
+import { requisitions, whatAsks } from '../requisition/visible'
 import { orderChange, orderLine, trayPart } from '../db/schema/order'
 import { requisitionLine } from '../db/schema/requisition'
 import { orders } from '../order/visible'
@@ -22,7 +22,7 @@ const q = named(preparedReason, 'q')
 const w = named(person, 'w')
 const f = named(person, 'f')
 const r = requisitions('r')
-const r2 = requisitions('r2')
+const r2 = whatAsks('r2')
 const rl = named(requisitionLine, 'rl')
 const t = named(trayPart, 't')
 const l = named(orderLine, 'l')

@@ -142,7 +142,9 @@ export function listPartLines(tx: Tx, jobId: string): Promise<PartLineRow[]> {
       partId: x.partId,
       requisitionId: l.requisitionId,
       number: d.number,
-      state: sql<RequisitionState>`${d.state}`,
+      // A direct order stands, for whoever plans, as a request for the same would.
+      state: sql<RequisitionState>`case when ${d.kind} = 'requisition' then ${d.state}
+        when ${d.number} is not null then 'ordered' when ${d.state} = 'approved' then 'in approval' else ${d.state} end`,
       quantity: l.quantity,
       cancelled: l.cancelled,
       ordered: l.ordered,

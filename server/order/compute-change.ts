@@ -62,13 +62,18 @@ export async function computeChange(
   const { currency } = order
   const base = organisation.baseCurrency
   const asked = new Map(served.flatMap((r) => r.lines.map((l) => [l.id, l] as const)))
+  const wishedOf = new Map(wished.lines.map((w) => [w.lineId, w.quantity]))
   const changed = changeLines(
     standing.map((s) => ({
       ...s,
       adjustments: keptAdjustments(s),
       // Deliveries and bills say what came of a line once there are any.
       done: '0',
-      sources: s.sources.map((x) => ({ ...x, open: openOf(asked.get(x.requisitionLineId)) })),
+      sources: s.sources.map((x) => ({
+        ...x,
+        // A direct order asks for as much as it orders.
+        open: order.directFor === null ? openOf(asked.get(x.requisitionLineId)) : (wishedOf.get(s.id) ?? '0'),
+      })),
     })),
     wished.lines,
     currency,

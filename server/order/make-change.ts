@@ -16,7 +16,7 @@ import { notifyChange, notifyChanges } from '../live/notify'
 import { listShipTos } from '../people/place-reads'
 import { enqueue } from '../queue/enqueue'
 import type { RequisitionRow } from '../requisition/reads'
-import { moveQuantities } from '../requisition/store'
+import { moveQuantities, raiseAsked } from '../requisition/store'
 import { listSent, type ChangeRow } from './change-reads'
 import { endChange, setRevised, updateLines } from './change-store'
 import type { ComputedChange } from './compute-change'
@@ -43,6 +43,7 @@ export async function makeChange(
   const planned = await planChangeMoney(ctx, order, c, moves, served, true)
   requireMoney(planned, waysOf(ctx.actor.locale))
   await appendEntries(ctx, planned.entries)
+  if (order.directFor !== null) await raiseAsked(tx, moves)
   await moveQuantities(tx, moves)
   await updateLines(
     tx,

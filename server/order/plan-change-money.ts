@@ -69,15 +69,18 @@ export async function planChangeMoney(
   const cause = cancelsWhole(c.lines) ? 'order cancelled' : 'order changed'
 
   const moved = new Set(moves.map((m) => m.lineId))
-  const reservedAs = requisitions.map((requisition) => {
-    const touched = requisition.lines.filter((l) => moved.has(l.id))
-    const period = requisition.period ?? today.period
-    return {
-      requisition,
-      lineIds: touched.map((l) => l.id),
-      worth: new Map(touched.map((l) => [l.id, worthOfOpen(lineAfter(l, moves), currency, period)])),
-    }
-  })
+  // A direct order never reserved anything.
+  const reservedAs = requisitions
+    .filter((r) => !r.isDirect)
+    .map((requisition) => {
+      const touched = requisition.lines.filter((l) => moved.has(l.id))
+      const period = requisition.period ?? today.period
+      return {
+        requisition,
+        lineIds: touched.map((l) => l.id),
+        worth: new Map(touched.map((l) => [l.id, worthOfOpen(lineAfter(l, moves), currency, period)])),
+      }
+    })
   const entries: NewEntry[] = await reservationEntries(ctx, reservedAs, cause, currency)
   const standings = await readStandings(
     ctx.tx,

@@ -53,12 +53,14 @@ export async function planMoney(
   const budgetLines = new Map(payers.map((l) => [l.id, l]))
 
   const ordered = new Set(c.parts.map((p) => p.requisitionLineId))
-  const stillReserved = [...requisitions.values()].map((r) => {
-    const touched = r.lines.filter((l) => ordered.has(l.id))
-    const period = r.period ?? at.period
-    const left = (l: RequisitionLineRow) => worthOfOpen({ ...l, ordered: orderedWith(l, c) }, currency, period)
-    return { requisition: r, lineIds: touched.map((l) => l.id), worth: new Map(touched.map((l) => [l.id, left(l)])) }
-  })
+  const stillReserved = [...requisitions.values()]
+    .filter((r) => !r.isDirect)
+    .map((r) => {
+      const touched = r.lines.filter((l) => ordered.has(l.id))
+      const period = r.period ?? at.period
+      const left = (l: RequisitionLineRow) => worthOfOpen({ ...l, ordered: orderedWith(l, c) }, currency, period)
+      return { requisition: r, lineIds: touched.map((l) => l.id), worth: new Map(touched.map((l) => [l.id, left(l)])) }
+    })
   const entries: NewEntry[] = await reservationEntries(ctx, stillReserved, 'ordered', currency)
   c.lines.forEach((line, i) => {
     const worth = committedOf({ ...line, currency: tray.currency, perBase: requireRate(c) }, asked, currency)

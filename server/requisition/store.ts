@@ -296,6 +296,17 @@ export async function moveQuantities(
   )
 }
 
+/** Of a direct order: what it orders more is asked for by it. */
+export async function raiseAsked(
+  tx: Tx,
+  moves: readonly { readonly lineId: string; readonly ordered: DecimalText }[],
+): Promise<void> {
+  const flat = moves.map((m) => ({ i: m.lineId, o: m.ordered }))
+  await tx.execute(sql`
+    update ${l} set ${bare(l.quantity)} = ${l.quantity} + f.o
+    from json_to_recordset(${JSON.stringify(flat)}::json) as f(i uuid, o numeric) where ${l.id} = f.i and f.o > 0`)
+}
+
 /** Puts what is open of lines aside until a day; null: aside no more. */
 export async function setAside(tx: Tx, lineIds: readonly string[], until: Day | null, reason: string): Promise<void> {
   await tx

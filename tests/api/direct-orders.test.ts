@@ -8,12 +8,14 @@ import { attachFile } from '../../server/document/attach-file'
 import { listAttachments } from '../../server/document/reads'
 import { askForDecision } from '../../server/order/ask-for-decision'
 import { changeOrder } from '../../server/order/change-order'
-import { listStanding } from '../../server/order/change-reads'
+import { ORDER_CHANGE } from '../../server/order/change-kind'
+import { findUnderWay, listStanding } from '../../server/order/change-reads'
 import { giveOrders } from '../../server/order/give-order'
 import { issueOrder } from '../../server/order/issue-order'
 import { ORDER } from '../../server/order/kind'
 import { agreePrice, layOnTray, takeOffTray } from '../../server/order/lay-tray'
 import { listOrders } from '../../server/order/list-orders'
+import { makeApproved } from '../../server/order/make-approved'
 import { orderDirectly } from '../../server/order/order-directly'
 import { readDesk } from '../../server/order/read-desk'
 import { readOrder } from '../../server/order/read-order'
@@ -270,30 +272,42 @@ describe('a direct order is written on', () => {
 })
 
 describe('an issued direct order', () => {
-  const change = async (id: string, quantity: string, rest: 'returns' | 'ends' = 'returns') => {
+  const lineOf = (id: string) =>
+    rows(`select trim_scale(quantity)::text as quantity, trim_scale(ordered)::text as ordered,
+      trim_scale(cancelled)::text as cancelled from requisition_line where requisition_id = '${id}'`)
+  const change = async (id: string, quantity: string, rest: 'returns' | 'ends' = 'returns', asks = false) => {
     const [l] = await rekko.as(LEONIE, (ctx) => listStanding(ctx.tx, id))
     const lines = l === undefined ? [] : [{ lineId: l.id, quantity, unitPrice: l.unitPrice, needBy: l.needBy }]
     const { version } = await order(id)
-    const wish = { lines, shipToId: null, rest, reason: 'fewer will do', note: '', asks: false }
+    const wish = { lines, shipToId: null, rest, reason: 'fewer will do', note: '', asks }
     return rekko.as(LEONIE, (ctx) => changeOrder(ctx, id, version, wish))
   }
   test('is ordered less, and cancelled: nothing of it returns to the Desk, and its money is free', async () => {
     const id = await issued(soundDraft([], { lines: [freeLine('10.00', { quantity: '4' })] }))
     await change(id, '3')
-    const line = () =>
-      rows(
-        `select trim_scale(ordered)::text as ordered, trim_scale(cancelled)::text as cancelled from requisition_line where requisition_id = '${id}'`,
-      )
-    expect(await line()).toEqual([{ ordered: '3', cancelled: '1' }])
-    await expect(change(id, '5')).rejects.toThrow()
+    expect(await lineOf(id)).toEqual([{ quantity: '4', ordered: '3', cancelled: '1' }])
     await change(id, '0')
-    expect(await line()).toEqual([{ ordered: '0', cancelled: '4' }])
+    expect(await lineOf(id)).toEqual([{ quantity: '4', ordered: '0', cancelled: '4' }])
     expect(await order(id)).toMatchObject({ state: 'cancelled' })
     expect(await stands(id)).toEqual({ committed: '0' })
     const told = await rows<{ code: string }>(
       `select told ->> 'code' as code from notice where about_id = '${id}' and person_id = '${personId(OWEN)}' order by at, told ->> 'code' desc`,
     )
     expect(told.map((t) => t.code)).toEqual(['ordered-for-you', 'order-changed', 'order-changed'])
+  })
+  test('orders more as well, once that is decided on; what it asks for grows with it', async () => {
+    const id = await issued(soundDraft([], { lines: [freeLine('40.00', { quantity: '4' })] }))
+    await change(id, '3')
+    await expect(change(id, '9')).rejects.toThrow(/decided on first/)
+    expect(await change(id, '9', 'returns', true)).toMatchObject({ state: 'in approval', revision: null })
+    const { id: changeId } = (await rekko.as(LEONIE, (ctx) => findUnderWay(ctx.tx, id))) ?? expect.fail('it waits')
+    expect((await deciding(changeId)).map((a) => a.name)).toEqual([INES])
+    const seen = await rekko.as(INES, (ctx) => readDecision(ctx, changeId))
+    expect(seen).toMatchObject({ direct: { for: OWEN }, route: [{ why: expect.stringContaining(OWEN) as string }] })
+    await rekko.as(INES, (ctx) => decide(ctx, ORDER_CHANGE, changeId, seen.version, 'approve', ''))
+    await rekko.as(LEONIE, (ctx) => makeApproved(ctx, changeId))
+    expect(await lineOf(id)).toEqual([{ quantity: '10', ordered: '9', cancelled: '1' }])
+    expect(await stands(id)).toEqual({ committed: '360' })
   })
   test('goes on with another buyer when its own leaves, undecided too', async () => {
     const [id, tray] = [await issued(), await direct()]

@@ -2,10 +2,9 @@
 import AttachmentView from './AttachmentView.vue'
 import DialogSheet from './DialogSheet.vue'
 
-/** A PDF or picture, looked at in place. */
-const props = defineProps<{ attachment: { id: string; name: string; mime: string }; requisitionId: string }>()
+/** A PDF or picture, looked at in place, and the address from which it is read. */
+defineProps<{ attachment: { id: string; name: string; mime: string }; address: string }>()
 const emit = defineEmits<{ close: [] }>()
-const address = computed(() => `/api/requisitions/${props.requisitionId}/attachments/${props.attachment.id}`)
 </script>
 
 <template>

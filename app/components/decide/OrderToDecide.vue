@@ -5,6 +5,7 @@ import { sayPlaced } from '#shared/words/conditions'
 import { capital } from '#shared/words/format'
 import AnswerBox from '~/components/decide/AnswerBox.vue'
 import SaidSoFar from '~/components/decide/SaidSoFar.vue'
+import DirectFacts from '~/components/order/DirectFacts.vue'
 import { useWording } from '~/composables/base/use-wording'
 import { useSessionStore } from '~/stores/session'
 
@@ -19,6 +20,8 @@ const toMe = computed(() =>
     (r) => r.kind === 'question' && !r.answered && (r.toId ?? props.doc.ownerId) === session.me?.id,
   ),
 )
+/** Each line stands beside what was approved of it: of a change, and of a direct order, nothing was. */
+const hasApprovals = computed(() => props.doc.change === null && props.doc.direct === null)
 const first = computed(() => props.doc.lines.map((l) => l.needBy).sort()[0] ?? '')
 /** How much a line comes to above what was approved of it; null where it does not, or nobody knows any more. */
 const above = ({ approved, ordered }: OrderDecision['lines'][number]) =>
@@ -50,6 +53,7 @@ const above = ({ approved, ordered }: OrderDecision['lines'][number]) =>
         · it is issued as soon as nobody is left to decide</template
       >
     </p>
+    <DirectFacts v-if="doc.direct" class="mt-3" :direct="doc.direct" :order-id="doc.orderId" />
     <p v-if="doc.placedAs" class="mt-1.5 font-medium">{{ capital(sayPlaced(doc, doc.supplier)) }}.</p>
     <div v-if="doc.change" class="mt-3 border-l-2 border-strong pl-3">
       <p class="font-semibold">“{{ doc.change.reason }}”</p>
@@ -72,7 +76,7 @@ const above = ({ approved, ordered }: OrderDecision['lines'][number]) =>
           <th scope="col">What</th>
           <th scope="col" class="num">How many</th>
           <th scope="col" class="num">Price</th>
-          <th v-if="!doc.change" scope="col" class="pl-3!">Approved for it</th>
+          <th v-if="hasApprovals" scope="col" class="pl-3!">Approved for it</th>
           <th scope="col" class="num">Amount</th>
         </tr>
       </thead>
@@ -85,7 +89,7 @@ const above = ({ approved, ordered }: OrderDecision['lines'][number]) =>
                 ><template v-if="at > 0">, </template
                 ><NuxtLink v-if="a.id" class="quiet-link" :to="`/trail/${a.id}`">{{ a.number }}</NuxtLink
                 ><template v-else>{{ a.number }}</template
-                >{{ a.asker === '' ? '' : ` of ${a.asker}` }}</template
+                >{{ a.asker === '' ? '' : a.number === '' ? a.asker : ` of ${a.asker}` }}</template
               ></span
             >
           </td>
@@ -94,7 +98,7 @@ const above = ({ approved, ordered }: OrderDecision['lines'][number]) =>
             {{ wording.price(l.unitPrice, doc.currency)
             }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span>
           </td>
-          <td v-if="!doc.change" class="pl-3! max-[700px]:order-5 max-[700px]:col-span-2 max-[700px]:pl-0.5!">
+          <td v-if="hasApprovals" class="pl-3! max-[700px]:order-5 max-[700px]:col-span-2 max-[700px]:pl-0.5!">
             <template v-if="l.approved"
               >{{ wording.money(l.approved)
               }}<b v-if="above(l)" class="block font-medium text-amber-ink"

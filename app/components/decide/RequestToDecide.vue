@@ -113,7 +113,12 @@ const wording = useWording()
         {{ quotes.length === 1 ? 'The quote' : 'The quotes' }} beside the lines
       </button>
       <QuotesBeside v-if="isComparing" :doc="doc" :quotes="quotes" @close="isComparing = false" />
-      <AttachmentPreview v-if="looking" :attachment="looking" :requisition-id="doc.id" @close="looking = null" />
+      <AttachmentPreview
+        v-if="looking"
+        :attachment="looking"
+        :address="`/api/requisitions/${doc.id}/attachments/${looking.id}`"
+        @close="looking = null"
+      />
     </div>
     <template v-if="doc.similar.length > 0">
       <h2 class="head mb-1 mt-6">Asked for lately by {{ doc.department }}</h2>

@@ -35,6 +35,7 @@ const emit = defineEmits<{
   draw: []
   conditions: []
   pass: []
+  write: []
 }>()
 const wording = useWording()
 const money = (amount: string) => wording.kept(amount, props.tray.currency)
@@ -52,6 +53,8 @@ const reach = computed(() => {
 })
 /** Only a tray that nobody was sent can be changed. */
 const isOpen = computed(() => props.tray.state === 'draft')
+/** Of a direct order what lies on it is changed by writing on it. */
+const isLaid = computed(() => isOpen.value && props.tray.directFor === null)
 /** What the supplier is told on it is being written. */
 const isNoting = ref(false)
 const noteField = useTemplateRef<InstanceType<typeof TypedBox>>('noteField')
@@ -105,6 +108,7 @@ function agree(lineId: string, event: Event): void {
     <p class="small mb-1.5">
       to {{ tray.shipTo }} · by {{ wording.shortDay(tray.needBy) }} · {{ tray.terms }} · {{ tray.currency }}
     </p>
+    <p v-if="tray.directFor" class="mb-1.5 font-medium">Without a request, for {{ tray.directFor }}</p>
     <p v-if="tray.conditions.placedAs" class="mb-1.5 font-medium">
       {{ capital(sayPlaced(tray.conditions, tray.supplier)) }}
     </p>
@@ -125,7 +129,7 @@ function agree(lineId: string, event: Event): void {
           }}<span class="small flex justify-between gap-2"
             ><span>{{ l.requests > 1 ? `from ${inWords(l.requests)} requests` : '' }}</span
             ><button
-              v-if="isOpen"
+              v-if="isLaid"
               type="button"
               class="quiet-link opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
               :aria-label="`Take ${l.description} off the tray`"
@@ -135,7 +139,7 @@ function agree(lineId: string, event: Event): void {
             </button></span
           ></span
         >
-        <label v-if="isOpen" class="num whitespace-nowrap"
+        <label v-if="isLaid" class="num whitespace-nowrap"
           ><TypedBox
             class="cell num inline-block! w-[44px]! border-b border-dotted! border-edge!"
             :value="wording.decimal(l.quantity)"
@@ -149,7 +153,7 @@ function agree(lineId: string, event: Event): void {
         <p v-if="l.hint && isOpen && sayHint(l.hint, l.hint.quantity, wording.ways)" class="small col-span-3">
           {{ sayHint(l.hint, l.hint.quantity, wording.ways) }}
         </p>
-        <label v-if="l.itemId === null && isOpen" class="small col-span-3 flex items-baseline gap-2"
+        <label v-if="l.itemId === null && isLaid" class="small col-span-3 flex items-baseline gap-2"
           >agreed at
           <TypedBox
             class="cell w-[90px]! border-b border-dotted! border-edge!"
@@ -167,7 +171,7 @@ function agree(lineId: string, event: Event): void {
     </p>
     <p v-if="!isZero(tray.saved)" class="mt-1 font-semibold text-green">
       {{ wording.amount(tray.saved) }} less than
-      {{ tray.requests > 1 ? 'one order for each request' : 'was asked for' }}
+      {{ tray.requests > 1 ? 'one order for each request' : tray.directFor ? 'was written' : 'was asked for' }}
     </p>
     <template v-if="reach">
       <div class="mt-2 h-[5px] overflow-hidden rounded-[2px] bg-rule" aria-hidden="true">
@@ -248,7 +252,10 @@ function agree(lineId: string, event: Event): void {
             {{ tray.agreement ? 'Draw on another agreement, or none' : 'Draw on an agreement' }}
           </button>
           <button type="button" class="quiet-link min-h-6" @click.stop="emit('pass')">Pass it to a colleague</button>
-          <button type="button" class="quiet-link min-h-6" @click.stop="emit('off', null)">
+          <button v-if="tray.directFor" type="button" class="quiet-link min-h-6" @click.stop="emit('write')">
+            Write on it, or throw it away
+          </button>
+          <button v-else type="button" class="quiet-link min-h-6" @click.stop="emit('off', null)">
             Put this tray away; its lines go back
           </button>
         </template>

@@ -103,7 +103,7 @@ async function beginDeclining(): Promise<void> {
         <li v-for="r in checked.refusals" :key="r" class="font-medium">{{ r }}</li>
       </ul>
     </template>
-    <p v-if="isLess" class="mt-1.5">
+    <p v-if="isLess && order.direct === null" class="mt-1.5">
       What does not come
       <BlankChoice
         :model-value="rest"

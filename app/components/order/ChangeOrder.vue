@@ -100,7 +100,7 @@ onMounted(() => document.getElementById(`many-${props.order.lines[0]?.id ?? ''}`
           placeholder="where"
           light
         />.
-        <template v-if="isLess"
+        <template v-if="isLess && order.direct === null"
           >What is not ordered any more
           <BlankChoice
             :model-value="rest"

@@ -105,6 +105,11 @@ const WHO = [
       >
       {{ Math.round(uploading.share * 100) }} %
     </p>
-    <AttachmentPreview v-if="looking" :attachment="looking" :requisition-id="requisitionId" @close="looking = null" />
+    <AttachmentPreview
+      v-if="looking"
+      :attachment="looking"
+      :address="`/api/requisitions/${requisitionId}/attachments/${looking.id}`"
+      @close="looking = null"
+    />
   </div>
 </template>

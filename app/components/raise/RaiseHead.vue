@@ -22,6 +22,8 @@ const props = defineProps<{
   owner: string
   ownerId: string
   mayRaiseFor: boolean
+  /** It is ordered by whoever writes it, without a request. */
+  isDirect: boolean
 }>()
 const emit = defineEmits<{ owner: [id: string] }>()
 /** Whether more is said than the sentence holds. */
@@ -154,7 +156,7 @@ function readRule(id: string): void {
     </div>
     <p class="small mt-1.5 flex flex-wrap items-baseline gap-x-2">
       <span v-if="mayRaiseFor"
-        >Raised by you, for
+        >{{ isDirect ? 'Ordered' : 'Raised' }} by you, for
         <BlankChoice
           id="blank-owner"
           compact

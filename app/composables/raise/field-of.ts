@@ -2,6 +2,7 @@ import type { FieldRef } from '#core/requisition/missing'
 
 const FIELD: Record<string, string> = {
   kind: 'blank-kind',
+  owner: 'blank-owner',
   attachments: 'attach',
   'attachment-kind': 'attachment-kind',
   justification: 'justification',

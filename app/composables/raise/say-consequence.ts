@@ -2,6 +2,10 @@ import type { DraftVerdict } from '#core/requisition/compute'
 import { progressOf } from '#core/approval/progress'
 import { inWords, capital, listWords } from '#shared/words/format'
 
+/** How many things stand in the way. */
+export const sayMissingCount = (missing: number): string =>
+  `${capital(inWords(missing))} ${missing === 1 ? 'thing' : 'things'} missing`
+
 /** Where sending would lead, in a few words: what the main action says. */
 export function sayConsequence(
   verdict: DraftVerdict,
@@ -12,7 +16,7 @@ export function sayConsequence(
   const names = [...new Set(progress.open.map((s) => nameOf(s.actorId)))]
   const first = names.length > 2 ? `${names.slice(0, 2).join(', ')} and ${names.length - 2} more` : listWords(names)
   if (missing > 0) {
-    const counted = `${capital(inWords(missing))} ${missing === 1 ? 'thing' : 'things'} missing`
+    const counted = sayMissingCount(missing)
     // Without a line there is nothing to decide on, and saying who would mislead.
     if (verdict.lineNets.size === 0) return { missing, words: counted }
     const then =

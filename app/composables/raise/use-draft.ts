@@ -154,7 +154,8 @@ export function useDraft(start: {
         const made = await api.post('/api/requisitions', { body: { id: fresh, ...body }, key: fresh })
         id.value = fresh
         version.value = made.version
-        window.history.replaceState(window.history.state, '', `/raise/${fresh}`)
+        const asOrder = new URLSearchParams(window.location.search).get('as') === 'order'
+        window.history.replaceState(window.history.state, '', `/raise/${fresh}${asOrder ? '?as=order' : ''}`)
       } else
         version.value = (
           await api.put('/api/requisitions/{id}', { params: { id: id.value }, body, version: version.value })

@@ -247,6 +247,14 @@ async function write(t: TrayView, work: () => Promise<unknown>): Promise<void> {
     trayTrouble.value = { ...trayTrouble.value, [t.id]: sayError(e) }
   }
 }
+/** A direct order is a draft again, to be written on. */
+const writeOn = (id: string) =>
+  doWith(id, async (t) => {
+    const { id: draft } = await api.post('/api/trays/{id}/writing', {
+      ...{ params: { id }, version: t.version, key: crypto.randomUUID() },
+    })
+    await navigateTo(`/raise/${draft}?as=order`)
+  })
 /** Something done to a tray as it is now; what stands in the way stands on it. */
 async function doWith(id: string, work: (t: TrayView) => Promise<unknown>): Promise<void> {
   if (busy.value !== null) return
@@ -411,10 +419,14 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
         />.
         <NuxtLink v-if="isNarrowed" class="quiet-link" to="/desk">all of them</NuxtLink>
       </p>
-      <p v-if="lines.length > 1" class="mt-1.5 text-ink2">
-        Lay them on trays yourself, or
-        <NuxtLink class="quiet-link" to="/desk/proposals">see the orders that Rekko would make of them</NuxtLink>. What
-        rules order stands in <NuxtLink class="quiet-link" to="/orders/runs">their runs</NuxtLink>.
+      <p class="mt-1.5 text-ink2">
+        <template v-if="lines.length > 1"
+          >Lay them on trays yourself, or
+          <NuxtLink class="quiet-link" to="/desk/proposals">see the orders that Rekko would make of them</NuxtLink>. What
+          rules order stands in <NuxtLink class="quiet-link" to="/orders/runs">their runs</NuxtLink>.</template
+        >
+        What nobody asked for, or was ordered by telephone already, is
+        <NuxtLink class="quiet-link" to="/raise?as=order">ordered without a request</NuxtLink>.
       </p>
       <p v-if="error" class="notice-red mt-3">
         {{ sayError(error) }}
@@ -554,6 +566,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
             @draw="drawing = t"
             @conditions="setting = t"
             @pass="passes.begin(t)"
+            @write="writeOn(t.id)"
             @off="takeOff(t, $event)"
             @price="(lineId, p) => agree(t, lineId, p)"
             @note="note(t, $event)"

@@ -8,6 +8,7 @@ import SheetPage from '~/components/base/SheetPage.vue'
 import AnswerForm from '~/components/order/AnswerForm.vue'
 import AnswerWaits from '~/components/order/AnswerWaits.vue'
 import ChangeWaits from '~/components/order/ChangeWaits.vue'
+import DirectFacts from '~/components/order/DirectFacts.vue'
 import SentStates from '~/components/order/SentStates.vue'
 import SupplierAnswers from '~/components/order/SupplierAnswers.vue'
 import { useAct } from '~/composables/base/use-act'
@@ -111,6 +112,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
         }}</time>
         by {{ order.buyer }} · {{ order.terms }} · {{ [order.shipToAddress, ...order.deliveryDetails].join(' · ') }}
       </p>
+      <DirectFacts v-if="order.direct" class="mt-3" :direct="order.direct" :order-id="order.id" />
       <p v-if="order.placedAs" class="mt-1.5 font-medium">{{ capital(sayPlaced(order, order.supplier)) }}.</p>
       <p v-if="order.state === 'cancelled'" class="notice-amber mt-3">
         It is cancelled: nothing of it is to be delivered, and no money is held for it.
@@ -165,7 +167,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
             <th scope="col" class="num">How many</th>
             <th scope="col" class="num">Price</th>
             <th scope="col" class="pl-3!">Needed</th>
-            <th scope="col">For</th>
+            <th scope="col">{{ order.direct ? '' : 'For' }}</th>
             <th scope="col" class="num">Amount</th>
           </tr>
         </thead>
@@ -261,7 +263,8 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
           </p>
         </template>
         <h2 class="head mb-1.5 mt-5">What it serves</h2>
-        <p class="text-ink2">
+        <p v-if="order.direct" class="text-ink2">no request: {{ order.direct.for }}, {{ order.direct.department }}</p>
+        <p v-else class="text-ink2">
           {{ served.length === 1 ? 'one request' : `${served.length} requests` }}:
           <template v-for="([rid, number], i) in served" :key="rid"
             ><template v-if="i > 0">, </template

@@ -23,6 +23,8 @@ import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
 import { factsOf, loadJudge, useDraft } from '~/composables/raise/use-draft'
 import { emptyDraft, type EditableDraft, type EditableLine } from '~/composables/raise/editable-draft'
+import { sayMissingCount } from '~/composables/raise/say-consequence'
+import { useDirectOrder } from '~/composables/raise/use-direct-order'
 import { useLines } from '~/composables/raise/use-lines'
 import { isLineFile, useOfferedTable } from '~/composables/raise/use-offered-table'
 import { useSessionStore } from '~/stores/session'
@@ -39,7 +41,7 @@ const NewSupplier = defineAsyncComponent(() => import('~/components/raise/NewSup
 // Saving gives a new draft its address without making the page anew.
 definePageMeta({
   key: (route) =>
-    `raise ${['add', 'from', 'template', 'order'].map((k) => String(route.query[k] ?? '')).join(' ')} ` +
+    `raise ${['add', 'from', 'template', 'order', 'as'].map((k) => String(route.query[k] ?? '')).join(' ')} ` +
     `${String(route.params.id ?? '')}`,
 })
 
@@ -140,6 +142,18 @@ const kept = computed(
 )
 
 const lines = useLines(d, () => addField.value?.focus())
+const { mayOrder, isDirect, ...direct } = useDirectOrder(d, {
+  number: view?.number ?? null,
+  begins: route.query.as === 'order',
+})
+/** All that stands in the way of what the main action does. */
+const lacks = computed(() => [...direct.lacks.value, ...judgement.value.lacks])
+const stopped = computed(() => direct.lacks.value.length + consequence.value.missing)
+const mainWords = computed(() => {
+  if (sending.value) return isDirect.value ? 'Laying it on a tray …' : 'Sending …'
+  if (!isDirect.value) return consequence.value.words
+  return stopped.value > 0 ? sayMissingCount(stopped.value) : 'Lay it on a tray as an order'
+})
 
 const { offered, ...table } = useOfferedTable({
   take: lines.addRows,
@@ -217,7 +231,6 @@ function drop(event: DragEvent): void {
   if (sheet !== undefined) void table.readFile(sheet)
 }
 
-let sendKey = ''
 async function send(): Promise<void> {
   if (sending.value) return
   ;(document.activeElement as HTMLElement | null)?.blur()
@@ -225,7 +238,7 @@ async function send(): Promise<void> {
   // What computes it may not have come, where the connection was lost.
   await d.fetchJudge().catch((e: unknown) => (trouble.value = sayError(e)))
   if (sending.value) return
-  const first = judgement.value.lacks.find((l) => l.stops)
+  const first = lacks.value.find((l) => l.stops)
   if (first !== undefined) {
     await goTo(first.at)
     return
@@ -238,15 +251,13 @@ async function send(): Promise<void> {
       trouble.value = d.trouble.value
       return
     }
-    sendKey = `send-${d.id.value}-${d.version.value}`
-    await api.post('/api/requisitions/{id}/send', {
-      params: { id: d.id.value },
-      version: d.version.value,
-      key: sendKey,
-    })
+    const to = { params: { id: d.id.value }, version: d.version.value }
+    if (isDirect.value)
+      await api.post('/api/requisitions/{id}/order', { ...to, key: `order-${d.id.value}-${d.version.value}` })
+    else await api.post('/api/requisitions/{id}/send', { ...to, key: `send-${d.id.value}-${d.version.value}` })
     d.settle()
     await session.load()
-    await navigateTo(`/trail/${d.id.value}`)
+    await navigateTo(isDirect.value ? '/desk' : `/trail/${d.id.value}`)
   } catch (e) {
     trouble.value = sayError(e)
     await d.readFactsAgain()
@@ -323,7 +334,7 @@ usePlaceKeys(
       <p v-if="view?.state === 'sent back'" class="notice-amber mb-4">
         Sent back{{ lastReason ? ` by ${lastReason.name}: “${lastReason.text}”` : '' }}. Change it and send it again.
       </p>
-      <h1 class="sr-only">Raise a requisition</h1>
+      <h1 class="sr-only">{{ isDirect ? 'Order without a request' : 'Raise a requisition' }}</h1>
       <RaiseHead
         v-model:more="more"
         :choices="choices"
@@ -333,6 +344,7 @@ usePlaceKeys(
         :owner="view?.owner ?? 'you'"
         :owner-id="d.ownerId.value"
         :may-raise-for="mayRaiseFor"
+        :is-direct="isDirect"
         @owner="d.ownerId.value = $event"
       />
       <p v-if="draft.departmentId !== null && facts.budgetLines.size === 0" class="notice-amber mt-4">
@@ -479,11 +491,15 @@ usePlaceKeys(
         <RaiseMargin :margin="judgement.margin" />
       </template>
       <template #action>
-        <MissingList :lacks="judgement.lacks" @go="goTo" />
+        <MissingList :lacks="lacks" @go="goTo" />
         <p v-if="trouble" class="notice-red mb-2.5" role="alert">{{ trouble }}</p>
-        <MainAction :missing="consequence.missing > 0" :busy="sending" keys="Ctrl ⏎" @press="send">{{
-          sending ? 'Sending …' : consequence.words
-        }}</MainAction>
+        <MainAction :missing="stopped > 0" :busy="sending" keys="Ctrl ⏎" @press="send">{{ mainWords }}</MainAction>
+        <p v-if="mayOrder" class="small mt-2">
+          <template v-if="isDirect">It is ordered without a request; whoever would decide on one is asked. </template
+          ><button type="button" class="quiet-link min-h-6" @click="isDirect = !isDirect">
+            {{ isDirect ? 'Send it as a request instead' : 'Order it yourself, without a request' }}
+          </button>
+        </p>
       </template>
     </SheetPage>
   </div>

@@ -246,7 +246,12 @@ function printPage(): void {
           @click="looking = a"
         >
           {{ a.name }} <span class="small">{{ a.kind }}, {{ formatSize(a.size) }}</span></button
-        ><AttachmentPreview v-if="looking" :attachment="looking" :requisition-id="id" @close="looking = null" />
+        ><AttachmentPreview
+          v-if="looking"
+          :attachment="looking"
+          :address="`/api/requisitions/${id}/attachments/${looking.id}`"
+          @close="looking = null"
+        />
       </div>
       <template #margin>
         <h2 class="head mb-1">What happens next</h2>

@@ -1,0 +1,91 @@
+import AxeBuilder from '@axe-core/playwright'
+import { alive, expect, pageAs, test } from './setup/as'
+
+const NIGHT = 'Pump out the sump at night'
+
+test('a buyer orders for somebody without a request: written as one, written on, decided on as one, issued by itself', async ({
+  browser,
+}) => {
+  const leonie = await pageAs(browser, 'Leonie Farrow')
+  await leonie.goto('/desk')
+  await alive(leonie)
+  await leonie.getByRole('link', { name: 'ordered without a request' }).press('Enter')
+  await leonie.waitForURL(/\/raise\?as=order$/)
+  await alive(leonie)
+  const add = leonie.getByRole('combobox', { name: /^Add a line/ })
+  await expect(add).toBeFocused()
+  await leonie.keyboard.type(`${NIGHT} 340`)
+  await expect(leonie.getByRole('option').first()).toContainText('as a line of your own')
+  await leonie.keyboard.press('Enter')
+  const main = leonie.locator('.main-action')
+  await expect(main).toContainText('things missing')
+
+  // What is missing is led to: for whom it is first, since nobody orders for their own need alone.
+  await leonie.keyboard.press('Control+Enter')
+  const whom = leonie.getByRole('button', { name: /^For whom/ })
+  await expect(whom).toBeFocused()
+  await leonie.keyboard.press('Enter')
+  await leonie.getByRole('option', { name: /^Owen Marsh/ }).click()
+  await expect(leonie.getByRole('button', { name: /^For which department/ })).toContainText('Water Systems')
+  const supplier = leonie.getByRole('combobox', { name: 'Line 1: supplier' })
+  await expect(leonie.getByText(`Say who delivers “${NIGHT}”`)).toBeVisible()
+  await supplier.fill('harbour')
+  await leonie.getByRole('option', { name: /Harbour Waste/ }).click()
+  await leonie.getByRole('combobox', { name: /^Line 1: paid from/ }).fill('Was')
+  await leonie.getByRole('option', { name: /^Waste/ }).first().click()
+  await leonie.getByRole('textbox', { name: 'Why it is needed' }).fill('the pump hall stood under water')
+  await leonie.locator('#blank-need-by').click()
+  await leonie.keyboard.press('ArrowDown')
+  await leonie.keyboard.press('Enter')
+  await expect(main).toHaveText(/Lay it on a tray as an order/)
+  expect((await new AxeBuilder({ page: leonie }).analyze()).violations).toEqual([])
+
+  // Held down, the key lays it on a tray, and does nothing to that tray.
+  await leonie.keyboard.down('Control')
+  await leonie.keyboard.down('Enter')
+  await leonie.waitForURL(/\/desk$/)
+  await leonie.keyboard.down('Enter')
+  await leonie.keyboard.up('Enter')
+  await leonie.keyboard.up('Control')
+  const tray = leonie.getByRole('region', { name: 'Tray for Harbour Waste' }).filter({ hasText: NIGHT })
+  await expect(tray).toContainText('Without a request, for Owen Marsh')
+  await expect(tray).toContainText('it is decided on first')
+  await expect(tray.getByRole('textbox', { name: /^How many/ })).toHaveCount(0)
+
+  // Written on, it is the draft that it was; and an order again.
+  await tray.getByRole('button', { name: 'Write on it, or throw it away' }).click()
+  await leonie.waitForURL(/\/raise\/.*\?as=order$/)
+  await alive(leonie)
+  await expect(whom).toContainText('Owen Marsh')
+  await expect(supplier).toHaveValue('Harbour Waste')
+  await leonie.getByRole('textbox', { name: /^Line 1: how many/i }).fill('2')
+  await expect(main).toHaveText(/Lay it on a tray as an order/)
+  await leonie.keyboard.press('Control+Enter')
+  await leonie.waitForURL(/\/desk$/)
+  await expect(tray).toContainText('680.00')
+  await tray.getByRole('button', { name: /^Send it to whoever decides/ }).click()
+  await expect(tray).toContainText('Waits for Ines Adeyemi')
+
+  const ines = await pageAs(browser, 'Ines Adeyemi')
+  await ines.goto('/decide')
+  await alive(ines)
+  await ines
+    .getByRole('navigation', { name: 'What waits for you' })
+    .getByRole('link', { name: /order to Harbour Waste/ })
+    .click()
+  await expect(ines.getByText('Leonie Farrow orders it without a request.')).toBeVisible()
+  await expect(ines.getByText('“the pump hall stood under water”')).toBeVisible()
+  expect((await new AxeBuilder({ page: ines }).analyze()).violations).toEqual([])
+  await ines.locator('#page').focus()
+  await ines.keyboard.press('Control+Enter')
+  await expect(ines.getByText('Approved: order to Harbour Waste, Leonie Farrow.')).toBeVisible()
+  // It is issued by itself once nobody can take that back; then it is seen by whoever it is for.
+  await expect(tray).toHaveCount(0, { timeout: 40_000 })
+  const owen = await pageAs(browser, 'Owen Marsh')
+  await owen.goto('/mine')
+  await alive(owen)
+  await owen.getByRole('button', { name: /^Owen Marsh/ }).click()
+  await owen.getByRole('link', { name: /ordered P-.* for you from Harbour Waste/ }).click()
+  await expect(owen.getByText('no request: Owen Marsh, Water Systems')).toBeVisible()
+  await Promise.all([leonie, ines, owen].map((p) => p.context().close()))
+})
