@@ -287,7 +287,7 @@ describe('issuing', () => {
     expect(whoseNeed({ ...who, isDirect: true })).toEqual(['owen'])
     expect(whoseNeed({ ...who, isDirect: false })).toEqual(['leonie', 'owen', 'harriet'])
   })
-  test('the rules that hold for a direct order: those for requests, and above its buyer’s limit those for orders', () => {
+  test('a direct order meets the rules for requests, and above its buyer’s limit those for orders', () => {
     const sorts = (document: 'requisition' | 'order' | 'direct order') =>
       (['requests', 'orders', 'both'] as const).filter((documents) => isFor({ documents }, document))
     expect([sorts('requisition'), sorts('order'), sorts('direct order')]).toEqual([

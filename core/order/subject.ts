@@ -29,8 +29,8 @@ export interface OrderForDecision {
 }
 
 /**
- * Whose need something asked for is: of a request whoever raised or owns it, or did since it was sent; of a direct order,
- * which its buyer owns, whoever it was written for.
+ * Whose need something asked for is: of a request whoever raised or owns it, or did since it was sent; of a direct
+ * order, which its buyer owns, whoever it was written for.
  */
 export const whoseNeed = (asked: {
   readonly isDirect: boolean

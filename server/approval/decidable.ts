@@ -19,8 +19,8 @@ export type ApprovalOutcome =
  */
 export interface Decidable<D extends DocumentHead = DocumentHead> extends Kind<D> {
   /**
-   * Who raised it, and the department it is of: with its owner all that is not frozen when it is sent. `ownerId` where it
-   * is decided on as somebody else's than whoever owns it.
+   * Who raised it, and the department it is of: with its owner all that is not frozen when it is sent. `ownerId` where
+   * it is decided on as somebody else's than whoever owns it.
    */
   whose(document: D): { readonly raisedById: string; readonly departmentId: string; readonly ownerId?: string }
   /** Writes what became of it: its state, and what it holds of money. The document is locked. */

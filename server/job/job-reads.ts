@@ -144,7 +144,8 @@ export function listPartLines(tx: Tx, jobId: string): Promise<PartLineRow[]> {
       number: d.number,
       // A direct order stands, for whoever plans, as a request for the same would.
       state: sql<RequisitionState>`case when ${d.kind} = 'requisition' then ${d.state}
-        when ${d.number} is not null then 'ordered' when ${d.state} = 'approved' then 'in approval' else ${d.state} end`,
+        when ${d.number} is not null then 'ordered' when ${d.state} = 'approved' then 'in approval'
+        else ${d.state} end`,
       quantity: l.quantity,
       cancelled: l.cancelled,
       ordered: l.ordered,

@@ -8,7 +8,10 @@ export function sayDirectReason(r: DirectReason): string {
     case 'direct-own-need':
       return 'Nobody orders for their own need alone: say for whom it is, or send it as a request.'
     case 'direct-no-supplier':
-      return `Say who delivers ${r.description === '' ? 'each line' : `“${r.description}”`}: an order goes to a supplier.`
+      return (
+        `Say who delivers ${r.description === '' ? 'each line' : `“${r.description}”`}: ` +
+        'an order goes to a supplier.'
+      )
     case 'direct-several-suppliers':
       return 'These lines come from several suppliers; one order goes to one.'
     case 'direct-several-currencies':

@@ -154,6 +154,10 @@ beforeAll(async () => {
     readTrayBuyers: [`/api/trays/${order}/buyers`],
     listOrders: ['/api/orders'],
     readOrder: [`/api/orders/${order}`],
+    readOrderAttachment: [
+      `/api/orders/${id}/attachments/${attachmentId}`,
+      `/api/orders/${order}/attachments/${attachmentId}`,
+    ],
     readOrderPdf: [`/api/orders/${order}/pdf`],
     exportOrders: ['/api/orders/file?as=csv', `/api/orders/file?as=csv&words=${encodeURIComponent('Corrigan')}`],
     readOrderUbl: [`/api/orders/${order}/ubl`],

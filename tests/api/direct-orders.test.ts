@@ -90,7 +90,8 @@ const laid = async (id: string) =>
 /** What stands of the budgets by an order: reserved and committed. */
 const stands = async (id: string) => {
   const found = await rows<{ stage: string; sum: string }>(
-    `select stage, trim_scale(sum(amount))::text as sum from budget_entry where document_id = '${id}' group by 1 order by 1`,
+    `select stage, trim_scale(sum(amount))::text as sum from budget_entry where document_id = '${id}'
+      group by 1 order by 1`,
   )
   return Object.fromEntries(found.map((f) => [f.stage, f.sum]))
 }
@@ -98,7 +99,7 @@ const seenBy = (name: string) =>
   rekko.as(name, async (ctx) => (await readMine(ctx, { view: 'all', words: '', limit: 100 })).rows.map((r) => r.id))
 
 describe('an order without a request', () => {
-  test('is decided on as a request for the same would be, issued, and committed; no request is left of it', async () => {
+  test('is decided on as a request for the same would be, issued and committed; no request is left', async () => {
     const before = await rows<{ last: number }>("select last from number_series where series = 'R'")
     const id = await written(prices('12.50', '30.00'))
     expect(await directly(id)).toEqual({ id, version: 2 })
@@ -208,7 +209,7 @@ describe('an order without a request', () => {
 })
 
 describe('a direct order is written on', () => {
-  test('as the same draft, for the same person, with its title and files, and may be ordered or sent after that', async () => {
+  test('as the same draft, for the same person, with title and files, and is ordered or sent then', async () => {
     const id = await written()
     await rekko.as(LEONIE, (ctx) =>
       attachFile(ctx, REQUISITION, id, {
@@ -291,7 +292,8 @@ describe('an issued direct order', () => {
     expect(await order(id)).toMatchObject({ state: 'cancelled' })
     expect(await stands(id)).toEqual({ committed: '0' })
     const told = await rows<{ code: string }>(
-      `select told ->> 'code' as code from notice where about_id = '${id}' and person_id = '${personId(OWEN)}' order by at, told ->> 'code' desc`,
+      `select told ->> 'code' as code from notice where about_id = '${id}'
+        and person_id = '${personId(OWEN)}' order by at, told ->> 'code' desc`,
     )
     expect(told.map((t) => t.code)).toEqual(['ordered-for-you', 'order-changed', 'order-changed'])
   })

@@ -43,7 +43,8 @@ async function loseWhileStarting(table: string, waiting: string): Promise<Awaite
   })
   expect(dropped).toBeGreaterThan(0)
   await rekko.sql(
-    `select pg_terminate_backend(pid) from pg_stat_activity where query like 'begin; lock table%' and wait_event = 'PgSleep'`,
+    `select pg_terminate_backend(pid) from pg_stat_activity
+      where query like 'begin; lock table%' and wait_event = 'PgSleep'`,
   )
   await held
   return second

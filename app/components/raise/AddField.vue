@@ -5,6 +5,7 @@ import { nextStep, priceFor } from '#core/catalogue/price'
 import type { ItemFound } from '#shared/contract/catalogue'
 import { unitName } from '#core/base/unit'
 import { useApi } from '~/composables/base/use-api'
+import { isMainKey, passMainKey } from '~/composables/base/use-keys'
 import { useWording } from '~/composables/base/use-wording'
 
 const wording = useWording()
@@ -125,7 +126,11 @@ function leave(event: FocusEvent): void {
 /** The combobox takes what is offered when one leaves it, by Tab too; here what was typed stays (also `nullable`). */
 function beforeCombobox(event: KeyboardEvent): void {
   if (event.key === 'Tab') event.stopImmediatePropagation()
-  else if (event.key === 'Enter') void enterEarly(event)
+  else if (isMainKey(event) && text.value.trim() === '') {
+    // With nothing typed there is nothing to take: it is the key of the main action.
+    event.stopImmediatePropagation()
+    passMainKey(event, input.value?.el ?? null)
+  } else if (event.key === 'Enter') void enterEarly(event)
 }
 function focus(): void {
   input.value?.el.focus()

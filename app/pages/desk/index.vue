@@ -422,8 +422,8 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
       <p class="mt-1.5 text-ink2">
         <template v-if="lines.length > 1"
           >Lay them on trays yourself, or
-          <NuxtLink class="quiet-link" to="/desk/proposals">see the orders that Rekko would make of them</NuxtLink>. What
-          rules order stands in <NuxtLink class="quiet-link" to="/orders/runs">their runs</NuxtLink>.</template
+          <NuxtLink class="quiet-link" to="/desk/proposals">see the orders that Rekko would make of them</NuxtLink>.
+          What rules order stands in <NuxtLink class="quiet-link" to="/orders/runs">their runs</NuxtLink>.</template
         >
         What nobody asked for, or was ordered by telephone already, is
         <NuxtLink class="quiet-link" to="/raise?as=order">ordered without a request</NuxtLink>.
