@@ -30,12 +30,11 @@ export async function writeOn(ctx: Context, id: string, version: number): Promis
     ctx.tx,
     asks.lines.map((l) => ({ lineId: l.id, onTray: dec(l.onTray).negated().toFixed() })),
   )
+  const draft = { ...asks.draft, title: asks.sentDraft?.title ?? asks.draft.title }
+  if ((await findRoute(ctx.tx, id)) !== null) return copyOf(ctx, tray, asks, draft)
   await moveAsked(ctx.tx, askedMoves(asks.sentDraft, BLANK_DRAFT))
   await setUnsent(ctx.tx, id)
-  const draft = { ...asks.draft, title: asks.sentDraft?.title ?? asks.draft.title }
-  return (await findRoute(ctx.tx, id)) === null
-    ? turnBack(ctx, tray, tray.directFor.id, draft.title)
-    : copyOf(ctx, tray, asks, draft)
+  return turnBack(ctx, tray, tray.directFor.id, draft.title)
 }
 
 /** The order was nobody's but its buyer's: it is what it was before. */
@@ -55,6 +54,7 @@ async function turnBack(
   return { id, version: tray.version + 1 }
 }
 
+/** What was decided on stays as it was, cancelled; a copy with its files is written on. */
 async function copyOf(
   ctx: Context,
   tray: OrderRow,

@@ -258,7 +258,8 @@ describe('a direct order is written on', () => {
     const copy = (await write(id)).id
     expect(copy).not.toBe(id)
     expect(await order(id)).toMatchObject({ state: 'cancelled', number: null })
-    expect(await rekko.as(INES, (ctx) => readDecision(ctx, id))).toMatchObject({ state: 'cancelled' })
+    const direct = { title: 'Skips', attachments: [{ name: 'quote.pdf' }] }
+    expect(await rekko.as(INES, (ctx) => readDecision(ctx, id))).toMatchObject({ state: 'cancelled', direct })
     const kept = await rekko.as(LEONIE, (ctx) => findRequisition(ctx.tx, copy))
     expect(kept).toMatchObject({ ownerId: personId(OWEN), draft: { title: 'Skips' }, lines: [{ onTray: '0' }] })
     expect((await rekko.as(LEONIE, (ctx) => listAttachments(ctx.tx, copy))).map((a) => a.name)).toEqual(['quote.pdf'])
