@@ -61,6 +61,15 @@ async function direct(draft?: Draft): Promise<string> {
   await directly(id)
   return id
 }
+/** A direct order to which its buyer attached a quote. */
+async function directWithQuote(): Promise<string> {
+  const id = await written()
+  const quote = { bytes: Buffer.from('%PDF-1.4\n%%EOF'), name: 'quote.pdf', kind: 'quote', forSupplier: true } as const
+  await rekko.as(LEONIE, (ctx) => attachFile(ctx, REQUISITION, id, quote))
+  const kept = await rekko.as(LEONIE, (ctx) => findRequisition(ctx.tx, id))
+  await directly(id, kept?.version)
+  return id
+}
 const send = async (id: string) => {
   const { version } = await order(id)
   return rekko.as(LEONIE, (ctx) => askForDecision(ctx, id, version, false))
@@ -210,17 +219,7 @@ describe('an order without a request', () => {
 
 describe('a direct order is written on', () => {
   test('as the same draft, for the same person, with title and files, and is ordered or sent then', async () => {
-    const id = await written()
-    await rekko.as(LEONIE, (ctx) =>
-      attachFile(ctx, REQUISITION, id, {
-        bytes: Buffer.from('%PDF-1.4\n%%EOF'),
-        name: 'quote.pdf',
-        kind: 'quote',
-        forSupplier: true,
-      }),
-    )
-    const { version } = (await rekko.as(LEONIE, (ctx) => findRequisition(ctx.tx, id))) ?? expect.fail('it is kept')
-    await directly(id, version)
+    const id = await directWithQuote()
     expect((await write(id)).id).toBe(id)
     const again = await rekko.as(LEONIE, (ctx) => findRequisition(ctx.tx, id))
     expect(again).toMatchObject({
@@ -241,17 +240,7 @@ describe('a direct order is written on', () => {
   })
 
   test('once it was decided on, as a copy with its files; what was decided stays as it was, cancelled', async () => {
-    const id = await written()
-    await rekko.as(LEONIE, (ctx) =>
-      attachFile(ctx, REQUISITION, id, {
-        bytes: Buffer.from('%PDF-1.4\n%%EOF'),
-        name: 'quote.pdf',
-        kind: 'quote',
-        forSupplier: false,
-      }),
-    )
-    const { version } = (await rekko.as(LEONIE, (ctx) => findRequisition(ctx.tx, id))) ?? expect.fail('it is kept')
-    await directly(id, version)
+    const id = await directWithQuote()
     await send(id)
     await expect(write(id)).rejects.toThrow(/with whoever decides/)
     await decideAs(INES, id, 'sendBack')
