@@ -49,7 +49,7 @@ export async function changeSomeOrders(db: Db, doAs: As, at: Date): Promise<void
   const { orders } = await doAs(buyerId, at, (ctx) =>
     listOrders(ctx, { whose: 'own', state: 'issued', words: '', limit: 50 }),
   )
-  const left = [...orders]
+  const left = orders.filter((o) => !o.isBlanket && o.calledFrom === null)
   for (const change of CHANGES) {
     for (const [i, order] of left.entries()) {
       const lines = await listStanding(db, order.id)

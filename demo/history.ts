@@ -10,6 +10,7 @@ import { layOnTray, takeOffTray } from '../server/order/lay-tray'
 import { issueOrder } from '../server/order/issue-order'
 import { answerSomeOrders } from './answered-orders'
 import { changeSomeOrders } from './changed-orders'
+import { BLANKET_AGO, CALLED, callOffForWinter, orderForWinter } from './blanket-order'
 import { enterNightCall } from './direct-order'
 import { conditionsFor } from './order-conditions'
 import { haveApproved, leaveOneWaiting } from './orders-to-decide'
@@ -67,15 +68,23 @@ export class History {
       if (isBusinessDay(day, new Set()))
         this.plan(new Date(`${day}T10:15:00Z`), () => this.buy(new Date(`${day}T10:15:00Z`)))
     }
+    const morning = (ago: number): Date => {
+      let day = addDays(today, -ago)
+      while (!isBusinessDay(day, new Set())) day = addDays(day, -1)
+      return new Date(`${day}T08:40:00Z`)
+    }
+    const as = this.as.bind(this)
+    this.plan(morning(BLANKET_AGO), () => orderForWinter(this.db, as, morning(BLANKET_AGO), today, this.timeZone))
+    for (const { ago, much } of CALLED) this.plan(morning(ago), () => callOffForWinter(this.db, as, morning(ago), much))
     for (let next = this.next(); next !== undefined; next = this.next()) {
       await next.run()
       await this.afterEach()
     }
     const before = (hours: number) => new Date(this.now.getTime() - hours * 3_600_000)
-    await changeSomeOrders(this.db, this.as.bind(this), before(3))
-    await answerSomeOrders(this.db, this.as.bind(this), before(2))
-    await leaveOneWaiting(this.db, this.as.bind(this), before(2))
-    await enterNightCall(this.db, this.as.bind(this), before(5), this.timeZone)
+    await changeSomeOrders(this.db, as, before(3))
+    await answerSomeOrders(this.db, as, before(2))
+    await leaveOneWaiting(this.db, as, before(2))
+    await enterNightCall(this.db, as, before(5), this.timeZone)
     await this.afterEach()
   }
 

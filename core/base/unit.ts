@@ -22,8 +22,16 @@ export const UNITS = {
   BG: 'bag',
   PR: 'pair',
   E48: 'service',
+  LS: 'lump sum',
 } as const
 export type UnitCode = keyof typeof UNITS
+
+/**
+ * Whether a line in a unit is ordered, called off and accepted by amount: of a lump sum no quantity says how much was
+ * done.
+ */
+export const isByAmount = (unit: string): boolean => unit === BY_AMOUNT
+export const BY_AMOUNT: UnitCode = 'LS'
 
 export function isUnit(code: string): code is UnitCode {
   return Object.hasOwn(UNITS, code)

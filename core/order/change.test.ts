@@ -81,6 +81,7 @@ const facts = (to: LineWish, more: Partial<OrderChangeFacts> = {}, of = line()):
       today: '2026-11-28',
       movesShipTo: false,
       agreement: null,
+      calledFrom: null,
       isReachable: true,
       buyerId: 'leonie',
       needs: [['owen']],

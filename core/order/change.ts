@@ -4,6 +4,9 @@ import { lineNet, type Adjustment } from '#core/base/line-net'
 import { compare, convert, subtract, type Money } from '#core/base/money'
 import { verdict, type Verdict } from '#core/base/verdict'
 import { adjustmentsOfPart } from '#core/budget/effect'
+import { isByAmount } from '#core/base/unit'
+import { muchOf, type AfterTheEnd, type BeyondBlanket, type Called } from './call-off'
+import { isExpired } from './conditions'
 import { authorityReasons, drawReasons, type Authority, type IssueReason, type OrderAgreement } from './issue'
 import { isOrderMoveFrom, type OrderState } from './moves'
 
@@ -26,6 +29,10 @@ export interface StandingLine {
   readonly needBy: Day
   /** What came of it, or was billed, whichever is more: a change never goes below that. */
   readonly done: DecimalText
+  /** Of a blanket order: what of it is called off, which a change never goes below. */
+  readonly called?: Called | null
+  /** Of a call-off: the most that it may be, as its blanket order's line counts it. */
+  readonly mostOfBlanket?: DecimalText | null
   /** In the order of the requisitions. */
   readonly sources: readonly StandingSource[]
 }
@@ -119,6 +126,19 @@ export function moveSources(sources: readonly StandingSource[], by: Decimal): Pi
 
 export type ChangeReason =
   | IssueReason
+  | BeyondBlanket
+  | AfterTheEnd
+  /** Less than was called off already: a quantity, or an amount of a line by amount. */
+  | {
+      readonly code: 'below-called-off'
+      readonly stops: true
+      readonly description: string
+      readonly called: DecimalText
+      readonly unit: string
+      readonly currency: string
+    }
+  /** What is called off costs what its blanket order says. */
+  | { readonly code: 'price-of-blanket'; readonly stops: true; readonly description: string }
   | { readonly code: 'change-waits' | 'nothing-changes'; readonly stops: true }
   /** More than the requisitions behind a line still ask for. */
   | {
@@ -162,6 +182,8 @@ export interface OrderChangeFacts {
   readonly authority: Authority
   /** On which it draws already; that it fits was seen when it was issued, or linked. */
   readonly agreement: Omit<OrderAgreement, 'misfits'> | null
+  /** Of a call-off: the last day of its blanket order, which was decided on and holds its money; null elsewhere. */
+  readonly calledFrom: { readonly expiresOn: Day | null } | null
 }
 
 /** Whether an order says nothing any more once it is changed: every line of it is off. */
@@ -192,11 +214,13 @@ export function decideOrderChange(f: OrderChangeFacts): Verdict<'changed', Chang
       reasons.push({ code: 'day-is-past', stops: true, description })
     if (dec(line.quantity).lt(dec(line.done)))
       reasons.push({ code: 'below-done', stops: true, description, done: line.done, unit })
+    reasons.push(...blanketReasons(line, f))
   }
   const { name: supplier, channel } = f.supplier
   if (!f.isReachable) reasons.push({ code: 'supplier-unreachable', stops: true, supplier, channel })
   if (!isDearer(f)) return verdict<'changed', ChangeReason>('changed', reasons)
   if (f.supplier.isBlocked) reasons.push({ code: 'supplier-blocked', stops: true, supplier })
+  if (f.calledFrom !== null) return verdict<'changed', ChangeReason>('changed', reasons)
   if (f.needs.length > 0 && f.needs.every((people) => people.includes(f.buyerId)))
     reasons.push({ code: 'own-need-alone', stops: true })
   if (f.agreement !== null) reasons.push(...drawReasons({ ...f.agreement, misfits: [] }, subtract(f.net, f.netBefore)))
@@ -219,4 +243,36 @@ export function decideOrderChange(f: OrderChangeFacts): Verdict<'changed', Chang
 /** As much as a line may order: what it does, and what its requisitions still ask for besides. */
 function mostOf(line: ChangedLine): DecimalText {
   return line.sources.reduce((s, x) => s.plus(dec(x.quantity)).plus(dec(x.open)), NOTHING).toFixed()
+}
+
+/** What a changed line of a blanket order, or of a call-off, keeps to. */
+function blanketReasons(line: ChangedLine, f: Pick<OrderChangeFacts, 'calledFrom' | 'currency'>): ChangeReason[] {
+  const { description, unit, called = null, mostOfBlanket: most = null } = line
+  const { currency, calledFrom } = f
+  const much = dec(muchOf(unit, line))
+  const stops = true
+  const endsOn = calledFrom?.expiresOn ?? null
+  return [
+    ...(called !== null && much.lt(dec(muchOf(unit, called)))
+      ? [
+          {
+            code: 'below-called-off' as const,
+            stops,
+            description,
+            called: muchOf(unit, called),
+            unit,
+            currency,
+          } as const,
+        ]
+      : []),
+    ...(most !== null && dec(most).lt(much)
+      ? [{ code: 'beyond-blanket' as const, stops, description, most, unit, currency } as const]
+      : []),
+    ...(calledFrom !== null && !isByAmount(unit) && !dec(line.unitPrice).eq(dec(line.was.unitPrice))
+      ? [{ code: 'price-of-blanket' as const, stops, description } as const]
+      : []),
+    ...(endsOn !== null && line.needBy !== line.was.needBy && isExpired(endsOn, line.needBy)
+      ? [{ code: 'after-the-end' as const, stops, description, on: endsOn } as const]
+      : []),
+  ]
 }

@@ -3,7 +3,7 @@ import { comparedNumber, conditionReasons, DELIVERY_TERMS, type OrderConditions 
 
 const good: OrderConditions = {
   terms: { kind: 'net', days: 30 },
-  ...{ delivery: null, expiresOn: null, placedAs: null, isSent: true },
+  ...{ delivery: null, expiresOn: null, placedAs: null, isSent: true, isBlanket: false },
 }
 const codes = (more: Partial<OrderConditions>) =>
   conditionReasons({ ...good, ...more }, '2026-12-01').map((r) => r.code)

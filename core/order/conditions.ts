@@ -10,6 +10,8 @@ export interface OrderConditions {
   readonly delivery: { readonly term: DeliveryTerm; readonly place: string } | null
   /** The last day on which the supplier may deliver on it. */
   readonly expiresOn: Day | null
+  /** A blanket order: what it orders is called off a part at a time, until its last day. */
+  readonly isBlanket: boolean
   /** The number under which it was placed elsewhere (an order book on paper, a shop); null: it is placed by this. */
   readonly placedAs: string | null
   /** It goes to its supplier; what was placed elsewhere need not. */
@@ -17,7 +19,7 @@ export interface OrderConditions {
 }
 
 export type ConditionReason =
-  | { readonly code: 'no-delivery-place' | 'number-says-nothing' | 'sent-nowhere' }
+  | { readonly code: 'no-delivery-place' | 'number-says-nothing' | 'sent-nowhere' | 'blanket-without-end' }
   | { readonly code: 'expiry-is-past'; readonly on: Day }
 
 /** The longest number given elsewhere. */
@@ -37,6 +39,7 @@ export const comparedNumber = (number: string): string =>
 export function conditionReasons(c: OrderConditions, today: Day): ConditionReason[] {
   return [
     ...(c.delivery?.place.trim() === '' ? [{ code: 'no-delivery-place' as const }] : []),
+    ...(c.isBlanket && c.expiresOn === null ? [{ code: 'blanket-without-end' as const }] : []),
     ...(c.expiresOn !== null && isExpired(c.expiresOn, today)
       ? [{ code: 'expiry-is-past' as const, on: c.expiresOn }]
       : []),

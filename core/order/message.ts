@@ -6,6 +6,9 @@ import type { OrderConditions } from './conditions'
 /** What an order document is: the order, a later revision of it, or its cancellation. */
 export type MessageKind = 'order' | 'change' | 'cancellation'
 
+/** Which sort of order it is: one that is delivered, one that is called off in parts, or such a part. */
+export type MessageSort = 'order' | 'blanket order' | 'call-off'
+
 export interface MessageParty {
   /** Its number with the other; "" where it has none. */
   readonly number: string
@@ -49,6 +52,9 @@ export interface MessageLine {
  */
 export interface OrderMessage {
   readonly kind: MessageKind
+  readonly sort: MessageSort
+  /** The number of the blanket order of which this is a part; null of any other. */
+  readonly calledFrom: string | null
   readonly number: string
   /** 0 for the order; then the number of the revision. */
   readonly revision: number

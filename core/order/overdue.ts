@@ -13,14 +13,23 @@ export const soonDays = (today: Day): { readonly from: Day; readonly until: Day 
   until: addDays(today, SOON_DAYS),
 })
 
+/** What of an order says whether it is overdue. */
+interface Awaited {
+  readonly state: string
+  readonly needBy: Day | null
+  readonly expiresOn: Day | null
+  /** Of a blanket order nothing is awaited itself: what is called off of it is. */
+  readonly isBlanket: boolean
+  /** Of a blanket order: all of it is called off. */
+  readonly isUsedUp: boolean
+}
+
 /**
  * Whether an order with something needed on a day is overdue: past it or past its expiry, from the day after, while
  * something of it is open. Source: rules of calculation, ordering and after. Until receipts are booked, all of it is
- * open.
+ * open; a blanket order is open while something of it can still be called off.
  */
-export const isOverdue = (
-  { state, needBy, expiresOn }: { readonly state: string; readonly needBy: Day | null; readonly expiresOn: Day | null },
-  today: Day,
-): boolean =>
+export const isOverdue = ({ state, needBy, expiresOn, isBlanket, isUsedUp }: Awaited, today: Day): boolean =>
   (OPEN_ORDER_STATES as readonly string[]).includes(state) &&
-  ((needBy !== null && needBy < soonDays(today).from) || (expiresOn !== null && isExpired(expiresOn, today)))
+  ((!isBlanket && needBy !== null && needBy < soonDays(today).from) ||
+    (!isUsedUp && expiresOn !== null && isExpired(expiresOn, today)))

@@ -43,6 +43,7 @@ const SORTS: Readonly<Record<Told['code'], MailSort>> = {
   'order-changed': 'news',
   ordered: 'news',
   'ordered-for-you': 'news',
+  'called-off': 'news',
   repeated: 'news',
   'repeated-sent': 'news',
   'parts-sent': 'news',

@@ -118,6 +118,15 @@ export type Told =
       readonly supplier: string
       readonly amount: Money
     }
+  /** A part of a blanket order was called off, which is for them. */
+  | {
+      readonly code: 'called-off'
+      readonly by: string
+      readonly number: string
+      readonly blanket: string
+      readonly supplier: string
+      readonly amount: Money
+    }
   | { readonly code: 'repeated'; readonly title: string }
   | (Named & { readonly code: 'repeated-sent' })
   | { readonly code: 'repeated-held'; readonly title: string; readonly missing: readonly Missing[] }
@@ -145,6 +154,9 @@ export type Told =
       readonly firstDay: Day | null
       /** The number under which it was placed already; null: it is placed by this. */
       readonly placedAs: string | null
+      /** Of a blanket order: until when it is called off. Of a call-off: of which order it is a part. */
+      readonly blanketUntil?: Day
+      readonly calledFrom?: string
       /** Where the supplier answers it. */
       readonly answerAt: string | null
     }

@@ -124,6 +124,7 @@ export async function listPaid(tx: Tx, itemIds: readonly string[], each: number)
         trim_scale(${o.priceBase})::text as per_so_many, ${po.currency} as coin
       from ${o} join ${d} on ${d.id} = ${o.orderId} join ${po} on ${po.id} = ${o.orderId}
       where ${o.itemId} = asked.thing and ${d.sentAt} is not null and ${d.state} <> 'cancelled'
+        and ${po.blanketId} is null
       order by ${d.sentAt} desc, ${o.id} limit ${each}) paid`,
   )
   const paid = new Map<string, PaidRow[]>()

@@ -11,7 +11,8 @@ const o = named(purchaseOrder, 'o')
 const d = named(document, 'd')
 const ol = named(orderLine, 'ol')
 
-const ISSUED = sql`${d.state} in ('issued', 'acknowledged')`
+/** What is called off counts as its blanket order does. */
+const ISSUED = sql`${d.state} in ('issued', 'acknowledged') and ${o.blanketId} is null`
 const DAY = sql<Day>`to_char(${d.sentAt}, 'YYYY-MM-DD')`
 
 /** What was ordered of a supplier, by calendar year and currency; net of lines and freight. */

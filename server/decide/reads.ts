@@ -91,6 +91,7 @@ export function listPaidPrices(
     cross join lateral (
       select ${l.id} as line from ${l} join ${o} on ${o.id} = ${l.orderId}
       where ${l.itemId} = asked.item and ${o.sentAt} is not null and ${l.quantity} > 0
+        and ${o.blanketId} is null
       order by ${o.sentAt} desc, ${o.id} limit 6) paid
     join ${l} on ${l.id} = paid.line join ${o} on ${o.id} = ${l.orderId}
     order by ${o.sentAt} desc, ${o.id}`,

@@ -97,6 +97,7 @@ export const listInForce = (tx: Tx, orderId: string): Promise<{ id: string; revi
   )
 
 export interface StandingRow extends WrittenLine {
+  net: DecimalText
   freight: DecimalText
   sources: { requisitionLineId: string; requisitionId: string; quantity: DecimalText }[]
 }
@@ -110,10 +111,10 @@ export const listStanding = (tx: Tx, orderId: string): Promise<StandingRow[]> =>
     tx,
     {
       ...lineColumns(l),
-      freight: l.freight,
-      sources: sql<StandingRow['sources']>`(select json_agg(json_build_object('requisitionLineId', ${q.id},
+      ...{ net: l.net, freight: l.freight },
+      sources: sql<StandingRow['sources']>`(select coalesce(json_agg(json_build_object('requisitionLineId', ${q.id},
           'requisitionId', ${r.id}, 'quantity', trim_scale(${x.quantity})::text)
-          order by ${r.sentAt}::date, ${r.number}, ${q.position})
+          order by ${r.sentAt}::date, ${r.number}, ${q.position}), '[]')
         from ${x} join ${q} on ${q.id} = ${x.requisitionLineId} join ${r} on ${r.id} = ${q.requisitionId}
         where ${x.orderLineId} = ${l.id})`,
     },

@@ -5,7 +5,15 @@ import { compare, convert, isZero, moneyOf, sum, zero, type Money } from '#core/
 import type { DocumentSums, TaxKey } from '#core/base/document-sums'
 import { adjustmentsOfPart } from '#core/budget/effect'
 import type { Verdict } from '#core/base/verdict'
-import { changeLines, decideOrderChange, type ChangedLine, type ChangeReason, type LineWish } from '#core/order/change'
+import { leftToCall, muchOf } from '#core/order/call-off'
+import {
+  changeLines,
+  decideOrderChange,
+  type ChangedLine,
+  type ChangeReason,
+  type LineWish,
+  type StandingLine,
+} from '#core/order/change'
 import { orderSums, type FreightTerms } from '#core/order/freight'
 import { whoseNeed, type DecidedOrder } from '#core/order/subject'
 import { adjustmentsOf } from '#core/requisition/draft'
@@ -18,11 +26,12 @@ import { notFound } from '../http/problem'
 import { listWhoMayOrder, reachPeople } from '../people/person-reads'
 import type { RequisitionLineRow, RequisitionRow } from '../requisition/reads'
 import { requireTerms, type Organisation } from '../settings/reads'
+import { readBlanketLines } from './blanket-lines'
 import { listInForce, listStanding, type ChangeRow, type StandingRow } from './change-reads'
 import { decidedBy, toleranceOf } from './compute-tray'
 import { orderTermsOf } from './order-terms-of'
 import { keptAdjustments } from './more-of-line'
-import type { OrderRow } from './reads'
+import { findOrder, type OrderRow } from './reads'
 
 /** A line as it is from the change on. */
 export interface ComputedLine extends ChangedLine {
@@ -62,6 +71,7 @@ export async function computeChange(
   const { currency } = order
   const base = organisation.baseCurrency
   const asked = new Map(served.flatMap((r) => r.lines.map((l) => [l.id, l] as const)))
+  const ofBlanket = await findBlanketFacts(tx, order)
   const wishedOf = new Map(wished.lines.map((w) => [w.lineId, w.quantity]))
   const changed = changeLines(
     standing.map((s) => ({
@@ -69,6 +79,7 @@ export async function computeChange(
       adjustments: keptAdjustments(s),
       // Deliveries and bills say what came of a line once there are any.
       done: '0',
+      ...ofBlanket(s),
       sources: s.sources.map((x) => ({
         ...x,
         // A direct order asks for as much as it orders.
@@ -130,6 +141,8 @@ export async function computeChange(
       deciders,
       decided,
     },
+    calledFrom:
+      order.blanketId === null ? null : { expiresOn: (await findOrder(tx, order.blanketId))?.expiresOn ?? null },
     agreement: agreement === null ? null : { number: agreement.number, of: drawnOn(agreement, zero(currency)) },
   })
   return { lines, sums, freightTax, netBefore, perBase, today, organisation, verdict }
@@ -140,12 +153,32 @@ function openOf(line: RequisitionLineRow | undefined): string {
   return line === undefined ? '0' : leftToLay({ ...line, requested: line.quantity })
 }
 
+/** What lines of a blanket order, or of a call-off, keep to: what was called off already, and what is left. */
+async function findBlanketFacts(
+  tx: Tx,
+  order: OrderRow,
+): Promise<(s: StandingRow) => Pick<StandingLine, 'called' | 'mostOfBlanket'>> {
+  const blanketId = order.isBlanket ? order.id : order.blanketId
+  if (blanketId === null) return () => ({})
+  const lines = new Map((await readBlanketLines(tx, blanketId, order.currency)).map((l) => [l.id, l]))
+  if (order.isBlanket) return (s) => ({ called: lines.get(s.id)?.called ?? null })
+  return (s) => {
+    const of = lines.get(s.blanketLineId ?? '')
+    if (of === undefined) throw new Error('a call-off is of no line of its blanket order')
+    // As much as is left, and as much as it calls off itself.
+    const own = muchOf(s.unit, { quantity: s.quantity, net: moneyOf(s.net, order.currency) })
+    return { mostOfBlanket: dec(leftToCall(of)).plus(dec(own)).toFixed() }
+  }
+}
+
 /** Freight stays as it was agreed while the goods come to the same; else it is asked for by their new value. */
 function freightAfter(
   order: OrderRow,
   lines: readonly ChangedLine[],
   rates: ReadonlyMap<string, string>,
 ): FreightTerms {
+  // What a blanket order costs to bring was agreed with it, for all that is called off.
+  if (order.blanketId !== null) return { freight: null, freeFrom: null }
   const agreed = moneyOf(order.freight, order.currency)
   const asKept = { freight: isZero(agreed) ? null : agreed, freeFrom: null }
   const total = (of: (l: ChangedLine) => Money) => sum(lines.map(of), order.currency)

@@ -23,7 +23,7 @@ import { requireTray } from './lay-tray'
 import { findOrder, listServed, type OrderRow } from './reads'
 import { deliveryDetails, distinct } from './delivery-details'
 import { orderedWith, planMoney, requireRate } from './plan-money'
-import { agreementOnPaper, conditionsOnPaper, freightOnPaper } from './snapshot'
+import { firstSnapshot } from './first-snapshot'
 import { snapshotLine } from './snapshot-line'
 import { insertOrderLines, insertRevision, setIssued } from './store'
 
@@ -112,41 +112,11 @@ export async function issueOrder(
     revision: 0,
     issuedById: ctx.actor.id,
     issuedAt: ctx.now,
-    snapshot: {
-      number,
-      revision: 0,
-      issuedOn: today,
-      organisation: {
-        name: organisation.name,
-        address: organisation.address,
-        letterhead: organisation.letterhead,
-      },
-      supplier: {
-        number: tray.supplierNumber,
-        name: tray.supplier,
-        address: tray.supplierAddress,
-        email: tray.supplierEmail ?? '',
-      },
-      shipTo: { name: tray.shipTo, address: tray.shipToAddress, details: deliveryDetails(computed.parts) },
-      replyTo: organisation.mailFrom,
-      language: tray.supplierLanguage,
-      buyer: tray.buyer,
-      terms: { kind: tray.termsKind, days: tray.termsDays },
-      ...conditionsOnPaper(tray),
-      ...agreementOnPaper(tray),
-      currency: tray.currency,
-      note,
+    snapshot: firstSnapshot(tray, {
+      ...{ number, today, organisation, note, sums, freightTax: computed.freightTax },
+      details: deliveryDetails(computed.parts),
       lines: computed.lines.map((l) => snapshotLine(l, tray.currency)),
-      ...freightOnPaper(sums, computed.freightTax),
-      net: sums.net.amount,
-      total: sums.total.amount,
-      taxes: sums.byTax.map((t) => ({
-        category: t.category,
-        rate: t.rate,
-        taxable: t.taxable.amount,
-        tax: t.tax.amount,
-      })),
-    },
+    }),
   })
   return { id, number, version: tray.version + 1 }
 }

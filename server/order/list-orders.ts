@@ -57,10 +57,13 @@ export async function exportOrders(
       'Currency',
       'Last day',
       'Placed as',
+      'Sort',
+      'Called off of',
     ],
     rows: found.map((o): Cell[] => [
       ...[o.number, o.supplier, o.buyer, o.state, o.issuedAt, { decimal: String(o.revision) }, o.needBy ?? ''],
       ...[o.mailed ? 'yes' : '', { decimal: o.net }, o.currency, o.expiresOn ?? '', o.placedAs ?? ''],
+      ...[o.isBlanket ? 'blanket order' : o.calledFrom === null ? '' : 'call-off', o.calledFrom ?? ''],
     ]),
   }
   return asSheet(table, 'orders', as)

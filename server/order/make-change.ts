@@ -27,6 +27,7 @@ import { settleRevised } from './settle-answer'
 import { freePlacedNumber, insertRevision } from './store'
 import { agreementOnPaper, freightOnPaper, standOf, type OrderSnapshot } from './snapshot'
 import { snapshotLine } from './snapshot-line'
+import { tellCallChanged } from './tell-called'
 
 /**
  * Makes a change of an issued order that may be made: its lines and money, the requisitions behind it, the next
@@ -74,6 +75,7 @@ export async function makeChange(
     after: { revision, net: sums.net, changeId: change.id, text: change.reason, rest: change.rest },
   })
   await noteServed(ctx, served, moves, { order, change, c, isOver })
+  await tellCallChanged(ctx, order, snapshot.differences ?? [])
   await enqueue(tx, 'file-order', { orderId: order.id, revision })
   await notifyChange(tx, { kind: 'order', id: order.id })
   return { revision }

@@ -14,6 +14,8 @@ export function messageOf(s: OrderSnapshot): OrderMessage {
   const [only, ...others] = s.taxes
   const theTax = only === undefined || others.length > 0 ? null : { category: only.category, rate: only.rate }
   return {
+    sort: s.calledFrom !== undefined ? 'call-off' : s.isBlanket === true ? 'blanket order' : 'order',
+    calledFrom: s.calledFrom ?? null,
     ...{ kind, number: s.number, revision: s.revision, currency },
     ...{ day: s.changedOn ?? s.issuedOn, orderDay: s.issuedOn },
     note: s.revision === 0 ? s.note : [s.changeNote ?? '', s.note].filter((n) => n !== '').join('\n'),

@@ -34,7 +34,8 @@ export function paperOfOrder(order: OrderSnapshot, page: string): Paper {
   const { letterhead = '' } = order.organisation
   const { isCancelled = false, differences = [], changeNote = '' } = order
   const revision = order.revision === 0 ? '' : say.revision(order.revision)
-  const called = isCancelled ? say.cancellation(order.number) : `${say.order(order.number)}${revision}`
+  const called = isCancelled ? say.cancellation(order.number) : `${sortOf(order, say)(order.number)}${revision}`
+  const notes = isCancelled ? [] : toKnowFirst(order, said)
   const sentOn = ways.date(order.changedOn ?? order.issuedOn, '')
   return {
     title: called,
@@ -52,9 +53,9 @@ export function paperOfOrder(order: OrderSnapshot, page: string): Paper {
       aside(
         `${sentOn} · ${order.revision === 0 ? say.quoteIt : say.replaces(ways.date(order.issuedOn, ''))}`,
         10,
-        order.placedAs === undefined ? 18 : 2,
+        notes.length === 0 ? 18 : 2,
       ),
-      ...(order.placedAs === undefined ? [] : [words(say.confirms(order.placedAs), 18)]),
+      ...notes.map((note, i) => words(note, i === notes.length - 1 ? 18 : 2)),
       ...(order.revision === 0 ? [] : changedBlocks(isCancelled, differences, changeNote, said)),
       {
         is: 'sides',
@@ -80,11 +81,25 @@ export function paperOfOrder(order: OrderSnapshot, page: string): Paper {
   }
 }
 
+/** What it is called, by which sort of order it is. */
+const sortOf = (order: OrderSnapshot, say: OrderPaperWords): ((number: string) => string) =>
+  order.calledFrom !== undefined ? say.callOff : order.isBlanket === true ? say.blanketOrder : say.order
+
+/** What whoever receives it has to know before its lines. */
+function toKnowFirst(order: OrderSnapshot, { say, ways }: Said): string[] {
+  const { placedAs, isBlanket = false, expiresOn, calledFrom } = order
+  return [
+    ...(placedAs === undefined ? [] : [say.confirms(placedAs)]),
+    ...(isBlanket && expiresOn !== undefined ? [say.isCalledOff(ways.date(expiresOn, ''))] : []),
+    ...(calledFrom === undefined ? [] : [say.calledFrom(calledFrom)]),
+  ]
+}
+
 /** By which term of delivery, and until when, where that was said. */
-function deliveryOf({ delivery, expiresOn }: OrderSnapshot, { say, ways }: Said): Labelled[] {
+function deliveryOf({ delivery, expiresOn, isBlanket }: OrderSnapshot, { say, ways }: Said): Labelled[] {
   const parts = [
     ...(delivery === undefined ? [] : [`${delivery.term} ${delivery.place}`]),
-    ...(expiresOn === undefined ? [] : [say.until(ways.date(expiresOn, ''))]),
+    ...(expiresOn === undefined || isBlanket === true ? [] : [say.until(ways.date(expiresOn, ''))]),
   ]
   return parts.length === 0 ? [] : [labelled(say.delivered, parts.join('\n'))]
 }
@@ -118,7 +133,7 @@ const linesOf = (order: OrderSnapshot, { say, ways }: Said): Block => ({
     [line.description, ...(line.supplierPart === null ? [] : [line.supplierPart]), ...(line.more ?? [])].join('\n'),
     dec(line.quantity).isZero() ? say.cancelled : ways.quantity(line.quantity, line.unit),
     `${ways.price(line.unitPrice, order.currency)}${line.priceBase === '1' ? '' : ` ${say.per(line.priceBase)}`}`,
-    ways.tinyDate(line.needBy),
+    order.isBlanket === true ? say.whenCalled : ways.tinyDate(line.needBy),
     ways.kept(line.net, order.currency),
   ]),
 })

@@ -1,6 +1,7 @@
 import { may } from '#core/people/rights'
 import { findAgreement } from '../agreement/reads'
 import type { Context } from '../context'
+import { lockDocument } from '../document/store'
 import { maySee } from '../document/visible'
 import { forbidden, notFound, refused, stale } from '../http/problem'
 import { findRequisitions, type RequisitionRow } from '../requisition/reads'
@@ -21,7 +22,7 @@ export interface OrderToChange {
  */
 export async function lockOrderToChange(ctx: Context, id: string, version: number | null): Promise<OrderToChange> {
   const served = await findRequisitions(ctx.tx, await listServed(ctx.tx, id), true)
-  const order = await findOrder(ctx.tx, id, true)
+  const order = await lockWithBlanket(ctx, id)
   if (order === null || !(await maySee(ctx, SEEN_ORDERS, id))) throw notFound('This order')
   requireOwn(ctx, order)
   if (version !== null && version !== order.version) throw stale('the order was changed in another window')
@@ -30,6 +31,15 @@ export async function lockOrderToChange(ctx: Context, id: string, version: numbe
   // What it draws on stands still until it is known whether there is room.
   if (order.agreementId !== null) await findAgreement(ctx.tx, order.agreementId, true)
   return { order, served, underWay }
+}
+
+/** Locks an order, and with a call-off its blanket order, of which it takes: in the order of their ids, everywhere. */
+async function lockWithBlanket(ctx: Context, id: string): Promise<OrderRow | null> {
+  const blanketId = (await findOrder(ctx.tx, id))?.blanketId ?? null
+  if (blanketId !== null && blanketId < id) await lockDocument(ctx.tx, blanketId)
+  await lockDocument(ctx.tx, id)
+  if (blanketId !== null && blanketId > id) await lockDocument(ctx.tx, blanketId)
+  return findOrder(ctx.tx, id)
 }
 
 /** Refuses whoever is not the buyer of an issued order. */

@@ -29,7 +29,7 @@ export function listOwnedOrders(
       : sql`and exists (select 1 from ${q} join ${r} on ${r.id} = ${q.requisitionId}
           where ${inPart(part)} and ${q.id} in (
             select ${x.requisitionLineId} from ${x} join ${ol} on ${ol.id} = ${x.orderLineId}
-              where ${ol.orderId} = ${o.id}
+              where ${ol.orderId} = coalesce(${o.blanketId}, ${o.id})
             union select ${p.requisitionLineId} from ${p} where ${p.orderId} = ${o.id}))`
   return read(
     tx,

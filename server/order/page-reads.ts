@@ -2,6 +2,7 @@ import { sql, type SQL } from 'drizzle-orm'
 import type { Day } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
 import { moneyOf } from '#core/base/money'
+import { BY_AMOUNT } from '#core/base/unit'
 import { OPEN_ORDER_STATES, soonDays } from '#core/order/overdue'
 import type { OrderHead, OrdersAsked } from '#shared/contract/order'
 import type { Tx } from '../db/client'
@@ -10,6 +11,7 @@ import { holdsAll, isNumbered, likePattern, type LookedFor } from '../db/pattern
 import { visible, type Reader } from '../document/visible'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
 import { isAnswered, isUnanswered } from './answer-reads'
+import { hasLeft } from './call-off-reads'
 import { seesWhole, SEEN_ORDERS } from './visible'
 import { isThere, named, read, readOne, sure } from '../db/read'
 import { orderChange, orderLine, orderLineSource, orderSending } from '../db/schema/order'
@@ -26,6 +28,7 @@ const ol = named(orderLine, 'ol')
 const o = orders('o')
 const g = named(orderSending, 'g')
 const b = named(person, 'b')
+const w = orders('w')
 const h = named(orderChange, 'h')
 
 /** What is written of a line of an order, whatever became of it. */
@@ -44,6 +47,8 @@ export interface WrittenLine {
   taxCode: string
   taxRate: DecimalText
   needBy: string
+  /** Of a call-off: the line of its blanket order of which it is a part. */
+  blanketLineId: string | null
 }
 
 /** The columns of what is written of a line, under the name by which a statement calls it. */
@@ -62,6 +67,7 @@ export const lineColumns = (of: typeof l) => ({
   taxCode: of.taxCode,
   taxRate: of.taxRate,
   needBy: of.needBy,
+  blanketLineId: of.blanketLineId,
 })
 
 export interface OrderLineRow extends WrittenLine {
@@ -82,8 +88,8 @@ export function listOrderLines(tx: Tx, orderId: string): Promise<OrderLineRow[]>
       net: l.net,
       sources: sql<
         OrderLineRow['sources']
-      >`(select json_agg(json_build_object('requisitionId', ${r.id}, 'number', ${r.number}, 'quantity',
-        trim_scale(${x.quantity})::text) order by ${r.number})
+      >`(select coalesce(json_agg(json_build_object('requisitionId', ${r.id}, 'number', ${r.number}, 'quantity',
+        trim_scale(${x.quantity})::text) order by ${r.number}), '[]')
        from ${x} join ${q} on ${q.id} = ${x.requisitionLineId}
          join ${r} on ${r.id} = ${q.requisitionId}
        where ${x.orderLineId} = ${l.id})`,
@@ -159,6 +165,7 @@ export async function seesAllOf(tx: Tx, orderId: string, reader: Reader): Promis
 /** Which orders are listed. */
 export interface OrderQuery {
   readonly whose: 'all' | 'own'
+  readonly sort?: OrdersAsked['sort']
   readonly state: OrdersAsked['state']
   readonly words: string
   /** Moments of issue; the last is not included. */
@@ -174,7 +181,7 @@ const MAILED = sql<boolean>`coalesce((select ${g.outcome} = 'sent' from ${g}
 const CHANGING = sql<boolean>`exists (select 1 from ${h} where ${h.orderId} = ${o.id} and ${h.isUnderWay})`
 /** That an order `o` stands and something of it is needed in some days. */
 const isNeeded = (days: SQL): SQL => sql`(${o.state} = any(${sql.param([...OPEN_ORDER_STATES])})
-  and ${isThere(sql`from ${l} where ${l.orderId} = ${o.id} and ${l.quantity} > 0 and ${days}`)})`
+  and not ${o.isBlanket} and ${isThere(sql`from ${l} where ${l.orderId} = ${o.id} and ${l.quantity} > 0 and ${days}`)})`
 const STATES: Readonly<Record<Exclude<OrderQuery['state'], 'overdue' | 'expired' | 'due soon'>, SQL>> = {
   any: sql`true`,
   issued: sql`${o.state} in ('issued', 'acknowledged')`,
@@ -188,7 +195,8 @@ const STATES: Readonly<Record<Exclude<OrderQuery['state'], 'overdue' | 'expired'
 
 /** That an order `o` stands and its expiry is past. */
 const isExpired = (today: Day): SQL =>
-  sql`(${o.state} = any(${sql.param([...OPEN_ORDER_STATES])}) and ${o.expiresOn} < ${today})`
+  sql`(${o.state} = any(${sql.param([...OPEN_ORDER_STATES])}) and ${o.expiresOn} < ${today}
+    and (not ${o.isBlanket} or ${hasLeft(o)}))`
 
 function isInState(state: OrderQuery['state'], today: Day): SQL {
   const { from, until } = soonDays(today)
@@ -196,6 +204,15 @@ function isInState(state: OrderQuery['state'], today: Day): SQL {
   if (state === 'expired') return isExpired(today)
   if (state === 'due soon') return isNeeded(sql`${l.needBy} between ${from} and ${until}`)
   return STATES[state]
+}
+
+/** That an order `o` is of a sort; by amount is one whose every line is. */
+const SORTS: Readonly<Record<NonNullable<OrdersAsked['sort']>, SQL>> = {
+  blanket: sql`${o.isBlanket}`,
+  'call-off': sql`${o.blanketId} is not null`,
+  'by amount': sql`not ${isThere(sql`from ${l} where ${l.orderId} = ${o.id} and ${l.unit} <> ${BY_AMOUNT}`)}`,
+  direct: isThere(sql`from ${r} where ${r.id} = ${o.id}`),
+  'placed elsewhere': sql`${o.placedAs} is not null`,
 }
 
 /** Numbers of documents begin with their series and year. */
@@ -220,6 +237,7 @@ function isAsked(query: OrderQuery, reader: Reader): SQL {
   ]
   const conditions = [
     isInState(query.state, query.today),
+    ...(query.sort === undefined ? [] : [SORTS[query.sort]]),
     ...(query.whose === 'own' ? [sql`${o.ownerId} = ${reader.actor.id}`] : []),
     ...(query.words.trim() === '' ? [] : [sql`(${sql.join(found, sql` or `)})`]),
     ...(query.from === null ? [] : [sql`${o.sentAt} >= ${query.from.toISOString()}`]),
@@ -252,7 +270,9 @@ export async function listOrderPage(
       mailed: MAILED,
       needBy: sql<string | null>`(select min(${l.needBy})::text from ${l}
         where ${l.orderId} = ${o.id} and ${l.quantity} > 0)`,
-      ...{ expiresOn: o.expiresOn, placedAs: o.placedAs, isSent: o.isSent },
+      ...{ expiresOn: o.expiresOn, placedAs: o.placedAs, isSent: o.isSent, isBlanket: o.isBlanket },
+      isUsedUp: sql<boolean>`(${o.isBlanket} and not ${hasLeft(o)})`,
+      calledFrom: sql<string | null>`(select ${w.number} from ${w} where ${w.id} = ${o.blanketId})`,
       revision: o.revision,
       isChanging: CHANGING,
       isAnswered: isAnswered(o),

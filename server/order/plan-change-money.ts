@@ -88,7 +88,9 @@ export async function planChangeMoney(
     c.lines.map((l) => l.id),
     currency,
   )
-  for (const line of c.lines) {
+  // The money for a call-off is held by its blanket order.
+  const holding = order.blanketId === null ? c.lines : []
+  for (const line of holding) {
     const stands = standings.get(line.id) ?? []
     const released = line.sources.flatMap((s) => asked.get(s.requisitionLineId)?.line.atYearEnd.map((y) => y.released))
     const isOff = dec(line.quantity).isZero()

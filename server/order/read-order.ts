@@ -1,5 +1,6 @@
 import { moneyOf, add } from '#core/base/money'
 import { answerDifferences, wishesOf } from '#core/order/answer'
+import { isCallable } from '#core/order/call-off'
 import { isOrderMoveFrom } from '#core/order/moves'
 import { may } from '#core/people/rights'
 import type { OrderView } from '#shared/contract/order'
@@ -14,6 +15,8 @@ import { maySee } from '../document/visible'
 import { findFile } from '../files/store'
 import { forbidden, notFound, Problem } from '../http/problem'
 import { listAnswers } from './answer-reads'
+import { readBlanketLines } from './blanket-lines'
+import { listCallOffs } from './call-off-reads'
 import { findUnderWay, listInForce, listSent } from './change-reads'
 import { listShipTos } from '../people/place-reads'
 import { keptAdjustments, moreOf } from './more-of-line'
@@ -57,8 +60,15 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
     shipTo: o.shipTo,
     shipToAddress: o.shipToAddress,
     currency: o.currency,
-    terms: sayConditions(conditionsOf(o), waysOf(ctx.actor.locale), ''),
+    // The end of a blanket order is said with what is left of it.
+    terms: sayConditions(
+      o.isBlanket ? { ...conditionsOf(o), isBlanket: false, expiresOn: null } : conditionsOf(o),
+      waysOf(ctx.actor.locale),
+      '',
+    ),
     ...{ placedAs: o.placedAs, isSent: o.isSent },
+    calledFrom: o.blanketId === null ? null : { id: o.blanketId, number: o.blanket ?? '' },
+    blanket: await readBlanket(ctx, o),
     agreement:
       o.agreementId === null || o.agreement === null || !may(ctx.actor.grants, 'see orders')
         ? null
@@ -89,8 +99,8 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
       sources: l.sources.filter((s) => s.requisitionId !== id),
     })),
     note: o.note,
-    internalNotes: await listInternalNotes(ctx.tx, id, ctx),
-    deliveryDetails: deliveryDetails(await listDeliveries(ctx.tx, id, ctx)),
+    internalNotes: await listInternalNotes(ctx.tx, o.blanketId ?? id, ctx),
+    deliveryDetails: await readDetails(ctx, o),
     revisions: (await listRevisions(ctx.tx, id)).map((v) => ({
       revision: v.revision,
       issuedAt: v.issuedAt,
@@ -111,6 +121,25 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
     change: await readUnderWay(ctx, id),
     answers: await readAnswers(ctx, o),
     remindedAt: o.remindedAt,
+  }
+}
+
+/** What was asked of the delivery; a call-off to another place than its blanket order's says nothing of it. */
+async function readDetails(ctx: Context, o: OrderRow): Promise<string[]> {
+  if (o.blanketId === null) return deliveryDetails(await listDeliveries(ctx.tx, o.id, ctx))
+  const blanket = await findOrder(ctx.tx, o.blanketId)
+  return blanket?.shipToId === o.shipToId ? deliveryDetails(await listDeliveries(ctx.tx, o.blanketId, ctx)) : []
+}
+
+/** Of a blanket order: what was called off, and what of it is left. */
+async function readBlanket({ tx, actor }: Context, o: OrderRow): Promise<OrderView['blanket']> {
+  if (!o.isBlanket || o.expiresOn === null) return null
+  const [lines, callOffs] = [await readBlanketLines(tx, o.id, o.currency), await listCallOffs(tx, o.id)]
+  return {
+    mayCall: o.ownerId === actor.id && may(actor.grants, 'order') && isCallable(o.state),
+    expiresOn: o.expiresOn,
+    lines: lines.map(({ kept: _, adjustments, ...l }) => ({ ...l, adjustments: [...adjustments] })),
+    callOffs: callOffs.map((c) => ({ ...c, net: moneyOf(c.net, o.currency) })),
   }
 }
 
@@ -178,7 +207,7 @@ export async function readOrderUbl(
 /** An order with all that others wrote for it: 403 where it serves requests that the actor does not see. */
 async function requireWholeOrder(ctx: Context, id: string): Promise<OrderRow> {
   const o = await requireVisibleOrder(ctx, id)
-  if (!(await seesAllOf(ctx.tx, id, ctx)))
+  if (!(await seesAllOf(ctx.tx, o.blanketId ?? id, ctx)))
     throw forbidden(`This order also serves others, and its PDF shows what they wrote; ask ${o.buyer} for it.`)
   return o
 }

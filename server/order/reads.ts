@@ -25,6 +25,7 @@ const q = named(requisition, 'q')
 const n = named(person, 'n')
 const x = named(orderLineSource, 'x')
 const ol = named(orderLine, 'ol')
+const w = orders('w')
 
 /** For whom a direct order was written, and of which department it is. */
 export interface DirectFor {
@@ -82,6 +83,10 @@ export interface OrderRow extends DocumentHead {
   expiresOn: string | null
   placedAs: string | null
   isSent: boolean
+  isBlanket: boolean
+  /** Of a call-off: the blanket order of which it is a part, and its number. */
+  blanketId: string | null
+  blanket: string | null
   note: string
   revision: number
   /** Units of its currency for one of the base, since it was issued. */
@@ -93,7 +98,7 @@ export interface OrderRow extends DocumentHead {
   /** When its supplier was asked last for an answer. */
   remindedAt: string | null
   agreementId: string | null
-  /** Its number with us, and the one with the supplier. */
+  /** Its number with us, and the one with the supplier; of a call-off, of what its blanket order draws on. */
   agreement: string | null
   theirAgreement: string | null
   /** Its buyer said on which it draws: its lines do not change that. */
@@ -141,6 +146,9 @@ const ORDER = {
   expiresOn: o.expiresOn,
   placedAs: o.placedAs,
   isSent: o.isSent,
+  isBlanket: o.isBlanket,
+  blanketId: o.blanketId,
+  blanket: sql<string | null>`(select ${w.number} from ${w} where ${w.id} = ${o.blanketId})`,
   note: o.note,
   revision: o.revision,
   perBase: o.perBase,
@@ -157,12 +165,14 @@ const ORDER = {
   rule: o.rule,
 }
 const FROM = sql`from ${o} join ${s} on ${s.id} = ${o.supplierId} join ${b} on ${b.id} = ${o.ownerId}
-  join ${t} on ${t.id} = ${o.shipToId} left join ${a} on ${a.id} = ${o.agreementId}`
+  join ${t} on ${t.id} = ${o.shipToId} left join ${a} on ${a.id} = coalesce(${o.agreementId},
+    (select ${w.agreementId} from ${w} where ${w.id} = ${o.blanketId}))`
 
 /** On which conditions an order is placed. */
 export const conditionsOf = (order: OrderRow): OrderConditions => ({
   terms: { kind: order.termsKind, days: order.termsDays },
   ...{ delivery: order.delivery, expiresOn: order.expiresOn, placedAs: order.placedAs, isSent: order.isSent },
+  isBlanket: order.isBlanket,
 })
 
 /** An order with its supplier and ship-to; `lock` takes its row. */

@@ -66,6 +66,8 @@ function tellOf(order: OrderSnapshot, answerAt: string): Told {
     shipTo: order.shipTo.name,
     firstDay: order.lines.map((l) => l.needBy).sort()[0] ?? null,
     placedAs: order.placedAs ?? null,
+    ...(order.isBlanket === true && order.expiresOn !== undefined ? { blanketUntil: order.expiresOn } : {}),
+    ...(order.calledFrom === undefined ? {} : { calledFrom: order.calledFrom }),
     answerAt,
   }
 }

@@ -38,10 +38,10 @@ export async function setOrderConditions(
 }
 
 /** Without spaces around what was typed; what is placed by this goes to its supplier. */
-const tidied = ({ terms, delivery, expiresOn, placedAs, isSent }: OrderConditions): OrderConditions => ({
+const tidied = ({ terms, delivery, expiresOn, placedAs, isSent, isBlanket }: OrderConditions): OrderConditions => ({
   terms: { kind: terms.kind, days: terms.days },
   delivery: delivery === null ? null : { term: delivery.term, place: delivery.place.trim() },
-  ...{ expiresOn, placedAs: placedAs?.trim() ?? null, isSent },
+  ...{ expiresOn, placedAs: placedAs?.trim() ?? null, isSent, isBlanket },
 })
 
 /** The sentence for a number under which another order of the supplier was placed; none where it is free. */

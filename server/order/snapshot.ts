@@ -31,6 +31,9 @@ export interface OrderSnapshot {
   readonly expiresOn?: string
   /** The number under which it was placed elsewhere already. */
   readonly placedAs?: string
+  /** It is called off a part at a time; or it is such a part, of a blanket order with a number. */
+  readonly isBlanket?: boolean
+  readonly calledFrom?: string
   /** The number of the agreement on which it draws, the supplier's own where it is known. */
   readonly agreement?: string
   readonly currency: string
@@ -89,18 +92,21 @@ export const freightOnPaper = (
 ): Pick<OrderSnapshot, 'freight' | 'freightTax'> =>
   isZero(charges) ? {} : { freight: charges.amount, ...(tax === null ? {} : { freightTax: tax }) }
 
-/** What of a sent state are conditions that were said. */
+/** What of a sent state are conditions that were said, and what sort of order it is. */
 export const conditionsOnPaper = ({
   delivery,
   expiresOn,
   placedAs,
-}: Pick<OrderConditions, 'delivery' | 'expiresOn' | 'placedAs'>): Pick<
-  OrderSnapshot,
-  'delivery' | 'expiresOn' | 'placedAs'
-> => ({
+  isBlanket,
+  blanket,
+}: Pick<OrderConditions, 'delivery' | 'expiresOn' | 'placedAs' | 'isBlanket'> & {
+  readonly blanket: string | null
+}): Pick<OrderSnapshot, 'delivery' | 'expiresOn' | 'placedAs' | 'isBlanket' | 'calledFrom'> => ({
   ...(delivery === null ? {} : { delivery }),
   ...(expiresOn === null ? {} : { expiresOn }),
   ...(placedAs === null ? {} : { placedAs }),
+  ...(isBlanket ? { isBlanket } : {}),
+  ...(blanket === null ? {} : { calledFrom: blanket }),
 })
 
 /** What of a sent state is the agreement on which it draws, if it does. */

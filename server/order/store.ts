@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import type { PaymentTerms } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
-import { comparedNumber, type OrderConditions } from '#core/order/conditions'
+import { comparedNumber, type DeliveryTerm, type OrderConditions } from '#core/order/conditions'
 import type { MergedLine } from '#core/order/merge'
 import type { Money } from '#core/base/money'
 import { orderLine, orderLineSource, orderRevision, purchaseOrder, trayPart } from '../db/schema/order'
@@ -20,6 +20,10 @@ interface NewOrder {
   currency: string
   termsKind: PaymentTerms['kind']
   termsDays: number
+  /** Of a call-off. */
+  blanketId?: string
+  deliveryTerm?: DeliveryTerm | null
+  deliveryPlace?: string
 }
 
 /** A tray with its document; `supplier` is its name, by which the order is called. */
@@ -108,7 +112,7 @@ export async function setConditions(
       ...{ termsKind: c.terms.kind, termsDays: c.terms.days, termsSaid: c.termsSaid, expiresOn: c.expiresOn },
       ...{ deliveryTerm: c.delivery?.term ?? null, deliveryPlace: c.delivery?.place ?? '' },
       ...{ placedAs: c.placedAs, placedKey: c.placedAs === null ? null : comparedNumber(c.placedAs) },
-      isSent: c.isSent,
+      ...{ isSent: c.isSent, isBlanket: c.isBlanket },
     })
     .where(eq(purchaseOrder.id, orderId))
 }
@@ -127,7 +131,7 @@ export async function setGoesToSupplier(tx: Tx, orderId: string): Promise<void> 
 export async function insertOrderLines(
   tx: Tx,
   orderId: string,
-  lines: readonly (MergedLine & { taxRate: DecimalText; net: Money; freight: Money })[],
+  lines: readonly (MergedLine & { taxRate: DecimalText; net: Money; freight: Money; blanketLineId?: string })[],
 ): Promise<string[]> {
   const ids = lines.map(() => randomUUID())
   await sendAlong(
@@ -137,6 +141,7 @@ export async function insertOrderLines(
         id: ids[position] ?? '',
         orderId,
         position,
+        blanketLineId: l.blanketLineId ?? null,
         itemId: l.itemId,
         description: l.description,
         secondDescription: l.secondDescription,
@@ -156,18 +161,15 @@ export async function insertOrderLines(
       })),
     ),
   )
-  await sendAlong(
-    tx,
-    tx.insert(orderLineSource).values(
-      lines.flatMap((l, i) =>
-        l.sources.map((s) => ({
-          orderLineId: ids[i] ?? '',
-          requisitionLineId: s.requisitionLineId,
-          quantity: s.quantity,
-        })),
-      ),
-    ),
+  const sources = lines.flatMap((l, i) =>
+    l.sources.map((s) => ({
+      orderLineId: ids[i] ?? '',
+      requisitionLineId: s.requisitionLineId,
+      quantity: s.quantity,
+    })),
   )
+  // What is called off belongs to whatever its blanket order belongs to.
+  if (sources.length > 0) await sendAlong(tx, tx.insert(orderLineSource).values(sources))
   return ids
 }
 

@@ -54,7 +54,7 @@ const text = (of: unknown): string =>
 // The sequence of the elements that are written, in UBL 2.1 (OASIS, ISO/IEC 19845); from memory.
 const PARTIES = 'cac:BuyerCustomerParty cac:SellerSupplierParty'
 const TAIL =
-  `cac:Contract ${PARTIES} cac:Delivery cac:DeliveryTerms cac:PaymentTerms cac:AllowanceCharge cac:TaxTotal ` +
+  `cac:OrderDocumentReference cac:Contract ${PARTIES} cac:Delivery cac:DeliveryTerms cac:PaymentTerms cac:AllowanceCharge cac:TaxTotal ` +
   'cac:AnticipatedMonetaryTotal cac:OrderLine'
 const SEQUENCES: Readonly<Record<string, string>> = {
   Order:

@@ -1,7 +1,7 @@
 import { XMLBuilder } from 'fast-xml-parser'
 import type { DecimalText } from '#core/base/decimal'
 import type { TaxKey } from '#core/base/document-sums'
-import type { MessageKind, MessageLine, MessageParty, OrderMessage } from '#core/order/message'
+import type { MessageKind, MessageLine, MessageParty, MessageSort, OrderMessage } from '#core/order/message'
 import { sayTerms } from '#shared/words/terms'
 
 /**
@@ -15,6 +15,8 @@ const KINDS: Readonly<Record<MessageKind, { readonly root: string; readonly tran
 }
 /** UN/EDIFACT code list 1229 (from memory): no action, changed, deleted. */
 const LINE_STATUS = { 'as before': '4', changed: '3', cancelled: '2' } as const
+/** UNTDID 1001 (from memory): order, blanket order, call off order. */
+const SORTS: Readonly<Record<MessageSort, string>> = { order: '220', 'blanket order': '221', 'call-off': '226' }
 const NAMESPACE = 'urn:oasis:names:specification:ubl:schema:xsd:'
 
 type Node = { readonly [element: string]: Value }
@@ -45,12 +47,13 @@ function order(m: OrderMessage): Node {
   return {
     'cbc:ID': isChange ? `${m.number}-${m.revision}` : m.number,
     'cbc:IssueDate': m.day,
-    ...(isChange ? { 'cbc:SequenceNumberID': String(m.revision) } : { 'cbc:OrderTypeCode': '220' }),
+    ...(isChange ? { 'cbc:SequenceNumberID': String(m.revision) } : { 'cbc:OrderTypeCode': SORTS[m.sort] }),
     'cbc:Note': m.note,
     'cbc:DocumentCurrencyCode': currency,
     'cbc:CustomerReference': m.placedAs,
     'cac:ValidityPeriod': { 'cbc:EndDate': m.expiresOn },
     ...(isChange ? { 'cac:OrderReference': { 'cbc:ID': m.number, 'cbc:IssueDate': m.orderDay } } : {}),
+    'cac:OrderDocumentReference': { 'cbc:ID': m.calledFrom },
     'cac:Contract': m.agreement === null ? null : { 'cbc:ID': m.agreement },
     'cac:BuyerCustomerParty': { 'cac:Party': party(m.buyer) },
     'cac:SellerSupplierParty': { 'cac:Party': party(m.seller) },
@@ -85,17 +88,22 @@ function order(m: OrderMessage): Node {
     },
     'cac:OrderLine': m.lines.map((l) => ({
       'cbc:Note': l.note,
-      'cac:LineItem': lineItem(l, currency, isChange),
+      'cac:LineItem': lineItem({ ...l, needBy: dayOfLines(m) ?? l.needBy }, currency, isChange),
     })),
   }
 }
 
+/** Of a blanket order every line is called off until its last day; null of any other. */
+const dayOfLines = (m: OrderMessage): string | null => (m.sort === 'blanket order' ? m.expiresOn : null)
+
 /** The first day by which something is needed that is still ordered. */
 const firstDay = (m: OrderMessage): string =>
+  dayOfLines(m) ??
   m.lines
     .filter((l) => l.status !== 'cancelled')
     .map((l) => l.needBy)
-    .sort()[0] ?? ''
+    .sort()[0] ??
+  ''
 
 function lineItem(l: MessageLine, currency: string, isChange: boolean): Node {
   const money = (amount: DecimalText): Node => ({ '@_currencyID': currency, '#text': amount })

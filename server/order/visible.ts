@@ -19,10 +19,10 @@ const x = named(orderLineSource, 'x')
 const q = named(requisitionLine, 'q')
 const r = whatAsks('r')
 
-/** The requisitions `r` that an order `o` serves, to be followed by a condition. */
+/** The requisitions `r` that an order `o` serves, a call-off those of its blanket order; then a condition follows. */
 const SERVED = sql`from ${l} join ${x} on ${x.orderLineId} = ${l.id}
   join ${q} on ${q.id} = ${x.requisitionLineId} join ${r} on ${r.id} = ${q.requisitionId}
-  where ${l.orderId} = ${o.id}`
+  where ${l.orderId} = coalesce(${o.blanketId}, ${o.id})`
 
 /**
  * Who sees an issued order: its buyer, whoever sees all orders, buyers of a department or place that it serves, and

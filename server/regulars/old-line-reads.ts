@@ -194,7 +194,7 @@ export function listOrderLinesToTake(
       before: sql`with page as (
       select ${o.id}, ${o.number}, ${o.currency}, ${o.supplierId}, ${s.name} as called, ${o.sentAt} from ${o}
         join ${s} on ${s.id} = ${o.supplierId}
-      where ${o.kind} = 'order' and ${o.number} is not null ${which}
+      where ${o.kind} = 'order' and ${o.number} is not null and ${o.blanketId} is null ${which}
         and ${visible(SEEN_ORDERS, reader)}
         and (${holds(words, sql`${o.number}`, sql`${s.name}`)} or exists (select 1 from ${oq}
           where ${oq.orderId} = ${o.id} and (${holds(words, sql`${oq.description}`)})))

@@ -16,6 +16,7 @@ import { firstStartRoutes } from './first-start'
 import { lookBackRoutes } from './look-back'
 import { listRoutes } from './lists'
 import { organisationRoutes } from './organisation'
+import { callOffRoutes } from './call-off'
 import { orderRoutes } from './order'
 import { orderAnswerRoutes } from './order-answer'
 import { orderChangeRoutes } from './order-change'
@@ -57,6 +58,7 @@ const ROUTES = {
   ...orderingRoutes,
   ...orderAnswerRoutes,
   ...orderChangeRoutes,
+  ...callOffRoutes,
   ...ownerRoutes,
   ...regularsRoutes,
   ...policyRoutes,

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { DELIVERY_TERMS, LONGEST_NUMBER } from '#core/order/conditions'
+import { blanketOrder } from './call-off'
 import { attachment } from './document'
 import { orderAnswer } from './order-answer'
 import { changeUnderWay } from './order-change'
@@ -42,6 +43,8 @@ const orderConditions = z.object({
   placedAs: text(LONGEST_NUMBER).nullable(),
   /** It goes to its supplier. */
   isSent: z.boolean(),
+  /** It is called off a part at a time, until its last day. */
+  isBlanket: z.boolean().default(false),
 })
 export type KeptConditions = z.output<typeof orderConditions>
 
@@ -138,6 +141,11 @@ const orderHead = z.object({
   placedAs: z.string().nullable(),
   /** It goes to its supplier. */
   isSent: z.boolean(),
+  isBlanket: z.boolean(),
+  /** Of a blanket order: all of it is called off. */
+  isUsedUp: z.boolean(),
+  /** Of a call-off: the number of the blanket order of which it is a part. */
+  calledFrom: z.string().nullable(),
   /** How often it was changed since it was issued. */
   revision: z.number(),
   /** A change of it is under way. */
@@ -170,6 +178,10 @@ const orderView = z.object({
   /** The number under which it was placed elsewhere; and whether it goes to its supplier. */
   placedAs: z.string().nullable(),
   isSent: z.boolean(),
+  /** Of a call-off: the blanket order of which it is a part. */
+  calledFrom: z.object({ id: z.string(), number: z.string() }).nullable(),
+  /** Of a blanket order: what was called off of it, and what is left. */
+  blanket: blanketOrder.nullable(),
   agreement: z.object({ id: z.string(), number: z.string() }).nullable(),
   /** The run that made it by itself, for whoever may read it. */
   run: z.object({ id: z.string(), rule: z.string() }).nullable(),
@@ -246,8 +258,11 @@ const deskAsked = z.object({
 })
 export type DeskAsked = z.output<typeof deskAsked>
 
+/** Sorts of orders by which they are asked for. */
+const ORDER_SORTS = ['blanket', 'call-off', 'by amount', 'direct', 'placed elsewhere'] as const
 const ordersAsked = z.object({
   whose: z.enum(['all', 'own']).default('all'),
+  sort: z.enum(ORDER_SORTS).optional(),
   state: z
     .enum([
       ...([

@@ -22,9 +22,12 @@ export function sayConditions(c: Omit<OrderConditions, 'placedAs' | 'isSent'>, w
   return [
     sayTerms(c.terms),
     ...(c.delivery === null ? [] : [`${c.delivery.term} ${c.delivery.place}`]),
-    ...(c.expiresOn === null ? [] : [`to be delivered until ${ways.date(c.expiresOn, today)}`]),
+    ...(c.expiresOn === null ? [] : [sayEnd(c.isBlanket, ways.date(c.expiresOn, today))]),
   ].join(' · ')
 }
+
+const sayEnd = (isBlanket: boolean, day: string): string =>
+  isBlanket ? `blanket order, called off in parts until ${day}` : `to be delivered until ${day}`
 
 /** What is wrong with the conditions of an order. */
 export function sayConditionReason(r: ConditionReason, ways: Ways, today: string): string {
@@ -35,6 +38,8 @@ export function sayConditionReason(r: ConditionReason, ways: Ways, today: string
       return 'The number given elsewhere needs a letter or a figure.'
     case 'sent-nowhere':
       return 'Only what was placed elsewhere can be kept from its supplier.'
+    case 'blanket-without-end':
+      return 'A blanket order ends some day: say until when it is called off.'
     case 'expiry-is-past':
       return `${ways.date(r.on, today)} lies in the past: nothing could be delivered until then.`
   }

@@ -3,6 +3,7 @@ import type { Money } from '#core/base/money'
 import type { ChangeReason, Rest } from '#core/order/change'
 import type { ChangeState } from '#core/order/change-moves'
 import type { OrderDifference } from '#core/order/compare'
+import { sayAfterTheEnd, sayBeyond, sayMuch } from './call-off'
 import { sayIssueReason } from './order'
 import type { Ways } from './ways'
 
@@ -37,6 +38,17 @@ export function sayChangeReason(r: ChangeReason, ways: Ways): string {
       return `Of “${r.description}” ${ways.quantity(r.most, r.unit)} can be ordered: no more was asked for.`
     case 'below-done':
       return `Of “${r.description}” ${ways.quantity(r.done, r.unit)} came already.`
+    case 'below-called-off':
+      return (
+        `Of “${r.description}” ${sayMuch(r.called, r.unit, r.currency, ways)} are called off already: ` +
+        'cancel what was called off first, or leave that much.'
+      )
+    case 'beyond-blanket':
+      return sayBeyond(r, ways)
+    case 'after-the-end':
+      return sayAfterTheEnd(r, ways)
+    case 'price-of-blanket':
+      return `“${r.description}” costs what its blanket order says; change the price there.`
     case 'order-state':
       return `This order is ${r.state}; it cannot be changed any more.`
     default:

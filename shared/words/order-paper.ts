@@ -9,12 +9,19 @@ import { OUTWARD_IN, type Ways } from './ways'
 /** Everything that an order on paper says of itself, in one language. */
 export interface OrderPaperWords {
   readonly order: (number: string) => string
+  readonly blanketOrder: (number: string) => string
+  readonly callOff: (number: string) => string
   readonly cancellation: (number: string) => string
   /** After the number: ", revision 2". */
   readonly revision: (revision: number) => string
   readonly quoteIt: string
   readonly replaces: (firstSent: string) => string
   readonly confirms: (placedAs: string) => string
+  /** Nothing of a blanket order comes before it is called off; "until" is its last day. */
+  readonly isCalledOff: (until: string) => string
+  /** In the column of days. */
+  readonly whenCalled: string
+  readonly calledFrom: (blanket: string) => string
   readonly hasChanged: string
   readonly isCancelled: string
   readonly nothingMore: string
@@ -46,11 +53,16 @@ export interface OrderPaperWords {
 
 const EN: OrderPaperWords = {
   order: (number) => `Purchase order ${number}`,
+  blanketOrder: (number) => `Blanket order ${number}`,
+  callOff: (number) => `Call-off ${number}`,
   cancellation: (number) => `Cancellation of purchase order ${number}`,
   revision: (revision) => `, revision ${revision}`,
   quoteIt: 'please quote this number on everything you send',
   replaces: (firstSent) => `takes the place of what we sent before; first sent ${firstSent}`,
   confirms: (placedAs) => `This confirms what we ordered already as ${placedAs}: please do not deliver it twice.`,
+  isCalledOff: (until) => `Please deliver nothing yet: it is called off in parts, until ${until}.`,
+  whenCalled: 'on call',
+  calledFrom: (blanket) => `Called off of our blanket order ${blanket}.`,
   hasChanged: 'What has changed',
   isCancelled: 'It is cancelled',
   nothingMore: 'Please deliver nothing of this order any more.',
@@ -81,11 +93,16 @@ const EN: OrderPaperWords = {
 
 const DE: OrderPaperWords = {
   order: (number) => `Bestellung ${number}`,
+  blanketOrder: (number) => `Abrufbestellung ${number}`,
+  callOff: (number) => `Abruf ${number}`,
   cancellation: (number) => `Stornierung der Bestellung ${number}`,
   revision: (revision) => `, Änderung ${revision}`,
   quoteIt: 'bitte geben Sie diese Nummer auf allen Unterlagen an',
   replaces: (firstSent) => `ersetzt unser voriges Schreiben; zuerst gesandt am ${firstSent}`,
   confirms: (placedAs) => `Bestätigt unsere Bestellung unter ${placedAs}: bitte nicht doppelt liefern.`,
+  isCalledOff: (until) => `Bitte noch nichts liefern: wir rufen in Teilen ab, bis ${until}.`,
+  whenCalled: 'auf Abruf',
+  calledFrom: (blanket) => `Abruf aus unserer Abrufbestellung ${blanket}.`,
   hasChanged: 'Was sich geändert hat',
   isCancelled: 'Die Bestellung ist storniert',
   nothingMore: 'Bitte liefern Sie aus dieser Bestellung nichts mehr.',
@@ -126,11 +143,17 @@ const DE: OrderPaperWords = {
 
 const FR: OrderPaperWords = {
   order: (number) => `Commande ${number}`,
+  blanketOrder: (number) => `Commande ouverte ${number}`,
+  callOff: (number) => `Appel de livraison ${number}`,
   cancellation: (number) => `Annulation de la commande ${number}`,
   revision: (revision) => `, révision ${revision}`,
   quoteIt: 'merci de rappeler ce numéro sur tous vos envois',
   replaces: (firstSent) => `remplace notre envoi précédent ; premier envoi le ${firstSent}`,
   confirms: (placedAs) => `Confirme notre commande passée sous ${placedAs} : merci de ne pas livrer deux fois.`,
+  isCalledOff: (until) =>
+    `Merci de ne rien livrer encore : nous appelons les livraisons par parties, jusqu’au ${until}.`,
+  whenCalled: 'sur appel',
+  calledFrom: (blanket) => `Appel sur notre commande ouverte ${blanket}.`,
   hasChanged: 'Ce qui a changé',
   isCancelled: 'La commande est annulée',
   nothingMore: 'Merci de ne plus rien livrer de cette commande.',

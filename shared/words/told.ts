@@ -214,6 +214,11 @@ export function sayTold(t: Told, ways: Ways): Said {
         subject: `${t.number} ordered for you, from ${t.supplier}`,
         sentence: `${t.by} ordered ${t.number} for you from ${t.supplier}, for ${ways.money(t.amount)}.`,
       }
+    case 'called-off':
+      return {
+        subject: `${t.number} called off of ${t.blanket}`,
+        sentence: `${t.by} called ${ways.money(t.amount)} off of ${t.blanket} to ${t.supplier}, as ${t.number}.`,
+      }
     case 'repeated':
       return {
         subject: `Raised again: ${t.title}`,
@@ -259,14 +264,17 @@ export function sayTold(t: Told, ways: Ways): Said {
       }
     case 'order-sent':
       return {
-        subject: `Purchase order ${t.number} from ${t.organisation}`,
+        subject: `${capital(sayOrderSort(t))} ${t.number} from ${t.organisation}`,
         sentence: [
           `Dear ${t.supplier},`,
           '',
-          `please find our purchase order ${t.number} attached: ${t.lines} ${t.lines === 1 ? 'line' : 'lines'}, ` +
+          `please find our ${sayOrderSort(t)} ${t.number} attached: ${t.lines} ${t.lines === 1 ? 'line' : 'lines'}, ` +
             `${t.currency} ${ways.kept(t.total, t.currency)} with tax,`,
-          `to be delivered to ${t.shipTo}${t.firstDay === null ? '' : ` by ${ways.day(t.firstDay, '')}`}.`,
+          t.blanketUntil === undefined
+            ? `to be delivered to ${t.shipTo}${t.firstDay === null ? '' : ` by ${ways.day(t.firstDay, '')}`}.`
+            : `to be called off in parts until ${ways.date(t.blanketUntil, '')}. Please deliver nothing before.`,
           '',
+          ...(t.calledFrom === undefined ? [] : [`It is called off of our blanket order ${t.calledFrom}.`, '']),
           ...(t.placedAs === null
             ? []
             : [`It confirms what we ordered already as ${t.placedAs}: please do not deliver it twice.`, '']),
@@ -514,4 +522,10 @@ const TASK_WORDS: Record<string, string | undefined> = {
   'route-again': 'working out anew who decides on a request',
   'repeat-template': 'raising a request by its rhythm',
   'send-repeated': 'sending a request that its rhythm raised',
+}
+
+/** Which sort of order a supplier is sent. */
+function sayOrderSort(t: { readonly blanketUntil?: string; readonly calledFrom?: string }): string {
+  if (t.calledFrom !== undefined) return 'call-off'
+  return t.blanketUntil === undefined ? 'purchase order' : 'blanket order'
 }

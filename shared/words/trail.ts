@@ -178,6 +178,11 @@ export function sayEvent(e: EventFacts, ways: Ways): Said {
       const more = text === '' ? '' : `because “${text}”`
       return { station: 'Order', who, what: `${did} ${String(e.after?.number ?? 'the order')}`, more }
     }
+    case 'called off':
+      return {
+        ...{ station: 'Order', who, more: '' },
+        what: `called a part of ${String(e.after?.blanket)} off: ${String(e.after?.number)}`,
+      }
     case 'put aside': {
       const until = typeof e.after?.until === 'string' ? ` until ${ways.date(e.after.until, '')}` : ''
       return { station: 'Order', who, what: `put aside${until}: ${names}`, more: text === '' ? '' : `“${text}”` }

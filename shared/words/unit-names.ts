@@ -22,6 +22,7 @@ const NAMES: Readonly<Record<Exclude<Language, 'en'>, Readonly<Record<UnitCode, 
     BG: 'Beutel',
     PR: 'Paar',
     E48: 'Leistung',
+    LS: 'pauschal',
   },
   fr: {
     H87: 'pce',
@@ -43,6 +44,7 @@ const NAMES: Readonly<Record<Exclude<Language, 'en'>, Readonly<Record<UnitCode, 
     BG: 'sac',
     PR: 'paire',
     E48: 'prestation',
+    LS: 'forfait',
   },
 }
 

@@ -1,8 +1,8 @@
-import { dec, type DecimalText } from '#core/base/decimal'
+import { ONE, dec, type DecimalText } from '#core/base/decimal'
 import { minorUnits } from '#core/base/currency'
 import type { Money } from '#core/base/money'
 import { dayOf, daysBetween, type Day } from '#core/base/day'
-import { unitName } from '#core/base/unit'
+import { isByAmount, unitName } from '#core/base/unit'
 import type { Language } from '#core/supplier/language'
 import { unitNameIn } from './unit-names'
 
@@ -104,8 +104,11 @@ function makeWays(locale: string, of: Language = 'en'): Ways {
       return decimal(d.toFixed(Math.max(minorUnits(currency), d.places())))
     },
     rate: (perBase, currency, base) => `${decimal(perBase)} ${currency} to the ${base}`,
-    quantity: (quantity, unit) =>
-      `${decimal(dec(quantity).toFixed())} ${of === 'en' ? unitName(unit) : unitNameIn(of, unit)}`,
+    quantity: (quantity, unit) => {
+      const name = of === 'en' ? unitName(unit) : unitNameIn(of, unit)
+      // One lump sum is all of it.
+      return isByAmount(unit) && dec(quantity).eq(ONE) ? name : `${decimal(dec(quantity).toFixed())} ${name}`
+    },
     day: (day, today) => `${weekday(day)} ${ways.date(day, today)}`,
     date: (day, today) => (sameYear(day, today) ? date : dateOfYear)(day),
     shortDate: (day, today) => (sameYear(day, today) ? short : shortOfYear)(day),

@@ -1,6 +1,10 @@
 <script setup lang="ts">
+import { dec } from '#core/base/decimal'
 import { isZero } from '#core/base/money'
+import { isByAmount } from '#core/base/unit'
+import { muchOf } from '#core/order/call-off'
 import type { OrderView } from '#shared/contract/order'
+import { sayMuch } from '#shared/words/call-off'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import BlankDay from '~/components/base/BlankDay.vue'
 import MainAction from '~/components/base/MainAction.vue'
@@ -74,6 +78,26 @@ function leave(): void {
   change.forget()
   emit('leave')
 }
+type Line = OrderView['lines'][number]
+/** Of a blanket order: what of a line is called off. */
+const calledOf = (lineId: string) => props.order.blanket?.lines.find((l) => l.id === lineId)?.called ?? null
+function sayCalled(l: Line): string {
+  const called = calledOf(l.id)
+  if (called === null || dec(called.quantity).isZero()) return 'nothing'
+  return sayMuch(muchOf(l.unit, called), l.unit, props.order.currency, wording.ways)
+}
+/** Orders of a line no more than was called off. */
+function giveBack(l: Line): void {
+  const called = calledOf(l.id)
+  if (called === null) return
+  const isAmount = isByAmount(l.unit) && !dec(called.quantity).isZero()
+  write(
+    l,
+    isAmount
+      ? { quantity: '1', unitPrice: wording.decimal(called.net.amount) }
+      : { quantity: wording.decimal(called.quantity) },
+  )
+}
 function takeAllOff(): void {
   for (const l of props.order.lines) write(l, { quantity: '0' })
 }
@@ -144,6 +168,17 @@ onMounted(() => document.getElementById(`many-${props.order.lines[0]?.id ?? ''}`
                     take it off
                   </button></template
                 ></span
+              >
+              <span v-if="calledOf(l.id)" class="small block"
+                >{{ sayCalled(l) }} called off ·
+                <button
+                  type="button"
+                  class="quiet-link"
+                  :aria-label="`Give back what is left of ${l.description}`"
+                  @click="giveBack(l)"
+                >
+                  give back what is left
+                </button></span
               >
               <span v-if="sayWrong(l)" class="block text-red" role="status">{{ sayWrong(l) }}</span>
             </td>

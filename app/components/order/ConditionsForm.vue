@@ -16,13 +16,13 @@ const emit = defineEmits<{ kept: []; close: [] }>()
 const api = useApi()
 const wording = useWording()
 const { busy, trouble, act } = useAct()
-const { terms, delivery, expiresOn, placedAs, isSent } = props.tray.conditions
+const { terms, delivery, expiresOn, placedAs, isSent, isBlanket } = props.tray.conditions
 const form = reactive({
   kind: terms.kind,
   days: String(terms.days),
   term: (delivery?.term ?? '') as DeliveryTerm | '',
   place: delivery?.place ?? '',
-  ends: expiresOn === null ? '' : 'until',
+  ends: expiresOn === null ? '' : isBlanket ? 'called' : 'until',
   expiresOn,
   placed: placedAs === null ? '' : 'already',
   placedAs: placedAs ?? '',
@@ -61,6 +61,7 @@ async function keep(): Promise<void> {
         expiresOn: form.ends === '' ? null : form.expiresOn,
         placedAs: isPlaced ? form.placedAs : null,
         isSent: !isPlaced || form.sent !== '',
+        isBlanket: form.ends === 'called',
       },
     })
     emit('kept')
@@ -125,8 +126,9 @@ async function keep(): Promise<void> {
             :choices="[
               { id: '', name: 'whenever it comes' },
               { id: 'until', name: 'until' },
+              { id: 'called', name: 'in parts, as they are called off, until' },
             ]"
-            label="Whether it expires"
+            label="How long it may be delivered"
             placeholder=""
           /><template v-if="form.ends !== ''"
             >{{ ' ' }}
@@ -173,6 +175,10 @@ async function keep(): Promise<void> {
           >.
         </p>
       </div>
+      <p v-if="form.ends === 'called'" class="small mt-1">
+        A blanket order: it is decided on and holds its money as a whole. {{ tray.supplier }} delivers nothing until you
+        call a part of it off.
+      </p>
       <p v-if="form.placed !== ''" class="small mt-1">
         For what was bought on paper, by telephone or in a shop. Each number is one order’s of this supplier.
       </p>

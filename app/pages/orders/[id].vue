@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { isZero, subtract } from '#core/base/money'
+import { leftToCall } from '#core/order/call-off'
 import type { LineWish } from '#core/order/change'
+import { sayMuch } from '#shared/words/call-off'
 import { sayPlaced } from '#shared/words/conditions'
 import { capital } from '#shared/words/format'
 import PageNote from '~/components/base/PageNote.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import AnswerForm from '~/components/order/AnswerForm.vue'
 import AnswerWaits from '~/components/order/AnswerWaits.vue'
+import CalledOff from '~/components/order/CalledOff.vue'
 import ChangeWaits from '~/components/order/ChangeWaits.vue'
 import DirectFacts from '~/components/order/DirectFacts.vue'
 import SentStates from '~/components/order/SentStates.vue'
@@ -45,6 +48,19 @@ const first = computed(() => (order.value?.lines ?? []).map((l) => l.needBy).sor
 const ChangeOrder = defineAsyncComponent(() => import('~/components/order/ChangeOrder.vue'))
 const { busy, trouble, act } = useAct()
 const writing = ref(false)
+// It comes when somebody calls a part of it off.
+const CallOff = defineAsyncComponent(() => import('~/components/order/CallOff.vue'))
+const calling = ref(false)
+/** How much of each line of a blanket order is left. */
+const left = computed(
+  () =>
+    new Map(
+      (order.value?.blanket?.lines ?? []).map((l) => [
+        l.id,
+        sayMuch(leftToCall(l), l.unit, order.value?.currency ?? '', wording.ways),
+      ]),
+    ),
+)
 const DrawChoice = defineAsyncComponent(() => import('~/components/order/DrawChoice.vue'))
 /** It is being said on which agreement it draws. */
 const drawing = ref(false)
@@ -52,12 +68,17 @@ const said = ref('')
 const mayBegin = computed(
   () => order.value?.mayChange === true && (order.value.change === null || order.value.change.state === 'draft'),
 )
+function beginCall(): void {
+  said.value = ''
+  calling.value = true
+}
 function begin(): void {
   said.value = ''
   writing.value = true
 }
 async function changed(words: string): Promise<void> {
   writing.value = false
+  calling.value = false
   drawing.value = false
   said.value = words
   await refresh()
@@ -96,15 +117,31 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
 <template>
   <div v-if="order">
     <PageNote
-      >{{ order.number }} · {{ order.state }} ·
-      <NuxtLink class="quiet-link" :to="`/raise?order=${id}`">ask for the same again</NuxtLink></PageNote
+      >{{ order.number }} · {{ order.state
+      }}<template v-if="!order.calledFrom">
+        ·
+        <NuxtLink class="quiet-link" :to="`/raise?order=${id}`">ask for the same again</NuxtLink></template
+      ></PageNote
     >
-    <ChangeOrder v-if="writing" :order="order" @changed="changed" @leave="writing = false" />
+    <CallOff
+      v-if="calling && order.blanket"
+      :order="order"
+      :blanket="order.blanket"
+      @called="changed"
+      @leave="calling = false"
+    />
+    <ChangeOrder v-else-if="writing" :order="order" @changed="changed" @leave="writing = false" />
     <SheetPage v-else>
       <h1 class="sentence">
-        <b>{{ order.number }}</b> to <b>{{ order.supplier }}</b> for <b>{{ wording.money(order.net) }}</b>, delivered to
-        {{ order.shipTo }} by {{ wording.day(first) }}.
+        <b>{{ order.number }}</b> to <b>{{ order.supplier }}</b> for <b>{{ wording.money(order.net) }}</b>,
+        <template v-if="order.blanket">called off in parts until {{ wording.day(order.blanket.expiresOn) }}.</template
+        ><template v-else>delivered to {{ order.shipTo }} by {{ wording.day(first) }}.</template>
       </h1>
+      <p v-if="order.calledFrom" class="mt-1.5 font-medium">
+        Called off of
+        <NuxtLink class="quiet-link" :to="`/orders/${order.calledFrom.id}`">{{ order.calledFrom.number }}</NuxtLink>,
+        which holds its money.
+      </p>
       <p class="mt-1.5 text-ink2">
         issued
         <time :datetime="order.issuedAt" :title="wording.exact(order.issuedAt)">{{
@@ -166,8 +203,8 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
             <th scope="col">What</th>
             <th scope="col" class="num">How many</th>
             <th scope="col" class="num">Price</th>
-            <th scope="col" class="pl-3!">Needed</th>
-            <th scope="col">{{ order.direct ? '' : 'For' }}</th>
+            <th scope="col" class="pl-3!">{{ order.blanket ? 'Left' : 'Needed' }}</th>
+            <th scope="col">{{ order.direct || order.calledFrom ? '' : 'For' }}</th>
             <th scope="col" class="num">Amount</th>
           </tr>
         </thead>
@@ -183,7 +220,8 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
               {{ wording.price(l.unitPrice, order.currency)
               }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span>
             </td>
-            <td class="pl-3!">
+            <td v-if="order.blanket" class="pl-3! whitespace-nowrap">{{ left.get(l.id) }}</td>
+            <td v-else class="pl-3!">
               {{ wording.shortDay(l.needBy)
               }}<span v-if="l.promisedOn" class="small block" :class="l.promisedOn > l.needBy ? 'text-amber-ink' : ''"
                 >promised {{ wording.shortDay(l.promisedOn) }}</span
@@ -223,6 +261,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
           </tr>
         </tfoot>
       </table>
+      <CalledOff v-if="order.blanket && !hearing" :blanket="order.blanket" :currency="order.currency" />
       <p v-if="order.note" class="mt-4 whitespace-pre-line">
         <span class="text-ink3">To the supplier:</span> {{ order.note }}
       </p>
@@ -263,7 +302,14 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
           </p>
         </template>
         <h2 class="head mb-1.5 mt-5">What it serves</h2>
-        <p v-if="order.direct" class="text-ink2">no request: {{ order.direct.for }}, {{ order.direct.department }}</p>
+        <p v-if="order.calledFrom" class="text-ink2">
+          what
+          <NuxtLink class="quiet-link" :to="`/orders/${order.calledFrom.id}`">{{ order.calledFrom.number }}</NuxtLink>
+          serves
+        </p>
+        <p v-else-if="order.direct" class="text-ink2">
+          no request: {{ order.direct.for }}, {{ order.direct.department }}
+        </p>
         <p v-else class="text-ink2">
           {{ served.length === 1 ? 'one request' : `${served.length} requests` }}:
           <template v-for="([rid, number], i) in served" :key="rid"
@@ -275,7 +321,13 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
       <template #action>
         <p v-if="trouble" class="notice-red mb-2" role="alert">{{ trouble }}</p>
         <p v-if="said" class="small mb-2" role="status">{{ said }}</p>
-        <a v-if="order.revisions[0]?.hasPdf" class="main-action" :href="`/api/orders/${order.id}/pdf`"
+        <button v-if="order.blanket?.mayCall" type="button" class="main-action mb-2" @click="beginCall">
+          <span>Call a part of it off</span>
+        </button>
+        <a
+          v-if="order.revisions[0]?.hasPdf"
+          :class="order.blanket?.mayCall ? 'action' : 'main-action'"
+          :href="`/api/orders/${order.id}/pdf`"
           ><span>{{ order.isSent ? 'Keep the PDF as it was sent' : 'Keep its PDF' }}</span></a
         >
         <p v-else class="text-ink2">Its PDF is being made.</p>

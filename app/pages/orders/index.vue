@@ -35,12 +35,21 @@ const STATES = [
   { id: 'unsent', name: 'that are on their way to the supplier’s mailbox' },
   { id: 'cancelled', name: 'that are cancelled' },
 ]
+const SORTS = [
+  { id: '', name: 'of every sort' },
+  { id: 'blanket', name: 'that are called off in parts' },
+  { id: 'call-off', name: 'that were called off' },
+  { id: 'by amount', name: 'by amount' },
+  { id: 'direct', name: 'without a request' },
+  { id: 'placed elsewhere', name: 'placed elsewhere before' },
+]
 const { one, narrow } = useNarrowed()
 const whose = computed(() => (mayOwn && route.query.whose === 'own' ? 'own' : 'all'))
 /** What the address says of which orders are listed. */
 const asked = computed(() => {
   const all = {
     whose: whose.value,
+    sort: SORTS.find((s) => s.id === route.query.sort)?.id ?? '',
     state: STATES.find((s) => s.id === route.query.state)?.id ?? '',
     words: words.value,
     from: one('from'),
@@ -82,6 +91,7 @@ const sentence = computed(() => {
   const many = `${formatCount(n, 'order', 'orders')}${next.value === null ? '' : ' and more'}`
   if (underway === 0 && !orders.value.every((o) => o.isSent))
     return `${capital(many)}, ${n === 1 ? 'not' : 'none of them'} on the way to a mailbox.`
+  if (underway === 0 && n === 1) return `${capital(many)}, in its supplier’s mailbox.`
   return underway === 0
     ? `${capital(many)}, all of them in their suppliers’ mailboxes.`
     : `${capital(many)}, ${underway === 1 ? 'one' : underway} still on the way to the supplier’s mailbox.`
@@ -94,7 +104,9 @@ const since = (o: OrderHead) =>
     o.isAnswered ? 'answered otherwise' : o.state === 'acknowledged' ? 'acknowledged' : '',
     o.remindedAt === null || o.state !== 'issued' ? '' : 'asked once more',
     isUnderWay(o) ? 'on its way' : '',
-    o.expiresOn === null ? '' : `until ${wording.shortDay(o.expiresOn)}`,
+    o.isBlanket ? (o.isUsedUp ? 'blanket order, all called off' : 'blanket order') : '',
+    o.calledFrom === null ? '' : `called off of ${o.calledFrom}`,
+    o.expiresOn === null || o.isUsedUp ? '' : `until ${wording.shortDay(o.expiresOn)}`,
     o.placedAs === null ? '' : `placed as ${o.placedAs}`,
   ]
     .filter((x) => x !== '')
@@ -148,6 +160,14 @@ usePlaceKeys([{ keys: 'Enter', does: 'open the order' }], () => undefined)
             @update:model-value="narrow({ whose: $event })" /></template
         ><template v-else>Orders</template>{{ ' ' }}
         <BlankChoice
+          :model-value="one('sort')"
+          :choices="SORTS"
+          label="Of which sort"
+          placeholder=""
+          light
+          @update:model-value="narrow({ sort: $event })"
+        />{{ ' ' }}
+        <BlankChoice
           :model-value="one('state')"
           :choices="STATES"
           label="In which state"
@@ -199,7 +219,7 @@ usePlaceKeys([{ keys: 'Enter', does: 'open the order' }], () => undefined)
             </td>
             <td class="whitespace-nowrap max-[700px]:order-5 max-[700px]:text-right!">
               <span :class="isOverdue(o, wording.today.value) ? 'text-red' : ''"
-                >{{ o.needBy === null ? '' : wording.shortDay(o.needBy)
+                >{{ o.needBy === null ? '' : o.isBlanket ? 'on call' : wording.shortDay(o.needBy)
                 }}<template v-if="isOverdue(o, wording.today.value)">, late</template></span
               >
             </td>

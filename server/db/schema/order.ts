@@ -14,6 +14,7 @@ import {
   unique,
   uniqueIndex,
   uuid,
+  type AnyPgColumn,
 } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
 import type { AnswerOutcome, AnswerWay } from '#core/order/answer'
@@ -55,6 +56,10 @@ export const purchaseOrder = pgTable(
     placedKey: text('placed_key'),
     /** It goes to its supplier. */
     isSent: boolean('is_sent').notNull().default(true),
+    /** It is called off a part at a time, until its last day. */
+    isBlanket: boolean('is_blanket').notNull().default(false),
+    /** Of a call-off: the blanket order of which it is a part, and which holds its money. */
+    blanketId: uuid('blanket_id').references((): AnyPgColumn => purchaseOrder.id),
     note: text().notNull().default(''),
     /** Sent for a decision, it is issued as soon as it is approved, without another press. */
     issuesItself: boolean('issues_itself').notNull().default(false),
@@ -84,6 +89,13 @@ export const purchaseOrder = pgTable(
       .where(sql`${t.placedKey} is not null`),
     check('purchase_order_placed_said', sql`${t.placedKey} is null or ${t.placedAs} is not null`),
     check('purchase_order_unsent', sql`${t.isSent} or ${t.placedAs} is not null`),
+    index('purchase_order_blanket')
+      .on(t.blanketId)
+      .where(sql`${t.blanketId} is not null`),
+    check(
+      'purchase_order_blanket_ends',
+      sql`not ${t.isBlanket} or (${t.expiresOn} is not null and ${t.blanketId} is null)`,
+    ),
     index('purchase_order_agreement')
       .on(t.agreementId)
       .where(sql`${t.agreementId} is not null`),
@@ -120,6 +132,8 @@ export const orderLine = pgTable(
       .notNull()
       .references(() => purchaseOrder.id),
     position: integer().notNull(),
+    /** Of a call-off: the line of its blanket order of which this is a part. */
+    blanketLineId: uuid('blanket_line_id').references((): AnyPgColumn => orderLine.id),
     itemId: uuid('item_id').references(() => item.id),
     description: text().notNull(),
     secondDescription: text('second_description').notNull().default(''),
@@ -140,7 +154,13 @@ export const orderLine = pgTable(
     /** What it bears of the order's freight. */
     freight: numeric({ precision: 20, scale: 4 }).notNull().default('0'),
   },
-  (t) => [unique('order_line_position').on(t.orderId, t.position), index('order_line_item').on(t.itemId)],
+  (t) => [
+    unique('order_line_position').on(t.orderId, t.position),
+    index('order_line_item').on(t.itemId),
+    index('order_line_blanket')
+      .on(t.blanketLineId)
+      .where(sql`${t.blanketLineId} is not null`),
+  ],
 )
 
 /** How much of an order line belongs to which requisition line; money and goods flow back along it. */

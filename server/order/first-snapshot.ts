@@ -1,0 +1,41 @@
+import type { Day } from '#core/base/day'
+import type { DocumentSums, TaxKey } from '#core/base/document-sums'
+import type { Organisation } from '../settings/reads'
+import type { OrderRow } from './reads'
+import { agreementOnPaper, conditionsOnPaper, freightOnPaper, type OrderSnapshot } from './snapshot'
+
+/** An order as it is sent first. */
+export const firstSnapshot = (
+  order: OrderRow,
+  of: {
+    readonly number: string
+    readonly today: Day
+    readonly organisation: Organisation
+    /** Room, attention, telephone and instructions of the delivery. */
+    readonly details: readonly string[]
+    readonly note: string
+    readonly lines: OrderSnapshot['lines']
+    readonly sums: DocumentSums
+    readonly freightTax: TaxKey | null
+  },
+): OrderSnapshot => ({
+  ...{ number: of.number, revision: 0, issuedOn: of.today },
+  organisation: {
+    ...{ name: of.organisation.name, address: of.organisation.address, letterhead: of.organisation.letterhead },
+  },
+  supplier: {
+    ...{ number: order.supplierNumber, name: order.supplier, address: order.supplierAddress },
+    email: order.supplierEmail ?? '',
+  },
+  shipTo: { name: order.shipTo, address: order.shipToAddress, details: of.details },
+  ...{ replyTo: of.organisation.mailFrom, language: order.supplierLanguage, buyer: order.buyer },
+  terms: { kind: order.termsKind, days: order.termsDays },
+  ...conditionsOnPaper(order),
+  ...agreementOnPaper(order),
+  ...{ currency: order.currency, note: of.note, lines: of.lines },
+  ...freightOnPaper(of.sums, of.freightTax),
+  ...{ net: of.sums.net.amount, total: of.sums.total.amount },
+  taxes: of.sums.byTax.map((t) => ({
+    ...{ category: t.category, rate: t.rate, taxable: t.taxable.amount, tax: t.tax.amount },
+  })),
+})
