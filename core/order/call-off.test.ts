@@ -134,6 +134,7 @@ function changing(of: StandingLine, wished: LineWish, calledFrom: { expiresOn: s
     ...{
       isWaiting: false,
       movesShipTo: false,
+      endsOn: null,
       agreement: null,
       isReachable: true,
       buyerId: 'leonie',

@@ -80,6 +80,7 @@ const facts = (to: LineWish, more: Partial<OrderChangeFacts> = {}, of = line()):
     ...{
       today: '2026-11-28',
       movesShipTo: false,
+      endsOn: null,
       agreement: null,
       calledFrom: null,
       isReachable: true,

@@ -140,6 +140,8 @@ export type ChangeReason =
   /** What is called off costs what its blanket order says. */
   | { readonly code: 'price-of-blanket'; readonly stops: true; readonly description: string }
   | { readonly code: 'change-waits' | 'nothing-changes'; readonly stops: true }
+  /** The last day that it is to have. */
+  | { readonly code: 'end-is-past'; readonly stops: true; readonly on: Day }
   /** More than the requisitions behind a line still ask for. */
   | {
       readonly code: 'more-than-asked'
@@ -175,6 +177,8 @@ export interface OrderChangeFacts {
   readonly isWaiting: boolean
   /** What besides its lines is to be another: where it goes. */
   readonly movesShipTo: boolean
+  /** Its last day, where that is to be another. */
+  readonly endsOn: Day | null
   readonly supplier: { readonly name: string; readonly isBlocked: boolean; readonly channel: 'e-mail' }
   readonly isReachable: boolean
   readonly buyerId: string
@@ -204,7 +208,10 @@ export function decideOrderChange(f: OrderChangeFacts): Verdict<'changed', Chang
   if (!isOrderMoveFrom(isOver ? 'cancel' : 'change', f.state))
     reasons.push({ code: 'order-state', stops: true, state: f.state })
   if (f.isWaiting) reasons.push({ code: 'change-waits', stops: true })
-  if (!f.movesShipTo && f.lines.every((l) => !l.isChanged)) reasons.push({ code: 'nothing-changes', stops: true })
+  if (f.endsOn !== null && isExpired(f.endsOn, f.today))
+    reasons.push({ code: 'end-is-past', stops: true, on: f.endsOn })
+  if (!f.movesShipTo && f.endsOn === null && f.lines.every((l) => !l.isChanged))
+    reasons.push({ code: 'nothing-changes', stops: true })
   for (const line of f.lines.filter((l) => l.isChanged)) {
     const { description, unit } = line
     if (dec(line.was.quantity).isZero()) reasons.push({ code: 'line-is-off', stops: true, description })

@@ -9,7 +9,7 @@ const stand = (more: Partial<OrderStand['lines'][number]> = {}, whole: Partial<O
       ...more,
     },
   ],
-  ...{ shipTo: 'Pump Hall', freight: '0', net: '125.00', currency: 'EUR' },
+  ...{ shipTo: 'Pump Hall', expiresOn: null, freight: '0', net: '125.00', currency: 'EUR' },
   ...whole,
 })
 
@@ -28,6 +28,14 @@ it('tells what one state of an order says otherwise than another, and nothing th
   ])
 })
 
+it('tells of another last day, and of a first one', () => {
+  const until = (expiresOn: string | null) => stand({}, { expiresOn })
+  expect(compareOrders(until('2026-12-31'), until('2027-01-31'))).toEqual([
+    { what: 'end', was: '2026-12-31', is: '2027-01-31' },
+  ])
+  expect(compareOrders(until(null), until('2027-01-31'))).toEqual([{ what: 'end', was: null, is: '2027-01-31' }])
+  expect(compareOrders(until('2026-12-31'), until('2026-12-31'))).toEqual([])
+})
 it('tells of a line that is off nothing else', () => {
   expect(compareOrders(stand(), stand({ quantity: '0', unitPrice: '13', needBy: '2026-12-09' }))).toEqual([
     { what: 'quantity', line: 1, description: 'Pump seal', unit: 'H87', was: '10', is: '0' },

@@ -12,6 +12,8 @@ export interface OrderStand {
     readonly net: DecimalText
   }[]
   readonly shipTo: string
+  /** Its last day; null: it has none. */
+  readonly expiresOn: Day | null
   readonly freight: DecimalText
   readonly net: DecimalText
   readonly currency: string
@@ -37,6 +39,8 @@ export type OrderDifference =
     }
   | { readonly what: 'day'; readonly line: number; readonly description: string; readonly was: Day; readonly is: Day }
   | { readonly what: 'ship-to'; readonly was: string; readonly is: string }
+  /** Its last day. */
+  | { readonly what: 'end'; readonly was: Day | null; readonly is: Day }
   | {
       readonly what: 'freight'
       readonly currency: string
@@ -70,6 +74,9 @@ export function compareOrders(was: OrderStand, is: OrderStand): OrderDifference[
   return [
     ...found,
     ...(was.shipTo === is.shipTo ? [] : [{ what: 'ship-to' as const, was: was.shipTo, is: is.shipTo }]),
+    ...(is.expiresOn === null || was.expiresOn === is.expiresOn
+      ? []
+      : [{ what: 'end' as const, was: was.expiresOn, is: is.expiresOn }]),
     ...(dec(was.freight).eq(dec(is.freight))
       ? []
       : [{ what: 'freight' as const, currency, was: was.freight, is: is.freight }]),

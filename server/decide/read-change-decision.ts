@@ -11,7 +11,7 @@ import type { Context } from '../context'
 import { maySee, seenAmong } from '../document/visible'
 import { notFound } from '../http/problem'
 import { ORDER_CHANGE } from '../order/change-kind'
-import { listStanding, SEEN_CHANGES } from '../order/change-reads'
+import { listStanding, SEEN_CHANGES, type ChangeRow } from '../order/change-reads'
 import { computeChange, type ComputedChange } from '../order/compute-change'
 import { planChangeMoney, quantityMoves } from '../order/plan-change-money'
 import { viewDirect } from '../order/view-direct'
@@ -33,7 +33,7 @@ export async function readChangeDecision(ctx: Context, id: string): Promise<Orde
   const served = await findRequisitions(tx, await listServed(tx, order.id), false)
   // Once it is over the order has moved on: it is shown as it stands, with what was wished.
   const isOver = !change.isUnderWay
-  const wished = isOver ? { lines: [], shipToId: null } : change
+  const wished = isOver ? { lines: [], shipToId: null, expiresOn: null } : change
   const of = { buyerId: change.ownerId, underWay: change, isOther: false }
   const c = await computeChange(tx, order, served, wished, of, ctx.now)
   const planned = await planChangeMoney(ctx, order, c, quantityMoves(c, change.rest), served, false)
@@ -59,9 +59,9 @@ export async function readChangeDecision(ctx: Context, id: string): Promise<Orde
     direct: await viewDirect(ctx, order),
     ...{ supplier: order.supplier, shipTo: order.shipTo, currency: order.currency, issuesItself: true },
     terms: sayConditions(conditionsOf(order), waysOf(ctx.actor.locale), ''),
-    ...{ placedAs: order.placedAs, isSent: order.isSent },
+    ...{ placedAs: order.placedAs, isSent: order.isSent, calledOffUntil: order.isBlanket ? order.expiresOn : null },
     change: {
-      differences: (await differencesOf(ctx, order, c, change.shipToId)).map((d) => sayDifference(d, ways)),
+      differences: (await differencesOf(ctx, order, c, change)).map((d) => sayDifference(d, ways)),
       isCancellation: !isOver && cancelsWhole(c.lines),
       ...{ reason: change.reason, rest: change.rest },
     },
@@ -88,17 +88,20 @@ export async function readChangeDecision(ctx: Context, id: string): Promise<Orde
 }
 
 /** What the order would say otherwise than it does. */
-async function differencesOf({ tx }: Context, order: OrderRow, c: ComputedChange, shipToId: string | null) {
+async function differencesOf({ tx }: Context, order: OrderRow, c: ComputedChange, change: ChangeRow) {
   const standing = await listStanding(tx, order.id)
+  const { shipToId } = change
   const to = shipToId === null ? undefined : (await listShipTos(tx)).find((s) => s.id === shipToId)
   const { currency } = order
   return compareOrders(
     {
       lines: standing.map((s) => ({ ...s, net: '0' })),
+      expiresOn: order.expiresOn,
       ...{ shipTo: order.shipTo, freight: order.freight, net: c.netBefore.amount, currency },
     },
     {
       lines: c.lines.map((l) => ({ ...l, net: l.net.amount })),
+      expiresOn: change.expiresOn ?? order.expiresOn,
       ...{ shipTo: to?.name ?? order.shipTo, freight: c.sums.charges.amount, net: c.sums.net.amount, currency },
     },
   )

@@ -53,7 +53,7 @@ export async function readOrderDecision(ctx: Context, id: string): Promise<Order
     supplier: order.supplier,
     shipTo: order.shipTo,
     terms: sayConditions(conditionsOf(order), waysOf(ctx.actor.locale), ''),
-    ...{ placedAs: order.placedAs, isSent: order.isSent },
+    ...{ placedAs: order.placedAs, isSent: order.isSent, calledOffUntil: order.isBlanket ? order.expiresOn : null },
     currency: order.currency,
     issuesItself: order.issuesItself,
     ...says,

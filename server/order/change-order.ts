@@ -33,6 +33,8 @@ export type ChangedOrder = Reply<(typeof orderChangeRoutes)['changeOrder']>
 export interface ChangeAsked {
   readonly lines: readonly LineWish[]
   readonly shipToId: string | null
+  /** Its last day; null or left out: as it is. */
+  readonly expiresOn?: string | null
   readonly rest: Rest
   readonly reason: string
   readonly note: string

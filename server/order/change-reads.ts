@@ -48,6 +48,7 @@ export interface ChangeRow extends DocumentHead {
   directFor: DirectFor | null
   lines: readonly LineWish[]
   shipToId: string | null
+  expiresOn: string | null
   rest: Rest
   reason: string
   note: string
@@ -68,7 +69,7 @@ const CHANGE = {
   buyerDepartmentId: b.departmentId,
   directFor: directFor(c.orderId),
   lines: c.lines,
-  shipToId: c.shipToId,
+  ...{ shipToId: c.shipToId, expiresOn: c.expiresOn },
   rest: c.rest,
   reason: c.reason,
   note: c.note,

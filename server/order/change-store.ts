@@ -14,6 +14,7 @@ const x = named(orderLineSource, 'x')
 interface Wishes {
   readonly lines: readonly LineWish[]
   readonly shipToId: string | null
+  readonly expiresOn?: string | null
   readonly rest: Rest
   readonly reason: string
   readonly note: string
@@ -43,12 +44,12 @@ export async function endChange(tx: Tx, id: string, revision: number | null): Pr
 export async function setRevised(
   tx: Tx,
   id: string,
-  o: { revision: number; shipToId: string; net: Money; freight: Money; tax: Money },
+  o: { revision: number; shipToId: string; expiresOn: string | null; net: Money; freight: Money; tax: Money },
 ): Promise<void> {
   await tx
     .update(purchaseOrder)
     .set({
-      ...{ revision: o.revision, shipToId: o.shipToId },
+      ...{ revision: o.revision, shipToId: o.shipToId, expiresOn: o.expiresOn },
       ...{ net: o.net.amount, freight: o.freight.amount, tax: o.tax.amount },
     })
     .where(eq(purchaseOrder.id, id))

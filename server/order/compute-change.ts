@@ -11,7 +11,6 @@ import {
   decideOrderChange,
   type ChangedLine,
   type ChangeReason,
-  type LineWish,
   type StandingLine,
 } from '#core/order/change'
 import { orderSums, type FreightTerms } from '#core/order/freight'
@@ -26,6 +25,7 @@ import { notFound } from '../http/problem'
 import { listWhoMayOrder, reachPeople } from '../people/person-reads'
 import type { RequisitionLineRow, RequisitionRow } from '../requisition/reads'
 import { requireTerms, type Organisation } from '../settings/reads'
+import type { ChangeAsked } from './change-order'
 import { readBlanketLines } from './blanket-lines'
 import { listInForce, listStanding, type ChangeRow, type StandingRow } from './change-reads'
 import { decidedBy, toleranceOf } from './compute-tray'
@@ -61,7 +61,7 @@ export async function computeChange(
   tx: Tx,
   order: OrderRow,
   served: readonly RequisitionRow[],
-  wished: { readonly lines: readonly LineWish[]; readonly shipToId: string | null },
+  wished: Pick<ChangeAsked, 'lines' | 'shipToId' | 'expiresOn'>,
   of: { readonly buyerId: string; readonly underWay: ChangeRow | null; readonly isOther: boolean },
   now: Date,
 ): Promise<ComputedChange> {
@@ -128,6 +128,7 @@ export async function computeChange(
     net: sums.net,
     today,
     isWaiting: of.isOther,
+    endsOn: endAfter(order, wished),
     movesShipTo: wished.shipToId !== null && wished.shipToId !== order.shipToId,
     supplier: { name: order.supplier, isBlocked: order.supplierStanding !== 'active', channel },
     isReachable: CHANNELS[channel].addressOf({ email: order.supplierEmail }) !== null,
@@ -152,6 +153,10 @@ export async function computeChange(
 function openOf(line: RequisitionLineRow | undefined): string {
   return line === undefined ? '0' : leftToLay({ ...line, requested: line.quantity })
 }
+
+/** The last day that an order is to have, where that is another; null else. */
+const endAfter = (order: OrderRow, { expiresOn = null }: Pick<ChangeAsked, 'expiresOn'>): string | null =>
+  expiresOn === order.expiresOn ? null : expiresOn
 
 /** What lines of a blanket order, or of a call-off, keep to: what was called off already, and what is left. */
 async function findBlanketFacts(

@@ -57,7 +57,8 @@ export async function makeChange(
   const isOver = cancelsWhole(c.lines)
   const { sums } = c
   const shipToId = change.shipToId ?? order.shipToId
-  await setRevised(tx, order.id, { revision, shipToId, net: sums.net, freight: sums.charges, tax: sums.tax })
+  const expiresOn = change.expiresOn ?? order.expiresOn
+  await setRevised(tx, order.id, { revision, shipToId, expiresOn, net: sums.net, freight: sums.charges, tax: sums.tax })
   if (order.agreementId !== null) await drawOn(ctx, order.agreementId, subtract(sums.net, c.netBefore))
   const settled = await settleRevised(ctx, order, c.lines)
   const state = isOver ? 'cancelled' : settled
@@ -98,6 +99,7 @@ async function snapshotAfter(
     changedOn: c.today,
     isCancelled: cancelsWhole(c.lines),
     changeNote: change.note,
+    ...(change.expiresOn === null ? {} : { expiresOn: change.expiresOn }),
     shipTo:
       moved === undefined
         ? before.shipTo

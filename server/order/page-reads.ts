@@ -7,11 +7,11 @@ import { OPEN_ORDER_STATES, soonDays } from '#core/order/overdue'
 import type { OrderHead, OrdersAsked } from '#shared/contract/order'
 import type { Tx } from '../db/client'
 import { PAGE_KEY, UTC } from '../db/moments'
-import { holdsAll, isNumbered, likePattern, type LookedFor } from '../db/pattern'
 import { visible, type Reader } from '../document/visible'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
 import { isAnswered, isUnanswered } from './answer-reads'
 import { hasLeft } from './call-off-reads'
+import { isFound } from './search-reads'
 import { seesWhole, SEEN_ORDERS } from './visible'
 import { isThere, named, read, readOne, sure } from '../db/read'
 import { orderChange, orderLine, orderLineSource, orderSending } from '../db/schema/order'
@@ -215,31 +215,13 @@ const SORTS: Readonly<Record<NonNullable<OrdersAsked['sort']>, SQL>> = {
   'placed elsewhere': sql`${o.placedAs} is not null`,
 }
 
-/** Numbers of documents begin with their series and year. */
-const LIKE_NUMBER = /^[a-z]{1,4}-\d\d-/i
-
-/** That an order `o` serves a requisition with a number, of those that a person sees. */
-const servesNumbered = (looked: LookedFor, reader: Reader): SQL => sql`${o.id} in (
-  select ${ol.orderId} from ${r} join ${q} on ${q.requisitionId} = ${r.id}
-    join ${x} on ${x.requisitionLineId} = ${q.id} join ${ol} on ${ol.id} = ${x.orderLineId}
-  where ${isNumbered(r.number, looked)} and ${visible(SEEN_REQUISITIONS, reader)})`
-
-/**
- * The conditions under which an order `o` is asked for: its number, or that of a request which it serves, or words of
- * supplier, buyer and the number under which it was placed elsewhere, among others.
- */
+/** The conditions under which an order `o` of a buyer `b` is asked for. */
 function isAsked(query: OrderQuery, reader: Reader): SQL {
-  const looked = likePattern(query.words)
-  const found = [
-    isNumbered(o.number, looked),
-    holdsAll(sql`(${o.title} || ' ' || ${b.name} || ' ' || coalesce(${o.placedAs}, ''))`, looked),
-    ...(LIKE_NUMBER.test(query.words.trim()) ? [servesNumbered(looked, reader)] : []),
-  ]
   const conditions = [
     isInState(query.state, query.today),
     ...(query.sort === undefined ? [] : [SORTS[query.sort]]),
     ...(query.whose === 'own' ? [sql`${o.ownerId} = ${reader.actor.id}`] : []),
-    ...(query.words.trim() === '' ? [] : [sql`(${sql.join(found, sql` or `)})`]),
+    ...(query.words.trim() === '' ? [] : [isFound(query.words, o, b, reader)]),
     ...(query.from === null ? [] : [sql`${o.sentAt} >= ${query.from.toISOString()}`]),
     ...(query.until === null ? [] : [sql`${o.sentAt} < ${query.until.toISOString()}`]),
   ]

@@ -115,6 +115,7 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
       reason: reasons.get(v.revision) ?? '',
     })),
     buyerId: o.ownerId,
+    expiresOn: o.expiresOn,
     shipToId: o.shipToId,
     mayChange,
     places: mayChange ? (await listShipTos(ctx.tx)).map((s) => ({ id: s.id, name: s.name })) : [],
@@ -166,7 +167,15 @@ async function readUnderWay({ tx }: Context, orderId: string): Promise<OrderView
   if (c === null) return null
   const remarks = c.state === 'draft' ? (await listRemarks(tx, c.id)).filter((r) => r.kind === 'reason') : []
   return {
-    ...{ id: c.id, state: c.state, shipToId: c.shipToId, rest: c.rest, reason: c.reason, note: c.note },
+    ...{
+      id: c.id,
+      state: c.state,
+      shipToId: c.shipToId,
+      expiresOn: c.expiresOn,
+      rest: c.rest,
+      reason: c.reason,
+      note: c.note,
+    },
     lines: [...c.lines],
     waits: (await listOpenActors(tx, c.id)).map((p) => p.name),
     said: remarks.slice(-1).map((r) => ({ by: r.name, text: r.text })),

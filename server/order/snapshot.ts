@@ -79,7 +79,7 @@ export interface OrderSnapshot {
 /** A sent state as it is compared with another. */
 export const standOf = (s: OrderSnapshot): OrderStand => ({
   lines: s.lines,
-  shipTo: s.shipTo.name,
+  ...{ shipTo: s.shipTo.name, expiresOn: s.expiresOn ?? null },
   freight: s.freight ?? '0',
   net: s.net,
   currency: s.currency,

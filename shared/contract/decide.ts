@@ -161,6 +161,8 @@ const orderDecision = decided.extend({
   terms: z.string(),
   /** The number under which it was placed elsewhere; and whether it goes to its supplier. */
   placedAs: z.string().nullable(),
+  /** Of a blanket order: its last day. */
+  calledOffUntil: z.string().nullable(),
   isSent: z.boolean(),
   currency: z.string(),
   net: money,

@@ -13,6 +13,8 @@ const wishes = z.object({
     .refine((l) => new Set(l.map((x) => x.lineId)).size === l.length, 'names a line twice'),
   /** Where it is to go; null: where it goes. */
   shipToId: id.nullable().default(null),
+  /** Its last day; null: as it is. */
+  expiresOn: day.nullable().default(null),
   /** What becomes of what is not ordered any more: it waits to be ordered again, or it is over. */
   rest: z.enum(RESTS),
   /** Why, for colleagues. */
@@ -31,6 +33,7 @@ const changed = versioned.extend({
 export const changeUnderWay = z.object({
   id: z.string(),
   state: z.enum(CHANGE_STATES),
+  expiresOn: z.string().nullable(),
   ...{ shipToId: z.string().nullable(), rest: z.enum(RESTS), reason: z.string(), note: z.string() },
   lines: z.array(z.object({ lineId: z.string(), quantity: z.string(), unitPrice: z.string(), needBy: z.string() })),
   /** Whom it waits for; nobody, where it is held. */

@@ -232,6 +232,8 @@ const orderView = z.object({
     }),
   ),
   buyerId: z.string(),
+  /** The last day on which it may be delivered, or called off. */
+  expiresOn: z.string().nullable(),
   shipToId: z.string(),
   /** Whoever reads it may change it. */
   mayChange: z.boolean(),

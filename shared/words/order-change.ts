@@ -38,6 +38,8 @@ export function sayChangeReason(r: ChangeReason, ways: Ways): string {
       return `Of “${r.description}” ${ways.quantity(r.most, r.unit)} can be ordered: no more was asked for.`
     case 'below-done':
       return `Of “${r.description}” ${ways.quantity(r.done, r.unit)} came already.`
+    case 'end-is-past':
+      return `${ways.date(r.on, '')} lies in the past: it cannot end then.`
     case 'below-called-off':
       return (
         `Of “${r.description}” ${sayMuch(r.called, r.unit, r.currency, ways)} are called off already: ` +
@@ -69,6 +71,10 @@ export function sayDifference(d: OrderDifference, ways: Ways): string {
       return `${d.description}: needed ${ways.day(d.is, '')} instead of ${ways.day(d.was, '')}`
     case 'ship-to':
       return `to be delivered to ${d.is} instead of ${d.was}`
+    case 'end': {
+      const before = d.was === null ? '' : ` instead of ${ways.date(d.was, '')}`
+      return `it ends on ${ways.date(d.is, '')}${before}`
+    }
     case 'freight':
       return `freight: ${freight(d.is, d.currency, ways)} instead of ${freight(d.was, d.currency, ways)}`
   }

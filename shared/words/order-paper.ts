@@ -114,6 +114,7 @@ const DE: OrderPaperWords = {
       at: (is, was) => `zu ${is} statt ${was}`,
       day: (is, was) => `benötigt am ${is} statt am ${was}`,
       place: (is, was) => `zu liefern an ${is} statt an ${was}`,
+      end: (is, was) => `endet am ${is}${was === '' ? '' : ` statt am ${was}`}`,
       freight: 'Fracht',
       none: 'keine',
     }),
@@ -165,6 +166,7 @@ const FR: OrderPaperWords = {
       at: (is, was) => `à ${is} au lieu de ${was}`,
       day: (is, was) => `pour le ${is} au lieu du ${was}`,
       place: (is, was) => `à livrer à ${is} au lieu de ${was}`,
+      end: (is, was) => `prend fin le ${is}${was === '' ? '' : ` au lieu du ${was}`}`,
       freight: 'Port',
       none: 'aucun',
     }),
@@ -204,6 +206,8 @@ interface Otherwise {
   readonly at: (is: string, was: string) => string
   readonly day: (is: string, was: string) => string
   readonly place: (is: string, was: string) => string
+  /** "was" is "" where it had no last day. */
+  readonly end: (is: string, was: string) => string
   readonly freight: string
   readonly none: string
 }
@@ -221,6 +225,8 @@ function sayIn(d: OrderDifference, ways: Ways, says: Otherwise): string {
       return `${d.description}${says.colon}${says.day(ways.date(d.is, ''), ways.date(d.was, ''))}`
     case 'ship-to':
       return says.place(d.is, d.was)
+    case 'end':
+      return says.end(ways.date(d.is, ''), d.was === null ? '' : ways.date(d.was, ''))
     case 'freight': {
       const cost = (of: DecimalText) => (dec(of).isZero() ? says.none : ways.kept(of, d.currency))
       return `${says.freight}${says.colon}${says.instead(cost(d.is), cost(d.was))}`

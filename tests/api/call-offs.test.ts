@@ -184,6 +184,28 @@ describe('a blanket order', () => {
   })
 })
 
+describe('the last day of a blanket order', () => {
+  test('is put off by a change that asks nobody, and what is past is called off again until then', async () => {
+    const id = await blanket()
+    const after = new Date(moment().getTime() + 61 * DAY)
+    await expect(call(id, '1', { at: after })).rejects.toThrow(/which is past/)
+    const put = async (expiresOn: string, at?: Date) => {
+      const { version } = await order(id)
+      const wish = { lines: [], shipToId: null, expiresOn, rest: 'ends', reason: 'the winter is long' } as const
+      return rekko.as(LEONIE, (ctx) => changeOrder(ctx, id, version, { ...wish, note: '', asks: false }), at)
+    }
+    await expect(put(day(60))).rejects.toThrow(/Nothing of it is changed yet/)
+    await expect(put(day(-1))).rejects.toThrow(/lies in the past: it cannot end then/)
+    const before = await held()
+    expect(await put(day(120), after)).toMatchObject({ revision: 1, state: 'in force' })
+    expect([(await order(id)).expiresOn, await held()]).toEqual([day(120), before])
+    const ubl = (await rekko.as(LEONIE, (ctx) => readOrderUbl(ctx, id, 1))).bytes.toString()
+    expect(ubl).toContain(`<cbc:EndDate>${day(120)}</cbc:EndDate>`)
+    const made = await call(id, '1', { at: after, lines: await lines(id, '1', day(100)) })
+    expect((await view(made.id)).lines[0]?.needBy).toBe(day(100))
+  })
+})
+
 describe('a call-off', () => {
   test('is changed within what is left, at its blanket order’s price, without asking anybody', async () => {
     const id = await blanket()

@@ -330,6 +330,15 @@ test('orders are found by number, supplier and buyer, by what became of them, an
   const [request] = (await rekko.as(LEONIE, (ctx) => readOrder(ctx, id))).lines[0]?.sources ?? []
   expect(await found({ words: request?.number ?? '' })).toContain(id)
   expect(await found({ words: 'R-99-1' })).toEqual([])
+  // By what stands on it, whoever asked, and the job it is for.
+  expect(await found({ words: 'thing of our own' })).toContain(id)
+  expect(await found({ words: 'owen marsh' })).toContain(id)
+  expect(await found({ words: 'own marsh' })).not.toContain(id)
+  await rekko.arrange("insert into job (id, number, name) values (gen_random_uuid(), 'J-777', 'The long wall')")
+  await rekko.arrange(`update requisition_line set job_id = (select id from job where number = 'J-777')
+    where id in (select requisition_line_id from order_line_source join order_line l on l.id = order_line_id
+      where l.order_id = '${id}')`)
+  expect(await found({ words: 'J-777' })).toEqual([id])
   // Needed today it is due; the day after it is overdue, as long as it stands.
   const needed = async (on: string) => {
     await rekko.arrange(`update order_line set need_by = '${on}' where order_id = '${id}'`)

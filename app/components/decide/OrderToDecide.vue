@@ -38,8 +38,9 @@ const above = ({ approved, ordered }: OrderDecision['lines'][number]) =>
     </h1>
     <h1 v-else class="sentence">
       <b>{{ doc.owner }}</b> wants to order for <b>{{ wording.money(doc.net) }}</b> from
-      <b>{{ doc.supplier }}</b><template v-if="first"
-        >, delivered to {{ doc.shipTo }} by {{ wording.day(first) }}</template
+      <b>{{ doc.supplier }}</b><template v-if="doc.calledOffUntil"
+        >, called off in parts until {{ wording.day(doc.calledOffUntil) }}</template
+      ><template v-else-if="first">, delivered to {{ doc.shipTo }} by {{ wording.day(first) }}</template
       >.
     </h1>
     <p class="mt-1.5 text-ink2">

@@ -22,7 +22,7 @@ const api = useApi()
 const wording = useWording()
 const { busy, trouble, act } = useAct()
 const change = useOrderChange(props.order)
-const { typedOf, write, sayWrong, isOff, isLess, checked, shipToId, rest, reason, note } = change
+const { typedOf, write, sayWrong, isOff, isLess, checked, shipToId, expiresOn, rest, reason, note } = change
 const RESTS = [
   { id: 'returns', name: 'waits on the Desk to be ordered again' },
   { id: 'ends', name: 'is not needed any more' },
@@ -123,6 +123,14 @@ onMounted(() => document.getElementById(`many-${props.order.lines[0]?.id ?? ''}`
           label="Where it is to be delivered"
           placeholder="where"
           light
+        />.
+        {{ order.blanket ? 'It is called off until' : 'Its last day is' }}
+        <BlankDay
+          v-model="expiresOn"
+          :label="order.blanket ? 'The last day on which it may be called off' : 'The last day on which it may come'"
+          placeholder="not said"
+          optional
+          :today="wording.today.value"
         />.
         <template v-if="isLess && order.direct === null"
           >What is not ordered any more

@@ -12,6 +12,7 @@ interface Kept {
   readonly revision: number
   readonly typed: Record<string, Typed>
   readonly shipToId: string | null
+  readonly expiresOn: string | null
   readonly rest: OrderRest
   readonly reason: string
   readonly note: string
@@ -44,6 +45,7 @@ export function useOrderChange(order: OrderView) {
   const written = useTypedLines(order, before?.lines ?? null, kept?.typed ?? null)
   const { typed, lines, wrong } = written
   const shipToId = ref<string | null>(kept?.shipToId ?? before?.shipToId ?? order.shipToId)
+  const expiresOn = ref<string | null>(kept?.expiresOn ?? before?.expiresOn ?? order.expiresOn)
   const rest = ref<OrderRest>(kept?.rest ?? before?.rest ?? 'returns')
   const reason = ref(kept?.reason ?? before?.reason ?? '')
   const note = ref(kept?.note ?? before?.note ?? '')
@@ -57,18 +59,22 @@ export function useOrderChange(order: OrderView) {
   const wishes = computed(() => ({
     lines: lines.value,
     shipToId: shipToId.value === order.shipToId ? null : shipToId.value,
+    expiresOn: expiresOn.value === order.expiresOn ? null : expiresOn.value,
     rest: rest.value,
     reason: reason.value,
     note: note.value,
   }))
-  const isNothing = computed(() => wishes.value.lines.length === 0 && wishes.value.shipToId === null)
+  const isNothing = computed(
+    () => wishes.value.lines.length === 0 && wishes.value.shipToId === null && wishes.value.expiresOn === null,
+  )
 
   // What is typed outlives the page, until it is sent or left.
-  watch([typed, shipToId, rest, reason, note], () => {
+  watch([typed, shipToId, expiresOn, rest, reason, note], () => {
     const now: Kept = {
       revision,
       typed: typed.value,
       shipToId: shipToId.value,
+      expiresOn: expiresOn.value,
       rest: rest.value,
       reason: reason.value,
       note: note.value,
@@ -94,7 +100,7 @@ export function useOrderChange(order: OrderView) {
     }
   }
   watch(
-    [() => JSON.stringify([lines.value, shipToId.value, rest.value]), wrong],
+    [() => JSON.stringify([lines.value, shipToId.value, expiresOn.value, rest.value]), wrong],
     () => {
       clearTimeout(timer)
       turn += 1
@@ -119,6 +125,7 @@ export function useOrderChange(order: OrderView) {
     checked,
     trouble,
     shipToId,
+    expiresOn,
     rest,
     reason,
     note,

@@ -143,7 +143,7 @@ usePlaceKeys([{ keys: 'Enter', does: 'open the order' }], () => undefined)
           class="field w-[270px]! min-h-[34px]! py-1.5!"
           type="search"
           aria-label="Find among the orders"
-          placeholder="Supplier, buyer, P-26-*12 or R-26-*7"
+          placeholder="Supplier, thing, person, P-26-*12"
         />
       </div>
       <p class="mb-3 leading-7 text-ink2">

@@ -157,6 +157,7 @@ export const orderLine = pgTable(
   (t) => [
     unique('order_line_position').on(t.orderId, t.position),
     index('order_line_item').on(t.itemId),
+    index('order_line_words').using('gin', sql`${t.description} gin_trgm_ops`),
     index('order_line_blanket')
       .on(t.blanketLineId)
       .where(sql`${t.blanketLineId} is not null`),
@@ -246,6 +247,8 @@ export const orderChange = pgTable(
     lines: jsonb().$type<readonly LineWish[]>().notNull(),
     /** Where it is to go; null: where it goes. */
     shipToId: uuid('ship_to_id').references(() => shipTo.id),
+    /** Its last day; null: as it is. */
+    expiresOn: date('expires_on'),
     /** What becomes of what is not ordered any more. */
     rest: text().$type<Rest>().notNull(),
     /** Why, for colleagues. */

@@ -1,0 +1,1 @@
+ALTER TABLE "order_change" ADD COLUMN "expires_on" date;

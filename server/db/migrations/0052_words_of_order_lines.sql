@@ -1,0 +1,1 @@
+CREATE INDEX "order_line_words" ON "order_line" USING gin ("description" gin_trgm_ops);
