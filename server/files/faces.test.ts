@@ -24,6 +24,13 @@ test.each(Object.entries(SCRIPTS))('%s has a face, and nothing of it is lost', (
   ).toBe(text)
 })
 
+test('blanks of every width are plain ones, which every face has: French figures have them', () => {
+  const figures = new Intl.NumberFormat('fr-FR').format(1_656_000)
+  expect(figures).toContain('\u202f')
+  expect(runs(figures, 'text')).toEqual([{ face: 'text', text: '1\u00a0656\u00a0000' }])
+  expect(unseenSigns(`${figures}\u2003\u3000`)).toEqual([])
+})
+
 test('what no face has is named once, and a white square stands for it', () => {
   expect(unseenSigns('salt 𓀀𓀀 and ᚠ')).toEqual(['𓀀', 'ᚠ'])
   expect(

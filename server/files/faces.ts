@@ -51,7 +51,9 @@ export function unseenSigns(text: string): string[] {
   return [...new Set(clean(text))].filter((sign) => !/\s/.test(sign) && faceOf(sign, 'text') === undefined)
 }
 
-/** Control and direction characters have no shape of their own. */
+/** Control and direction characters have no shape of their own; of blanks the faces have the plain ones alone. */
 function clean(text: string): string {
-  return text.replace(/[\u0000-\u0009\u000b-\u001f\u200b-\u200f\u202a-\u202e\u2066-\u2069\ufe0f]/g, '')
+  return text
+    .replace(/[\u0000-\u0009\u000b-\u001f\u200b-\u200f\u202a-\u202e\u2066-\u2069\ufe0f]/g, '')
+    .replace(/[\u2000-\u200a\u202f\u205f\u3000]/g, '\u00a0')
 }

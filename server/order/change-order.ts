@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { freezeSubject } from '#core/approval/policy'
 import { makeRoute } from '#core/approval/route'
 import { convert } from '#core/base/money'
-import { cancelsWhole, type LineWish, type Rest } from '#core/order/change'
+import { cancelsWhole, type Rest } from '#core/order/change'
 import { needsDecision } from '#core/order/issue'
 import type { Reply } from '#shared/contract/all-routes'
 import type { orderChangeRoutes } from '#shared/contract/order-change'
@@ -19,7 +19,7 @@ import { notifyChange } from '../live/notify'
 import { ORDER_CHANGE } from './change-kind'
 import { findChange, type ChangeRow } from './change-reads'
 import { insertChange, setWishes } from './change-store'
-import { computeChange, type ComputedChange } from './compute-change'
+import { computeChange, type ComputedChange, type Wished } from './compute-change'
 import { judgeOrder } from './judge-order'
 import { makeChange } from './make-change'
 import type { OrderRow } from './reads'
@@ -30,11 +30,7 @@ import { planChangeMoney, quantityMoves } from './plan-change-money'
 export type ChangedOrder = Reply<(typeof orderChangeRoutes)['changeOrder']>
 
 /** What an issued order is to be. */
-export interface ChangeAsked {
-  readonly lines: readonly LineWish[]
-  readonly shipToId: string | null
-  /** Its last day; null or left out: as it is. */
-  readonly expiresOn?: string | null
+export interface ChangeAsked extends Wished {
   readonly rest: Rest
   readonly reason: string
   readonly note: string

@@ -11,6 +11,7 @@ import {
   decideOrderChange,
   type ChangedLine,
   type ChangeReason,
+  type LineWish,
   type StandingLine,
 } from '#core/order/change'
 import { orderSums, type FreightTerms } from '#core/order/freight'
@@ -25,13 +26,20 @@ import { notFound } from '../http/problem'
 import { listWhoMayOrder, reachPeople } from '../people/person-reads'
 import type { RequisitionLineRow, RequisitionRow } from '../requisition/reads'
 import { requireTerms, type Organisation } from '../settings/reads'
-import type { ChangeAsked } from './change-order'
 import { readBlanketLines } from './blanket-lines'
 import { listInForce, listStanding, type ChangeRow, type StandingRow } from './change-reads'
 import { decidedBy, toleranceOf } from './compute-tray'
 import { orderTermsOf } from './order-terms-of'
 import { keptAdjustments } from './more-of-line'
 import { findOrder, type OrderRow } from './reads'
+
+/** What of an order is to be otherwise. */
+export interface Wished {
+  readonly lines: readonly LineWish[]
+  readonly shipToId: string | null
+  /** Its last day; null or left out: as it is. */
+  readonly expiresOn?: string | null
+}
 
 /** A line as it is from the change on. */
 export interface ComputedLine extends ChangedLine {
@@ -61,7 +69,7 @@ export async function computeChange(
   tx: Tx,
   order: OrderRow,
   served: readonly RequisitionRow[],
-  wished: Pick<ChangeAsked, 'lines' | 'shipToId' | 'expiresOn'>,
+  wished: Wished,
   of: { readonly buyerId: string; readonly underWay: ChangeRow | null; readonly isOther: boolean },
   now: Date,
 ): Promise<ComputedChange> {
@@ -155,7 +163,7 @@ function openOf(line: RequisitionLineRow | undefined): string {
 }
 
 /** The last day that an order is to have, where that is another; null else. */
-const endAfter = (order: OrderRow, { expiresOn = null }: Pick<ChangeAsked, 'expiresOn'>): string | null =>
+const endAfter = (order: OrderRow, { expiresOn = null }: Wished): string | null =>
   expiresOn === order.expiresOn ? null : expiresOn
 
 /** What lines of a blanket order, or of a call-off, keep to: what was called off already, and what is left. */

@@ -36,7 +36,12 @@ const SNAPSHOT: OrderSnapshot = {
   ],
 }
 const CONDITIONS: Partial<OrderSnapshot> = {
-  ...{ delivery: { term: 'DAP', place: 'Pump Hall' }, expiresOn: '2027-01-31', placedAs: 'PO 4711/b' },
+  ...{
+    delivery: { term: 'DAP', place: 'Pump Hall' },
+    expiresOn: '2027-01-31',
+    placedAs: 'PO 4711/b',
+    calledFrom: 'P-26-00003',
+  },
 }
 const CHANGED: OrderSnapshot = {
   ...SNAPSHOT,
@@ -54,8 +59,8 @@ const text = (of: unknown): string =>
 // The sequence of the elements that are written, in UBL 2.1 (OASIS, ISO/IEC 19845); from memory.
 const PARTIES = 'cac:BuyerCustomerParty cac:SellerSupplierParty'
 const TAIL =
-  `cac:OrderDocumentReference cac:Contract ${PARTIES} cac:Delivery cac:DeliveryTerms cac:PaymentTerms cac:AllowanceCharge cac:TaxTotal ` +
-  'cac:AnticipatedMonetaryTotal cac:OrderLine'
+  `cac:OrderDocumentReference cac:Contract ${PARTIES} cac:Delivery cac:DeliveryTerms cac:PaymentTerms ` +
+  'cac:AllowanceCharge cac:TaxTotal cac:AnticipatedMonetaryTotal cac:OrderLine'
 const SEQUENCES: Readonly<Record<string, string>> = {
   Order:
     'cbc:CustomizationID cbc:ProfileID cbc:ID cbc:IssueDate cbc:OrderTypeCode cbc:Note cbc:DocumentCurrencyCode ' +
@@ -173,6 +178,23 @@ describe('an order as UBL', () => {
     expect(lines.map((l) => text(l['cac:LineItem']?.['cbc:LineStatusCode']))).toEqual(['4', '2'])
     expect(text(o?.['cbc:Note'])).toBe('As agreed by telephone.\nPlease call before.')
     expect(text(o?.['cac:Delivery']?.['cac:RequestedDeliveryPeriod']?.['cbc:EndDate'])).toBe('2026-12-08')
+  })
+  // UNTDID 1001, from memory.
+  it('a blanket order and a call-off say which sort of order they are, and of which', () => {
+    const sort = (more: Partial<OrderSnapshot>) => {
+      const { Order: o } = read(messageOf({ ...SNAPSHOT, ...more })) as { Order: Read }
+      const lines = o?.['cac:OrderLine'] as unknown as Read[]
+      return [
+        text(o?.['cbc:OrderTypeCode']),
+        text(o?.['cac:OrderDocumentReference']?.['cbc:ID']),
+        text(o?.['cac:Delivery']?.['cac:RequestedDeliveryPeriod']?.['cbc:EndDate']),
+        text(lines[0]?.['cac:LineItem']?.['cac:Delivery']?.['cac:RequestedDeliveryPeriod']?.['cbc:EndDate']),
+      ]
+    }
+    expect(sort({})).toEqual(['220', '', '2026-12-01', '2026-12-08'])
+    // Nothing of a blanket order is wanted by the day of its lines: all of it until its last.
+    expect(sort({ isBlanket: true, expiresOn: '2027-03-31' })).toEqual(['221', '', '2027-03-31', '2027-03-31'])
+    expect(sort({ calledFrom: 'P-26-00003' })).toEqual(['226', 'P-26-00003', '2026-12-01', '2026-12-08'])
   })
   it('a cancellation says so, and of which order', () => {
     const { OrderCancellation: o } = read(messageOf({ ...CHANGED, isCancelled: true, changeNote: '', note: '' })) as {

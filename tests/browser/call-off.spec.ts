@@ -63,7 +63,7 @@ test('a part of a blanket order is called off by keyboard, changed, and cancelle
 
   // It is an order of its own, and cancelled as one: what it called off is left again.
   await calls.getByRole('row').nth(1).getByRole('link').click()
-  await expect(leonie.getByText(/^Called off of/)).toBeVisible()
+  await expect(leonie.getByText('which holds its money')).toBeVisible()
   await alive(leonie)
   await leonie.getByRole('button', { name: 'Change or cancel it' }).click()
   await leonie.getByRole('button', { name: 'Take every line off, which cancels the order' }).click()
@@ -91,7 +91,12 @@ test('a tray becomes a blanket order once its last day is said', async ({ browse
   const leonie = await pageAs(browser, 'Leonie Farrow')
   await leonie.goto('/desk')
   await alive(leonie)
-  const tray = leonie.getByRole('region', { name: /^Tray for/ }).first()
+  await leonie
+    .getByRole('row', { name: /^Shaft seal kit/ })
+    .first()
+    .focus()
+  await leonie.keyboard.press('Enter')
+  const tray = leonie.getByRole('region', { name: 'Tray for Corrigan Pumps' }).last()
   await tray.getByRole('button', { name: 'Terms, expiry, or that it was placed already' }).press('Enter')
   const dialog = leonie.getByRole('dialog')
   await expect(dialog.getByRole('heading', { name: /^On which conditions/ })).toBeVisible()
@@ -107,4 +112,13 @@ test('a tray becomes a blanket order once its last day is said', async ({ browse
   await leonie.keyboard.press('Control+Enter')
   await expect(dialog).toHaveCount(0)
   await expect(tray).toContainText('blanket order, called off in parts until')
+  // Said anew it is no blanket order any more, and its last day is still there.
+  await tray.getByRole('button', { name: 'Terms, expiry, or that it was placed already' }).press('Enter')
+  await dialog.getByRole('button', { name: /^How long it may be delivered/ }).click()
+  await leonie.getByRole('option', { name: 'until', exact: true }).click()
+  await leonie.keyboard.press('Control+Enter')
+  await expect(dialog).toHaveCount(0)
+  await expect(tray).toContainText('to be delivered until')
+  await tray.getByRole('button', { name: 'Put this tray away; its lines go back' }).click()
+  await expect(leonie.getByText('The tray for Corrigan Pumps is put away.')).toBeVisible()
 })

@@ -164,8 +164,9 @@ onMounted(() => document.getElementById(`many-${props.order.lines[0]?.id ?? ''}`
                 l.description
               }}</span>
               <span class="small block"
-                >{{ wording.quantity(l.quantity, l.unit) }} at {{ wording.price(l.unitPrice, order.currency)
-                }}{{ l.priceBase === '1' ? '' : ` per ${l.priceBase}` }} were sent<template v-if="!isOff(l)"
+                >sent as {{ wording.quantity(l.quantity, l.unit) }} at {{ wording.price(l.unitPrice, order.currency)
+                }}{{ l.priceBase === '1' ? '' : ` per ${l.priceBase}`
+                }}<template v-if="!isOff(l)"
                   >{{ ' · '
                   }}<button
                     type="button"

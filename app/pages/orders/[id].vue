@@ -43,6 +43,8 @@ useLive((changes) => {
 const served = computed(() => [
   ...new Map((order.value?.lines ?? []).flatMap((l) => l.sources.map((s) => [s.requisitionId, s.number] as const))),
 ])
+/** Its lines stand for those of requests. */
+const servesRequests = computed(() => order.value?.direct === null && order.value.calledFrom === null)
 const first = computed(() => (order.value?.lines ?? []).map((l) => l.needBy).sort()[0] ?? '')
 // It comes when somebody changes it.
 const ChangeOrder = defineAsyncComponent(() => import('~/components/order/ChangeOrder.vue'))
@@ -204,7 +206,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
             <th scope="col" class="num">How many</th>
             <th scope="col" class="num">Price</th>
             <th scope="col" class="pl-3!">{{ order.blanket ? 'Left' : 'Needed' }}</th>
-            <th scope="col">{{ order.direct || order.calledFrom ? '' : 'For' }}</th>
+            <th v-if="servesRequests" scope="col">For</th>
             <th scope="col" class="num">Amount</th>
           </tr>
         </thead>
@@ -227,7 +229,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
                 >promised {{ wording.shortDay(l.promisedOn) }}</span
               >
             </td>
-            <td class="text-ink2">
+            <td v-if="servesRequests" class="text-ink2">
               <span v-for="s in l.sources" :key="s.requisitionId" class="block"
                 ><NuxtLink class="quiet-link" :to="`/trail/${s.requisitionId}`">{{ s.number }}</NuxtLink
                 ><template v-if="l.sources.length > 1">, {{ s.quantity }}</template></span
@@ -239,24 +241,24 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
         <tfoot>
           <template v-if="!isZero(order.freight)">
             <tr>
-              <td colspan="5" class="num border-0! pb-0!">Goods</td>
+              <td :colspan="servesRequests ? 5 : 4" class="num border-0! pb-0!">Goods</td>
               <td class="num border-0! pb-0!">{{ wording.amount(subtract(order.net, order.freight)) }}</td>
             </tr>
             <tr>
-              <td colspan="5" class="num border-0! pb-0! pt-1!">Freight</td>
+              <td :colspan="servesRequests ? 5 : 4" class="num border-0! pb-0! pt-1!">Freight</td>
               <td class="num border-0! pb-0! pt-1!">{{ wording.amount(order.freight) }}</td>
             </tr>
           </template>
           <tr>
-            <td colspan="5" class="num border-0! pb-0!">Without tax</td>
+            <td :colspan="servesRequests ? 5 : 4" class="num border-0! pb-0!">Without tax</td>
             <td class="num border-0! pb-0!">{{ wording.amount(order.net) }}</td>
           </tr>
           <tr>
-            <td colspan="5" class="num border-0! pb-0! pt-1!">Tax</td>
+            <td :colspan="servesRequests ? 5 : 4" class="num border-0! pb-0! pt-1!">Tax</td>
             <td class="num border-0! pb-0! pt-1!">{{ wording.amount(order.tax) }}</td>
           </tr>
           <tr>
-            <td colspan="5" class="num border-0! pt-1! font-semibold">{{ order.currency }}</td>
+            <td :colspan="servesRequests ? 5 : 4" class="num border-0! pt-1! font-semibold">{{ order.currency }}</td>
             <td class="num border-0! pt-1! font-semibold">{{ wording.amount(order.total) }}</td>
           </tr>
         </tfoot>
@@ -321,16 +323,16 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
       <template #action>
         <p v-if="trouble" class="notice-red mb-2" role="alert">{{ trouble }}</p>
         <p v-if="said" class="small mb-2" role="status">{{ said }}</p>
-        <button v-if="order.blanket?.mayCall" type="button" class="main-action mb-2" @click="beginCall">
+        <button v-if="order.blanket?.mayCall" type="button" class="main-action" @click="beginCall">
           <span>Call a part of it off</span>
         </button>
         <a
-          v-if="order.revisions[0]?.hasPdf"
-          :class="order.blanket?.mayCall ? 'action' : 'main-action'"
+          v-if="order.revisions[0]?.hasPdf && !order.blanket?.mayCall"
+          class="main-action"
           :href="`/api/orders/${order.id}/pdf`"
           ><span>{{ order.isSent ? 'Keep the PDF as it was sent' : 'Keep its PDF' }}</span></a
         >
-        <p v-else class="text-ink2">Its PDF is being made.</p>
+        <p v-else-if="!order.revisions[0]?.hasPdf" class="text-ink2">Its PDF is being made.</p>
         <button v-if="mayBegin" type="button" class="action mt-2" @click="begin">Change or cancel it</button>
         <p v-else-if="!order.mayChange && order.state !== 'cancelled'" class="small mt-2">
           {{ order.buyer }} may change or cancel it.
