@@ -68,13 +68,17 @@ const promised = computed(() => {
     <template v-else-if="order">
       <p class="small mb-1">{{ order.organisation }} to {{ order.supplier }}</p>
       <h1 class="sentence">
-        Purchase order <b>{{ order.number }}</b><template v-if="order.revision > 0"
+        {{ order.calledFrom ? 'Call-off' : 'Purchase order' }} <b>{{ order.number }}</b><template
+          v-if="order.revision > 0"
           >, revision {{ order.revision }},</template
         >
         {{ sentence }}
       </h1>
       <p class="mt-2 max-w-[74ch] text-ink2">
         For {{ ways.money(order.net) }} without tax, to be delivered to {{ order.shipTo }}. {{ capital(order.terms) }}.
+        <template v-if="order.calledFrom"
+          >It is called off of our blanket order <b>{{ order.calledFrom }}</b>.
+        </template>
         <template v-if="order.placedAs"
           >It confirms what was ordered already as <b>{{ order.placedAs }}</b>: please do not deliver it twice.
         </template>

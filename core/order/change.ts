@@ -253,33 +253,29 @@ function mostOf(line: ChangedLine): DecimalText {
 }
 
 /** What a changed line of a blanket order, or of a call-off, keeps to. */
-function blanketReasons(line: ChangedLine, f: Pick<OrderChangeFacts, 'calledFrom' | 'currency'>): ChangeReason[] {
+function blanketReasons(
+  line: ChangedLine,
+  { calledFrom, currency }: Pick<OrderChangeFacts, 'calledFrom' | 'currency'>,
+): ChangeReason[] {
+  const reasons: ChangeReason[] = []
   const { description, unit, called = null, mostOfBlanket: most = null } = line
-  const { currency, calledFrom } = f
   const much = dec(muchOf(unit, line))
-  const stops = true
-  const endsOn = calledFrom?.expiresOn ?? null
-  return [
-    ...(called !== null && much.lt(dec(muchOf(unit, called)))
-      ? [
-          {
-            code: 'below-called-off' as const,
-            stops,
-            description,
-            called: muchOf(unit, called),
-            unit,
-            currency,
-          } as const,
-        ]
-      : []),
-    ...(most !== null && dec(most).lt(much)
-      ? [{ code: 'beyond-blanket' as const, stops, description, most, unit, currency } as const]
-      : []),
-    ...(calledFrom !== null && !isByAmount(unit) && !dec(line.unitPrice).eq(dec(line.was.unitPrice))
-      ? [{ code: 'price-of-blanket' as const, stops, description } as const]
-      : []),
-    ...(endsOn !== null && line.needBy !== line.was.needBy && isExpired(endsOn, line.needBy)
-      ? [{ code: 'after-the-end' as const, stops, description, on: endsOn } as const]
-      : []),
-  ]
+  if (called !== null && much.lt(dec(muchOf(unit, called))))
+    reasons.push({
+      code: 'below-called-off',
+      stops: true,
+      description,
+      called: muchOf(unit, called),
+      unit,
+      currency,
+    })
+  if (most !== null && dec(most).lt(much))
+    reasons.push({ code: 'beyond-blanket', stops: true, description, most, unit, currency })
+  if (calledFrom === null) return reasons
+  if (!isByAmount(unit) && !dec(line.unitPrice).eq(dec(line.was.unitPrice)))
+    reasons.push({ code: 'price-of-blanket', stops: true, description })
+  const { expiresOn: on } = calledFrom
+  if (on !== null && line.needBy !== line.was.needBy && isExpired(on, line.needBy))
+    reasons.push({ code: 'after-the-end', stops: true, description, on })
+  return reasons
 }

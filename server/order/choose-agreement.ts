@@ -82,6 +82,8 @@ async function lockIssued(ctx: Context, id: string, version: number): Promise<Or
   const order = await findOrder(ctx.tx, id, true)
   if (order === null) throw notFound('This order')
   requireOwn(ctx, order)
+  if (order.blanketId !== null)
+    throw refused([`It is called off of ${order.blanket ?? ''}, and counted as what that draws on.`], {}, 'called-off')
   if (order.state === 'cancelled') throw forbidden('A cancelled order draws on nothing.')
   if (version !== order.version) throw stale('the order was changed in another window')
   return order

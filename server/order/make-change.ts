@@ -79,6 +79,8 @@ export async function makeChange(
   await tellCallChanged(ctx, order, snapshot.differences ?? [])
   await enqueue(tx, 'file-order', { orderId: order.id, revision })
   await notifyChange(tx, { kind: 'order', id: order.id })
+  // What is left of its blanket order is another.
+  if (order.blanketId !== null) await notifyChange(tx, { kind: 'order', id: order.blanketId })
   return { revision }
 }
 

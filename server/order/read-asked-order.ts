@@ -40,7 +40,7 @@ export async function readAskedOrder(ctx: Context, key: string): Promise<AskedOr
     supplier: o.supplier,
     shipTo: [sent.shipTo.name, sent.shipTo.address, ...sent.shipTo.details].join(', '),
     terms: sayConditions(conditionsOf(o), OUTWARD, ''),
-    placedAs: o.placedAs,
+    ...{ placedAs: o.placedAs, calledFrom: o.blanket },
     currency: o.currency,
     net: moneyOf(o.net ?? '0', o.currency),
     today: dayOf(ctx.now, timeZone),

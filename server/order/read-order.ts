@@ -77,7 +77,8 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
       o.runId === null || o.rule === null || !may(ctx.actor.grants, 'see orders')
         ? null
         : { id: o.runId, rule: o.rule },
-    mayDraw: mayChange && (await listAgreementsWith(ctx.tx, [o.supplierId])).length > 0,
+    // What is called off is counted as what its blanket order draws on.
+    mayDraw: mayChange && o.blanketId === null && (await listAgreementsWith(ctx.tx, [o.supplierId])).length > 0,
     net,
     freight: moneyOf(o.freight, o.currency),
     tax,

@@ -54,6 +54,8 @@ const asked = z.object({
   terms: z.string(),
   /** The number under which it was placed elsewhere already. */
   placedAs: z.string().nullable(),
+  /** Of a call-off: the number of the blanket order of which it is a part. */
+  calledFrom: z.string().nullable(),
   currency: z.string(),
   net: money,
   today: z.string(),

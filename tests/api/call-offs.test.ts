@@ -5,9 +5,11 @@ import type { LineWish } from '#core/order/change'
 import { listMostBought, sumByYear } from '../../server/dealings/bought-reads'
 import { closeWorkshop } from '../../server/files/workshop'
 import { findFile } from '../../server/files/store'
+import { checkIntegrity } from '../../server/look-back/check-integrity'
 import { agreeToAnswer } from '../../server/order/agree-to-answer'
 import { takeAnswerIn } from '../../server/order/answer-order'
 import { callOff, type CallAsked } from '../../server/order/call-off'
+import { setOrderAgreement } from '../../server/order/choose-agreement'
 import { changeOrder } from '../../server/order/change-order'
 import { listStanding } from '../../server/order/change-reads'
 import { fileOrder } from '../../server/order/file-order'
@@ -32,6 +34,8 @@ beforeAll(async () => {
   await rekko.arrange('update budget_balance set budgeted = budgeted + 1000000')
 })
 afterAll(async () => {
+  const { broken } = await rekko.as('Signe Aalto', (ctx) => checkIntegrity(ctx, null))
+  expect(broken).toEqual([])
   closeWorkshop()
   await rekko.stop()
 })
@@ -280,6 +284,14 @@ describe('a call-off', () => {
       await rekko.as(LEONIE, (ctx) => exportOrders(ctx, { whose: 'own', state: 'any', words: '', as: 'csv' }))
     ).bytes.toString()
     expect(csv.split(/\r?\n/).find((l) => l.startsWith(rest.number))).toMatch(new RegExp(`call-off.${number ?? '?'}`))
+  })
+
+  test('draws on no agreement itself, so that none is drawn twice', async () => {
+    const made = await call(await blanket(), '1')
+    const { version } = await order(made.id)
+    const draw = rekko.as(LEONIE, (ctx) => setOrderAgreement(ctx, made.id, version, personId(OWEN)))
+    await expect(draw).rejects.toMatchObject({ type: 'called-off' })
+    expect((await view(made.id)).mayDraw).toBe(false)
   })
 
   test('waits for no supplier who is blocked', async () => {

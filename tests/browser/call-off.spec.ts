@@ -1,11 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { alive, expect, pageAs, test } from './setup/as'
-
-/** A day so many days from now, as it is typed. */
-function typed(days: number): string {
-  const day = new Date(Date.now() + days * 86_400_000)
-  return `${day.getDate()}.${day.getMonth() + 1}.${day.getFullYear()}`
-}
+import { typedDay } from './setup/typed-day'
 
 test('a part of a blanket order is called off by keyboard, changed, and cancelled; what is left is given back', async ({
   browser,
@@ -43,7 +38,7 @@ test('a part of a blanket order is called off by keyboard, changed, and cancelle
   await leonie.getByRole('button', { name: 'Call a part of it off' }).press('Enter')
   await expect(many).toHaveValue('40')
   await when.focus()
-  await leonie.keyboard.type(typed(12))
+  await leonie.keyboard.type(typedDay(12))
   await leonie.keyboard.press('Enter')
   await expect(when).toHaveAttribute('data-empty', 'false')
   await expect(main).toContainText('236.50')
@@ -105,7 +100,7 @@ test('a tray becomes a blanket order once its last day is said', async ({ browse
   await leonie.keyboard.press('Control+Enter')
   const until = dialog.getByRole('button', { name: /^The last day on which it may come/ })
   await expect(until).toBeFocused()
-  await leonie.keyboard.type(typed(100))
+  await leonie.keyboard.type(typedDay(100))
   await leonie.keyboard.press('Enter')
   await expect(until).toHaveAttribute('data-empty', 'false')
   expect((await new AxeBuilder({ page: leonie }).analyze()).violations).toEqual([])

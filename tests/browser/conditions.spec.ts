@@ -1,11 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { alive, expect, pageAs, test } from './setup/as'
-
-/** A day so many days from now, as it is typed. */
-function typed(days: number): string {
-  const day = new Date(Date.now() + days * 86_400_000)
-  return `${day.getDate()}.${day.getMonth() + 1}.${day.getFullYear()}`
-}
+import { typedDay } from './setup/typed-day'
 
 test('a line is put aside and waits again; what was bought in a shop is ordered, and nothing is mailed', async ({
   browser,
@@ -23,7 +18,7 @@ test('a line is put aside and waits again; what was bought in a shop is ordered,
   await leonie.keyboard.press('Control+Enter')
   const until = dialog.getByRole('button', { name: /^The day on which it waits again/ })
   await expect(until).toBeFocused()
-  await leonie.keyboard.type(typed(500))
+  await leonie.keyboard.type(typedDay(500))
   await leonie.keyboard.press('Enter')
   // The calendar may still be on its way: the day stands there before one goes on.
   await expect(until).toHaveAttribute('data-empty', 'false')
@@ -31,7 +26,7 @@ test('a line is put aside and waits again; what was bought in a shop is ordered,
   await leonie.keyboard.press('Control+Enter')
   await expect(dialog.getByRole('alert')).toContainText('at the latest')
   await until.focus()
-  await leonie.keyboard.type(typed(10))
+  await leonie.keyboard.type(typedDay(10))
   await leonie.keyboard.press('Enter')
   expect((await new AxeBuilder({ page: leonie }).analyze()).violations).toEqual([])
   await leonie.keyboard.press('Control+Enter')

@@ -6,6 +6,9 @@ const RULES: Readonly<Record<string, string>> = {
     select l.id from requisition_line l left join (
       select x.requisition_line_id as id, sum(x.quantity) as q from order_line_source x group by 1) s using (id)
     where l.ordered <> coalesce(s.q, 0)`,
+  'no more is called off than a blanket order orders': `
+    select l.id from order_line l join order_line c on c.blanket_line_id = l.id and c.quantity > 0 group by l.id
+    having case when l.unit = 'LS' then sum(c.net) > l.net else sum(c.quantity) > l.quantity end`,
   'a line lies on trays by what they hold': `
     select l.id from requisition_line l left join (
       select requisition_line_id as id, sum(quantity) as q from tray_part group by 1) s using (id)
