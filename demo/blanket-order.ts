@@ -3,6 +3,7 @@ import type { Db } from '../server/db/client'
 import { readBlanketLines } from '../server/order/blanket-lines'
 import { callOff } from '../server/order/call-off'
 import { issueOrder } from '../server/order/issue-order'
+import { noteTalk } from '../server/order/note-talk'
 import { orderDirectly } from '../server/order/order-directly'
 import { conditionsOf, findOrder } from '../server/order/reads'
 import { setOrderConditions } from '../server/order/set-conditions'
@@ -44,6 +45,14 @@ export async function orderForWinter(db: Db, as: As, at: Date, today: Day, timeZ
   const then = await haveApproved(db, as, ID, buyerId, at)
   const version = (await findOrder(db, ID))?.version ?? 1
   await as(buyerId, then, (ctx) => issueOrder(ctx, ID, version))
+}
+
+/** What the yard said when it was asked for a day. */
+export async function askTheYard(as: As, at: Date): Promise<void> {
+  const said = 'They can begin on the Monday after; the rope comes with them. Ask for Paulette, not for the counter.'
+  await as(personId('Leonie Farrow'), at, (ctx) =>
+    noteTalk(ctx, ID, { way: 'telephone', with: 'Paulette, the yard', text: said }),
+  )
 }
 
 /** Calls a part of it off, needed a week later. */

@@ -10,7 +10,7 @@ import { layOnTray, takeOffTray } from '../server/order/lay-tray'
 import { issueOrder } from '../server/order/issue-order'
 import { answerSomeOrders } from './answered-orders'
 import { changeSomeOrders } from './changed-orders'
-import { BLANKET_AGO, CALLED, callOffForWinter, orderForWinter } from './blanket-order'
+import { askTheYard, BLANKET_AGO, CALLED, callOffForWinter, orderForWinter } from './blanket-order'
 import { enterNightCall } from './direct-order'
 import { conditionsFor } from './order-conditions'
 import { haveApproved, leaveOneWaiting } from './orders-to-decide'
@@ -75,6 +75,7 @@ export class History {
     }
     const as = this.as.bind(this)
     this.plan(morning(BLANKET_AGO), () => orderForWinter(this.db, as, morning(BLANKET_AGO), today, this.timeZone))
+    this.plan(morning(10), () => askTheYard(as, morning(10)))
     for (const { ago, much } of CALLED) this.plan(morning(ago), () => callOffForWinter(this.db, as, morning(ago), much))
     for (let next = this.next(); next !== undefined; next = this.next()) {
       await next.run()

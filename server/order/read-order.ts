@@ -25,6 +25,7 @@ import { listDeliveries, listInternalNotes, listOrderLines, seesAllOf } from './
 import { conditionsOf, findOrder, type OrderRow } from './reads'
 import { listRevisions } from './sending-reads'
 import { sentName } from './snapshot'
+import { listTalks } from './talk-store'
 import { ublOf } from './ubl-of'
 import { viewDirect } from './view-direct'
 import { SEEN_ORDERS } from './visible'
@@ -122,6 +123,8 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
     places: mayChange ? (await listShipTos(ctx.tx)).map((s) => ({ id: s.id, name: s.name })) : [],
     change: await readUnderWay(ctx, id),
     answers: await readAnswers(ctx, o),
+    talks: may(ctx.actor.grants, 'see orders') ? await listTalks(ctx.tx, id) : [],
+    mayNote: may(ctx.actor.grants, 'order'),
     remindedAt: o.remindedAt,
   }
 }

@@ -20,6 +20,7 @@ import { callOffRoutes } from './call-off'
 import { orderRoutes } from './order'
 import { orderAnswerRoutes } from './order-answer'
 import { orderChangeRoutes } from './order-change'
+import { orderTalkRoutes } from './order-talk'
 import { ownerRoutes } from './owner'
 import { peopleRoutes } from './people'
 import { proposalRoutes } from './proposal'
@@ -59,6 +60,7 @@ const ROUTES = {
   ...orderAnswerRoutes,
   ...orderChangeRoutes,
   ...callOffRoutes,
+  ...orderTalkRoutes,
   ...ownerRoutes,
   ...regularsRoutes,
   ...policyRoutes,

@@ -4,6 +4,7 @@ import { blanketOrder } from './call-off'
 import { attachment } from './document'
 import { orderAnswer } from './order-answer'
 import { changeUnderWay } from './order-change'
+import { orderTalk } from './order-talk'
 import { defineRoute } from './route'
 import { day, decimal, id, ids, money, text, versioned } from './values'
 
@@ -243,6 +244,9 @@ const orderView = z.object({
   change: changeUnderWay.nullable(),
   /** What its supplier answered, the last first. */
   answers: z.array(orderAnswer),
+  /** What was said with its supplier besides, the last first, for whoever sees orders; whether the reader notes more. */
+  talks: z.array(orderTalk),
+  mayNote: z.boolean(),
   /** When its supplier was asked last for an answer. */
   remindedAt: z.string().nullable(),
 })

@@ -14,6 +14,7 @@ import ChangeWaits from '~/components/order/ChangeWaits.vue'
 import DirectFacts from '~/components/order/DirectFacts.vue'
 import SentStates from '~/components/order/SentStates.vue'
 import SupplierAnswers from '~/components/order/SupplierAnswers.vue'
+import TalkLog from '~/components/order/TalkLog.vue'
 import { useAct } from '~/composables/base/use-act'
 import { ApiProblem, useApi } from '~/composables/base/use-api'
 import { usePlaceKeys } from '~/composables/base/use-keys'
@@ -279,6 +280,12 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
           :may-act="order.mayChange"
           @typing="hearing = true"
           @done="answered"
+        />
+        <TalkLog
+          v-if="order.mayNote || order.talks.length > 0"
+          :order="order"
+          :may-note="order.mayNote"
+          @noted="refresh()"
         />
         <template v-if="order.agreement || order.mayDraw">
           <h2 class="head mb-1 mt-5">On what it draws</h2>

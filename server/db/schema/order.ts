@@ -20,6 +20,7 @@ import { sql } from 'drizzle-orm'
 import type { AnswerOutcome, AnswerWay } from '#core/order/answer'
 import type { LineWish, Rest } from '#core/order/change'
 import type { DeliveryTerm } from '#core/order/conditions'
+import type { TalkWay } from '#core/order/talk'
 import type { PaymentTerms } from '#core/base/day'
 import { agreement } from './agreement'
 import { document } from './document'
@@ -302,5 +303,27 @@ export const orderAnswer = pgTable(
     check('order_answer_outcome', sql`${t.outcome} in ('waits', 'holds', 'declined', 'replaced')`),
     check('order_answer_entered', sql`(${t.way} = 'link') = (${t.enteredById} is null)`),
     check('order_answer_ended', sql`(${t.outcome} = 'waits') = (${t.endedAt} is null)`),
+  ],
+)
+
+/** What was said with a supplier about an issued order, as whoever spoke noted it. */
+export const orderTalk = pgTable(
+  'order_talk',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    orderId: uuid('order_id')
+      .notNull()
+      .references(() => purchaseOrder.id),
+    byId: uuid('by_id')
+      .notNull()
+      .references(() => person.id),
+    at: timestamp({ withTimezone: true }).notNull(),
+    way: text().$type<TalkWay>().notNull(),
+    talkedWith: text('talked_with').notNull(),
+    text: text().notNull(),
+  },
+  (t) => [
+    index('order_talk_order').on(t.orderId, t.at),
+    check('order_talk_way', sql`${t.way} in ('telephone', 'mail', 'in person')`),
   ],
 )
