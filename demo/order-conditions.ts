@@ -8,6 +8,7 @@ const SAID: Readonly<Record<string, (nth: number, today: Day) => Partial<OrderCo
   'Mistral Chandlery': (_, today) => ({
     delivery: { term: 'DAP', place: 'Hallamere, east quay' },
     expiresOn: addDays(today, 28),
+    adjustments: [{ kind: 'discount', of: 'percent', value: '3', name: 'Winter account' }],
   }),
 }
 const counted = new Map<string, number>()

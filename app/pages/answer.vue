@@ -5,6 +5,7 @@ import MainAction from '~/components/base/MainAction.vue'
 import AnswerForm from '~/components/order/AnswerForm.vue'
 import { useAct } from '~/composables/base/use-act'
 import { sayError, useApi } from '~/composables/base/use-api'
+import { rowsOfParts } from '#shared/words/adjustment'
 import { capital } from '#shared/words/format'
 import { waysOf } from '#shared/words/ways'
 
@@ -42,6 +43,14 @@ async function answer(given: { by: string; note: string; lines: LineWish[] }): P
   })
   await refresh()
 }
+/** What its net is made of, where that is more than its lines. */
+const parts = computed(() =>
+  order.value === null
+    ? ''
+    : rowsOfParts(order.value, ways)
+        .map((row) => `${row.says} ${ways.amount(row.amount)}`)
+        .join('; '),
+)
 const isRefused = (l: { is: LineWish | null }) => l.is !== null && dec(l.is.quantity).isZero()
 const promised = computed(() => {
   const o = order.value
@@ -75,7 +84,8 @@ const promised = computed(() => {
         {{ sentence }}
       </h1>
       <p class="mt-2 max-w-[74ch] text-ink2">
-        For {{ ways.money(order.net) }} without tax, to be delivered to {{ order.shipTo }}. {{ capital(order.terms) }}.
+        For {{ ways.money(order.net) }} without tax<template v-if="parts !== ''"> ({{ parts }})</template>, to be
+        delivered to {{ order.shipTo }}. {{ capital(order.terms) }}.
         <template v-if="order.calledFrom"
           >It is called off of our blanket order <b>{{ order.calledFrom }}</b>.
         </template>

@@ -1,5 +1,5 @@
 /** What is looked at: each is kept twice, or counted, and has to agree. */
-export type IntegrityCheck = 'balances' | 'stages' | 'numbers' | 'chain'
+export type IntegrityCheck = 'balances' | 'stages' | 'orders' | 'numbers' | 'chain'
 
 /** The last link of the chain; printed and kept outside, it alone shows that the end was cut off. */
 export interface ChainHead {

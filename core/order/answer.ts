@@ -91,7 +91,7 @@ export function answerDifferences(
       const { quantity, unitPrice, needBy } = of({ description, unit, ...l })
       return { description, unit, quantity, unitPrice, needBy, net: '0' }
     }),
-    ...{ shipTo: '', expiresOn: null, freight: '0', net: '0', currency },
+    ...{ shipTo: '', expiresOn: null, freight: '0', adjustments: [], net: '0', currency },
   })
   const asGiven = (l: AnsweredLine) => {
     const is = byLine.get(l.id) ?? l

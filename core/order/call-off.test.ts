@@ -130,9 +130,11 @@ function changing(of: StandingLine, wished: LineWish, calledFrom: { expiresOn: s
   const lines = changeLines([of], [wished], 'EUR')
   const { reasons } = decideOrderChange({
     ...{ state: 'issued', currency: 'EUR', baseCurrency: 'EUR', perBase: '1', lines, approved: [eur('900.00')] },
+    ...{ ordered: lines.map((l) => l.net), goods: lines[0]?.net ?? eur('0'), discounts: eur('0') },
     ...{ netBefore: lines[0]?.was.net ?? eur('0'), net: lines[0]?.net ?? eur('0'), today: '2026-12-01' },
     ...{
       isWaiting: false,
+      adjustments: null,
       movesShipTo: false,
       endsOn: null,
       agreement: null,

@@ -76,10 +76,12 @@ const facts = (to: LineWish, more: Partial<OrderChangeFacts> = {}, of = line()):
   const lines = changeLines([of], [to], 'EUR')
   return {
     ...{ state: 'issued', currency: 'EUR', baseCurrency: 'EUR', perBase: '1', lines, isWaiting: false },
+    ...{ ordered: lines.map((l) => l.net), goods: lines[0]?.net ?? eur('0.00'), discounts: eur('0.00') },
     ...{ approved: [eur('125.00')], netBefore: lines[0]?.was.net ?? eur('0.00'), net: lines[0]?.net ?? eur('0.00') },
     ...{
       today: '2026-11-28',
       movesShipTo: false,
+      adjustments: null,
       endsOn: null,
       agreement: null,
       calledFrom: null,

@@ -5,9 +5,17 @@ import { compare, convert, subtract, type Money } from '#core/base/money'
 import { verdict, type Verdict } from '#core/base/verdict'
 import { adjustmentsOfPart } from '#core/budget/effect'
 import { isByAmount } from '#core/base/unit'
+import { adjustmentReasons, type AdjustmentReason, type OrderAdjustment } from './adjustment'
 import { muchOf, type AfterTheEnd, type BeyondBlanket, type Called } from './call-off'
 import { isExpired } from './conditions'
-import { authorityReasons, drawReasons, type Authority, type IssueReason, type OrderAgreement } from './issue'
+import {
+  authorityReasons,
+  discountReasons,
+  drawReasons,
+  type Authority,
+  type IssueReason,
+  type OrderAgreement,
+} from './issue'
 import { isOrderMoveFrom, type OrderState } from './moves'
 
 /** How much of an order line belongs to a requisition line, and how much of that requisition line nobody ordered. */
@@ -139,6 +147,9 @@ export type ChangeReason =
     }
   /** What is called off costs what its blanket order says. */
   | { readonly code: 'price-of-blanket'; readonly stops: true; readonly description: string }
+  /** So does what is taken off it, or put on it. */
+  | { readonly code: 'adjustments-of-blanket'; readonly stops: true }
+  | (AdjustmentReason & { readonly stops: true })
   | { readonly code: 'change-waits' | 'nothing-changes'; readonly stops: true }
   /** The last day that it is to have. */
   | { readonly code: 'end-is-past'; readonly stops: true; readonly on: Day }
@@ -167,11 +178,18 @@ export interface OrderChangeFacts {
   /** Units of its currency for one of the base, at which it was issued: it keeps that. */
   readonly perBase: DecimalText
   readonly lines: readonly ChangedLine[]
+  /** Each line with what it bears of discounts and charges. */
+  readonly ordered: readonly Money[]
   /** What was approved of each line's requisitions for as much as it orders now, in the base currency. */
   readonly approved: readonly Money[]
   /** With freight: as it stands, and after the change. */
   readonly netBefore: Money
   readonly net: Money
+  /** After it, the lines alone; and what is taken off the whole. */
+  readonly goods: Money
+  readonly discounts: Money
+  /** What is to be taken off the whole, or put on it, where that is another. */
+  readonly adjustments: readonly OrderAdjustment[] | null
   readonly today: Day
   /** Another change of it is under way already. */
   readonly isWaiting: boolean
@@ -210,7 +228,8 @@ export function decideOrderChange(f: OrderChangeFacts): Verdict<'changed', Chang
   if (f.isWaiting) reasons.push({ code: 'change-waits', stops: true })
   if (f.endsOn !== null && isExpired(f.endsOn, f.today))
     reasons.push({ code: 'end-is-past', stops: true, on: f.endsOn })
-  if (!f.movesShipTo && f.endsOn === null && f.lines.every((l) => !l.isChanged))
+  reasons.push(...adjustmentsReasons(f))
+  if (!f.movesShipTo && f.endsOn === null && f.adjustments === null && f.lines.every((l) => !l.isChanged))
     reasons.push({ code: 'nothing-changes', stops: true })
   for (const line of f.lines.filter((l) => l.isChanged)) {
     const { description, unit } = line
@@ -223,6 +242,7 @@ export function decideOrderChange(f: OrderChangeFacts): Verdict<'changed', Chang
       reasons.push({ code: 'below-done', stops: true, description, done: line.done, unit })
     reasons.push(...blanketReasons(line, f))
   }
+  reasons.push(...discountReasons(f))
   const { name: supplier, channel } = f.supplier
   if (!f.isReachable) reasons.push({ code: 'supplier-unreachable', stops: true, supplier, channel })
   if (!isDearer(f)) return verdict<'changed', ChangeReason>('changed', reasons)
@@ -239,12 +259,19 @@ export function decideOrderChange(f: OrderChangeFacts): Verdict<'changed', Chang
       amount: convert(f.net, f.perBase, f.baseCurrency),
       lines: f.lines.map((l, i) => ({
         description: l.description,
-        ordered: l.net,
+        ordered: f.ordered[i] ?? l.net,
         approved: f.approved[i] ?? convert(l.net, f.perBase, f.baseCurrency),
       })),
     }),
   )
   return verdict<'changed', ChangeReason>('changed', reasons)
+}
+
+/** What stands in the way of taking something else off the whole, or putting it on. */
+function adjustmentsReasons({ adjustments, calledFrom, currency }: OrderChangeFacts): ChangeReason[] {
+  if (adjustments === null) return []
+  if (calledFrom !== null) return [{ code: 'adjustments-of-blanket', stops: true }]
+  return adjustmentReasons(adjustments, currency).map((r) => ({ ...r, stops: true }))
 }
 
 /** As much as a line may order: what it does, and what its requisitions still ask for besides. */

@@ -9,7 +9,7 @@ const stand = (more: Partial<OrderStand['lines'][number]> = {}, whole: Partial<O
       ...more,
     },
   ],
-  ...{ shipTo: 'Pump Hall', expiresOn: null, freight: '0', net: '125.00', currency: 'EUR' },
+  ...{ shipTo: 'Pump Hall', expiresOn: null, freight: '0', adjustments: [], net: '125.00', currency: 'EUR' },
   ...whole,
 })
 
@@ -40,4 +40,33 @@ it('tells of a line that is off nothing else', () => {
   expect(compareOrders(stand(), stand({ quantity: '0', unitPrice: '13', needBy: '2026-12-09' }))).toEqual([
     { what: 'quantity', line: 1, description: 'Pump seal', unit: 'H87', was: '10', is: '0' },
   ])
+})
+
+it('what is taken off or put on is told by its name, and a percentage not by what it comes to', () => {
+  const off = (percent: string | null, amount: string, name = 'Spring') => ({
+    kind: 'discount' as const,
+    name,
+    percent,
+    amount,
+  })
+  const was = stand({}, { adjustments: [off('3', '3.00'), off('3', '1.50'), off(null, '4.00', 'Voucher')] })
+  // The goods are fewer: three percent of them are three percent.
+  expect(compareOrders(was, stand({}, { adjustments: [off('3', '2.00'), off(null, '4.00', 'Voucher')] }))).toEqual([])
+  const crate = { kind: 'charge' as const, name: 'Spring', percent: null, amount: '6.00' }
+  expect(compareOrders(was, stand({}, { adjustments: [off('5', '7.00'), crate] }))).toEqual([
+    {
+      ...{ what: 'adjustment', kind: 'discount', name: 'Spring', currency: 'EUR' },
+      ...{ was: { percent: '3', amount: '4.5' }, is: { percent: '5', amount: '7' } },
+    },
+    {
+      ...{ what: 'adjustment', kind: 'discount', name: 'Voucher', currency: 'EUR' },
+      ...{ was: { percent: null, amount: '4' }, is: null },
+    },
+    {
+      ...{ what: 'adjustment', kind: 'charge', name: 'Spring', currency: 'EUR' },
+      ...{ was: null, is: { percent: null, amount: '6' } },
+    },
+  ])
+  // Nothing is taken off an order that is over, and that is none of its differences.
+  expect(compareOrders(was, stand({ quantity: '0' })).map((d) => d.what)).toEqual(['quantity'])
 })

@@ -1,5 +1,6 @@
 import { dec, type DecimalText } from '#core/base/decimal'
 import type { Day } from '#core/base/day'
+import type { OrderAdjustment } from './adjustment'
 
 /** An order as it was sent, or as it is to be: what two of its states are compared by. */
 export interface OrderStand {
@@ -15,11 +16,29 @@ export interface OrderStand {
   /** Its last day; null: it has none. */
   readonly expiresOn: Day | null
   readonly freight: DecimalText
+  /** What is taken off the whole, or put on it: as a percentage, or an amount; by tax, or whole. */
+  readonly adjustments: readonly AdjustmentStand[]
   readonly net: DecimalText
   readonly currency: string
 }
 
+interface AdjustmentStand {
+  readonly kind: OrderAdjustment['kind']
+  readonly name: string
+  readonly percent: DecimalText | null
+  readonly amount: DecimalText
+}
+
 export type OrderDifference =
+  | {
+      readonly what: 'adjustment'
+      readonly kind: OrderAdjustment['kind']
+      readonly name: string
+      readonly currency: string
+      /** Null: nothing. */
+      readonly was: AdjustmentValue | null
+      readonly is: AdjustmentValue | null
+    }
   | {
       readonly what: 'quantity'
       /** The line, from 1. */
@@ -47,6 +66,42 @@ export type OrderDifference =
       readonly was: DecimalText
       readonly is: DecimalText
     }
+
+/** A percentage, or else an amount. */
+export interface AdjustmentValue {
+  readonly percent: DecimalText | null
+  readonly amount: DecimalText
+}
+
+/**
+ * What is taken off, or put on, otherwise. Of a percentage what it comes to follows the goods and is no difference;
+ * nor is that nothing is taken off an order that is over.
+ */
+function compareAdjustments(was: OrderStand, is: OrderStand): OrderDifference[] {
+  if (is.lines.every((l) => dec(l.quantity).isZero())) return []
+  const [before, now] = [byName(was.adjustments), byName(is.adjustments)]
+  return [...new Map([...before, ...now])].flatMap(([key, { kind, name }]) => {
+    const [a, b] = [before.get(key) ?? null, now.get(key) ?? null]
+    const isSame = a !== null && b !== null && a.percent === b.percent && (a.percent !== null || a.amount === b.amount)
+    const valueOf = (of: AdjustmentStand | null) => of && { percent: of.percent, amount: of.amount }
+    return isSame
+      ? []
+      : [{ what: 'adjustment' as const, kind, name, currency: is.currency, was: valueOf(a), is: valueOf(b) }]
+  })
+}
+
+/** Each with what it comes to over all taxes. */
+function byName(adjustments: readonly AdjustmentStand[]): Map<string, AdjustmentStand> {
+  const found = new Map<string, AdjustmentStand>()
+  for (const { kind, name, percent, amount } of adjustments) {
+    const key = `${kind} ${name}`
+    const sum = dec(found.get(key)?.amount ?? '0')
+      .plus(dec(amount))
+      .toFixed()
+    found.set(key, { kind, name, percent, amount: sum })
+  }
+  return found
+}
 
 /**
  * What one state of an order says otherwise than an earlier one, line by line, then what is of the whole. Lines keep
@@ -80,5 +135,6 @@ export function compareOrders(was: OrderStand, is: OrderStand): OrderDifference[
     ...(dec(was.freight).eq(dec(is.freight))
       ? []
       : [{ what: 'freight' as const, currency, was: was.freight, is: is.freight }]),
+    ...compareAdjustments(was, is),
   ]
 }

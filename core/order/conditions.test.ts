@@ -3,10 +3,10 @@ import { comparedNumber, conditionReasons, DELIVERY_TERMS, type OrderConditions 
 
 const good: OrderConditions = {
   terms: { kind: 'net', days: 30 },
-  ...{ delivery: null, expiresOn: null, placedAs: null, isSent: true, isBlanket: false },
+  ...{ delivery: null, expiresOn: null, placedAs: null, isSent: true, isBlanket: false, adjustments: [] },
 }
 const codes = (more: Partial<OrderConditions>) =>
-  conditionReasons({ ...good, ...more }, '2026-12-01').map((r) => r.code)
+  conditionReasons({ ...good, ...more }, 'EUR', '2026-12-01').map((r) => r.code)
 
 // Rules of calculation, numbers and kinds: compared without case, spaces and punctuation.
 test('numbers given elsewhere are compared without case, spaces and punctuation, in any script', () => {

@@ -1,4 +1,5 @@
 import type { Day, PaymentTerms } from '../base/day'
+import { adjustmentReasons, type AdjustmentReason, type OrderAdjustment } from './adjustment'
 
 /** The rules of Incoterms 2020 (International Chamber of Commerce), each of a named place. */
 export const DELIVERY_TERMS = ['EXW', 'FCA', 'CPT', 'CIP', 'DAP', 'DPU', 'DDP', 'FAS', 'FOB', 'CFR', 'CIF'] as const
@@ -16,9 +17,12 @@ export interface OrderConditions {
   readonly placedAs: string | null
   /** It goes to its supplier; what was placed elsewhere need not. */
   readonly isSent: boolean
+  /** What is taken off the whole of it, or put on it, besides freight. */
+  readonly adjustments: readonly OrderAdjustment[]
 }
 
 export type ConditionReason =
+  | AdjustmentReason
   | { readonly code: 'no-delivery-place' | 'number-says-nothing' | 'sent-nowhere' | 'blanket-without-end' }
   | { readonly code: 'expiry-is-past'; readonly on: Day }
 
@@ -35,8 +39,8 @@ export const comparedNumber = (number: string): string =>
     .toLowerCase()
     .replace(/[^\p{L}\p{N}]/gu, '')
 
-/** What is wrong with the conditions of an order that is put together. */
-export function conditionReasons(c: OrderConditions, today: Day): ConditionReason[] {
+/** What is wrong with the conditions of an order in `currency` that is put together. */
+export function conditionReasons(c: OrderConditions, currency: string, today: Day): ConditionReason[] {
   return [
     ...(c.delivery?.place.trim() === '' ? [{ code: 'no-delivery-place' as const }] : []),
     ...(c.isBlanket && c.expiresOn === null ? [{ code: 'blanket-without-end' as const }] : []),
@@ -44,6 +48,7 @@ export function conditionReasons(c: OrderConditions, today: Day): ConditionReaso
       ? [{ code: 'expiry-is-past' as const, on: c.expiresOn }]
       : []),
     ...(c.placedAs !== null && comparedNumber(c.placedAs) === '' ? [{ code: 'number-says-nothing' as const }] : []),
+    ...adjustmentReasons(c.adjustments, currency),
     // An order that nobody placed and nobody sends would be none.
     ...(c.placedAs === null && !c.isSent ? [{ code: 'sent-nowhere' as const }] : []),
   ]

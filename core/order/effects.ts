@@ -14,22 +14,22 @@ export interface OrderSource {
 }
 
 /**
- * What an order line commits, coding by coding, in the order of its sources: its net, with what it bears
- * of the freight, is divided over the sources by quantity, each share over that source's codings, tax is felt as the
+ * What an order line commits, coding by coding, in the order of its sources: its net, with what it bears of freight and
+ * adjustments, is divided over the sources by quantity, each share over that source's codings, tax is felt as the
  * department feels it.
  */
 export function orderLineEffects(
   line: PricedLine & {
     readonly taxRate: DecimalText
-    /** What of the order's freight this line bears. */
-    readonly freight: Money
+    /** What of the order's freight and adjustments this line bears. */
+    readonly borne: Money
     readonly perBase: DecimalText
     readonly baseCurrency: string
   },
   sources: readonly OrderSource[],
 ): Effect[] {
   const shares = divide(
-    add(lineNet(line), line.freight),
+    add(lineNet(line), line.borne),
     sources.map((s) => dec(s.quantity)),
   )
   return sources.flatMap((source, i) => {

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { documentSums, type TaxKey } from '#core/base/document-sums'
 import { add, money, moneyOf, sum, type Money } from '#core/base/money'
-import { freightOf, layFreight, orderSums } from './freight'
+import { freightOf, layFreight } from './freight'
 
 const S19: TaxKey = { category: 'S', rate: '19' }
 const S7: TaxKey = { category: 'S', rate: '7.000' }
@@ -53,19 +53,4 @@ describe('freight', () => {
       }),
     )
   })
-})
-
-test('an order has its freight among its charges, and its lines bear it; free of it they bear nothing', () => {
-  const line = { net: money('100.00 EUR'), tax: S19 }
-  const { sums, freight } = orderSums([line, line], terms, 'EUR')
-  expect([sums.lines, sums.charges, sums.net, sums.tax].map((m) => m.amount)).toEqual([
-    '200.00',
-    '24.00',
-    '224.00',
-    '42.56',
-  ])
-  expect(amounts(freight)).toEqual(['12.00', '12.00'])
-  const free = orderSums([line, line, line], terms, 'EUR')
-  expect([free.sums.net.amount, amounts(free.freight)]).toEqual(['300.00', ['0.00', '0.00', '0.00']])
-  expect(orderSums([], terms, 'EUR').sums.net.amount).toBe('0.00')
 })

@@ -1,6 +1,6 @@
 import { NOTHING, ONE, dec } from '#core/base/decimal'
-import { documentSums, isSameTax, type DocumentSums, type TaxKey } from '#core/base/document-sums'
-import { compare, isNegative, sum, zero, type Money } from '#core/base/money'
+import { isSameTax, type TaxKey } from '#core/base/document-sums'
+import { compare, isNegative, type Money } from '#core/base/money'
 import { divide } from '#core/base/split'
 
 /** What a supplier asks for bringing an order, in the order's currency; null: nothing, or never free. */
@@ -38,30 +38,17 @@ export function layFreight(
   const [first, ...others] = lines
   if (first === undefined) return null
   const { tax } = others.reduce((dearest, l) => (compare(l.net, dearest.net) > 0 ? l : dearest), first)
+  return { tax, shares: overTax(freight, tax, lines) }
+}
+
+/** What each line bears of an amount that carries one tax: it is divided over the lines of that tax by their net. */
+export function overTax(
+  amount: Money,
+  tax: TaxKey,
+  lines: readonly { readonly net: Money; readonly tax: TaxKey }[],
+): Money[] {
   const bears = lines.map((l) => isSameTax(l.tax, tax))
   const worth = lines.map((l, i) => (bears[i] && !isNegative(l.net) ? dec(l.net.amount) : NOTHING))
   const isWorthless = worth.every((w) => w.isZero())
-  const weights = isWorthless ? bears.map((b) => (b ? ONE : NOTHING)) : worth
-  return { tax, shares: divide(freight, weights) }
-}
-
-/** The sums of an order with its freight among the charges, what of that each line bears, and the tax it carries. */
-export function orderSums(
-  lines: readonly { readonly net: Money; readonly tax: TaxKey }[],
-  terms: FreightTerms,
-  currency: string,
-): { readonly sums: DocumentSums; readonly freight: readonly Money[]; readonly freightTax: TaxKey | null } {
-  const goods = sum(
-    lines.map((l) => l.net),
-    currency,
-  )
-  const freight = freightOf(lines.length === 0 ? null : goods, terms)
-  const laid = freight === null ? null : layFreight(freight, lines)
-  const charges =
-    freight === null || laid === null ? [] : [{ kind: 'charge' as const, amount: freight.amount, tax: laid.tax }]
-  return {
-    sums: documentSums(lines, currency, charges),
-    freight: laid?.shares ?? lines.map(() => zero(currency)),
-    freightTax: laid?.tax ?? null,
-  }
+  return divide(amount, isWorthless ? bears.map((b) => (b ? ONE : NOTHING)) : worth)
 }

@@ -52,6 +52,8 @@ export type IssueReason =
   /** The period in which a direct order stands was closed since it was written. */
   | { readonly code: 'direct-period-closed'; readonly stops: true; readonly period: FiscalPeriod }
   | { readonly code: 'ship-to-differs'; readonly stops: true }
+  /** More is taken off the whole than its lines come to. */
+  | { readonly code: 'discounts-beyond-goods'; readonly stops: true; readonly discounts: Money; readonly goods: Money }
   | { readonly code: 'order-expired'; readonly stops: true; readonly on: Day }
   | { readonly code: 'no-rate'; readonly stops: true; readonly currency: string }
   | AgreementReason
@@ -127,9 +129,13 @@ export interface IssueFacts extends Authority {
   readonly currency: string
   /** With freight: what the buyer's limit has to cover. What was approved is judged by the lines, without it. */
   readonly net: Money
+  /** The lines alone, and what is taken off the whole. */
+  readonly goods: Money
+  readonly discounts: Money
   /** Units of its currency for one of the base; null where no rate is known. */
   readonly perBase: DecimalText | null
   readonly baseCurrency: string
+  /** With what each bears of discounts and charges. */
   readonly lines: readonly { readonly description: string; readonly ordered: Money; readonly approved: Money }[]
   /** Whose need each requisition served is: its owner, its raiser, and whoever owned it since it was sent. */
   readonly needs: readonly (readonly string[])[]
@@ -172,12 +178,17 @@ export function decideIssue(f: IssueFacts): Verdict<'issued', IssueReason> {
     reasons.push({ code: 'files-too-large', stops: true, size: f.filesSize, most: MOST_SUPPLIER_FILES })
   if (f.needs.length > 0 && f.needs.every((people) => people.includes(f.buyerId)))
     reasons.push({ code: 'own-need-alone', stops: true })
+  reasons.push(...discountReasons(f))
   if (f.agreement !== null) reasons.push(...drawReasons(f.agreement, f.net))
   if (f.perBase === null) reasons.push({ code: 'no-rate', stops: true, currency: f.currency })
   else
     reasons.push(...authorityReasons({ ...f, perBase: f.perBase, amount: convert(f.net, f.perBase, f.baseCurrency) }))
   return verdict<'issued', IssueReason>('issued', reasons)
 }
+
+/** No more is taken off an order than its lines come to. */
+export const discountReasons = ({ goods, discounts }: Pick<IssueFacts, 'goods' | 'discounts'>): IssueReason[] =>
+  compare(discounts, goods) > 0 ? [{ code: 'discounts-beyond-goods', stops: true, discounts, goods }] : []
 
 /** What is judged against limits and approvals: an amount in the base currency, and lines in the order's. */
 export interface Judged extends Authority, Pick<IssueFacts, 'lines' | 'baseCurrency'> {

@@ -25,6 +25,13 @@ export interface MessageAllowance {
   readonly of: DecimalText
 }
 
+/** What is taken off the whole, or put on it, by one tax: as a percentage of the lines of that tax, or as an amount. */
+export interface MessageAdjustment extends MessageAllowance {
+  readonly kind: 'discount' | 'charge'
+  readonly name: string
+  readonly tax: TaxKey
+}
+
 export interface MessageLine {
   /** Its place on the order, from 1; a line keeps it through every revision. */
   readonly number: string
@@ -77,8 +84,12 @@ export interface OrderMessage {
   readonly lines: readonly MessageLine[]
   /** Null where nothing is asked for bringing it. */
   readonly freight: { readonly amount: DecimalText; readonly tax: TaxKey | null } | null
+  readonly adjustments: readonly MessageAdjustment[]
   readonly sums: {
     readonly lines: DecimalText
+    /** What is taken off the whole; and put on it, freight included. */
+    readonly allowances: DecimalText
+    readonly charges: DecimalText
     readonly net: DecimalText
     readonly tax: DecimalText
     readonly total: DecimalText

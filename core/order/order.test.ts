@@ -101,7 +101,7 @@ describe('what an order line commits', () => {
       priceBase: '1',
       currency: 'EUR',
       taxRate: '19',
-      freight: money('0.00 EUR'),
+      borne: money('0.00 EUR'),
       perBase: '1',
       baseCurrency: 'EUR',
     }
@@ -125,7 +125,7 @@ describe('what an order line commits', () => {
       ),
     ).toEqual(money('279.00 EUR'))
     // 24.00 of freight on the line: 303.00, six and four tenths of it, and 19 % of what c keeps.
-    const brought = orderLineEffects({ ...line, freight: money('24.00 EUR') }, [
+    const brought = orderLineEffects({ ...line, borne: money('24.00 EUR') }, [
       { ...one, quantity: '6' },
       { ...two, quantity: '4' },
     ])
@@ -150,7 +150,7 @@ describe('issuing', () => {
     filesSize: 14_000_000,
     hasShipTo: true,
     currency: 'EUR',
-    net: money('3000.00 EUR'),
+    ...{ net: money('3000.00 EUR'), goods: money('3000.00 EUR'), discounts: money('0.00 EUR') },
     perBase: '1',
     baseCurrency: 'EUR',
     lines: [{ description: 'Sleeve', ordered: money('100.00 EUR'), approved: money('100.00 EUR') }],

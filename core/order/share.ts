@@ -5,16 +5,16 @@ import { divide } from '#core/base/split'
 /** An order line with how much of it belongs to which requisition. */
 export interface ServedLine {
   readonly net: Money
-  /** What it bears of the order's freight. */
-  readonly freight: Money
+  /** What it bears of the order's freight and adjustments. */
+  readonly borne: Money
   readonly sources: readonly { readonly requisitionId: string; readonly quantity: DecimalText }[]
 }
 
-/** What of an order belongs to one requisition: its share by quantity of what each line costs, freight included. */
+/** What of an order belongs to one requisition: its share by quantity of what each line costs and bears. */
 export function shareOfOrder(lines: readonly ServedLine[], requisitionId: string, currency: string): Money {
   const shares = lines.flatMap((line) => {
     const parts = divide(
-      add(line.net, line.freight),
+      add(line.net, line.borne),
       line.sources.map((s) => dec(s.quantity)),
     )
     return line.sources.flatMap((s, i) => {

@@ -1,4 +1,5 @@
 import { moneyOf } from '#core/base/money'
+import type { OrderAdjustment } from '#core/order/adjustment'
 import { compareOrders } from '#core/order/compare'
 import { cancelsWhole } from '#core/order/change'
 import type { OrderDecision } from '#shared/contract/decide'
@@ -21,6 +22,7 @@ import { findRequisitions } from '../requisition/reads'
 import { SEEN_REQUISITIONS } from '../requisition/visible'
 import { barsOf } from './read-order-decision'
 import { readSeat } from './read-seat'
+import { viewParts } from '../order/view-parts'
 
 /** Everything that a decision on a change of an order needs: the order as it would be, and what is otherwise. */
 export async function readChangeDecision(ctx: Context, id: string): Promise<OrderDecision> {
@@ -65,7 +67,8 @@ export async function readChangeDecision(ctx: Context, id: string): Promise<Orde
       isCancellation: !isOver && cancelsWhole(c.lines),
       ...{ reason: change.reason, rest: change.rest },
     },
-    ...{ net: c.sums.net, freight: c.sums.charges, tax: c.sums.tax, total: c.sums.total },
+    ...viewParts(c),
+    ...{ net: c.sums.net, tax: c.sums.tax, total: c.sums.total },
     why: isOver
       ? []
       : c.verdict.reasons.flatMap((r) =>
@@ -96,13 +99,18 @@ async function differencesOf({ tx }: Context, order: OrderRow, c: ComputedChange
   return compareOrders(
     {
       lines: standing.map((s) => ({ ...s, net: '0' })),
-      expiresOn: order.expiresOn,
+      ...{ expiresOn: order.expiresOn, adjustments: standsOf(order.adjustments) },
       ...{ shipTo: order.shipTo, freight: order.freight, net: c.netBefore.amount, currency },
     },
     {
       lines: c.lines.map((l) => ({ ...l, net: l.net.amount })),
       expiresOn: change.expiresOn ?? order.expiresOn,
-      ...{ shipTo: to?.name ?? order.shipTo, freight: c.sums.charges.amount, net: c.sums.net.amount, currency },
+      adjustments: standsOf(change.adjustments ?? order.adjustments),
+      ...{ shipTo: to?.name ?? order.shipTo, freight: c.freight.amount, net: c.sums.net.amount, currency },
     },
   )
 }
+
+/** As it was said, a percentage or an amount. */
+const standsOf = (said: readonly OrderAdjustment[]) =>
+  said.map(({ kind, name, of, value }) => ({ kind, name, percent: of === 'percent' ? value : null, amount: value }))

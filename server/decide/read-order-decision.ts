@@ -20,8 +20,12 @@ import { SEEN_REQUISITIONS } from '../requisition/visible'
 import { requireOrganisation } from '../settings/reads'
 import { barOf } from './budget-bar'
 import { readSeat } from './read-seat'
+import { readParts, viewParts } from '../order/view-parts'
 
-type Says = Pick<OrderDecision, 'net' | 'freight' | 'tax' | 'total' | 'why' | 'lines' | 'budget'>
+type Says = Pick<
+  OrderDecision,
+  'net' | 'goods' | 'adjustments' | 'freight' | 'tax' | 'total' | 'why' | 'lines' | 'budget'
+>
 
 /** Everything that a decision on an order needs: what it says beside what was approved of the requests it serves. */
 export async function readOrderDecision(ctx: Context, id: string): Promise<OrderDecision> {
@@ -74,7 +78,7 @@ async function readTray(ctx: Context, order: OrderRow, baseCurrency: string): Pr
   const { perBase } = c
   return {
     net: c.sums.net,
-    freight: c.sums.charges,
+    ...viewParts(c),
     tax: c.sums.tax,
     total: c.sums.total,
     why: c.verdict.reasons
@@ -90,7 +94,7 @@ async function readTray(ctx: Context, order: OrderRow, baseCurrency: string): Pr
       net: l.net,
       // Of a direct order nothing was approved yet.
       approved: order.directFor === null ? l.approved : null,
-      ordered: perBase === null ? null : convert(l.net, perBase, baseCurrency),
+      ordered: perBase === null ? null : convert(l.ordered, perBase, baseCurrency),
       asked: l.sources.flatMap((s) => {
         const part = parts.get(s.requisitionLineId)
         if (part === undefined) return []
@@ -112,7 +116,7 @@ async function readIssued(ctx: Context, order: OrderRow): Promise<Says> {
   const tax = moneyOf(order.tax ?? '0', order.currency)
   return {
     net,
-    freight: moneyOf(order.freight, order.currency),
+    ...(await readParts(ctx.tx, order)),
     tax,
     total: add(net, tax),
     why: [],

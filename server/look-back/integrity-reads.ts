@@ -7,6 +7,7 @@ import { approvalRoute } from '../db/schema/approval'
 import { integrityRun } from '../db/schema/audit'
 import { budgetBalance, budgetEntry, budgetLine, budgetTransfer } from '../db/schema/budget'
 import { document } from '../db/schema/document'
+import { orderLine, purchaseOrder } from '../db/schema/order'
 import { person } from '../db/schema/people'
 import { requestKind } from '../db/schema/request-form'
 import { requisition, requisitionCoding, requisitionLine } from '../db/schema/requisition'
@@ -21,6 +22,8 @@ const r = named(requisition, 'r')
 const c = named(requisitionCoding, 'c')
 const l = named(requisitionLine, 'l')
 const t = named(approvalRoute, 't')
+const o = named(purchaseOrder, 'o')
+const ol = named(orderLine, 'ol')
 const s = named(numberSeries, 's')
 const k = named(requestKind, 'k')
 const i = named(integrityRun, 'i')
@@ -72,6 +75,15 @@ const misplaced = (tx: Tx): Promise<Broken> =>
         or (${d.kind} = 'order' and ${d.state} in ('draft', 'cancelled') and ${standing('committed')} <> 0) order by 1`,
   )
 
+/** Orders that come to another amount than their lines with what these bear. */
+const uneven = (tx: Tx): Promise<Broken> =>
+  read(
+    tx,
+    { name: sql<string>`coalesce(${d.number}, ${d.title})` },
+    sql`from ${o} join ${d} on ${d.id} = ${o.id} join ${ol} on ${ol.orderId} = ${o.id} where ${o.net} is not null
+      group by ${o.id}, ${o.net}, ${d.number}, ${d.title} having ${o.net} <> sum(${ol.net} + ${ol.borne}) order by 1`,
+  )
+
 /** Series whose numbers were not all given to something that is there. */
 const gapped = (tx: Tx): Promise<Broken> =>
   read(
@@ -83,9 +95,12 @@ const gapped = (tx: Tx): Promise<Broken> =>
   )
 
 /** What is looked at besides the chain. */
-export const LOOKS = { balances: unbalanced, stages: misplaced, numbers: gapped } as const satisfies Partial<
-  Record<IntegrityCheck, (tx: Tx) => Promise<Broken>>
->
+export const LOOKS = {
+  balances: unbalanced,
+  stages: misplaced,
+  orders: uneven,
+  numbers: gapped,
+} as const satisfies Partial<Record<IntegrityCheck, (tx: Tx) => Promise<Broken>>>
 
 export interface RunRow {
   id: string

@@ -65,7 +65,7 @@ export async function askForDecision(
     sent: {
       ...freezeSubject(judged.subject),
       barred: judged.subject.ownedBy,
-      lines: computed.lines.map((l) => convert(l.net, perBase, base)),
+      lines: computed.lines.map((l) => convert(l.ordered, perBase, base)),
     },
   })
   const state = progress.state === 'approved' ? 'approved' : 'in approval'

@@ -3,7 +3,8 @@ import { fiscalPeriod } from '#core/base/day'
 import type { TaxKey } from '#core/base/document-sums'
 import { zero } from '#core/base/money'
 import { callLines, decideCallOff, type CalledLine, type CallWish } from '#core/order/call-off'
-import { orderSums } from '#core/order/freight'
+import { ofEachPart } from '#core/order/adjustment'
+import { orderSums } from '#core/order/order-sums'
 import type { Reply } from '#shared/contract/all-routes'
 import type { callOffRoutes } from '#shared/contract/call-off'
 import { sayCallReason } from '#shared/words/call-off'
@@ -59,14 +60,17 @@ export async function callOff(
 
   const category = new Map(terms.taxCodes.map((t) => [t.code, t.category]))
   const written = new Map(kept.map((l) => [l.id, l.kept]))
-  const lines = called.map((l) => writeLine(l, written.get(l.of.id), category))
-  const { sums } = orderSums(lines, { freight: null, freeFrom: null }, blanket.currency)
+  const goods = called.map((l) => writeLine(l, written.get(l.of.id), category))
+  const of = orderSums(goods, { freight: null, freeFrom: null }, blanket.currency, ofEachPart(blanket.adjustments))
+  const { sums } = of
+  const lines = goods.map((l, i) => ({ ...l, borne: of.borne[i] ?? zero(blanket.currency) }))
   const callId = randomUUID()
   await insertDocument(tx, { id: callId, kind: 'order', title: blanket.supplier, ownerId: blanket.ownerId, now })
   await insertOrder(tx, {
     ...{ id: callId, blanketId: id, supplierId: blanket.supplierId, shipToId: asked.shipToId },
     ...{ currency: blanket.currency, termsKind: blanket.termsKind, termsDays: blanket.termsDays },
     ...{ deliveryTerm: blanket.delivery?.term ?? null, deliveryPlace: blanket.delivery?.place ?? '' },
+    adjustments: ofEachPart(blanket.adjustments),
   })
   await insertOrderLines(tx, callId, lines)
   const order = await findOrder(tx, callId)
@@ -86,7 +90,7 @@ export async function callOff(
   const { year } = fiscalPeriod(today, organisation.fiscalStartMonth)
   const number = await takeNumber(tx, 'P', year)
   const { perBase } = blanket
-  await setIssued(tx, callId, { number, perBase, net: sums.net, freight: sums.charges, tax: sums.tax, note, now })
+  await setIssued(tx, callId, { number, perBase, net: sums.net, freight: of.freight, tax: sums.tax, note, now })
   await appendEvent(ctx, {
     type: 'called off',
     subjectKind: 'order',
@@ -97,7 +101,7 @@ export async function callOff(
   await insertRevision(tx, {
     ...{ orderId: callId, revision: 0, issuedById: ctx.actor.id, issuedAt: now },
     snapshot: firstSnapshot(order, {
-      ...{ number, today, organisation, details, note, sums, freightTax: null },
+      ...{ number, today, organisation, details, note, of },
       lines: lines.map((l) => snapshotLine(l, blanket.currency)),
     }),
   })
@@ -143,6 +147,5 @@ function writeLine(
     ...{ quantity, unitPrice, priceBase, adjustments, needBy, net, sources: [] },
     notes: kept.note === '' ? [] : [kept.note],
     tax: { category: category.get(taxCode) ?? 'S', rate: taxRate },
-    freight: zero(net.currency),
   }
 }

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { freezeSubject } from '#core/approval/policy'
 import { makeRoute } from '#core/approval/route'
 import { convert } from '#core/base/money'
+import { tidyAdjustments } from '#core/order/adjustment'
 import { cancelsWhole, type Rest } from '#core/order/change'
 import { needsDecision } from '#core/order/issue'
 import type { Reply } from '#shared/contract/all-routes'
@@ -52,7 +53,8 @@ export async function changeOrder(
 ): Promise<ChangedOrder> {
   const locked = await lockOrderToChange(ctx, id, version)
   const rest = restOf(locked.order, wished.rest)
-  const wishes = { ...wished, rest, reason: wished.reason.trim(), note: wished.note.trim() }
+  const adjustments = wished.adjustments == null ? null : tidyAdjustments(wished.adjustments)
+  const wishes = { ...wished, adjustments, rest, reason: wished.reason.trim(), note: wished.note.trim() }
   const { order, served, underWay } = locked
   const isOther = underWay !== null && underWay.state !== 'draft'
   const of = { buyerId: ctx.actor.id, underWay, isOther }
@@ -115,7 +117,7 @@ async function sendChange(
     sent: {
       ...freezeSubject(judged.subject),
       barred: judged.subject.ownedBy,
-      lines: c.lines.map((l) => convert(l.net, c.perBase, base)),
+      lines: c.lines.map((l) => convert(l.ordered, c.perBase, base)),
     },
   })
   const isApproved = progress.state === 'approved'

@@ -1,5 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
+import type { OrderAdjustment } from '#core/order/adjustment'
 import type { LineWish, Rest } from '#core/order/change'
 import type { ChangeState } from '#core/order/change-moves'
 import type { Tx } from '../db/client'
@@ -49,6 +50,7 @@ export interface ChangeRow extends DocumentHead {
   lines: readonly LineWish[]
   shipToId: string | null
   expiresOn: string | null
+  adjustments: readonly OrderAdjustment[] | null
   rest: Rest
   reason: string
   note: string
@@ -69,7 +71,7 @@ const CHANGE = {
   buyerDepartmentId: b.departmentId,
   directFor: directFor(c.orderId),
   lines: c.lines,
-  ...{ shipToId: c.shipToId, expiresOn: c.expiresOn },
+  ...{ shipToId: c.shipToId, expiresOn: c.expiresOn, adjustments: c.adjustments },
   rest: c.rest,
   reason: c.reason,
   note: c.note,
@@ -99,7 +101,7 @@ export const listInForce = (tx: Tx, orderId: string): Promise<{ id: string; revi
 
 export interface StandingRow extends WrittenLine {
   net: DecimalText
-  freight: DecimalText
+  borne: DecimalText
   sources: { requisitionLineId: string; requisitionId: string; quantity: DecimalText }[]
 }
 
@@ -112,7 +114,7 @@ export const listStanding = (tx: Tx, orderId: string): Promise<StandingRow[]> =>
     tx,
     {
       ...lineColumns(l),
-      ...{ net: l.net, freight: l.freight },
+      ...{ net: l.net, borne: l.borne },
       sources: sql<StandingRow['sources']>`(select coalesce(json_agg(json_build_object('requisitionLineId', ${q.id},
           'requisitionId', ${r.id}, 'quantity', trim_scale(${x.quantity})::text)
           order by ${r.sentAt}::date, ${r.number}, ${q.position}), '[]')

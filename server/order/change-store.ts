@@ -1,5 +1,6 @@
 import { eq, sql } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
+import type { OrderAdjustment } from '#core/order/adjustment'
 import type { ChangedLine, LineWish, Rest } from '#core/order/change'
 import type { Money } from '#core/base/money'
 import type { Tx } from '../db/client'
@@ -15,6 +16,7 @@ interface Wishes {
   readonly lines: readonly LineWish[]
   readonly shipToId: string | null
   readonly expiresOn?: string | null
+  readonly adjustments?: readonly OrderAdjustment[] | null
   readonly rest: Rest
   readonly reason: string
   readonly note: string
@@ -44,12 +46,16 @@ export async function endChange(tx: Tx, id: string, revision: number | null): Pr
 export async function setRevised(
   tx: Tx,
   id: string,
-  o: { revision: number; shipToId: string; expiresOn: string | null; net: Money; freight: Money; tax: Money },
+  o: Pick<typeof purchaseOrder.$inferSelect, 'revision' | 'shipToId' | 'expiresOn' | 'adjustments'> & {
+    readonly net: Money
+    readonly freight: Money
+    readonly tax: Money
+  },
 ): Promise<void> {
   await tx
     .update(purchaseOrder)
     .set({
-      ...{ revision: o.revision, shipToId: o.shipToId, expiresOn: o.expiresOn },
+      ...{ revision: o.revision, shipToId: o.shipToId, expiresOn: o.expiresOn, adjustments: o.adjustments },
       ...{ net: o.net.amount, freight: o.freight.amount, tax: o.tax.amount },
     })
     .where(eq(purchaseOrder.id, id))
@@ -58,19 +64,19 @@ export async function setRevised(
 /** Writes the lines of an order as a change leaves them, and how much of each belongs to which requisition line. */
 export async function updateLines(
   tx: Tx,
-  lines: readonly (ChangedLine & { readonly freight: Money; readonly discountAmount: DecimalText | null })[],
+  lines: readonly (ChangedLine & { readonly borne: Money; readonly discountAmount: DecimalText | null })[],
 ): Promise<void> {
   const flat = lines.map((c) => ({
-    ...{ i: c.id, q: c.quantity, p: c.unitPrice, d: c.needBy, n: c.net.amount, f: c.freight.amount },
+    ...{ i: c.id, q: c.quantity, p: c.unitPrice, d: c.needBy, n: c.net.amount, b: c.borne.amount },
     a: c.discountAmount,
   }))
   await sendAlong(
     tx,
     tx.execute(sql`
       update ${l} set ${bare(l.quantity)} = f.q, ${bare(l.unitPrice)} = f.p, ${bare(l.needBy)} = f.d,
-        ${bare(l.net)} = f.n, ${bare(l.freight)} = f.f, ${bare(l.discountAmount)} = f.a
+        ${bare(l.net)} = f.n, ${bare(l.borne)} = f.b, ${bare(l.discountAmount)} = f.a
       from json_to_recordset(${JSON.stringify(flat)}::json)
-        as f(i uuid, q numeric, p numeric, d date, n numeric, f numeric, a numeric) where ${l.id} = f.i`),
+        as f(i uuid, q numeric, p numeric, d date, n numeric, b numeric, a numeric) where ${l.id} = f.i`),
   )
   const moved = lines.flatMap((c) =>
     c.moved.map((m) => ({

@@ -18,6 +18,7 @@ import { planChangeMoney, quantityMoves } from './plan-change-money'
 import { findOrder, listServed } from './reads'
 import { listRevisions } from './sending-reads'
 import { SEEN_ORDERS } from './visible'
+import { viewParts } from './view-parts'
 
 /** What a change of an issued order would come to, and everything that stands in its way. Nothing is written. */
 export async function checkChange(
@@ -55,7 +56,8 @@ export async function checkChange(
     needsDecision: over.length === 0 && needsDecision(reasons),
     isCancellation,
     lines: c.lines.map((l) => ({ id: l.id, net: l.net })),
-    ...{ freight: c.sums.charges, net: c.sums.net, tax: c.sums.tax, total: c.sums.total },
+    ...viewParts(c),
+    ...{ net: c.sums.net, tax: c.sums.tax, total: c.sums.total },
     consequences: consequences.map((x) => sayConsequence(x, ways)),
   }
 }

@@ -1,10 +1,11 @@
 import { dec } from '#core/base/decimal'
 import type { Day } from '#core/base/day'
 import { lineNet } from '#core/base/line-net'
-import { compare, convert, isZero, moneyOf, sum, zero, type Money } from '#core/base/money'
-import type { DocumentSums, TaxKey } from '#core/base/document-sums'
+import { add, compare, convert, isZero, moneyOf, sum, zero, type Money } from '#core/base/money'
+import type { TaxKey } from '#core/base/document-sums'
 import { adjustmentsOfPart } from '#core/budget/effect'
 import type { Verdict } from '#core/base/verdict'
+import { areAlike, type OrderAdjustment } from '#core/order/adjustment'
 import { leftToCall, muchOf } from '#core/order/call-off'
 import {
   changeLines,
@@ -14,7 +15,8 @@ import {
   type LineWish,
   type StandingLine,
 } from '#core/order/change'
-import { orderSums, type FreightTerms } from '#core/order/freight'
+import type { FreightTerms } from '#core/order/freight'
+import { orderSums, type OrderSums } from '#core/order/order-sums'
 import { whoseNeed, type DecidedOrder } from '#core/order/subject'
 import { adjustmentsOf } from '#core/requisition/draft'
 import { leftToLay } from '#core/requisition/line-progress'
@@ -39,6 +41,8 @@ export interface Wished {
   readonly shipToId: string | null
   /** Its last day; null or left out: as it is. */
   readonly expiresOn?: string | null
+  /** What is taken off the whole, or put on it; null or left out: as it is. */
+  readonly adjustments?: readonly OrderAdjustment[] | null
 }
 
 /** A line as it is from the change on. */
@@ -46,13 +50,14 @@ export interface ComputedLine extends ChangedLine {
   readonly standing: StandingRow
   readonly taxRate: string
   readonly tax: TaxKey
-  readonly freight: Money
+  /** With what it bears of discounts and charges. */
+  readonly ordered: Money
+  /** What it bears of those and of the freight. */
+  readonly borne: Money
 }
 
-export interface ComputedChange {
+export interface ComputedChange extends Omit<OrderSums, 'adjusted' | 'borne'> {
   readonly lines: readonly ComputedLine[]
-  readonly sums: DocumentSums
-  readonly freightTax: TaxKey | null
   readonly netBefore: Money
   /** At which the order was issued: it keeps it. */
   readonly perBase: string
@@ -102,12 +107,16 @@ export async function computeChange(
   const isOn = ({ c }: { c: ChangedLine }) => !dec(c.quantity).isZero()
   const taxOf = (s: StandingRow) => ({ category: category.get(s.taxCode) ?? 'S', rate: s.taxRate })
   const taxed = ordering.filter(isOn).map((o) => ({ net: o.c.net, tax: taxOf(o.standing) }))
-  const { sums, freight, freightTax } = orderSums(taxed, freightAfter(order, changed, new Map(terms.perBase)), currency)
+  const freight = freightAfter(order, changed, new Map(terms.perBase))
+  const { adjusted, borne, ...added } = orderSums(taxed, freight, currency, wished.adjustments ?? order.adjustments)
+  const { sums } = added
   let at = 0
   const lines = ordering.map((o): ComputedLine => {
-    const bears = isOn(o) ? freight[at++] : undefined
+    const place = isOn(o) ? at++ : -1
     const { standing: s } = o
-    return { ...o.c, standing: s, taxRate: s.taxRate, tax: taxOf(s), freight: bears ?? zero(currency) }
+    const ordered = add(o.c.net, adjusted[place] ?? zero(currency))
+    const bears = borne[place] ?? zero(currency)
+    return { ...o.c, standing: s, taxRate: s.taxRate, tax: taxOf(s), ordered, borne: bears }
   })
   const { perBase } = order
   if (perBase === null) throw new Error('an issued order has no rate')
@@ -131,12 +140,14 @@ export async function computeChange(
     baseCurrency: base,
     perBase,
     lines,
+    ordered: lines.map((l) => l.ordered),
     approved: lines.map((l) => approvedOf(l, asked, base)),
     netBefore,
-    net: sums.net,
+    ...{ net: sums.net, goods: added.goods, discounts: sums.allowances },
     today,
     isWaiting: of.isOther,
     endsOn: endAfter(order, wished),
+    adjustments: adjustmentsAfter(order, wished),
     movesShipTo: wished.shipToId !== null && wished.shipToId !== order.shipToId,
     supplier: { name: order.supplier, isBlocked: order.supplierStanding !== 'active', channel },
     isReachable: CHANNELS[channel].addressOf({ email: order.supplierEmail }) !== null,
@@ -154,7 +165,7 @@ export async function computeChange(
       order.blanketId === null ? null : { expiresOn: (await findOrder(tx, order.blanketId))?.expiresOn ?? null },
     agreement: agreement === null ? null : { number: agreement.number, of: drawnOn(agreement, zero(currency)) },
   })
-  return { lines, sums, freightTax, netBefore, perBase, today, organisation, verdict }
+  return { lines, ...added, netBefore, perBase, today, organisation, verdict }
 }
 
 /** What of a requisition line nobody ordered, and that lies on no tray. */
@@ -165,6 +176,10 @@ function openOf(line: RequisitionLineRow | undefined): string {
 /** The last day that an order is to have, where that is another; null else. */
 const endAfter = (order: OrderRow, { expiresOn = null }: Wished): string | null =>
   expiresOn === order.expiresOn ? null : expiresOn
+
+/** What is to be taken off, or put on, where that is another; null else. */
+const adjustmentsAfter = (order: OrderRow, { adjustments = null }: Wished): readonly OrderAdjustment[] | null =>
+  adjustments === null || areAlike(adjustments, order.adjustments) ? null : adjustments
 
 /** What lines of a blanket order, or of a call-off, keep to: what was called off already, and what is left. */
 async function findBlanketFacts(

@@ -1,12 +1,12 @@
 import { warningsAtIssue, type DrawWarning } from '#core/agreement/ceiling'
 import type { DecimalText } from '#core/base/decimal'
 import type { Day } from '#core/base/day'
-import type { DocumentSums, TaxKey } from '#core/base/document-sums'
+import type { TaxKey } from '#core/base/document-sums'
 import { lineNet, type Adjustment } from '#core/base/line-net'
 import { adjustmentsOfPart } from '#core/budget/effect'
 import { adjustmentsOf } from '#core/requisition/draft'
-import { convert, moneyOf, sum, zero, type Money } from '#core/base/money'
-import { orderSums } from '#core/order/freight'
+import { add, convert, moneyOf, sum, zero, type Money } from '#core/base/money'
+import { orderSums, type OrderSums } from '#core/order/order-sums'
 import type { OrderTerms } from '#core/order/order-terms'
 import { savedTogether } from '#core/order/worth'
 import { decideIssue, type IssueFacts, type IssueReason } from '#core/order/issue'
@@ -25,12 +25,14 @@ import { orderTermsOf } from './order-terms-of'
 import type { OrderRow } from './reads'
 import { listParts, sizeOfSupplierFiles, type PartRow } from './tray-reads'
 
-export interface ComputedTray {
+export interface ComputedTray extends Omit<OrderSums, 'adjusted' | 'borne'> {
   readonly parts: readonly PartRow[]
   readonly lines: readonly (MergedLine & {
     readonly net: Money
-    /** What it bears of the freight. */
-    readonly freight: Money
+    /** With what it bears of discounts and charges: held against what was approved. */
+    readonly ordered: Money
+    /** What it bears of those and of the freight. */
+    readonly borne: Money
     readonly taxRate: DecimalText
     readonly tax: TaxKey
     readonly single: Money
@@ -39,10 +41,6 @@ export interface ComputedTray {
     /** What the next step of its item's price would make of it. */
     readonly hint: OrderHint | null
   })[]
-  /** Its charges are the freight. */
-  readonly sums: DocumentSums
-  /** That the freight carries; null where nothing is asked for it. */
-  readonly freightTax: TaxKey | null
   readonly terms: OrderTerms
   /** Against one order for each requisition. */
   readonly saved: Money
@@ -107,9 +105,16 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
   }))
   const known = orderTermsOf(tray, rates)
   const orderTerms = known ?? { freight: null, freeFrom: null, minimum: null }
-  const { sums, freight, freightTax } = orderSums(goods, orderTerms, tray.currency)
-  const lines = goods.map((l, i) => ({ ...l, freight: freight[i] ?? zero(tray.currency) }))
-  const saved = savedTogether(asked, sums.net, { prices, terms: orderTerms, currency: tray.currency, today })
+  const { adjusted, borne, ...added } = orderSums(goods, orderTerms, tray.currency, tray.adjustments)
+  const { sums } = added
+  const none = zero(tray.currency)
+  const lines = goods.map((l, i) => ({ ...l, ordered: add(l.net, adjusted[i] ?? none), borne: borne[i] ?? none }))
+  const saved = savedTogether(asked, add(added.goods, added.freight), {
+    prices,
+    terms: orderTerms,
+    currency: tray.currency,
+    today,
+  })
   const base = perBase === null ? null : convert(sums.net, perBase, organisation.baseCurrency)
   const buyer = people.find((p) => p.id === actorId)
   const channel = channelNamed(tray.supplierChannel)
@@ -134,12 +139,12 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
     filesSize,
     hasShipTo: true,
     currency: tray.currency,
-    net: sums.net,
+    ...{ net: sums.net, goods: added.goods, discounts: sums.allowances },
     perBase,
     baseCurrency: organisation.baseCurrency,
     lines: lines.map((l) => ({
       description: l.description,
-      ordered: l.net,
+      ordered: l.ordered,
       approved: l.approved,
     })),
     isDirect: tray.directFor !== null,
@@ -152,7 +157,7 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
   })
   const told = drawing === null ? [] : warningsAtIssue(drawing.facts.of, sums.net, today)
   const agreement = drawing === null ? null : { ...drawing, warnings: told }
-  return { parts, lines, sums, freightTax, terms: orderTerms, saved, perBase, today, organisation, agreement, verdict }
+  return { parts, lines, ...added, terms: orderTerms, saved, perBase, today, organisation, agreement, verdict }
 }
 
 /** By how much an order may pass what was approved, where the policy does not say. */

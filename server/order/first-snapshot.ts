@@ -1,8 +1,8 @@
 import type { Day } from '#core/base/day'
-import type { DocumentSums, TaxKey } from '#core/base/document-sums'
+import type { OrderSums } from '#core/order/order-sums'
 import type { Organisation } from '../settings/reads'
 import type { OrderRow } from './reads'
-import { agreementOnPaper, conditionsOnPaper, freightOnPaper, type OrderSnapshot } from './snapshot'
+import { agreementOnPaper, conditionsOnPaper, addedOnPaper, type OrderSnapshot } from './snapshot'
 
 /** An order as it is sent first. */
 export const firstSnapshot = (
@@ -15,8 +15,7 @@ export const firstSnapshot = (
     readonly details: readonly string[]
     readonly note: string
     readonly lines: OrderSnapshot['lines']
-    readonly sums: DocumentSums
-    readonly freightTax: TaxKey | null
+    readonly of: Pick<OrderSums, 'sums' | 'freight' | 'freightTax' | 'adjustments'>
   },
 ): OrderSnapshot => ({
   ...{ number: of.number, revision: 0, issuedOn: of.today },
@@ -33,9 +32,9 @@ export const firstSnapshot = (
   ...conditionsOnPaper(order),
   ...agreementOnPaper(order),
   ...{ currency: order.currency, note: of.note, lines: of.lines },
-  ...freightOnPaper(of.sums, of.freightTax),
-  ...{ net: of.sums.net.amount, total: of.sums.total.amount },
-  taxes: of.sums.byTax.map((t) => ({
+  ...addedOnPaper(of.of),
+  ...{ net: of.of.sums.net.amount, total: of.of.sums.total.amount },
+  taxes: of.of.sums.byTax.map((t) => ({
     ...{ category: t.category, rate: t.rate, taxable: t.taxable.amount, tax: t.tax.amount },
   })),
 })

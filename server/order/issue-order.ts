@@ -100,7 +100,7 @@ export async function issueOrder(
     number,
     perBase,
     net: sums.net,
-    freight: sums.charges,
+    freight: computed.freight,
     tax: sums.tax,
     note,
     now: ctx.now,
@@ -113,7 +113,8 @@ export async function issueOrder(
     issuedById: ctx.actor.id,
     issuedAt: ctx.now,
     snapshot: firstSnapshot(tray, {
-      ...{ number, today, organisation, note, sums, freightTax: computed.freightTax },
+      ...{ number, today, organisation, note },
+      of: computed,
       details: deliveryDetails(computed.parts),
       lines: computed.lines.map((l) => snapshotLine(l, tray.currency)),
     }),

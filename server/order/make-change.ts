@@ -25,7 +25,7 @@ import type { OrderRow } from './reads'
 import { lineAfter, planChangeMoney, quantityMoves, type QuantityMove } from './plan-change-money'
 import { settleRevised } from './settle-answer'
 import { freePlacedNumber, insertRevision } from './store'
-import { agreementOnPaper, freightOnPaper, standOf, type OrderSnapshot } from './snapshot'
+import { agreementOnPaper, addedOnPaper, standOf, type OrderSnapshot } from './snapshot'
 import { snapshotLine } from './snapshot-line'
 import { tellCallChanged } from './tell-called'
 
@@ -58,7 +58,10 @@ export async function makeChange(
   const { sums } = c
   const shipToId = change.shipToId ?? order.shipToId
   const expiresOn = change.expiresOn ?? order.expiresOn
-  await setRevised(tx, order.id, { revision, shipToId, expiresOn, net: sums.net, freight: sums.charges, tax: sums.tax })
+  await setRevised(tx, order.id, {
+    ...{ revision, shipToId, expiresOn, adjustments: change.adjustments ?? order.adjustments },
+    ...{ net: sums.net, freight: c.freight, tax: sums.tax },
+  })
   if (order.agreementId !== null) await drawOn(ctx, order.agreementId, subtract(sums.net, c.netBefore))
   const settled = await settleRevised(ctx, order, c.lines)
   const state = isOver ? 'cancelled' : settled
@@ -93,7 +96,7 @@ async function snapshotAfter(
   const { sums, change, order } = c
   const moved = change.shipToId === null ? undefined : (await listShipTos(ctx.tx)).find((s) => s.id === change.shipToId)
   if (change.shipToId !== null && moved === undefined) throw invalid('This place does not exist.')
-  const { freight: _, freightTax: _tax, agreement: _drawn, ...kept } = before
+  const { freight: _, freightTax: _tax, adjustments: _adjusted, agreement: _drawn, ...kept } = before
   const after: OrderSnapshot = {
     ...kept,
     revision: c.revision,
@@ -116,7 +119,7 @@ async function snapshotAfter(
       const supplierPart = before.lines[i]?.supplierPart ?? null
       return snapshotLine({ ...l, ...more, adjustments, supplierPart }, order.currency)
     }),
-    ...freightOnPaper(sums, c.freightTax),
+    ...addedOnPaper(c),
     ...agreementOnPaper(order),
     net: sums.net.amount,
     total: sums.total.amount,

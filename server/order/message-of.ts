@@ -1,13 +1,18 @@
-import { dec } from '#core/base/decimal'
-import { moneyOf, subtract } from '#core/base/money'
-import type { MessageLine, OrderMessage } from '#core/order/message'
+import { dec, type DecimalText } from '#core/base/decimal'
+import { moneyOf, subtract, sum } from '#core/base/money'
+import type { MessageAdjustment, MessageLine, OrderMessage } from '#core/order/message'
 import type { OrderSnapshot } from './snapshot'
 
 /** A sent state of an order as the message that it is, whatever the format it goes out in. */
 export function messageOf(s: OrderSnapshot): OrderMessage {
   const kind = s.revision === 0 ? 'order' : s.isCancelled === true ? 'cancellation' : 'change'
-  const { currency, freight } = s
-  const lines = freight === undefined ? s.net : subtract(moneyOf(s.net, currency), moneyOf(freight, currency)).amount
+  const { currency, freight, adjustments = [] } = s
+  const total = (of: readonly DecimalText[]) =>
+    sum(
+      of.map((amount) => moneyOf(amount, currency)),
+      currency,
+    ).amount
+  const amounts = (kind: MessageAdjustment['kind']) => adjustments.filter((a) => a.kind === kind).map((a) => a.amount)
   const tax = subtract(moneyOf(s.total, currency), moneyOf(s.net, currency)).amount
   const touched = new Set((s.differences ?? []).flatMap((d) => ('line' in d ? [d.line] : [])))
   // Before a line kept its tax, an order with one tax alone says it for all.
@@ -41,7 +46,12 @@ export function messageOf(s: OrderSnapshot): OrderMessage {
       }
     }),
     freight: freight === undefined ? null : { amount: freight, tax: s.freightTax ?? theTax },
-    sums: { lines, net: s.net, tax, total: s.total },
+    adjustments,
+    sums: {
+      lines: total(s.lines.map((l) => l.net)),
+      ...{ allowances: total(amounts('discount')), charges: total([...amounts('charge'), freight ?? '0']) },
+      ...{ net: s.net, tax, total: s.total },
+    },
     taxes: s.taxes,
   }
 }

@@ -43,3 +43,28 @@ test('a call-off names its blanket order, and its cancellation is one of the cal
   const over = { calledFrom: 'P-26-00003', revision: 1, isCancelled: true, changedOn: '2026-11-28' }
   expect(written(over).says).not.toContain('P-26-00003')
 })
+
+test('what is taken off or put on stands between goods and sum, in the language of the supplier', () => {
+  const tax = { category: 'S', rate: '19' }
+  const adjusted: Partial<OrderSnapshot> = {
+    adjustments: [
+      { kind: 'discount', name: 'Winter', percent: '2.5', of: '900.00', amount: '22.50', tax },
+      { kind: 'charge', name: 'Crate', percent: null, of: '900.00', amount: '6.00', tax },
+    ],
+    net: '883.50',
+  }
+  const rows = (language: 'en' | 'de' | 'fr') => {
+    const sums = paperOfOrder({ ...SENT, ...adjusted, language }, 'https://rekko.example/1').blocks.find(
+      (b) => b.is === 'sums',
+    )
+    return sums?.is === 'sums' ? sums.rows.slice(0, 4).map((row) => row.slice(0, 2)) : []
+  }
+  expect(rows('en')).toEqual([
+    ['Goods', '900.00'],
+    ['Winter, 2.5 % of 900.00', '−' + '22.50'],
+    ['Crate', '6.00'],
+    ['Without tax', '883.50'],
+  ])
+  expect(rows('de')[1]).toEqual(['Winter, 2,5 % von 900,00', '−' + '22,50'])
+  expect(rows('fr')[1]?.[0]).toBe('Winter, 2,5 % de 900,00')
+})

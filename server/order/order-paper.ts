@@ -1,5 +1,5 @@
 import { dec, type DecimalText } from '#core/base/decimal'
-import { moneyOf, subtract } from '#core/base/money'
+import { moneyOf, negate, sum } from '#core/base/money'
 import type { OrderDifference } from '#core/order/compare'
 import { ORDER_PAPER, type OrderPaperWords } from '#shared/words/order-paper'
 import { OUTWARD_IN, type Ways } from '#shared/words/ways'
@@ -141,7 +141,7 @@ const linesOf = (order: OrderSnapshot, { say, ways }: Said): Block => ({
 const sumsOf = (order: OrderSnapshot, said: Said): SumRow[] => {
   const { say, ways } = said
   return [
-    ...(order.freight === undefined ? [] : freightRows(order, order.freight, said)),
+    ...partRows(order, said),
     [say.withoutTax, ways.kept(order.net, order.currency), 'text'],
     ...order.taxes.map((t): SumRow => [
       say.tax(ways.price(t.rate, 'JPY'), ways.kept(t.taxable, order.currency)),
@@ -152,11 +152,22 @@ const sumsOf = (order: OrderSnapshot, said: Said): SumRow[] => {
   ]
 }
 
-/** What the goods come to and what bringing them costs, above the sum of both. */
-function freightRows(order: OrderSnapshot, freight: DecimalText, { say, ways }: Said): SumRow[] {
-  const goods = subtract(moneyOf(order.net, order.currency), moneyOf(freight, order.currency))
+/** What the goods come to, what is taken off or put on, and what bringing them costs, above the sum of all. */
+function partRows(order: OrderSnapshot, { say, ways }: Said): SumRow[] {
+  const { currency, freight, adjustments = [] } = order
+  if (freight === undefined && adjustments.length === 0) return []
+  const goods = sum(
+    order.lines.map((l) => moneyOf(l.net, currency)),
+    currency,
+  )
+  const kept = (amount: DecimalText) => ways.kept(amount, currency)
   return [
-    [say.goods, ways.kept(goods.amount, order.currency), 'text'],
-    [say.freight, ways.kept(freight, order.currency), 'text'],
+    [say.goods, kept(goods.amount), 'text'],
+    ...adjustments.map((a): SumRow => [
+      a.percent === null ? a.name : `${a.name}, ${say.percentOf(ways.decimal(a.percent), kept(a.of))}`,
+      kept(a.kind === 'discount' ? negate(moneyOf(a.amount, currency)).amount : a.amount),
+      'text',
+    ]),
+    ...(freight === undefined ? [] : [[say.freight, kept(freight), 'text'] satisfies SumRow]),
   ]
 }

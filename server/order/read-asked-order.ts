@@ -12,6 +12,7 @@ import { listAnswers } from './answer-reads'
 import { listSent } from './change-reads'
 import { listOrderLines } from './page-reads'
 import { conditionsOf } from './reads'
+import { readParts } from './view-parts'
 
 /** An order as its supplier reads and answers it: what was sent, and nothing of what is said within. */
 export async function readAskedOrder(ctx: Context, key: string): Promise<AskedOrder> {
@@ -43,6 +44,7 @@ export async function readAskedOrder(ctx: Context, key: string): Promise<AskedOr
     ...{ placedAs: o.placedAs, calledFrom: o.blanket },
     currency: o.currency,
     net: moneyOf(o.net ?? '0', o.currency),
+    ...(await readParts(ctx.tx, o)),
     today: dayOf(ctx.now, timeZone),
     lines: lines.flatMap((l, i) => {
       if (dec(l.quantity).isZero()) return []

@@ -23,6 +23,7 @@ import { adjustmentsOfPart } from '#core/budget/effect'
 import { computeTray, takenOff, type ComputedTray } from './compute-tray'
 import { agreementOfLines } from './drawing'
 import { conditionsOf, listTrays, type OrderRow } from './reads'
+import { viewParts } from './view-parts'
 
 /** Approved lines of the buyer's part that wait to be ordered, those asked for, and the buyer's own trays. */
 export async function readDesk(
@@ -92,10 +93,9 @@ async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {
     total: c.sums.total,
     saved: c.saved,
     needBy: c.lines.map((l) => l.needBy).sort()[0] ?? '',
-    goods: c.sums.lines,
-    freight: c.sums.charges,
+    ...viewParts(c),
     freightFreeFrom: c.terms.freight === null ? null : c.terms.freeFrom,
-    minimum: minimumMissed(c.sums.lines, c.terms),
+    minimum: minimumMissed(c.goods, c.terms),
     requests: new Set(c.parts.map((p) => p.requisitionId)).size,
     directFor: tray.directFor?.name ?? null,
     lines: c.lines.map((l) => ({
@@ -114,7 +114,11 @@ async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {
     })),
     note: tray.note,
     unseen: unseenSigns(
-      [...c.lines.flatMap((l) => [l.description, l.secondDescription, ...l.notes]), tray.note].join(''),
+      [
+        ...c.lines.flatMap((l) => [l.description, l.secondDescription, ...l.notes]),
+        ...tray.adjustments.map((a) => a.name),
+        tray.note,
+      ].join(''),
     ).join(' '),
     refusals: reasons.map((r) => sayIssueReason(r, waysOf(ctx.actor.locale))),
     mayIssue: c.verdict.value !== null,

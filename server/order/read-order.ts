@@ -28,6 +28,7 @@ import { sentName } from './snapshot'
 import { listTalks } from './talk-store'
 import { ublOf } from './ubl-of'
 import { viewDirect } from './view-direct'
+import { readParts } from './view-parts'
 import { SEEN_ORDERS } from './visible'
 
 /** 404 unless the actor sees it; 409 while it is not issued: its buyer has it on the Desk, others decide on it. */
@@ -81,7 +82,7 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
     // What is called off is counted as what its blanket order draws on.
     mayDraw: mayChange && o.blanketId === null && (await listAgreementsWith(ctx.tx, [o.supplierId])).length > 0,
     net,
-    freight: moneyOf(o.freight, o.currency),
+    ...(await readParts(ctx.tx, o)),
     tax,
     total: add(net, tax),
     issuedAt: o.issuedAt ?? '',
@@ -117,7 +118,7 @@ export async function readOrder(ctx: Context, id: string): Promise<OrderView> {
       reason: reasons.get(v.revision) ?? '',
     })),
     buyerId: o.ownerId,
-    expiresOn: o.expiresOn,
+    ...{ expiresOn: o.expiresOn, saidAdjustments: o.adjustments },
     shipToId: o.shipToId,
     mayChange,
     places: mayChange ? (await listShipTos(ctx.tx)).map((s) => ({ id: s.id, name: s.name })) : [],
@@ -176,6 +177,7 @@ async function readUnderWay({ tx }: Context, orderId: string): Promise<OrderView
       state: c.state,
       shipToId: c.shipToId,
       expiresOn: c.expiresOn,
+      adjustments: c.adjustments,
       rest: c.rest,
       reason: c.reason,
       note: c.note,

@@ -14,6 +14,7 @@ import { person, shipTo } from '../db/schema/people'
 import { orders } from '../order/visible'
 import { requisition, requisitionLine } from '../db/schema/requisition'
 import { orderLine, orderLineSource, trayPart } from '../db/schema/order'
+import type { OrderAdjustment } from '#core/order/adjustment'
 
 const s = named(supplier, 's')
 const b = named(person, 'b')
@@ -87,6 +88,7 @@ export interface OrderRow extends DocumentHead {
   /** Of a call-off: the blanket order of which it is a part, and its number. */
   blanketId: string | null
   blanket: string | null
+  adjustments: readonly OrderAdjustment[]
   note: string
   revision: number
   /** Units of its currency for one of the base, since it was issued. */
@@ -149,6 +151,7 @@ const ORDER = {
   isBlanket: o.isBlanket,
   blanketId: o.blanketId,
   blanket: sql<string | null>`(select ${w.number} from ${w} where ${w.id} = ${o.blanketId})`,
+  adjustments: o.adjustments,
   note: o.note,
   revision: o.revision,
   perBase: o.perBase,
@@ -172,7 +175,7 @@ const FROM = sql`from ${o} join ${s} on ${s.id} = ${o.supplierId} join ${b} on $
 export const conditionsOf = (order: OrderRow): OrderConditions => ({
   terms: { kind: order.termsKind, days: order.termsDays },
   ...{ delivery: order.delivery, expiresOn: order.expiresOn, placedAs: order.placedAs, isSent: order.isSent },
-  isBlanket: order.isBlanket,
+  ...{ isBlanket: order.isBlanket, adjustments: order.adjustments },
 })
 
 /** An order with its supplier and ship-to; `lock` takes its row. */

@@ -1,4 +1,5 @@
 import { sql, type SQL, type SQLWrapper } from 'drizzle-orm'
+import type { MessageAdjustment } from '#core/order/message'
 import type { Tx } from '../db/client'
 import { UTC } from '../db/moments'
 import type { OrderSnapshot } from './snapshot'
@@ -37,6 +38,16 @@ export function findUnfiledRevision(
 export async function lockUnfiledRevision(tx: Tx, orderId: string, revision: number): Promise<boolean> {
   const locked = sql`${unfiled(orderId, revision)} for update skip locked`
   return (await readOne(tx, { orderId: orderRevision.orderId }, locked)) !== null
+}
+
+/** What is taken off an issued order, or put on it, as it was sent last. */
+export async function findSentAdjustments(tx: Tx, orderId: string): Promise<readonly MessageAdjustment[]> {
+  const sent = await readOne(
+    tx,
+    { adjustments: sql<readonly MessageAdjustment[] | null>`${v.snapshot} -> 'adjustments'` },
+    sql`from ${v} where ${v.orderId} = ${orderId} order by ${v.revision} desc limit 1`,
+  )
+  return sent?.adjustments ?? []
 }
 
 /** How the supplier of an order is reached. */

@@ -38,7 +38,7 @@ export interface LinkedOrder {
   net: DecimalText
   currency: string
   lineIds: string[]
-  lines: { net: DecimalText; freight: DecimalText; sources: { requisitionId: string; quantity: DecimalText }[] }[]
+  lines: { net: DecimalText; borne: DecimalText; sources: { requisitionId: string; quantity: DecimalText }[] }[]
   pdf: boolean
   channel: string | null
   sentAt: string | null
@@ -65,7 +65,7 @@ export function listLinkedOrders(tx: Tx, requisitionId: string): Promise<LinkedO
       lineIds: sql<LinkedOrder['lineIds']>`array_agg(distinct ${l.id})`,
       lines: sql<LinkedOrder['lines']>`(
         select json_agg(json_build_object('net', trim_scale(${ol2.net})::text,
-          'freight', trim_scale(${ol2.freight})::text, 'sources', (
+          'borne', trim_scale(${ol2.borne})::text, 'sources', (
           select json_agg(json_build_object('requisitionId', ${l2.requisitionId}, 'quantity',
             trim_scale(${x2.quantity})::text) order by ${l2.id})
           from ${x2} join ${l2} on ${l2.id} = ${x2.requisitionLineId} where ${x2.orderLineId} = ${ol2.id})))

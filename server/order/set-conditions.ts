@@ -1,4 +1,5 @@
 import { dayOf } from '#core/base/day'
+import { tidyAdjustments } from '#core/order/adjustment'
 import { comparedNumber, conditionReasons, type OrderConditions } from '#core/order/conditions'
 import { sayConditionReason } from '#shared/words/conditions'
 import { waysOf } from '#shared/words/ways'
@@ -26,10 +27,10 @@ export async function setOrderConditions(
   const to = tidied(asked)
   const today = dayOf(ctx.now, (await requireOrganisation(ctx.tx)).timeZone)
   const ways = waysOf(ctx.actor.locale)
-  const wrong = conditionReasons(to, today).map((r) => sayConditionReason(r, ways, today))
+  const wrong = conditionReasons(to, tray.currency, today).map((r) => sayConditionReason(r, ways, today))
   if (to.placedAs !== null) wrong.push(...(await sayTaken(ctx, tray, to.placedAs)))
   if (wrong.length > 0) throw refused(wrong, {}, 'does-not-fit')
-  if (JSON.stringify(to) === JSON.stringify(conditionsOf(tray))) return { id, version }
+  if (JSON.stringify(to) === JSON.stringify(tidied(conditionsOf(tray)))) return { id, version }
   const arePaidOtherwise = to.terms.kind !== tray.termsKind || to.terms.days !== tray.termsDays
   await setConditions(ctx.tx, id, { ...to, termsSaid: tray.termsSaid || arePaidOtherwise })
   await noteChanged(ctx, id)
@@ -38,10 +39,19 @@ export async function setOrderConditions(
 }
 
 /** Without spaces around what was typed; what is placed by this goes to its supplier. */
-const tidied = ({ terms, delivery, expiresOn, placedAs, isSent, isBlanket }: OrderConditions): OrderConditions => ({
+const tidied = ({
+  terms,
+  delivery,
+  expiresOn,
+  placedAs,
+  isSent,
+  isBlanket,
+  adjustments,
+}: OrderConditions): OrderConditions => ({
   terms: { kind: terms.kind, days: terms.days },
   delivery: delivery === null ? null : { term: delivery.term, place: delivery.place.trim() },
   ...{ expiresOn, placedAs: placedAs?.trim() ?? null, isSent, isBlanket },
+  adjustments: tidyAdjustments(adjustments),
 })
 
 /** The sentence for a number under which another order of the supplier was placed; none where it is free. */

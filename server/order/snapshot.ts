@@ -1,9 +1,10 @@
 import type { DecimalText } from '#core/base/decimal'
-import type { DocumentSums, TaxKey } from '#core/base/document-sums'
+import type { TaxKey } from '#core/base/document-sums'
 import { isZero } from '#core/base/money'
 import type { OrderConditions } from '#core/order/conditions'
 import type { OrderDifference, OrderStand } from '#core/order/compare'
-import type { MessageAllowance } from '#core/order/message'
+import type { OrderSums } from '#core/order/order-sums'
+import type { MessageAdjustment, MessageAllowance } from '#core/order/message'
 import type { Language } from '#core/supplier/language'
 
 /** An order as it stood when it was sent: all that its PDF shows, so that it can be made again alike. */
@@ -61,6 +62,8 @@ export interface OrderSnapshot {
   /** Orders sent before it was asked for have none. */
   readonly freight?: DecimalText
   readonly freightTax?: TaxKey
+  /** What is put on the whole of it, or taken off. */
+  readonly adjustments?: readonly MessageAdjustment[]
   readonly net: DecimalText
   readonly taxes: readonly {
     readonly category: string
@@ -81,16 +84,29 @@ export const standOf = (s: OrderSnapshot): OrderStand => ({
   lines: s.lines,
   ...{ shipTo: s.shipTo.name, expiresOn: s.expiresOn ?? null },
   freight: s.freight ?? '0',
+  adjustments: s.adjustments ?? [],
   net: s.net,
   currency: s.currency,
 })
 
-/** What of a sent state is its freight, if it has any. */
-export const freightOnPaper = (
-  { charges }: Pick<DocumentSums, 'charges'>,
-  tax: TaxKey | null,
-): Pick<OrderSnapshot, 'freight' | 'freightTax'> =>
-  isZero(charges) ? {} : { freight: charges.amount, ...(tax === null ? {} : { freightTax: tax }) }
+/** What of a sent state is its freight, and what else is put on it or taken off it, if there is any. */
+export const addedOnPaper = ({
+  freight,
+  freightTax: tax,
+  adjustments,
+}: Pick<OrderSums, 'freight' | 'freightTax' | 'adjustments'>): Pick<
+  OrderSnapshot,
+  'freight' | 'freightTax' | 'adjustments'
+> => ({
+  ...(isZero(freight) ? {} : { freight: freight.amount, ...(tax === null ? {} : { freightTax: tax }) }),
+  ...(adjustments.length === 0
+    ? {}
+    : {
+        adjustments: adjustments.map(({ kind, name, percent, base, amount, tax: key }) => ({
+          ...{ kind, name, percent, of: base.amount, amount: amount.amount, tax: key },
+        })),
+      }),
+})
 
 /** What of a sent state are conditions that were said, and what sort of order it is. */
 export const conditionsOnPaper = ({

@@ -11,6 +11,7 @@ import { sendAlong } from '../db/transaction'
 import { bare, named } from '../db/read'
 import { forgetOwners, insertDocument, setLeft } from '../document/store'
 import type { OrderSnapshot } from './snapshot'
+import type { OrderAdjustment } from '#core/order/adjustment'
 
 /** What an order begins with. */
 interface NewOrder {
@@ -24,6 +25,7 @@ interface NewOrder {
   blanketId?: string
   deliveryTerm?: DeliveryTerm | null
   deliveryPlace?: string
+  adjustments?: readonly OrderAdjustment[]
 }
 
 /** A tray with its document; `supplier` is its name, by which the order is called. */
@@ -112,7 +114,7 @@ export async function setConditions(
       ...{ termsKind: c.terms.kind, termsDays: c.terms.days, termsSaid: c.termsSaid, expiresOn: c.expiresOn },
       ...{ deliveryTerm: c.delivery?.term ?? null, deliveryPlace: c.delivery?.place ?? '' },
       ...{ placedAs: c.placedAs, placedKey: c.placedAs === null ? null : comparedNumber(c.placedAs) },
-      ...{ isSent: c.isSent, isBlanket: c.isBlanket },
+      ...{ isSent: c.isSent, isBlanket: c.isBlanket, adjustments: c.adjustments },
     })
     .where(eq(purchaseOrder.id, orderId))
 }
@@ -131,7 +133,7 @@ export async function setGoesToSupplier(tx: Tx, orderId: string): Promise<void> 
 export async function insertOrderLines(
   tx: Tx,
   orderId: string,
-  lines: readonly (MergedLine & { taxRate: DecimalText; net: Money; freight: Money; blanketLineId?: string })[],
+  lines: readonly (MergedLine & { taxRate: DecimalText; net: Money; borne: Money; blanketLineId?: string })[],
 ): Promise<string[]> {
   const ids = lines.map(() => randomUUID())
   await sendAlong(
@@ -157,7 +159,7 @@ export async function insertOrderLines(
         taxRate: l.taxRate,
         needBy: l.needBy,
         net: l.net.amount,
-        freight: l.freight.amount,
+        borne: l.borne.amount,
       })),
     ),
   )

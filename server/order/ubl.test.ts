@@ -43,6 +43,25 @@ const CONDITIONS: Partial<OrderSnapshot> = {
     calledFrom: 'P-26-00003',
   },
 }
+/** 5 % off the line that is taxed, and 6.00 put on it. */
+const ADJUSTED: OrderSnapshot = {
+  ...SNAPSHOT,
+  adjustments: [
+    {
+      ...{ kind: 'discount', name: 'Early order', percent: '5', of: '374.06', amount: '18.70' },
+      tax: { category: 'S', rate: '19' },
+    },
+    {
+      ...{ kind: 'charge', name: 'Crate', percent: null, of: '506.36', amount: '6.00' },
+      tax: { category: 'S', rate: '19' },
+    },
+  ],
+  ...{ net: '513.66', total: '586.12' },
+  taxes: [
+    { category: 'S', rate: '19', taxable: '381.36', tax: '72.46' },
+    { category: 'Z', rate: '0', taxable: '132.30', tax: '0.00' },
+  ],
+}
 const CHANGED: OrderSnapshot = {
   ...SNAPSHOT,
   ...{ revision: 2, changedOn: '2026-11-28', changeNote: 'As agreed by telephone.' },
@@ -112,6 +131,7 @@ describe('an order as UBL', () => {
   const cases = [
     ['Order', SNAPSHOT],
     ['Order', { ...SNAPSHOT, ...CONDITIONS }],
+    ['Order', ADJUSTED],
     ['OrderChange', { ...CHANGED, ...CONDITIONS, agreement: 'CF/2026-7' }],
     ['OrderCancellation', { ...CHANGED, isCancelled: true }],
   ] as const
@@ -151,21 +171,27 @@ describe('an order as UBL', () => {
     expect(o?.['cac:Delivery']?.['cac:RequestedDeliveryPeriod']?.['cbc:EndDate']).toBe('2026-12-01')
   })
   // EN 16931, BR-CO-10, BR-CO-13 and BR-CO-15, which Peppol BIS Ordering 3 takes over.
-  it('adds up as its standard asks: lines, charges, net, tax, total', () => {
-    const { Order: o } = read(messageOf(SNAPSHOT)) as { Order: Read }
+  it.each([SNAPSHOT, ADJUSTED])('adds up as its standard asks: lines, allowances, charges, net, tax, total', (sent) => {
+    const { Order: o } = read(messageOf(sent)) as { Order: Read }
     const total = o?.['cac:AnticipatedMonetaryTotal'] as unknown as Record<string, unknown>
     const cents = (of: unknown) => Math.round(Number(text(of)) * 100)
     const lines = (o?.['cac:OrderLine'] as unknown as Read[]).map((l) =>
       cents(l['cac:LineItem']?.['cbc:LineExtensionAmount']),
     )
     expect(lines.reduce((a, b) => a + b, 0)).toBe(cents(total['cbc:LineExtensionAmount']))
-    expect(cents(total['cbc:LineExtensionAmount']) + cents(total['cbc:ChargeTotalAmount'])).toBe(
+    const { 'cbc:AllowanceTotalAmount': taken = '0', 'cbc:ChargeTotalAmount': put } = total
+    expect(cents(total['cbc:LineExtensionAmount']) - cents(taken) + cents(put)).toBe(
       cents(total['cbc:TaxExclusiveAmount']),
     )
+    // BR-CO-11 and BR-CO-12: they are the sums of what stands on the document.
+    const each = [o?.['cac:AllowanceCharge']].flat() as unknown as Read[]
+    const of = (isCharge: string) =>
+      each.filter((a) => text(a['cbc:ChargeIndicator']) === isCharge).reduce((s, a) => s + cents(a['cbc:Amount']), 0)
+    expect([of('false'), of('true')]).toEqual([cents(taken), cents(put)])
     expect(cents(total['cbc:TaxExclusiveAmount']) + cents(o?.['cac:TaxTotal']?.['cbc:TaxAmount'])).toBe(
       cents(total['cbc:TaxInclusiveAmount']),
     )
-    expect(total['cbc:PayableAmount']).toEqual({ '#text': '601.23', '@_currencyID': 'EUR' })
+    expect(total['cbc:PayableAmount']).toEqual({ '#text': sent.total, '@_currencyID': 'EUR' })
   })
   it('a change names the order, its own sequence, and what became of each line', () => {
     const { OrderChange: o } = read(messageOf(CHANGED)) as { OrderChange: Read }

@@ -1,5 +1,5 @@
 import { XMLBuilder } from 'fast-xml-parser'
-import type { DecimalText } from '#core/base/decimal'
+import { dec, type DecimalText } from '#core/base/decimal'
 import type { TaxKey } from '#core/base/document-sums'
 import type { MessageKind, MessageLine, MessageParty, MessageSort, OrderMessage } from '#core/order/message'
 import { sayTerms } from '#shared/words/terms'
@@ -68,22 +68,34 @@ function order(m: OrderMessage): Node {
     // The code of Incoterms, and its place (from memory).
     'cac:DeliveryTerms': m.delivery && { 'cbc:ID': m.delivery.term, 'cbc:SpecialTerms': m.delivery.place },
     'cac:PaymentTerms': { 'cbc:Note': sayTerms(m.terms) },
-    'cac:AllowanceCharge':
-      m.freight === null
-        ? null
-        : {
-            'cbc:ChargeIndicator': 'true',
-            'cbc:AllowanceChargeReasonCode': 'FC',
-            'cbc:AllowanceChargeReason': 'Freight',
-            'cbc:Amount': money(m.freight.amount),
-            'cac:TaxCategory': taxCategory(m.freight.tax),
-          },
+    'cac:AllowanceCharge': [
+      ...m.adjustments.map((a) => ({
+        'cbc:ChargeIndicator': String(a.kind === 'charge'),
+        'cbc:AllowanceChargeReason': a.name,
+        'cbc:MultiplierFactorNumeric': a.percent,
+        'cbc:Amount': money(a.amount),
+        'cbc:BaseAmount': a.percent === null ? null : money(a.of),
+        'cac:TaxCategory': taxCategory(a.tax),
+      })),
+      ...(m.freight === null
+        ? []
+        : [
+            {
+              'cbc:ChargeIndicator': 'true',
+              'cbc:AllowanceChargeReasonCode': 'FC',
+              'cbc:AllowanceChargeReason': 'Freight',
+              'cbc:Amount': money(m.freight.amount),
+              'cac:TaxCategory': taxCategory(m.freight.tax),
+            },
+          ]),
+    ],
     'cac:TaxTotal': { 'cbc:TaxAmount': money(m.sums.tax) },
     'cac:AnticipatedMonetaryTotal': {
       'cbc:LineExtensionAmount': money(m.sums.lines),
       'cbc:TaxExclusiveAmount': money(m.sums.net),
       'cbc:TaxInclusiveAmount': money(m.sums.total),
-      'cbc:ChargeTotalAmount': m.freight === null ? null : money(m.freight.amount),
+      'cbc:AllowanceTotalAmount': isNothing(m.sums.allowances) ? null : money(m.sums.allowances),
+      'cbc:ChargeTotalAmount': isNothing(m.sums.charges) ? null : money(m.sums.charges),
       'cbc:PayableAmount': money(m.sums.total),
     },
     'cac:OrderLine': m.lines.map((l) => ({
@@ -92,6 +104,8 @@ function order(m: OrderMessage): Node {
     })),
   }
 }
+
+const isNothing = (amount: DecimalText): boolean => dec(amount).isZero()
 
 /** Of a blanket order every line is called off until its last day; null of any other. */
 const dayOfLines = (m: OrderMessage): string | null => (m.sort === 'blanket order' ? m.expiresOn : null)

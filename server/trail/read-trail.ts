@@ -134,7 +134,7 @@ function moneyByStage(
 /** What of an order belongs to a requisition: a merged one serves others too. */
 const shareOf = (o: LinkedOrder, requisitionId: string): Money =>
   shareOfOrder(
-    o.lines.map((l) => ({ ...l, net: moneyOf(l.net, o.currency), freight: moneyOf(l.freight, o.currency) })),
+    o.lines.map((l) => ({ ...l, net: moneyOf(l.net, o.currency), borne: moneyOf(l.borne, o.currency) })),
     requisitionId,
     o.currency,
   )

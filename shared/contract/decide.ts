@@ -9,6 +9,7 @@ import { RESTS } from '#core/order/change'
 import { directOrder } from './order'
 import { defineRoute } from './route'
 import { decimal, id, ids, made, money, text, versioned } from './values'
+import { partsOfNet } from './order-conditions'
 
 const document = z.enum(['requisition', 'order'])
 const slip = z.object({
@@ -166,7 +167,7 @@ const orderDecision = decided.extend({
   isSent: z.boolean(),
   currency: z.string(),
   net: money,
-  freight: money,
+  ...partsOfNet,
   tax: money,
   total: money,
   /** It is issued as soon as it is approved, without another press. */

@@ -4,6 +4,7 @@ import { CHANGE_STATES } from '#core/order/change-moves'
 import { RESTS } from '#core/order/change'
 import { defineRoute } from './route'
 import { day, decimal, id, ids, money, text, versioned } from './values'
+import { partsOfNet } from './order-conditions'
 
 const notBelow = decimal.refine((t) => !t.startsWith('-'), 'is below 0')
 const filled = (max: number) => text(max).refine((t) => t.trim() !== '', 'is empty')
@@ -58,6 +59,7 @@ const asked = z.object({
   calledFrom: z.string().nullable(),
   currency: z.string(),
   net: money,
+  ...partsOfNet,
   today: z.string(),
   lines: z.array(
     z.object({

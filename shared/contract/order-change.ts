@@ -3,6 +3,7 @@ import { CHANGE_STATES } from '#core/order/change-moves'
 import { RESTS } from '#core/order/change'
 import { defineRoute } from './route'
 import { day, decimal, id, ids, money, text, versioned } from './values'
+import { orderAdjustments, partsOfNet } from './order-conditions'
 
 const notBelow = decimal.refine((t) => !t.startsWith('-'), 'is below 0')
 const wishes = z.object({
@@ -15,6 +16,8 @@ const wishes = z.object({
   shipToId: id.nullable().default(null),
   /** Its last day; null: as it is. */
   expiresOn: day.nullable().default(null),
+  /** What is taken off the whole, or put on it; null: as it is. */
+  adjustments: orderAdjustments.nullable().default(null),
   /** What becomes of what is not ordered any more: it waits to be ordered again, or it is over. */
   rest: z.enum(RESTS),
   /** Why, for colleagues. */
@@ -34,6 +37,7 @@ export const changeUnderWay = z.object({
   id: z.string(),
   state: z.enum(CHANGE_STATES),
   expiresOn: z.string().nullable(),
+  adjustments: orderAdjustments.nullable(),
   ...{ shipToId: z.string().nullable(), rest: z.enum(RESTS), reason: z.string(), note: z.string() },
   lines: z.array(z.object({ lineId: z.string(), quantity: z.string(), unitPrice: z.string(), needBy: z.string() })),
   /** Whom it waits for; nobody, where it is held. */
@@ -57,7 +61,7 @@ export const orderChangeRoutes = {
       needsDecision: z.boolean(),
       isCancellation: z.boolean(),
       lines: z.array(z.object({ id: z.string(), net: money })),
-      freight: money,
+      ...partsOfNet,
       net: money,
       tax: money,
       total: money,

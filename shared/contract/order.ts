@@ -1,9 +1,9 @@
 import { z } from 'zod'
-import { DELIVERY_TERMS, LONGEST_NUMBER } from '#core/order/conditions'
 import { blanketOrder } from './call-off'
 import { attachment } from './document'
 import { orderAnswer } from './order-answer'
 import { changeUnderWay } from './order-change'
+import { orderAdjustments, orderConditions, partsOfNet } from './order-conditions'
 import { orderTalk } from './order-talk'
 import { defineRoute } from './route'
 import { day, decimal, id, ids, money, text, versioned } from './values'
@@ -35,20 +35,6 @@ const deskLine = z.object({
   asideReason: z.string(),
 })
 export type DeskLine = z.infer<typeof deskLine>
-/** On which conditions an order is placed. */
-const orderConditions = z.object({
-  terms: z.object({ kind: z.enum(['net', 'month-end']), days: z.number().int().min(0).max(365) }),
-  delivery: z.object({ term: z.enum(DELIVERY_TERMS), place: text(120) }).nullable(),
-  expiresOn: day.nullable(),
-  /** The number under which it was placed elsewhere; null: it is placed by this. */
-  placedAs: text(LONGEST_NUMBER).nullable(),
-  /** It goes to its supplier. */
-  isSent: z.boolean(),
-  /** It is called off a part at a time, until its last day. */
-  isBlanket: z.boolean().default(false),
-})
-export type KeptConditions = z.output<typeof orderConditions>
-
 const tray = z.object({
   id: z.string(),
   version: z.number(),
@@ -95,14 +81,12 @@ const tray = z.object({
       requests: z.number(),
     }),
   ),
-  /** What bringing it costs now; it is in the sums. */
-  freight: money,
+  /** It is in the sums; the goods alone decide what freight is asked. */
+  ...partsOfNet,
   /** The value of goods from which that is free; null: never, or it costs nothing anyway. */
   freightFreeFrom: money.nullable(),
   /** The least value of goods that the supplier takes an order for, where they do not reach it. */
   minimum: money.nullable(),
-  /** The goods alone, which decide it. */
-  goods: money,
   /** How many requests lie on it. */
   requests: z.number(),
   /** Of a direct order, which has no request: for whom it was written. */
@@ -189,7 +173,7 @@ const orderView = z.object({
   /** The reader may say on which agreement it draws. */
   mayDraw: z.boolean(),
   net: money,
-  freight: money,
+  ...partsOfNet,
   tax: money,
   total: money,
   issuedAt: z.string(),
@@ -235,6 +219,8 @@ const orderView = z.object({
   buyerId: z.string(),
   /** The last day on which it may be delivered, or called off. */
   expiresOn: z.string().nullable(),
+  /** What is taken off the whole or put on it, as it was said; `adjustments` is what that comes to. */
+  saidAdjustments: orderAdjustments,
   shipToId: z.string(),
   /** Whoever reads it may change it. */
   mayChange: z.boolean(),
@@ -244,7 +230,7 @@ const orderView = z.object({
   change: changeUnderWay.nullable(),
   /** What its supplier answered, the last first. */
   answers: z.array(orderAnswer),
-  /** What was said with its supplier besides, the last first, for whoever sees orders; whether the reader notes more. */
+  /** What was said with its supplier besides, the last first; whether the reader notes more. */
   talks: z.array(orderTalk),
   mayNote: z.boolean(),
   /** When its supplier was asked last for an answer. */

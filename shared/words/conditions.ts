@@ -1,4 +1,5 @@
 import type { ConditionReason, DeliveryTerm, OrderConditions } from '#core/order/conditions'
+import { sayAdjustmentReason } from './adjustment'
 import { sayTerms } from './terms'
 import type { Ways } from './ways'
 
@@ -18,7 +19,11 @@ export const DELIVERY: Readonly<Record<DeliveryTerm, string>> = {
 }
 
 /** "net 30 days · DAP Harborough · until 31 January": what is not said is left out. */
-export function sayConditions(c: Omit<OrderConditions, 'placedAs' | 'isSent'>, ways: Ways, today: string): string {
+export function sayConditions(
+  c: Omit<OrderConditions, 'placedAs' | 'isSent' | 'adjustments'>,
+  ways: Ways,
+  today: string,
+): string {
   return [
     sayTerms(c.terms),
     ...(c.delivery === null ? [] : [`${c.delivery.term} ${c.delivery.place}`]),
@@ -42,6 +47,8 @@ export function sayConditionReason(r: ConditionReason, ways: Ways, today: string
       return 'A blanket order ends some day: say until when it is called off.'
     case 'expiry-is-past':
       return `${ways.date(r.on, today)} lies in the past: nothing could be delivered until then.`
+    default:
+      return sayAdjustmentReason(r)
   }
 }
 

@@ -12,6 +12,11 @@ const CHECKS: Record<IntegrityCheck, { readonly one: string; readonly many: stri
     many: 'documents hold another amount than they should',
     is: 'documents hold what they should',
   },
+  orders: {
+    one: 'order comes to another amount than its lines',
+    many: 'orders come to another amount than their lines',
+    is: 'orders come to what their lines do',
+  },
   numbers: {
     one: 'series of numbers has a gap',
     many: 'series of numbers have gaps',

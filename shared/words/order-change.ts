@@ -2,7 +2,8 @@ import { dec, type DecimalText } from '#core/base/decimal'
 import type { Money } from '#core/base/money'
 import type { ChangeReason, Rest } from '#core/order/change'
 import type { ChangeState } from '#core/order/change-moves'
-import type { OrderDifference } from '#core/order/compare'
+import type { AdjustmentValue, OrderDifference } from '#core/order/compare'
+import { sayAdjustmentReason } from './adjustment'
 import { sayAfterTheEnd, sayBeyond, sayMuch } from './call-off'
 import { sayIssueReason } from './order'
 import type { Ways } from './ways'
@@ -49,6 +50,14 @@ export function sayChangeReason(r: ChangeReason, ways: Ways): string {
       return sayBeyond(r, ways)
     case 'after-the-end':
       return sayAfterTheEnd(r, ways)
+    case 'adjustments-of-blanket':
+      return 'What is taken off a call-off, or put on it, is what its blanket order says.'
+    case 'adjustment-unnamed':
+    case 'adjustment-twice':
+    case 'adjustment-nothing':
+    case 'adjustment-above-all':
+    case 'adjustment-too-fine':
+      return sayAdjustmentReason(r)
     case 'price-of-blanket':
       return `“${r.description}” costs what its blanket order says; change the price there.`
     case 'order-state':
@@ -75,9 +84,23 @@ export function sayDifference(d: OrderDifference, ways: Ways): string {
       const before = d.was === null ? '' : ` instead of ${ways.date(d.was, '')}`
       return `it ends on ${ways.date(d.is, '')}${before}`
     }
+    case 'adjustment':
+      return `${d.name}: ${sayValue(d, d.is, ways)} instead of ${sayValue(d, d.was, ways)}`
     case 'freight':
       return `freight: ${freight(d.is, d.currency, ways)} instead of ${freight(d.was, d.currency, ways)}`
   }
+}
+
+/** "−5 %" of what is taken off, "6.00" of what is put on. */
+export function sayValue(
+  { kind, currency }: Pick<Extract<OrderDifference, { what: 'adjustment' }>, 'kind' | 'currency'>,
+  value: AdjustmentValue | null,
+  ways: Ways,
+  none = 'nothing',
+): string {
+  if (value === null) return none
+  const signed = (of: DecimalText) => (kind === 'discount' ? dec(of).negated().toFixed() : of)
+  return value.percent === null ? ways.kept(signed(value.amount), currency) : `${ways.decimal(signed(value.percent))} %`
 }
 
 const freight = (amount: DecimalText, currency: string, ways: Ways): string =>

@@ -2,7 +2,7 @@ import { dec, type DecimalText } from '#core/base/decimal'
 import type { PaymentTerms } from '#core/base/day'
 import type { OrderDifference } from '#core/order/compare'
 import type { Language } from '#core/supplier/language'
-import { sayDifference } from './order-change'
+import { sayDifference, sayValue } from './order-change'
 import { sayTerms } from './terms'
 import { OUTWARD_IN, type Ways } from './ways'
 
@@ -42,6 +42,8 @@ export interface OrderPaperWords {
   readonly amount: string
   readonly cancelled: string
   readonly goods: string
+  /** Of a discount or charge: a percentage of what. */
+  readonly percentOf: (percent: string, base: string) => string
   readonly freight: string
   readonly withoutTax: string
   readonly tax: (rate: string, taxable: string) => string
@@ -83,6 +85,7 @@ const EN: OrderPaperWords = {
   amount: 'Amount',
   cancelled: 'cancelled',
   goods: 'Goods',
+  percentOf: (percent, base) => `${percent} % of ${base}`,
   freight: 'Freight',
   withoutTax: 'Without tax',
   tax: (rate, taxable) => `Tax ${rate} % on ${taxable}`,
@@ -134,6 +137,7 @@ const DE: OrderPaperWords = {
   amount: 'Betrag',
   cancelled: 'storniert',
   goods: 'Waren',
+  percentOf: (percent, base) => `${percent} % von ${base}`,
   freight: 'Fracht',
   withoutTax: 'Ohne Steuer',
   tax: (rate, taxable) => `Steuer ${rate} % auf ${taxable}`,
@@ -186,6 +190,7 @@ const FR: OrderPaperWords = {
   amount: 'Montant',
   cancelled: 'annulé',
   goods: 'Marchandises',
+  percentOf: (percent, base) => `${percent} % de ${base}`,
   freight: 'Port',
   withoutTax: 'Hors taxe',
   tax: (rate, taxable) => `Taxe ${rate} % sur ${taxable}`,
@@ -227,6 +232,10 @@ function sayIn(d: OrderDifference, ways: Ways, says: Otherwise): string {
       return says.place(d.is, d.was)
     case 'end':
       return says.end(ways.date(d.is, ''), d.was === null ? '' : ways.date(d.was, ''))
+    case 'adjustment': {
+      const value = (of: typeof d.is) => sayValue(d, of, ways, says.none)
+      return `${d.name}${says.colon}${says.instead(value(d.is), value(d.was))}`
+    }
     case 'freight': {
       const cost = (of: DecimalText) => (dec(of).isZero() ? says.none : ways.kept(of, d.currency))
       return `${says.freight}${says.colon}${says.instead(cost(d.is), cost(d.was))}`

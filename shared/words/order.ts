@@ -58,6 +58,8 @@ export function sayIssueReason(r: IssueReason, ways: Ways): string {
       )
     case 'ship-to-differs':
       return 'The lines go to different places; an order goes to one.'
+    case 'discounts-beyond-goods':
+      return `${ways.money(r.discounts)} are taken off, and the lines come to ${ways.amount(r.goods)}.`
     case 'order-expired':
       return `It was to be delivered until ${ways.date(r.on, '')}, which is past: say until when.`
     case 'supplier-blocked':

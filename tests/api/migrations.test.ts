@@ -132,6 +132,7 @@ const FORMERLY: Record<string, string | undefined> = {
   purchase_order: `(select o.*, round(1 / o.per_base, 20) as to_base, d.number, d.version, d.state,
     d.owner_id as buyer_id, d.created_at,
     d.sent_at as issued_at from purchase_order o join document d using (id))`,
+  order_line: '(select l.*, l.borne as freight from order_line l)',
   attachment: '(select a.*, a.document_id as requisition_id from attachment a)',
   remark: '(select m.*, m.document_id as requisition_id from remark m)',
   notice: "(select n.*, coalesce(n.told ->> 'sentence', n.told ->> 'code') as sentence from notice n)",

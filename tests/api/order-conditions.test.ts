@@ -36,7 +36,7 @@ const { approvedLine, lay, issue } = ordering(() => rekko)
 
 const PLAIN: OrderConditions = {
   terms: { kind: 'net', days: 30 },
-  ...{ delivery: null, expiresOn: null, placedAs: null, isSent: true, isBlanket: false },
+  ...{ delivery: null, expiresOn: null, placedAs: null, isSent: true, isBlanket: false, adjustments: [] },
 }
 const day = (after: number) => addDays(TODAY, after)
 const order = async (id: string) =>

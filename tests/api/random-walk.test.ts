@@ -1,6 +1,8 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { addDays } from '#core/base/day'
 import { progressOf } from '#core/approval/progress'
+import type { OrderAdjustment } from '#core/order/adjustment'
+import { RESTS } from '#core/order/change'
 import { HANDED_HOW } from '#core/approval/handed'
 import { answerQuestion } from '../../server/approval/answer-question'
 import { askQuestion } from '../../server/approval/ask-question'
@@ -23,7 +25,10 @@ import { askForDecision } from '../../server/order/ask-for-decision'
 import { issueOrder } from '../../server/order/issue-order'
 import { ORDER } from '../../server/order/kind'
 import { layOnTray, takeOffTray } from '../../server/order/lay-tray'
-import { listTrays } from '../../server/order/reads'
+import { changeOrder } from '../../server/order/change-order'
+import { listStanding } from '../../server/order/change-reads'
+import { conditionsOf, findOrder, listTrays } from '../../server/order/reads'
+import { setOrderConditions } from '../../server/order/set-conditions'
 import { takeOrderBack } from '../../server/order/take-order-back'
 import { readAbsences } from '../../server/people/find-people'
 import { endAway, setAway } from '../../server/people/set-away'
@@ -70,6 +75,8 @@ const someone = () => among(CAST)
 
 /** All requests, and what may be taken back or called back. */
 const ids: string[] = []
+/** Orders that were issued, and by whom. */
+const issued: { id: string; buyer: string }[] = []
 const done = { legal: 0, illegal: 0 }
 
 type Act = () => Promise<unknown>
@@ -86,6 +93,14 @@ async function ownerOf(id: string): Promise<string> {
   const kept = await as('Signe Aalto', (ctx) => findRequisition(ctx.tx, id))
   return CAST.find((n) => personId(n) === kept?.ownerId) ?? someone()
 }
+const adjustment = (): OrderAdjustment => ({
+  ...{ kind: among(['discount', 'charge']), of: among(['percent', 'amount']), name: 'A test' },
+  value: among(['3', '12.5', '33.33', '100']),
+})
+const priced = ({ unitPrice, needBy }: { unitPrice: string; needBy: string }) => ({
+  unitPrice: chance(0.7) ? unitPrice : price(),
+  needBy,
+})
 const price = () => among(['90', '240', '260', '700', '1200', '3100', '26000'])
 const lines = () => Array.from({ length: chance(0.3) ? 2 : 1 }, () => freeLine(price(), {}, among(WATER)))
 
@@ -217,7 +232,33 @@ const ACTS: readonly (readonly [weight: number, act: Act])[] = [
       if (chance(0.15)) await as(buyer, (ctx) => takeOffTray(ctx, tray.id, null))
       else if (chance(0.15)) await as(buyer, (ctx) => takeOrderBack(ctx, tray.id, tray.version))
       else if (chance(0.3)) await as(buyer, (ctx) => askForDecision(ctx, tray.id, tray.version, chance(0.5)))
-      else await as(buyer, (ctx) => issueOrder(ctx, tray.id, tray.version))
+      else {
+        await as(buyer, (ctx) => issueOrder(ctx, tray.id, tray.version))
+        issued.push({ id: tray.id, buyer })
+      }
+    },
+  ],
+  [
+    2,
+    async () => {
+      const buyer = among(['Leonie Farrow', 'Harriet Voss'])
+      const trays = await as(buyer, (ctx) => listTrays(ctx.tx, ctx.actor.id))
+      if (trays.length === 0) return
+      const tray = among(trays)
+      const adjustments = chance(0.2) ? [] : [adjustment()]
+      await as(buyer, (ctx) => setOrderConditions(ctx, tray.id, tray.version, { ...conditionsOf(tray), adjustments }))
+    },
+  ],
+  [
+    3,
+    async () => {
+      const order = among(issued)
+      const standing = await as(order.buyer, (ctx) => listStanding(ctx.tx, order.id))
+      const at = await as(order.buyer, (ctx) => findOrder(ctx.tx, order.id))
+      const lines = standing.map((l) => ({ lineId: l.id, quantity: among(['0', '1', '0.5']), ...priced(l) }))
+      const adjustments = chance(0.5) ? null : chance(0.3) ? [] : [adjustment()]
+      const wish = { lines, shipToId: null, adjustments, rest: among(RESTS), reason: 'a test', note: '' }
+      await as(order.buyer, (ctx) => changeOrder(ctx, order.id, at?.version ?? 1, { ...wish, asks: chance(0.3) }))
     },
   ],
   [

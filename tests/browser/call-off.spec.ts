@@ -103,7 +103,7 @@ test('a tray becomes a blanket order once its last day is said', async ({ browse
     .focus()
   await leonie.keyboard.press('Enter')
   const tray = leonie.getByRole('region', { name: 'Tray for Corrigan Pumps' }).last()
-  await tray.getByRole('button', { name: 'Terms, expiry, or that it was placed already' }).press('Enter')
+  await tray.getByRole('button', { name: 'Terms, discounts, or that it was placed already' }).press('Enter')
   const dialog = leonie.getByRole('dialog')
   await expect(dialog.getByRole('heading', { name: /^On which conditions/ })).toBeVisible()
   await dialog.getByRole('button', { name: /^How long it may be delivered/ }).click()
@@ -119,7 +119,7 @@ test('a tray becomes a blanket order once its last day is said', async ({ browse
   await expect(dialog).toHaveCount(0)
   await expect(tray).toContainText('blanket order, called off in parts until')
   // Said anew it is no blanket order any more, and its last day is still there.
-  await tray.getByRole('button', { name: 'Terms, expiry, or that it was placed already' }).press('Enter')
+  await tray.getByRole('button', { name: 'Terms, discounts, or that it was placed already' }).press('Enter')
   await dialog.getByRole('button', { name: /^How long it may be delivered/ }).click()
   await leonie.getByRole('option', { name: 'until', exact: true }).click()
   await leonie.keyboard.press('Control+Enter')

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { compare, isZero, subtract } from '#core/base/money'
+import { compare, subtract } from '#core/base/money'
 import type { OrderDecision } from '#shared/contract/decide'
+import { rowsOfParts } from '#shared/words/adjustment'
 import { sayPlaced } from '#shared/words/conditions'
 import { capital } from '#shared/words/format'
 import AnswerBox from '~/components/decide/AnswerBox.vue'
@@ -111,8 +112,8 @@ const above = ({ approved, ordered }: OrderDecision['lines'][number]) =>
         </tr>
       </tbody>
     </table>
-    <p v-if="!isZero(doc.freight)" class="mt-2 flex justify-end gap-6">
-      <span>Freight</span><span class="num w-24">{{ wording.amount(doc.freight) }}</span>
+    <p v-for="(row, i) in rowsOfParts(doc, wording.ways)" :key="i" class="flex justify-end gap-6" :class="i === 0 ? 'mt-2' : 'mt-1'">
+      <span>{{ row.says }}</span><span class="num w-24">{{ wording.amount(row.amount) }}</span>
     </p>
     <p class="mt-2 flex justify-end gap-6 font-semibold">
       <span>{{ doc.currency }}, without tax</span><span class="num w-24">{{ wording.amount(doc.net) }}</span>

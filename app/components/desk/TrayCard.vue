@@ -3,6 +3,7 @@ import { HUNDRED, ONE, dec } from '#core/base/decimal'
 import { isZero, subtract } from '#core/base/money'
 import { readTypedNumber } from '#core/base/typed-number'
 import { unitName } from '#core/base/unit'
+import { rowsOfParts } from '#shared/words/adjustment'
 import { sayPlaced } from '#shared/words/conditions'
 import { capital, inWords, listWords } from '#shared/words/format'
 import type { TrayView } from '#shared/contract/order'
@@ -166,8 +167,13 @@ function agree(lineId: string, event: Event): void {
         >
       </li>
     </ul>
-    <p v-if="!isZero(tray.freight)" class="flex justify-between border-t border-rule py-1">
-      <span>Freight</span><span class="num">{{ wording.amount(tray.freight) }}</span>
+    <p
+      v-for="(row, i) in rowsOfParts(tray, wording.ways)"
+      :key="i"
+      class="flex justify-between gap-3 py-1"
+      :class="i === 0 ? 'border-t border-rule' : ''"
+    >
+      <span>{{ row.says }}</span><span class="num">{{ wording.amount(row.amount) }}</span>
     </p>
     <p v-if="!isZero(tray.saved)" class="mt-1 font-semibold text-green">
       {{ wording.amount(tray.saved) }} less than
@@ -246,7 +252,7 @@ function agree(lineId: string, event: Event): void {
             Say something to the supplier
           </button>
           <button type="button" class="quiet-link min-h-6" @click.stop="emit('conditions')">
-            Terms, expiry, or that it was placed already
+            Terms, discounts, or that it was placed already
           </button>
           <button v-if="tray.hasAgreements" type="button" class="quiet-link min-h-6" @click.stop="emit('draw')">
             {{ tray.agreement ? 'Draw on another agreement, or none' : 'Draw on an agreement' }}

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { dec } from '#core/base/decimal'
-import { isZero } from '#core/base/money'
+import { rowsOfParts } from '#shared/words/adjustment'
 import { isByAmount } from '#core/base/unit'
 import { muchOf } from '#core/order/call-off'
 import type { OrderView } from '#shared/contract/order'
@@ -9,6 +9,7 @@ import BlankChoice from '~/components/base/BlankChoice.vue'
 import BlankDay from '~/components/base/BlankDay.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
+import AdjustmentRows from '~/components/order/AdjustmentRows.vue'
 import { useAct } from '~/composables/base/use-act'
 import { useApi } from '~/composables/base/use-api'
 import { isMainKey } from '~/composables/base/use-keys'
@@ -22,7 +23,8 @@ const api = useApi()
 const wording = useWording()
 const { busy, trouble, act } = useAct()
 const change = useOrderChange(props.order)
-const { typedOf, write, sayWrong, isOff, isLess, checked, shipToId, expiresOn, rest, reason, note } = change
+const { typedOf, write, sayWrong, isOff, isLess, checked, shipToId, expiresOn, adjustments, rest, reason, note } =
+  change
 const RESTS = [
   { id: 'returns', name: 'waits on the Desk to be ordered again' },
   { id: 'ends', name: 'is not needed any more' },
@@ -31,6 +33,8 @@ const netOf = (id: string) => checked.value?.lines.find((l) => l.id === id)?.net
 /** What has to be done before it can be sent; "" where nothing is missing. */
 const missing = computed(() => {
   if (change.wrong.value.length > 0) return 'Mend what cannot be read'
+  const [first] = change.missing.value
+  if (first !== undefined) return `Say ${first.says}`
   if (change.isNothing.value) return 'Change something of it first'
   if (checked.value === null) return 'Looking at what it comes to'
   if (checked.value.refusals.length > 0 && !checked.value.needsDecision) return 'Something stands in its way'
@@ -51,9 +55,10 @@ watch(change.wishes, () => {
 async function send(): Promise<void> {
   if (missing.value !== '') {
     const at =
-      change.isNothing.value || change.wrong.value.length > 0
+      change.missing.value[0]?.at ??
+      (change.isNothing.value || change.wrong.value.length > 0
         ? `many-${props.order.lines[0]?.id ?? ''}`
-        : 'change-reason'
+        : 'change-reason')
     document.getElementById(at)?.focus()
     return
   }
@@ -223,9 +228,21 @@ onMounted(() => document.getElementById(`many-${props.order.lines[0]?.id ?? ''}`
           </tr>
         </tbody>
       </table>
+      <AdjustmentRows
+        v-if="order.calledFrom === null"
+        v-model="adjustments"
+        class="mt-2 leading-8"
+        :currency="order.currency"
+        light
+      />
       <template v-if="checked">
-        <p v-if="!isZero(checked.freight)" class="mt-2 flex justify-end gap-6">
-          <span>Freight</span><span class="num w-24">{{ wording.amount(checked.freight) }}</span>
+        <p
+          v-for="(row, i) in rowsOfParts(checked, wording.ways)"
+          :key="i"
+          class="flex justify-end gap-6"
+          :class="i === 0 ? 'mt-2' : 'mt-1'"
+        >
+          <span>{{ row.says }}</span><span class="num w-24">{{ wording.amount(row.amount) }}</span>
         </p>
         <p class="mt-2 flex justify-end gap-6">
           <span

@@ -6,17 +6,19 @@ import BlankChoice from '~/components/base/BlankChoice.vue'
 import BlankDay from '~/components/base/BlankDay.vue'
 import DialogSheet from '~/components/base/DialogSheet.vue'
 import MainAction from '~/components/base/MainAction.vue'
+import AdjustmentRows from '~/components/order/AdjustmentRows.vue'
 import { useAct } from '~/composables/base/use-act'
 import { useApi } from '~/composables/base/use-api'
 import { useWording } from '~/composables/base/use-wording'
+import { missingOf, readAdjustments, typedOf } from '~/composables/order/typed-adjustment'
 
-/** How an order that is put together is paid and delivered, until when, and that it was placed elsewhere already. */
+/** How an order that is put together is paid and delivered, what is taken off it, or that it was placed elsewhere. */
 const props = defineProps<{ tray: TrayView }>()
 const emit = defineEmits<{ kept: []; close: [] }>()
 const api = useApi()
 const wording = useWording()
 const { busy, trouble, act } = useAct()
-const { terms, delivery, expiresOn, placedAs, isSent, isBlanket } = props.tray.conditions
+const { terms, delivery, expiresOn, placedAs, isSent, isBlanket, adjustments } = props.tray.conditions
 const form = reactive({
   kind: terms.kind,
   days: String(terms.days),
@@ -27,6 +29,7 @@ const form = reactive({
   placed: placedAs === null ? '' : 'already',
   placedAs: placedAs ?? '',
   sent: isSent ? 'sent' : '',
+  adjustments: typedOf(adjustments, wording.decimal),
 })
 /** A term of delivery has a place: where the order goes, until another is written. */
 function setTerm(term: string): void {
@@ -39,6 +42,7 @@ const wrong = computed(() => {
     found.push({ at: 'conditions-days', says: 'days of payment up to 365' })
   if (form.term !== '' && form.place.trim() === '')
     found.push({ at: 'conditions-place', says: 'where it is handed over' })
+  found.push(...missingOf(form.adjustments, wording.decimalMark))
   if (form.ends !== '' && form.expiresOn === null) found.push({ at: 'conditions-expires', says: 'until when' })
   if (form.placed !== '' && form.placedAs.trim() === '')
     found.push({ at: 'conditions-number', says: 'under which number it was placed' })
@@ -62,6 +66,7 @@ async function keep(): Promise<void> {
         placedAs: isPlaced ? form.placedAs : null,
         isSent: !isPlaced || form.sent !== '',
         isBlanket: form.ends === 'called',
+        adjustments: readAdjustments(form.adjustments, wording.decimalMark),
       },
     })
     emit('kept')
@@ -174,6 +179,7 @@ async function keep(): Promise<void> {
             to {{ tray.supplier }}</template
           >.
         </p>
+        <AdjustmentRows v-model="form.adjustments" :currency="tray.currency" />
       </div>
       <p v-if="form.ends === 'called'" class="small mt-1">
         A blanket order: it is decided on and holds its money as a whole. {{ tray.supplier }} delivers nothing until you

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { LONGEST_TALK, LONGEST_TALKER, TALK_WAYS, type TalkWay } from '#core/order/talk'
 import type { OrderView } from '#shared/contract/order'
+import { capital } from '#shared/words/format'
 import { TALK_WORDS } from '#shared/words/talk'
 import BlankChoice from '~/components/base/BlankChoice.vue'
 import { useAct } from '~/composables/base/use-act'
@@ -57,7 +58,7 @@ function onKey(event: KeyboardEvent): void {
     <h2 id="talks" class="head mb-1.5">What was said besides</h2>
     <ul v-if="order.talks.length > 0">
       <li v-for="t in order.talks" :key="t.id" class="border-b border-rule py-2">
-        <p class="font-medium">{{ TALK_WORDS[t.way] }} with {{ t.with }}, {{ wording.moment(t.at) }}</p>
+        <p class="font-medium">{{ capital(TALK_WORDS[t.way]) }} with {{ t.with }}, {{ wording.moment(t.at) }}</p>
         <p class="whitespace-pre-line text-ink2">{{ t.text }}</p>
         <p class="small">noted by {{ t.by }}</p>
       </li>
@@ -67,7 +68,7 @@ function onKey(event: KeyboardEvent): void {
       <p class="leading-8">
         <BlankChoice
           v-model="way"
-          :choices="TALK_WAYS.map((id) => ({ id, name: TALK_WORDS[id] }))"
+          :choices="TALK_WAYS.map((id) => ({ id, name: capital(TALK_WORDS[id]) }))"
           label="How it was said"
           placeholder=""
           light

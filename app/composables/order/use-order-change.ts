@@ -1,8 +1,11 @@
 import { dec } from '#core/base/decimal'
+import { areAlike } from '#core/order/adjustment'
 import type { Reply } from '#shared/contract/all-routes'
 import type { OrderView } from '#shared/contract/order'
 import type { orderChangeRoutes } from '#shared/contract/order-change'
 import { sayError, useApi } from '~/composables/base/use-api'
+import { useWording } from '~/composables/base/use-wording'
+import { missingOf, readAdjustments, typedOf, type TypedAdjustment } from '~/composables/order/typed-adjustment'
 import { useTypedLines, type Typed } from '~/composables/order/use-typed-lines'
 
 type Checked = Reply<(typeof orderChangeRoutes)['checkOrderChange']>
@@ -13,6 +16,7 @@ interface Kept {
   readonly typed: Record<string, Typed>
   readonly shipToId: string | null
   readonly expiresOn: string | null
+  readonly adjustments: TypedAdjustment[]
   readonly rest: OrderRest
   readonly reason: string
   readonly note: string
@@ -38,6 +42,7 @@ const PAUSE = 250
  */
 export function useOrderChange(order: OrderView) {
   const api = useApi()
+  const wording = useWording()
   const place = `rekko change of ${order.id} by ${order.buyerId}`
   const before = order.change
   const revision = order.revisions[0]?.revision ?? 0
@@ -46,6 +51,12 @@ export function useOrderChange(order: OrderView) {
   const { typed, lines, wrong } = written
   const shipToId = ref<string | null>(kept?.shipToId ?? before?.shipToId ?? order.shipToId)
   const expiresOn = ref<string | null>(kept?.expiresOn ?? before?.expiresOn ?? order.expiresOn)
+  const adjustments = ref<TypedAdjustment[]>(
+    kept?.adjustments ?? typedOf(before?.adjustments ?? order.saidAdjustments, wording.decimal),
+  )
+  const adjusted = computed(() => readAdjustments(adjustments.value, wording.decimalMark))
+  /** What of it is missing; where, and what it is called. */
+  const missing = computed(() => missingOf(adjustments.value, wording.decimalMark))
   const rest = ref<OrderRest>(kept?.rest ?? before?.rest ?? 'returns')
   const reason = ref(kept?.reason ?? before?.reason ?? '')
   const note = ref(kept?.note ?? before?.note ?? '')
@@ -60,27 +71,35 @@ export function useOrderChange(order: OrderView) {
     lines: lines.value,
     shipToId: shipToId.value === order.shipToId ? null : shipToId.value,
     expiresOn: expiresOn.value === order.expiresOn ? null : expiresOn.value,
+    adjustments: areAlike(adjusted.value, order.saidAdjustments) ? null : adjusted.value,
     rest: rest.value,
     reason: reason.value,
     note: note.value,
   }))
   const isNothing = computed(
-    () => wishes.value.lines.length === 0 && wishes.value.shipToId === null && wishes.value.expiresOn === null,
+    () =>
+      wishes.value.lines.length === 0 &&
+      [wishes.value.shipToId, wishes.value.expiresOn, wishes.value.adjustments].every((w) => w === null),
   )
 
   // What is typed outlives the page, until it is sent or left.
-  watch([typed, shipToId, expiresOn, rest, reason, note], () => {
-    const now: Kept = {
-      revision,
-      typed: typed.value,
-      shipToId: shipToId.value,
-      expiresOn: expiresOn.value,
-      rest: rest.value,
-      reason: reason.value,
-      note: note.value,
-    }
-    localStorage.setItem(place, JSON.stringify(now))
-  })
+  watch(
+    [typed, shipToId, expiresOn, adjustments, rest, reason, note],
+    () => {
+      const now: Kept = {
+        revision,
+        typed: typed.value,
+        shipToId: shipToId.value,
+        expiresOn: expiresOn.value,
+        adjustments: adjustments.value,
+        rest: rest.value,
+        reason: reason.value,
+        note: note.value,
+      }
+      localStorage.setItem(place, JSON.stringify(now))
+    },
+    { deep: true },
+  )
   const forget = (): void => {
     localStorage.removeItem(place)
   }
@@ -100,11 +119,11 @@ export function useOrderChange(order: OrderView) {
     }
   }
   watch(
-    [() => JSON.stringify([lines.value, shipToId.value, expiresOn.value, rest.value]), wrong],
+    [() => JSON.stringify([lines.value, shipToId.value, expiresOn.value, adjusted.value, rest.value]), wrong, missing],
     () => {
       clearTimeout(timer)
       turn += 1
-      if (isNothing.value || wrong.value.length > 0) checked.value = null
+      if (isNothing.value || wrong.value.length > 0 || missing.value.length > 0) checked.value = null
       else timer = setTimeout(() => void check(), PAUSE)
     },
     { immediate: true },
@@ -122,10 +141,12 @@ export function useOrderChange(order: OrderView) {
     isNothing,
     wishes,
     wrong,
+    missing,
     checked,
     trouble,
     shipToId,
     expiresOn,
+    adjustments,
     rest,
     reason,
     note,

@@ -190,7 +190,8 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'raise what is open' }], (event) => {
           </dd>
         </dl>
         <p class="small mt-2">
-          Ordered is all that was ordered on lines that name it, its parts and what else was needed; without freight.
+          Ordered is all that was ordered on lines that name it, its parts and what else was needed; without freight,
+          and without what is taken off or put on a whole order.
         </p>
       </template>
       <template v-if="job.mayChange && job.isOpen" #action>

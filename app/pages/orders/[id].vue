@@ -1,8 +1,5 @@
 <script setup lang="ts">
-import { isZero, subtract } from '#core/base/money'
-import { leftToCall } from '#core/order/call-off'
 import type { LineWish } from '#core/order/change'
-import { sayMuch } from '#shared/words/call-off'
 import { sayPlaced } from '#shared/words/conditions'
 import { capital } from '#shared/words/format'
 import PageNote from '~/components/base/PageNote.vue'
@@ -12,6 +9,7 @@ import AnswerWaits from '~/components/order/AnswerWaits.vue'
 import CalledOff from '~/components/order/CalledOff.vue'
 import ChangeWaits from '~/components/order/ChangeWaits.vue'
 import DirectFacts from '~/components/order/DirectFacts.vue'
+import OrderLines from '~/components/order/OrderLines.vue'
 import SentStates from '~/components/order/SentStates.vue'
 import SupplierAnswers from '~/components/order/SupplierAnswers.vue'
 import TalkLog from '~/components/order/TalkLog.vue'
@@ -44,8 +42,6 @@ useLive((changes) => {
 const served = computed(() => [
   ...new Map((order.value?.lines ?? []).flatMap((l) => l.sources.map((s) => [s.requisitionId, s.number] as const))),
 ])
-/** Its lines stand for those of requests. */
-const servesRequests = computed(() => order.value?.direct === null && order.value.calledFrom === null)
 const first = computed(() => (order.value?.lines ?? []).map((l) => l.needBy).sort()[0] ?? '')
 // It comes when somebody changes it.
 const ChangeOrder = defineAsyncComponent(() => import('~/components/order/ChangeOrder.vue'))
@@ -54,16 +50,6 @@ const writing = ref(false)
 // It comes when somebody calls a part of it off.
 const CallOff = defineAsyncComponent(() => import('~/components/order/CallOff.vue'))
 const calling = ref(false)
-/** How much of each line of a blanket order is left. */
-const left = computed(
-  () =>
-    new Map(
-      (order.value?.blanket?.lines ?? []).map((l) => [
-        l.id,
-        sayMuch(leftToCall(l), l.unit, order.value?.currency ?? '', wording.ways),
-      ]),
-    ),
-)
 const DrawChoice = defineAsyncComponent(() => import('~/components/order/DrawChoice.vue'))
 /** It is being said on which agreement it draws. */
 const drawing = ref(false)
@@ -197,73 +183,7 @@ usePlaceKeys([{ keys: 'Ctrl Enter', does: 'send the change' }], () => undefined)
           </template>
         </AnswerForm>
       </section>
-      <table v-else class="table mt-4">
-        <caption class="sr-only">
-          Lines
-        </caption>
-        <thead>
-          <tr>
-            <th scope="col">What</th>
-            <th scope="col" class="num">How many</th>
-            <th scope="col" class="num">Price</th>
-            <th scope="col" class="pl-3!">{{ order.blanket ? 'Left' : 'Needed' }}</th>
-            <th v-if="servesRequests" scope="col">For</th>
-            <th scope="col" class="num">Amount</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="l in order.lines" :key="l.id">
-            <td>
-              <span class="block font-semibold">{{ l.description }}</span><span class="small block">{{
-                [l.supplierPart, ...l.more].filter((t) => t).join(' · ')
-              }}</span>
-            </td>
-            <td class="num">{{ wording.quantity(l.quantity, l.unit) }}</td>
-            <td class="num">
-              {{ wording.price(l.unitPrice, order.currency)
-              }}<span v-if="l.priceBase !== '1'" class="small block">per {{ l.priceBase }}</span>
-            </td>
-            <td v-if="order.blanket" class="pl-3! whitespace-nowrap">{{ left.get(l.id) }}</td>
-            <td v-else class="pl-3!">
-              {{ wording.shortDay(l.needBy)
-              }}<span v-if="l.promisedOn" class="small block" :class="l.promisedOn > l.needBy ? 'text-amber-ink' : ''"
-                >promised {{ wording.shortDay(l.promisedOn) }}</span
-              >
-            </td>
-            <td v-if="servesRequests" class="text-ink2">
-              <span v-for="s in l.sources" :key="s.requisitionId" class="block"
-                ><NuxtLink class="quiet-link" :to="`/trail/${s.requisitionId}`">{{ s.number }}</NuxtLink
-                ><template v-if="l.sources.length > 1">, {{ s.quantity }}</template></span
-              >
-            </td>
-            <td class="num">{{ wording.amount(l.net) }}</td>
-          </tr>
-        </tbody>
-        <tfoot>
-          <template v-if="!isZero(order.freight)">
-            <tr>
-              <td :colspan="servesRequests ? 5 : 4" class="num border-0! pb-0!">Goods</td>
-              <td class="num border-0! pb-0!">{{ wording.amount(subtract(order.net, order.freight)) }}</td>
-            </tr>
-            <tr>
-              <td :colspan="servesRequests ? 5 : 4" class="num border-0! pb-0! pt-1!">Freight</td>
-              <td class="num border-0! pb-0! pt-1!">{{ wording.amount(order.freight) }}</td>
-            </tr>
-          </template>
-          <tr>
-            <td :colspan="servesRequests ? 5 : 4" class="num border-0! pb-0!">Without tax</td>
-            <td class="num border-0! pb-0!">{{ wording.amount(order.net) }}</td>
-          </tr>
-          <tr>
-            <td :colspan="servesRequests ? 5 : 4" class="num border-0! pb-0! pt-1!">Tax</td>
-            <td class="num border-0! pb-0! pt-1!">{{ wording.amount(order.tax) }}</td>
-          </tr>
-          <tr>
-            <td :colspan="servesRequests ? 5 : 4" class="num border-0! pt-1! font-semibold">{{ order.currency }}</td>
-            <td class="num border-0! pt-1! font-semibold">{{ wording.amount(order.total) }}</td>
-          </tr>
-        </tfoot>
-      </table>
+      <OrderLines v-else class="mt-4" :order="order" />
       <CalledOff v-if="order.blanket && !hearing" :blanket="order.blanket" :currency="order.currency" />
       <p v-if="order.note" class="mt-4 whitespace-pre-line">
         <span class="text-ink3">To the supplier:</span> {{ order.note }}

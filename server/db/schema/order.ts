@@ -19,6 +19,7 @@ import {
 import { sql } from 'drizzle-orm'
 import type { AnswerOutcome, AnswerWay } from '#core/order/answer'
 import type { LineWish, Rest } from '#core/order/change'
+import type { OrderAdjustment } from '#core/order/adjustment'
 import type { DeliveryTerm } from '#core/order/conditions'
 import type { TalkWay } from '#core/order/talk'
 import type { PaymentTerms } from '#core/base/day'
@@ -67,7 +68,9 @@ export const purchaseOrder = pgTable(
     revision: integer().notNull().default(0),
     /** Units of its currency for one of the base, when it was issued. */
     perBase: numeric('per_base', { precision: 20, scale: 8 }),
-    /** Lines and freight. */
+    /** What is taken off the whole of it, or put on it, besides freight. */
+    adjustments: jsonb().$type<readonly OrderAdjustment[]>().notNull().default([]),
+    /** Lines, freight and adjustments. */
     net: numeric({ precision: 20, scale: 4 }),
     freight: numeric({ precision: 20, scale: 4 }).notNull().default('0'),
     tax: numeric({ precision: 20, scale: 4 }),
@@ -152,8 +155,8 @@ export const orderLine = pgTable(
     /** By when the supplier promised it. */
     promisedOn: date('promised_on'),
     net: numeric({ precision: 20, scale: 4 }).notNull(),
-    /** What it bears of the order's freight. */
-    freight: numeric({ precision: 20, scale: 4 }).notNull().default('0'),
+    /** What it bears of the order's freight and adjustments. */
+    borne: numeric({ precision: 20, scale: 4 }).notNull().default('0'),
   },
   (t) => [
     unique('order_line_position').on(t.orderId, t.position),
@@ -250,6 +253,8 @@ export const orderChange = pgTable(
     shipToId: uuid('ship_to_id').references(() => shipTo.id),
     /** Its last day; null: as it is. */
     expiresOn: date('expires_on'),
+    /** What is taken off the whole, or put on it; null: as it is. */
+    adjustments: jsonb().$type<readonly OrderAdjustment[]>(),
     /** What becomes of what is not ordered any more. */
     rest: text().$type<Rest>().notNull(),
     /** Why, for colleagues. */
