@@ -47,6 +47,7 @@ const form = (change: Partial<PolicyForm> = {}): PolicyForm => ({
   maySkip: false,
   mayChange: 'nothing',
   orderTolerance: null,
+  directOrders: { upTo: null },
   byMail: null,
   ...change,
 })

@@ -2,7 +2,7 @@ import { entryChanges, mergeEntries, saysSame } from '#core/base/entries'
 import { dec, HUNDRED, isDecimalText, type DecimalText } from '#core/base/decimal'
 import { compare, isNegative, type Money } from '#core/base/money'
 import { ROLES, type RoleGrant } from '#core/people/rights'
-import { SUPPLIER_SORTS, type Condition, type Policy, type PolicyStep, type Rule } from './policy'
+import { SUPPLIER_SORTS, type Condition, type DirectOrders, type Policy, type PolicyStep, type Rule } from './policy'
 
 /** What whoever approves a request may change of it while approving: nothing, less of it, or also who pays. */
 export const MAY_CHANGE = ['nothing', 'quantities', 'quantities and payers'] as const
@@ -21,6 +21,7 @@ export interface PolicyForm extends Omit<Policy, 'id'> {
   readonly mayChange: MayChange
   /** By how much an order may pass what was approved and is not decided on again; null: as the organisation says. */
   readonly orderTolerance: { readonly percent: DecimalText; readonly amount: Money } | null
+  readonly directOrders: DirectOrders
   /** Which decisions may be answered by mail: those up to an amount, all (no amount), or none. */
   readonly byMail: { readonly upTo: Money | null } | null
 }
@@ -54,6 +55,7 @@ export const policyOf = (id: string, form: Omit<Policy, 'id'>, grants: readonly 
   ending: form.ending,
   fallbackId: form.fallbackId,
   ownLimitDays: form.ownLimitDays,
+  ...(form.directOrders === undefined ? {} : { directOrders: form.directOrders }),
   rules: form.rules.map((rule) => ({
     ...rule,
     steps: rule.steps.map((step) =>
@@ -150,6 +152,7 @@ export function checkPolicyForm(form: PolicyForm, facts: PolicyFacts): PolicyRea
       ? []
       : [{ at: null, code: 'days-unreadable' } as const]),
     ...checkUpTo(form.byMail?.upTo ?? null, facts.currency),
+    ...checkUpTo(form.directOrders?.upTo ?? null, facts.currency),
     ...checkTolerance(form.orderTolerance, facts.currency),
     ...(form.remindDays !== null && form.escalateDays !== null && form.escalateDays <= form.remindDays
       ? [{ at: null, code: 'escalates-first' } as const]
@@ -267,6 +270,7 @@ export type PolicyChange =
         | 'changing'
         | 'tolerance'
         | 'by mail'
+        | 'direct orders'
     }
 
 /** Every difference between what holds and what is to hold. Whoever holds a role is no difference. */
@@ -287,6 +291,7 @@ export function policyChanges(before: PolicyForm, after: PolicyForm): PolicyChan
     ...(differs(['maySkip']) ? [{ what: 'skipping' } as const] : []),
     ...(differs(['mayChange']) ? [{ what: 'changing' } as const] : []),
     ...(differs(['orderTolerance']) ? [{ what: 'tolerance' } as const] : []),
+    ...(differs(['directOrders']) ? [{ what: 'direct orders' } as const] : []),
     ...(differs(['byMail']) ? [{ what: 'by mail' } as const] : []),
     ...(differs(['name']) ? [{ what: 'name' } as const] : []),
   ]
@@ -306,6 +311,7 @@ export function mergePolicy(base: PolicyForm, mine: PolicyForm, newest: PolicyFo
     maySkip: pick('maySkip'),
     mayChange: pick('mayChange'),
     orderTolerance: pick('orderTolerance'),
+    directOrders: pick('directOrders'),
     byMail: pick('byMail'),
     rules: mergeEntries(base.rules, mine.rules, newest.rules, (r) => r.id),
   }

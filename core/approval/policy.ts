@@ -154,6 +154,9 @@ export interface Rule {
   readonly sparesManagers: boolean
 }
 
+/** Which orders may be made without a request: those worth up to an amount, all (no amount), or none (null). */
+export type DirectOrders = { readonly upTo: Money | null } | null
+
 export interface Policy {
   readonly id: string
   readonly rules: readonly Rule[]
@@ -165,6 +168,8 @@ export interface Policy {
    * limit together; null: each by itself.
    */
   readonly ownLimitDays: number | null
+  /** Left out: all. */
+  readonly directOrders?: DirectOrders
 }
 
 /** The limit that counts for a document: what somebody may order for orders, what they may decide for requests. */

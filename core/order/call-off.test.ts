@@ -144,7 +144,7 @@ function changing(of: StandingLine, wished: LineWish, calledFrom: { expiresOn: s
     },
     supplier: { name: 'Brackwater Salts', isBlocked: false, channel: 'e-mail' },
     authority: {
-      ...{ isDirect: false, orderingLimit: null, mayIssue: [], deciders: [], decided: null },
+      ...{ isDirect: false, directOrders: null, orderingLimit: null, mayIssue: [], deciders: [], decided: null },
       tolerance: { percent: '0', amount: eur('0.00') },
     },
     calledFrom,

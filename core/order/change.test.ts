@@ -91,7 +91,14 @@ const facts = (to: LineWish, more: Partial<OrderChangeFacts> = {}, of = line()):
     },
     supplier: { name: 'Corrigan Pumps', isBlocked: false, channel: 'e-mail' },
     authority: {
-      ...{ isDirect: false, orderingLimit: eur('3000.00'), mayIssue: [], deciders: [], decided: null },
+      ...{
+        isDirect: false,
+        directOrders: null,
+        orderingLimit: eur('3000.00'),
+        mayIssue: [],
+        deciders: [],
+        decided: null,
+      },
       tolerance: { percent: '5', amount: eur('50.00') },
     },
     ...more,

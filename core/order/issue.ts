@@ -1,3 +1,4 @@
+import type { DirectOrders } from '#core/approval/policy'
 import { refusedDraw, type DrawnOn } from '#core/agreement/ceiling'
 import type { Misfit } from '#core/agreement/fit'
 import type { Day, FiscalPeriod } from '#core/base/day'
@@ -6,6 +7,7 @@ import { compare, covers, convert, subtract, sum, type Money } from '#core/base/
 import { verdict, type Verdict } from '#core/base/verdict'
 import { MOST_SUPPLIER_FILES, type ChannelName } from './channel'
 import { isExpired } from './conditions'
+import { directBounds, type DirectBound } from './direct'
 import { isOrderMoveFrom, type OrderState } from './moves'
 import type { DecidedOrder } from './subject'
 
@@ -47,6 +49,7 @@ export type IssueReason =
       readonly ordered: Money
       readonly who: readonly MayIssue[]
     }
+  | (DirectBound & { readonly stops: true })
   /** Nobody decided yet on what a direct order asks for. */
   | { readonly code: 'direct-undecided'; readonly stops: true }
   /** The period in which a direct order stands was closed since it was written. */
@@ -94,6 +97,8 @@ export function drawReasons({ number, misfits, of }: OrderAgreement, amount: Mon
 export interface Authority {
   /** It asks for what it orders itself. */
   readonly isDirect: boolean
+  /** Which orders the policy in force lets be made without a request. */
+  readonly directOrders: DirectOrders
   readonly orderingLimit: Money | null
   /** Other people whose ordering limit covers the order, lowest limit first. */
   readonly mayIssue: readonly MayIssue[]
@@ -201,6 +206,7 @@ export function authorityReasons(f: Judged): IssueReason[] {
   const { amount, orderingLimit: limit, mayIssue: who } = f
   const wasDecided = f.decided !== null && isWithin({ ordered: amount, approved: f.decided.amount }, f.tolerance)
   return [
+    ...(f.isDirect ? directBounds(f.directOrders, amount).map((r) => ({ ...r, stops: true as const })) : []),
     ...(covers(limit, amount) || wasDecided
       ? []
       : [{ code: 'above-ordering-limit' as const, stops: true as const, amount, limit, who }]),

@@ -44,7 +44,7 @@ const versionOn = (today: Day) => ({
   form: sql<VersionRow['form']>`json_build_object('name', ${y.name}, 'ending', ${y.ending}, 'fallbackId',
     ${y.fallbackId}, 'ownLimitDays', ${y.ownLimitDays}, 'remindDays', ${y.remindDays}, 'escalateDays',
     ${y.escalateDays}, 'maySkip', ${y.maySkip}, 'mayChange', ${y.mayChange}, 'orderTolerance',
-    ${y.orderTolerance}, 'byMail', ${y.byMail}, 'rules', coalesce((
+    ${y.orderTolerance}, 'directOrders', ${y.directOrders}, 'byMail', ${y.byMail}, 'rules', coalesce((
       select json_agg(json_build_object('id', ${r.lineage}, 'name', ${r.name}, 'documents', ${r.documents},
         'conditions', ${r.conditions}, 'sparesManagers', ${r.sparesManagers}, 'steps', coalesce((
           select json_agg(json_build_object('rank', ${s.rank}, 'mustCover', ${s.mustCover}, 'who', ${s.who})
@@ -72,14 +72,17 @@ export async function requireVersion(tx: Tx, now: Date, today: Day): Promise<Ver
   return found
 }
 
-/** By how much the policy in force lets an order pass what was approved; null: as the organisation says. */
-export async function findTolerance(tx: Tx, now: Date): Promise<PolicyForm['orderTolerance']> {
+/** What the policy in force says of orders: by how much they may pass what was approved, and which need no request. */
+export async function findOrderPolicy(
+  tx: Tx,
+  now: Date,
+): Promise<{ tolerance: PolicyForm['orderTolerance']; directOrders: PolicyForm['directOrders'] }> {
   const found = await readOne(
     tx,
-    { tolerance: sql<PolicyForm['orderTolerance']>`${y.orderTolerance}` },
+    { tolerance: y.orderTolerance, directOrders: y.directOrders },
     sql`from ${y} where ${hasBegun(now)} order by ${y.inForceAt} desc, ${y.number} desc limit 1`,
   )
-  return found?.tolerance ?? null
+  return found ?? { tolerance: null, directOrders: { upTo: null } }
 }
 
 /** A version of the policy by its number; null where there is none. */

@@ -21,7 +21,7 @@ import { whoseNeed, type DecidedOrder } from '#core/order/subject'
 import { adjustmentsOf } from '#core/requisition/draft'
 import { leftToLay } from '#core/requisition/line-progress'
 import { drawnOn, findAgreement } from '../agreement/reads'
-import { findRoute, findTolerance, listApprovers } from '../approval/reads'
+import { findOrderPolicy, findRoute, listApprovers } from '../approval/reads'
 import { channelNamed, CHANNELS } from '../channel/channels'
 import type { Tx } from '../db/client'
 import { notFound } from '../http/problem'
@@ -121,14 +121,14 @@ export async function computeChange(
   const { perBase } = order
   if (perBase === null) throw new Error('an issued order has no rate')
   const worth = convert(sums.net, perBase, base)
-  const [{ people }, mayOrder, deciders, tolerance, decided, agreement] = await Promise.all([
+  const [{ people }, mayOrder, deciders, policy, decided, agreement] = await Promise.all([
     reachPeople(tx, [of.buyerId], base, today),
     listWhoMayOrder(tx, worth.amount, today),
     listApprovers(
       tx,
       served.map((r) => r.id),
     ),
-    findTolerance(tx, now),
+    findOrderPolicy(tx, now),
     lastDecided(tx, order.id, of.underWay?.state === 'approved' ? of.underWay.id : null),
     order.agreementId === null ? null : findAgreement(tx, order.agreementId),
   ])
@@ -157,7 +157,7 @@ export async function computeChange(
       isDirect: order.directFor !== null,
       orderingLimit: people.find((p) => p.id === of.buyerId)?.orderingLimit ?? null,
       mayIssue: mayOrder.filter((w) => w.personId !== of.buyerId),
-      tolerance: tolerance ?? toleranceOf(organisation),
+      ...{ tolerance: policy.tolerance ?? toleranceOf(organisation), directOrders: policy.directOrders },
       deciders,
       decided,
     },

@@ -17,7 +17,7 @@ import type { Verdict } from '#core/base/verdict'
 import type { Tx } from '../db/client'
 import { listWhoMayOrder, reachPeople } from '../people/person-reads'
 import { type Organisation, requireTerms } from '../settings/reads'
-import { findRoute, findTolerance, listApprovers, type RouteRow } from '../approval/reads'
+import { findOrderPolicy, findRoute, listApprovers, type RouteRow } from '../approval/reads'
 import { listPriceSteps } from '../catalogue/reads'
 import { channelNamed, CHANNELS } from '../channel/channels'
 import { findDrawing, type Drawing } from './drawing'
@@ -59,13 +59,13 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
   const { organisation, today } = terms
   const items = [...new Set(parts.flatMap((p) => (p.itemId === null ? [] : [p.itemId])))]
   const served = [...new Set(parts.map((p) => p.requisitionId))]
-  const [prices, { people }, filesSize, deciders, route, tolerance, drawing] = await Promise.all([
+  const [prices, { people }, filesSize, deciders, route, policy, drawing] = await Promise.all([
     listPriceSteps(tx, items),
     reachPeople(tx, [actorId], organisation.baseCurrency, today),
     sizeOfSupplierFiles(tx, served),
     listApprovers(tx, served),
     tray.state === 'approved' ? findRoute(tx, tray.id) : null,
-    findTolerance(tx, now),
+    findOrderPolicy(tx, now),
     findDrawing(tx, tray, parts, today),
   ])
   const taxCodes = new Map(terms.taxCodes.map((t) => [t.code, t]))
@@ -151,7 +151,7 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
     needs: parts.map(whoseNeed),
     sameShipTo: parts.every((p) => p.shipToId === tray.shipToId),
     agreement: drawing?.facts ?? null,
-    tolerance: tolerance ?? toleranceOf(organisation),
+    ...{ tolerance: policy.tolerance ?? toleranceOf(organisation), directOrders: policy.directOrders },
     deciders,
     decided: decidedOf(tray, route),
   })

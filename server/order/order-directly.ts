@@ -1,5 +1,5 @@
 import { dec } from '#core/base/decimal'
-import { directReasons } from '#core/order/direct'
+import { directBounds, directReasons, directWorth, type DirectReason } from '#core/order/direct'
 import { isInPart, partOf } from '#core/people/rights'
 import { askedMoves } from '#core/requisition/asked-items'
 import { computeDraft } from '#core/requisition/compute'
@@ -40,8 +40,9 @@ export async function orderDirectly(
   if (!isInPart(partOf(ctx.actor.grants, 'order'), draft))
     throw forbidden('You do not buy for this department or this place.')
   const reasons = directReasons(draft, { ownerId: kept.ownerId, buyerId: ctx.actor.id, number: kept.number })
-  if (reasons.length > 0) throw refused(reasons.map(sayDirectReason), { reasons }, 'not-directly')
-  const { title, period, year, amount, facts, files } = await checkDraft(ctx, kept)
+  refuseFor(ctx, reasons)
+  const { title, period, year, amount, facts, files, worth } = await checkDraft(ctx, kept)
+  refuseFor(ctx, directBounds(facts.policy.directOrders, worth))
   const supplier = await findSupplier(ctx.tx, draft.lines[0]?.supplierId ?? '')
   if (supplier === null) throw invalid('This supplier does not exist.')
   const shipToId = draft.address === null ? draft.shipToId : await keepOneOffAddress(ctx.tx, draft.address)
@@ -82,6 +83,16 @@ export async function orderDirectly(
   return { id, version: kept.version + 1 }
 }
 
+function refuseFor(ctx: Context, reasons: readonly DirectReason[]): void {
+  const ways = waysOf(ctx.actor.locale)
+  if (reasons.length > 0)
+    throw refused(
+      reasons.map((r) => sayDirectReason(r, ways)),
+      { reasons },
+      'not-directly',
+    )
+}
+
 /** What a request for the same would come to; refused with all that it would lack, except who decides on it. */
 async function checkDraft(ctx: Context, kept: RequisitionRow) {
   const { draft } = kept
@@ -98,6 +109,7 @@ async function checkDraft(ctx: Context, kept: RequisitionRow) {
     )
   return {
     ...{ facts, files: attached.map((f) => f.id), amount: verdict.approvalAmount.amount, ...verdict.period },
+    worth: directWorth(verdict.sums, facts.perBase, facts.baseCurrency),
     title: draft.title.trim() === '' ? proposeTitle(draft, (id) => facts.suppliers.get(id)?.name) : draft.title,
   }
 }

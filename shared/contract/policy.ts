@@ -54,6 +54,7 @@ const form = z.object({
   maySkip: z.boolean().default(false),
   mayChange: z.enum(MAY_CHANGE).default('nothing'),
   orderTolerance: z.object({ percent: decimal, amount: money }).nullable().default(null),
+  directOrders: z.object({ upTo: money.nullable() }).nullable().default({ upTo: null }),
   byMail: z.object({ upTo: money.nullable() }).nullable().default(null),
 })
 

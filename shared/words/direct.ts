@@ -1,8 +1,16 @@
 import type { DirectReason } from '#core/order/direct'
+import type { Ways } from './ways'
 
 /** Why something cannot be ordered without a request. */
-export function sayDirectReason(r: DirectReason): string {
+export function sayDirectReason(r: DirectReason, ways: Ways): string {
   switch (r.code) {
+    case 'direct-forbidden':
+      return 'The policy has nothing ordered without a request: send it as one.'
+    case 'direct-beyond-policy':
+      return (
+        `Without a request orders are made up to ${ways.money(r.upTo)}; this comes to ${ways.amount(r.amount)}: ` +
+        'it needs a request.'
+      )
     case 'direct-sent-before':
       return 'It was sent as a request already: it is decided on as one.'
     case 'direct-own-need':

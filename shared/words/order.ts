@@ -3,6 +3,7 @@ import type { AsideReason } from '#core/order/aside'
 import type { IssueReason } from '#core/order/issue'
 import type { OrderState } from '#core/order/moves'
 import { sayMisfit } from './agreement'
+import { sayDirectReason } from './direct'
 import { formatSize, listWords } from './format'
 import type { Ways } from './ways'
 
@@ -49,6 +50,9 @@ export function sayIssueReason(r: IssueReason, ways: Ways): string {
       return 'Say where it is to be delivered.'
     case 'own-need-alone':
       return 'This serves your own need alone; another buyer has to issue it.'
+    case 'direct-forbidden':
+    case 'direct-beyond-policy':
+      return sayDirectReason(r, ways)
     case 'direct-undecided':
       return 'Nobody asked for it by a request: it is decided on first, as a request for it would be.'
     case 'direct-period-closed':

@@ -95,6 +95,14 @@ export const sayTolerance = (tolerance: PolicyForm['orderTolerance'], ways: Ways
     : `An order up to ${ways.decimal(tolerance.percent)} % and ${ways.money(tolerance.amount)} dearer than approved ` +
       'is not decided on again.'
 
+/** Which orders may be made without a request. */
+export const sayDirectOrders = (direct: PolicyForm['directOrders'], ways: Ways): string =>
+  direct === null
+    ? 'Nothing is ordered without a request.'
+    : direct.upTo === null
+      ? 'Buyers may order without a request, whatever it is worth.'
+      : `Buyers may order without a request up to ${ways.money(direct.upTo)}.`
+
 /** Which decisions may be answered by mail. */
 export const sayByMail = (byMail: PolicyForm['byMail'], ways: Ways): string =>
   byMail === null
@@ -147,6 +155,12 @@ export function sayPolicyChange(
       return { of: 'What waits', was: sayWaiting(before), is: sayWaiting(after) }
     case 'by mail':
       return { of: 'By mail', was: sayByMail(before.byMail, ways), is: sayByMail(after.byMail, ways) }
+    case 'direct orders':
+      return {
+        of: 'Orders without a request',
+        was: sayDirectOrders(before.directOrders, ways),
+        is: sayDirectOrders(after.directOrders, ways),
+      }
     case 'changing':
       return { of: 'Changing', was: sayMayChange(before.mayChange), is: sayMayChange(after.mayChange) }
     case 'tolerance':

@@ -301,6 +301,39 @@ describe('an issued direct order', () => {
     expect(await lineOf(id)).toEqual([{ quantity: '10', ordered: '9', cancelled: '1' }])
     expect(await stands(id)).toEqual({ committed: '360' })
   })
+  test('is made where the policy in force has it: not at all, or up to an amount, at every step', async () => {
+    const policy = (says: object | null) =>
+      rekko.arrange('update approval_policy set direct_orders = $1', [says === null ? null : JSON.stringify(says)])
+    const upTo = (amount: string) => policy({ upTo: { amount, currency: 'EUR' } })
+    await policy(null)
+    const id = await written(prices('100.00'))
+    await expect(directly(id)).rejects.toThrow(/nothing ordered without a request/)
+    await upTo('99.99')
+    await expect(directly(id)).rejects.toThrow(/up to EUR 99.99; this comes to 100.00/)
+    // What is refused stays the draft that it was.
+    expect(await rekko.as(LEONIE, (ctx) => findRequisition(ctx.tx, id))).toMatchObject({ state: 'draft', version: 1 })
+    await upTo('100.00')
+    await directly(id)
+    // Another policy came in force since: whoever decides is not asked for what may not be, nor is it issued.
+    await upTo('99.99')
+    await expect(send(id)).rejects.toThrow(/up to EUR 99.99/)
+    await upTo('100')
+    await send(id)
+    await decideAs(INES, id, 'approve')
+    await policy(null)
+    const issue = async () => {
+      const { version } = await order(id)
+      return rekko.as(LEONIE, (ctx) => issueOrder(ctx, id, version))
+    }
+    await expect(issue()).rejects.toThrow(/nothing ordered without a request/)
+    await upTo('100')
+    await issue()
+    // It grows no further than that either; less is always possible.
+    await upTo('50')
+    await expect(change(id, '2', 'ends', true)).rejects.toThrow(/up to EUR 50.00; this comes to 200.00/)
+    await change(id, '0')
+    await policy({ upTo: null })
+  })
   test('goes on with another buyer when its own leaves, undecided too', async () => {
     const [id, tray] = [await issued(), await direct()]
     await send(tray)

@@ -112,7 +112,12 @@ const above = ({ approved, ordered }: OrderDecision['lines'][number]) =>
         </tr>
       </tbody>
     </table>
-    <p v-for="(row, i) in rowsOfParts(doc, wording.ways)" :key="i" class="flex justify-end gap-6" :class="i === 0 ? 'mt-2' : 'mt-1'">
+    <p
+      v-for="(row, i) in rowsOfParts(doc, wording.ways)"
+      :key="i"
+      class="flex justify-end gap-6"
+      :class="i === 0 ? 'mt-2' : 'mt-1'"
+    >
       <span>{{ row.says }}</span><span class="num w-24">{{ wording.amount(row.amount) }}</span>
     </p>
     <p class="mt-2 flex justify-end gap-6 font-semibold">

@@ -38,6 +38,25 @@ const byMail = computed(() => {
     { id: 'all', name: 'by answering the mail too' },
   ]
 })
+/** Amounts to choose from up to which buyers order without a request, with the one that was set otherwise. */
+const direct = computed(() => {
+  const set = props.form.directOrders?.upTo?.amount
+  const some = ['250', '500', '1000', '2500', '5000']
+  const all = [...new Set([...some, ...(set === undefined ? [] : [dec(set).toFixed()])])]
+  return [
+    { id: 'none', name: 'not at all' },
+    ...all
+      .sort((a, b) => dec(a).comparedTo(dec(b)))
+      .map((amount) => ({ id: amount, name: `up to ${wording.kept(amount, props.currency)}` })),
+    { id: 'all', name: 'whatever it is worth' },
+  ]
+})
+const directNow = computed(() => {
+  const set = props.form.directOrders
+  return set === null ? 'none' : set.upTo === null ? 'all' : dec(set.upTo.amount).toFixed()
+})
+const readDirect = (id: string): PolicyForm['directOrders'] =>
+  id === 'none' ? null : { upTo: id === 'all' ? null : moneyOf(id, props.currency) }
 /** By how much an order may pass what was approved, to choose from, with what was set otherwise. */
 const keyOfTolerance = (t: { percent: string; amount: string }) => `${t.percent} ${dec(t.amount).toFixed()}`
 const tolerances = computed(() => {
@@ -159,6 +178,14 @@ const read = (id: string) => (id === '' ? null : Number(id))
         placeholder=""
         light
         @update:model-value="emit('write', { orderTolerance: readTolerance($event) })"
+      />. Without a request buyers order
+      <BlankChoice
+        :model-value="directNow"
+        :choices="direct"
+        label="What buyers order without a request"
+        placeholder=""
+        light
+        @update:model-value="emit('write', { directOrders: readDirect($event) })"
       />. Decisions are made
       <BlankChoice
         :model-value="byMailNow"

@@ -6,6 +6,7 @@ import { capital, formatCount, inWords } from '#shared/words/format'
 import { sayEnding, sayExample, sayFinding, sayOwn, sayRule } from '#shared/words/policy'
 import {
   sayByMail,
+  sayDirectOrders,
   sayOwnLimitDays,
   sayPolicyReason,
   sayMayChange,
@@ -315,7 +316,7 @@ usePlaceKeys(
         <p class="small mt-1">
           {{ sayOwnLimitDays(form.ownLimitDays) }} {{ sayWaiting(form) }} {{ saySkipping(form.maySkip) }}
           {{ sayMayChange(form.mayChange) }} {{ sayTolerance(form.orderTolerance, wording.ways) }}
-          {{ sayByMail(form.byMail, wording.ways) }}
+          {{ sayDirectOrders(form.directOrders, wording.ways) }} {{ sayByMail(form.byMail, wording.ways) }}
         </p>
       </template>
       <ul v-if="others.length > 0" class="mt-2 space-y-1.5" aria-label="What was found besides">

@@ -46,6 +46,8 @@ export const approvalPolicy = pgTable(
     mayChange: text('may_change').$type<MayChange>().notNull().default('nothing'),
     /** By how much an order may pass what was approved; null: as the organisation says. */
     orderTolerance: jsonb('order_tolerance').$type<PolicyForm['orderTolerance']>(),
+    /** Which orders may be made without a request; null: none. */
+    directOrders: jsonb('direct_orders').$type<PolicyForm['directOrders']>().default({ upTo: null }),
     /** Which decisions may be answered by mail; null: none. */
     byMail: jsonb('by_mail').$type<PolicyForm['byMail']>(),
     askedById: uuid('asked_by_id').references(() => person.id),

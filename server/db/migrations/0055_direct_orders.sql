@@ -1,0 +1,2 @@
+ALTER TABLE "approval_policy" ADD COLUMN "direct_orders" jsonb DEFAULT '{"upTo":null}'::jsonb;--> statement-breakpoint
+UPDATE "policy_draft" SET "form" = "form" || '{"directOrders": {"upTo": null}}'::jsonb WHERE NOT "form" ? 'directOrders';
