@@ -329,7 +329,7 @@ describe('an issued direct order', () => {
     await upTo('100')
     await issue()
     // It grows no further than that either; less is always possible.
-    await upTo('50')
+    await upTo('50.00')
     await expect(change(id, '2', 'ends', true)).rejects.toThrow(/up to EUR 50.00; this comes to 200.00/)
     await change(id, '0')
     await policy({ upTo: null })

@@ -83,7 +83,7 @@ test('a line is put aside and waits again; what was bought in a shop is ordered,
   await expect(leonie.getByRole('button', { name: 'Ask them once more' })).toHaveCount(0)
   await expect(leonie.getByRole('cell', { name: /^Paid at the till, 2.5 % of / })).toBeVisible()
   // It was three percent after all, and a deposit: a revision, which is kept here as the order was.
-  await leonie.getByRole('button', { name: 'Change it' }).click()
+  await leonie.getByRole('button', { name: 'Change or cancel it' }).click()
   const change = leonie.getByRole('form', { name: 'Change the order' })
   await change.getByRole('textbox', { name: 'How much is taken off or put on, 1' }).fill('3')
   await change.getByRole('button', { name: 'Take off or put on more' }).press('Enter')
@@ -95,9 +95,9 @@ test('a line is put aside and waits again; what was bought in a shop is ordered,
   // What is typed outlives a reload.
   await leonie.reload()
   await alive(leonie)
-  await leonie.getByRole('button', { name: 'Change it' }).click()
+  await leonie.getByRole('button', { name: 'Change or cancel it' }).click()
   await expect(change.getByRole('textbox', { name: 'How much is taken off or put on, 1' })).toHaveValue('3')
-  await expect(change.getByRole('button', { name: /^Say what that is for/ })).toBeVisible()
+  await expect(leonie.getByRole('button', { name: /^Say what that is for/ })).toBeVisible()
   await change.getByRole('textbox', { name: 'What it is for, 2' }).fill('Deposit')
   await expect(change.getByText(/^Paid at the till, 3 % of /)).toBeVisible()
   await change.getByRole('textbox', { name: 'Why, for colleagues' }).fill('the receipt says so')

@@ -22,10 +22,10 @@ const left = computed(
 )
 /** Row by row; the last is what is paid, and what stands apart begins a part of its own. */
 const sums = computed(() => [
-  ...rowsOfParts(props.order, wording.ways).map((row) => ({ ...row, isApart: false })),
-  { says: 'Without tax', amount: props.order.net, isApart: true },
-  { says: 'Tax', amount: props.order.tax, isApart: false },
-  { says: props.order.currency, amount: props.order.total, isApart: false },
+  ...rowsOfParts(props.order, wording.ways).map((row) => ({ ...row, isApart: false, isLast: false })),
+  { says: 'Without tax', amount: props.order.net, isApart: true, isLast: false },
+  { says: 'Tax', amount: props.order.tax, isApart: false, isLast: false },
+  { says: props.order.currency, amount: props.order.total, isApart: false, isLast: true },
 ])
 </script>
 
@@ -75,20 +75,18 @@ const sums = computed(() => [
       </tr>
     </tbody>
     <tfoot>
-      <tr
-        v-for="(row, i) in sums"
-        :key="i"
-        class="max-[700px]:flex max-[700px]:justify-end"
-        :class="i === sums.length - 1 ? 'font-semibold' : ''"
-      >
+      <tr v-for="(row, i) in sums" :key="i" class="max-[700px]:flex max-[700px]:justify-end">
         <td
           :colspan="servesRequests ? 5 : 4"
           class="num border-0! pb-0!"
-          :class="row.isApart || i === 0 ? 'pt-2.5!' : 'pt-1!'"
+          :class="[row.isApart || i === 0 ? 'pt-2.5!' : 'pt-1!', row.isLast ? 'font-semibold' : '']"
         >
           {{ row.says }}
         </td>
-        <td class="num border-0! pb-0! max-[700px]:w-24" :class="row.isApart || i === 0 ? 'pt-2.5!' : 'pt-1!'">
+        <td
+          class="num border-0! pb-0! max-[700px]:w-24"
+          :class="[row.isApart || i === 0 ? 'pt-2.5!' : 'pt-1!', row.isLast ? 'font-semibold' : '']"
+        >
           {{ wording.amount(row.amount) }}
         </td>
       </tr>

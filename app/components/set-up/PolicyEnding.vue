@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { dec } from '#core/base/decimal'
-import { moneyOf } from '#core/base/money'
+import { moneyOf, roundMoney } from '#core/base/money'
 import type { MayChange, PolicyForm } from '#core/approval/policy-form'
 import { formatCount } from '#shared/words/format'
 import type { PersonFound } from '#shared/contract/people'
@@ -56,7 +56,7 @@ const directNow = computed(() => {
   return set === null ? 'none' : set.upTo === null ? 'all' : dec(set.upTo.amount).toFixed()
 })
 const readDirect = (id: string): PolicyForm['directOrders'] =>
-  id === 'none' ? null : { upTo: id === 'all' ? null : moneyOf(id, props.currency) }
+  id === 'none' ? null : { upTo: id === 'all' ? null : roundMoney(dec(id), props.currency) }
 /** By how much an order may pass what was approved, to choose from, with what was set otherwise. */
 const keyOfTolerance = (t: { percent: string; amount: string }) => `${t.percent} ${dec(t.amount).toFixed()}`
 const tolerances = computed(() => {
