@@ -19,8 +19,11 @@ test('somebody who was never here orders from the catalogue in at most twelve pr
   await keys.type('2 filter bag')
   await expect(page.getByRole('option').first()).toContainText('Filter bag')
   await keys.press('Enter')
+  await expect(page.getByRole('textbox', { name: 'Line 1: what' })).toHaveValue(/^Filter bag/)
   // The button leads through what is missing.
-  await keys.press('Control+Enter', 'Enter', 'ArrowDown', 'ArrowDown', 'Enter', 'Control+Enter')
+  await keys.press('Control+Enter', 'Enter')
+  await expect(page.getByRole('grid')).toBeVisible()
+  await keys.press('ArrowDown', 'ArrowDown', 'Enter', 'Control+Enter')
   await keys.type('two broke while the lamps were changed')
   await expect(page.locator('.main-action')).toHaveText(/Send: approved at once/)
   await keys.press('Control+Enter')

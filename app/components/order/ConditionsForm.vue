@@ -29,7 +29,7 @@ const form = reactive({
   placed: placedAs === null ? '' : 'already',
   placedAs: placedAs ?? '',
   sent: isSent ? 'sent' : '',
-  adjustments: typedOf(adjustments, wording.decimal),
+  adjustments: typedOf(adjustments, wording, props.tray.currency),
 })
 /** A term of delivery has a place: where the order goes, until another is written. */
 function setTerm(term: string): void {

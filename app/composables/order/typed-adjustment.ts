@@ -11,9 +11,16 @@ export interface TypedAdjustment extends Pick<OrderAdjustment, 'kind' | 'of' | '
   name: string
 }
 
-/** What is kept, to be typed on; `decimal` writes a number as its reader does. */
-export const typedOf = (kept: readonly OrderAdjustment[], decimal: (value: string) => string): TypedAdjustment[] =>
-  kept.map(({ kind, of, value, name }) => ({ key: crypto.randomUUID(), kind, of, value: decimal(value), name }))
+/** What is kept, to be typed on, with its numbers as their reader writes them. */
+export const typedOf = (
+  kept: readonly OrderAdjustment[],
+  wording: { readonly decimal: (value: string) => string; readonly price: (value: string, currency: string) => string },
+  currency: string,
+): TypedAdjustment[] =>
+  kept.map(({ kind, of, value, name }) => ({
+    ...{ key: crypto.randomUUID(), kind, of, name },
+    value: of === 'percent' ? wording.decimal(value) : wording.price(value, currency),
+  }))
 
 /** How much was typed; null where that is no number above 0. */
 function valueOf(typed: string, mark: '.' | ','): string | null {

@@ -52,7 +52,7 @@ export function useOrderChange(order: OrderView) {
   const shipToId = ref<string | null>(kept?.shipToId ?? before?.shipToId ?? order.shipToId)
   const expiresOn = ref<string | null>(kept?.expiresOn ?? before?.expiresOn ?? order.expiresOn)
   const adjustments = ref<TypedAdjustment[]>(
-    kept?.adjustments ?? typedOf(before?.adjustments ?? order.saidAdjustments, wording.decimal),
+    kept?.adjustments ?? typedOf(before?.adjustments ?? order.saidAdjustments, wording, order.currency),
   )
   const adjusted = computed(() => readAdjustments(adjustments.value, wording.decimalMark))
   /** What of it is missing; where, and what it is called. */
