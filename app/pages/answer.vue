@@ -48,7 +48,7 @@ const parts = computed(() =>
   order.value === null
     ? ''
     : rowsOfParts(order.value, ways)
-        .map((row) => `${row.says} ${ways.amount(row.amount)}`)
+        .map((row) => `${row.says}: ${ways.amount(row.amount)}`)
         .join('; '),
 )
 const isRefused = (l: { is: LineWish | null }) => l.is !== null && dec(l.is.quantity).isZero()

@@ -1,9 +1,8 @@
 import { minorUnits } from '../base/currency'
-import { HUNDRED, NOTHING, dec, type Decimal, type DecimalText } from '../base/decimal'
-import { isSameTax, type TaxKey } from '../base/document-sums'
-import { isNegative, isZero, moneyOf, roundMoney, sum, zero, type Money } from '../base/money'
-import { divide } from '../base/split'
-import { layFreight, overTax } from './freight'
+import { HUNDRED, dec, type DecimalText } from '../base/decimal'
+import { documentSums, type TaxKey } from '../base/document-sums'
+import { add, isNegative, isZero, moneyOf, roundMoney, subtract, zero, type Money } from '../base/money'
+import { divideByWorth, layFreight, overTax } from './freight'
 
 /** What is taken off the whole of an order, or put on it, besides freight, and what for. */
 export interface OrderAdjustment {
@@ -85,17 +84,8 @@ export function layAdjustments(
   currency: string,
 ): LaidAdjustment[] {
   if (lines.length === 0) return []
-  const taxes = lines.reduce<TaxKey[]>((found, { tax }) => {
-    if (!found.some((t) => isSameTax(t, tax))) found.push(tax)
-    return found
-  }, [])
-  const goods = taxes.map((tax) =>
-    sum(
-      lines.filter((l) => isSameTax(l.tax, tax)).map((l) => l.net),
-      currency,
-    ),
-  )
-  const all = sum(goods, currency)
+  const { byTax, lines: all } = documentSums(lines, currency)
+  const taxes = byTax.map(({ category, rate, taxable: goods }) => ({ tax: { category, rate }, goods }))
   return adjustments
     .flatMap(({ kind, of, value, name }): LaidAdjustment[] => {
       const lay = (tax: TaxKey, amount: Money, base: Money): LaidAdjustment => ({
@@ -103,16 +93,18 @@ export function layAdjustments(
         shares: overTax(amount, tax, lines),
       })
       if (of === 'percent')
-        return taxes.map((tax, i) => {
-          const base = goods[i] ?? zero(currency)
-          const of = isNegative(base) ? NOTHING : dec(base.amount)
-          return lay(tax, roundMoney(of.times(dec(value)).percent(), currency), base)
+        return taxes.map(({ tax, goods }) => {
+          const base = isNegative(goods) ? zero(currency) : goods
+          return lay(tax, roundMoney(dec(base.amount).times(dec(value)).percent(), currency), base)
         })
       const amount = moneyOf(value, currency)
       if (kind === 'discount')
-        return divide(amount, weightsOf(goods)).flatMap((part, i) => {
-          const tax = taxes[i]
-          return tax === undefined ? [] : [lay(tax, part, all)]
+        return divideByWorth(
+          amount,
+          taxes.map((t) => t.goods),
+        ).flatMap((part, i) => {
+          const group = taxes[i]
+          return group === undefined ? [] : [lay(group.tax, part, all)]
         })
       const laid = layFreight(amount, lines)
       return laid === null ? [] : [lay(laid.tax, amount, all)]
@@ -125,18 +117,10 @@ export const ofEachPart = (adjustments: readonly OrderAdjustment[]): OrderAdjust
   adjustments.filter((a) => a.of === 'percent')
 
 /** What each line bears of all adjustments together: what is put on, less what is taken off. */
-export function borneOf(laid: readonly LaidAdjustment[], lines: number, currency: string): Money[] {
-  return Array.from({ length: lines }, (_, i) => {
-    const total = laid.reduce((s, l) => {
-      const share = dec(l.shares[i]?.amount ?? '0')
-      return l.kind === 'discount' ? s.minus(share) : s.plus(share)
-    }, NOTHING)
-    return roundMoney(total, currency)
-  })
-}
-
-/** By which amounts are divided: what is less than nothing bears nothing; where all is nothing, all bear alike. */
-function weightsOf(amounts: readonly Money[]): Decimal[] {
-  const worth = amounts.map((m) => (isNegative(m) ? NOTHING : dec(m.amount)))
-  return worth.every((w) => w.isZero()) ? worth.map(() => HUNDRED) : worth
-}
+export const borneOf = (laid: readonly LaidAdjustment[], lines: number, currency: string): Money[] =>
+  Array.from({ length: lines }, (_, i) =>
+    laid.reduce((borne, { kind, shares }) => {
+      const share = shares[i] ?? zero(currency)
+      return kind === 'discount' ? subtract(borne, share) : add(borne, share)
+    }, zero(currency)),
+  )

@@ -42,13 +42,19 @@ export function layFreight(
 }
 
 /** What each line bears of an amount that carries one tax: it is divided over the lines of that tax by their net. */
-export function overTax(
+export const overTax = (
   amount: Money,
   tax: TaxKey,
   lines: readonly { readonly net: Money; readonly tax: TaxKey }[],
-): Money[] {
-  const bears = lines.map((l) => isSameTax(l.tax, tax))
-  const worth = lines.map((l, i) => (bears[i] && !isNegative(l.net) ? dec(l.net.amount) : NOTHING))
-  const isWorthless = worth.every((w) => w.isZero())
-  return divide(amount, isWorthless ? bears.map((b) => (b ? ONE : NOTHING)) : worth)
+): Money[] =>
+  divideByWorth(
+    amount,
+    lines.map((l) => (isSameTax(l.tax, tax) ? l.net : null)),
+  )
+
+/** Divides an amount by what each is worth: null and less than nothing bear none, worthless ones alike. */
+export function divideByWorth(amount: Money, worth: readonly (Money | null)[]): Money[] {
+  const weights = worth.map((w) => (w === null || isNegative(w) ? NOTHING : dec(w.amount)))
+  const isWorthless = weights.every((w) => w.isZero())
+  return divide(amount, isWorthless ? worth.map((w) => (w === null ? NOTHING : ONE)) : weights)
 }

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { compare, subtract } from '#core/base/money'
 import type { OrderDecision } from '#shared/contract/decide'
-import { rowsOfParts } from '#shared/words/adjustment'
 import { sayPlaced } from '#shared/words/conditions'
 import { capital } from '#shared/words/format'
 import AnswerBox from '~/components/decide/AnswerBox.vue'
 import SaidSoFar from '~/components/decide/SaidSoFar.vue'
 import DirectFacts from '~/components/order/DirectFacts.vue'
+import PartsOfNet from '~/components/order/PartsOfNet.vue'
 import { useWording } from '~/composables/base/use-wording'
 import { useSessionStore } from '~/stores/session'
 
@@ -112,14 +112,7 @@ const above = ({ approved, ordered }: OrderDecision['lines'][number]) =>
         </tr>
       </tbody>
     </table>
-    <p
-      v-for="(row, i) in rowsOfParts(doc, wording.ways)"
-      :key="i"
-      class="flex justify-end gap-6"
-      :class="i === 0 ? 'mt-2' : 'mt-1'"
-    >
-      <span>{{ row.says }}</span><span class="num w-24">{{ wording.amount(row.amount) }}</span>
-    </p>
+    <PartsOfNet :parts="doc" />
     <p class="mt-2 flex justify-end gap-6 font-semibold">
       <span>{{ doc.currency }}, without tax</span><span class="num w-24">{{ wording.amount(doc.net) }}</span>
     </p>

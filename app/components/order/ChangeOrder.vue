@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { dec } from '#core/base/decimal'
-import { rowsOfParts } from '#shared/words/adjustment'
 import { isByAmount } from '#core/base/unit'
 import { muchOf } from '#core/order/call-off'
 import type { OrderView } from '#shared/contract/order'
@@ -10,6 +9,7 @@ import BlankDay from '~/components/base/BlankDay.vue'
 import MainAction from '~/components/base/MainAction.vue'
 import SheetPage from '~/components/base/SheetPage.vue'
 import AdjustmentRows from '~/components/order/AdjustmentRows.vue'
+import PartsOfNet from '~/components/order/PartsOfNet.vue'
 import { useAct } from '~/composables/base/use-act'
 import { useApi } from '~/composables/base/use-api'
 import { isMainKey } from '~/composables/base/use-keys'
@@ -236,14 +236,7 @@ onMounted(() => document.getElementById(`many-${props.order.lines[0]?.id ?? ''}`
         light
       />
       <template v-if="checked">
-        <p
-          v-for="(row, i) in rowsOfParts(checked, wording.ways)"
-          :key="i"
-          class="flex justify-end gap-6"
-          :class="i === 0 ? 'mt-2' : 'mt-1'"
-        >
-          <span>{{ row.says }}</span><span class="num w-24">{{ wording.amount(row.amount) }}</span>
-        </p>
+        <PartsOfNet :parts="checked" />
         <p class="mt-2 flex justify-end gap-6">
           <span
             ><b class="font-semibold">{{ order.currency }}, without tax</b>;

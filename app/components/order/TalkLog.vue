@@ -77,7 +77,7 @@ function onKey(event: KeyboardEvent): void {
         <input
           id="talk-with"
           v-model="talker"
-          class="blank blank-input min-w-[90px]"
+          class="blank blank-input min-w-[40px]"
           :maxlength="LONGEST_TALKER"
           autocomplete="off"
           aria-label="With whom"

@@ -24,39 +24,39 @@ const SKIPPING = [
   { id: 'no', name: 'is never skipped' },
   { id: 'yes', name: 'may be skipped; then whoever decides in the end is asked' },
 ]
-/** Amounts to choose from up to which a mail may be answered, with the one that was set otherwise. */
-const byMail = computed(() => {
-  const set = props.form.byMail?.upTo?.amount
-  const some = ['500', '1000', '2500', '5000', '10000']
-  const all = [...new Set([...some, ...(set === undefined ? [] : [set])])].sort((a, b) => dec(a).comparedTo(dec(b)))
+/** What is let up to an amount, whatever the amount, or not at all. */
+type UpTo = PolicyForm['directOrders']
+const keyOf = (set: UpTo): string =>
+  set === null ? 'none' : set.upTo === null ? 'all' : dec(set.upTo.amount).toFixed()
+const readUpTo = (id: string): UpTo =>
+  id === 'none' ? null : { upTo: id === 'all' ? null : roundMoney(dec(id), props.currency) }
+/** Some amounts to choose from, with the one that was set otherwise. */
+function upTos(set: UpTo, some: readonly string[], says: { none: string; all: string; upTo: (a: string) => string }) {
+  const all = [...new Set([...some, ...(set?.upTo == null ? [] : [keyOf(set)])])]
   return [
-    { id: 'none', name: 'in Rekko alone' },
-    ...all.map((amount) => ({
-      id: amount,
-      name: `by answering the mail too, up to ${wording.kept(amount, props.currency)}`,
-    })),
-    { id: 'all', name: 'by answering the mail too' },
-  ]
-})
-/** Amounts to choose from up to which buyers order without a request, with the one that was set otherwise. */
-const direct = computed(() => {
-  const set = props.form.directOrders?.upTo?.amount
-  const some = ['250', '500', '1000', '2500', '5000']
-  const all = [...new Set([...some, ...(set === undefined ? [] : [dec(set).toFixed()])])]
-  return [
-    { id: 'none', name: 'not at all' },
+    { id: 'none', name: says.none },
     ...all
       .sort((a, b) => dec(a).comparedTo(dec(b)))
-      .map((amount) => ({ id: amount, name: `up to ${wording.kept(amount, props.currency)}` })),
-    { id: 'all', name: 'whatever it is worth' },
+      .map((id) => ({ id, name: says.upTo(wording.kept(id, props.currency)) })),
+    { id: 'all', name: says.all },
   ]
-})
-const directNow = computed(() => {
-  const set = props.form.directOrders
-  return set === null ? 'none' : set.upTo === null ? 'all' : dec(set.upTo.amount).toFixed()
-})
-const readDirect = (id: string): PolicyForm['directOrders'] =>
-  id === 'none' ? null : { upTo: id === 'all' ? null : roundMoney(dec(id), props.currency) }
+}
+/** Up to which amount a mail may be answered. */
+const byMail = computed(() =>
+  upTos(props.form.byMail, ['500', '1000', '2500', '5000', '10000'], {
+    none: 'in Rekko alone',
+    all: 'by answering the mail too',
+    upTo: (amount) => `by answering the mail too, up to ${amount}`,
+  }),
+)
+/** Up to which amount buyers order without a request. */
+const direct = computed(() =>
+  upTos(props.form.directOrders, ['250', '500', '1000', '2500', '5000'], {
+    none: 'not at all',
+    all: 'whatever it is worth',
+    upTo: (amount) => `up to ${amount}`,
+  }),
+)
 /** By how much an order may pass what was approved, to choose from, with what was set otherwise. */
 const keyOfTolerance = (t: { percent: string; amount: string }) => `${t.percent} ${dec(t.amount).toFixed()}`
 const tolerances = computed(() => {
@@ -88,9 +88,6 @@ function readTolerance(id: string): PolicyForm['orderTolerance'] {
   const [percent, amount] = id.split(' ')
   return percent === undefined || amount === undefined ? null : { percent, amount: moneyOf(amount, props.currency) }
 }
-const byMailNow = computed(() => (props.form.byMail === null ? 'none' : (props.form.byMail.upTo?.amount ?? 'all')))
-const readByMail = (id: string): PolicyForm['byMail'] =>
-  id === 'none' ? null : { upTo: id === 'all' ? null : { amount: id, currency: props.currency } }
 const wording = useWording()
 const fallback = computed<PersonFound | null>(() =>
   props.form.fallbackId === null
@@ -180,20 +177,20 @@ const read = (id: string) => (id === '' ? null : Number(id))
         @update:model-value="emit('write', { orderTolerance: readTolerance($event) })"
       />. Without a request buyers order
       <BlankChoice
-        :model-value="directNow"
+        :model-value="keyOf(form.directOrders)"
         :choices="direct"
         label="What buyers order without a request"
         placeholder=""
         light
-        @update:model-value="emit('write', { directOrders: readDirect($event) })"
+        @update:model-value="emit('write', { directOrders: readUpTo($event) })"
       />. Decisions are made
       <BlankChoice
-        :model-value="byMailNow"
+        :model-value="keyOf(form.byMail)"
         :choices="byMail"
         label="Which decisions may be answered by mail"
         placeholder=""
         light
-        @update:model-value="emit('write', { byMail: readByMail($event) })"
+        @update:model-value="emit('write', { byMail: readUpTo($event) })"
       />.
     </p>
   </section>
