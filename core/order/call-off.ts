@@ -141,3 +141,6 @@ export function decideCallOff(f: CallFacts): Verdict<'called off', CallReason> {
   }
   return verdict<'called off', CallReason>('called off', reasons)
 }
+
+/** So many days before its last day the buyer of a blanket order is told what is left of it. */
+export const WARNED_BEFORE_END = 30

@@ -33,7 +33,8 @@ export const REQUISITION_MOVES = {
   handOn: { from: ['in approval'], by: 'step holder', to: 'in approval' },
   sendBack: { from: ['in approval'], by: 'step holder', to: 'sent back' },
   reject: { from: ['in approval'], by: 'step holder', to: 'rejected' },
-  answer: { from: ['in approval'], by: 'owner or asked', to: 'in approval' },
+  /** What whoever decides asked, or once it is approved a buyer about a line. */
+  answer: { from: ['in approval', 'approved', 'part ordered'], by: 'owner or asked', to: null },
   withdraw: { from: ['in approval'], by: 'owner', to: 'withdrawn' },
   order: { from: ['approved', 'part ordered'], by: 'buyer', to: null },
   cancelRest: { from: ['approved', 'part ordered', 'sent back', 'withdrawn'], by: 'owner', to: null },

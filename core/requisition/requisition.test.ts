@@ -410,7 +410,7 @@ describe('states', () => {
     handOn: ['in approval'],
     sendBack: ['in approval'],
     reject: ['in approval'],
-    answer: ['in approval'],
+    answer: ['in approval', 'approved', 'part ordered'],
     withdraw: ['in approval'],
     order: ['approved', 'part ordered'],
     cancelRest: ['approved', 'part ordered', 'sent back', 'withdrawn'],

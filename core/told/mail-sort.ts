@@ -53,6 +53,7 @@ const SORTS: Readonly<Record<Told['code'], MailSort>> = {
   'ordering-rule': 'news',
   'agreement-share': 'news',
   'agreement-renewal': 'news',
+  'blanket-ends': 'news',
   'budget-share': 'news',
   'file-stays': 'news',
   'transfer-decided': 'news',

@@ -286,6 +286,8 @@ export type Told =
       readonly supplier: string
       readonly endsOn: Day
     }
+  /** The last day of a blanket order comes near, and something of it is not called off. */
+  | { readonly code: 'blanket-ends'; readonly number: string; readonly supplier: string; readonly endsOn: Day }
   | { readonly code: 'paper-ends'; readonly supplier: string; readonly paper: string; readonly day: Day }
   | { readonly code: 'invited' | 'password-forgotten'; readonly organisation: string }
   /** Something that is done by itself failed; told once until it succeeds again. */

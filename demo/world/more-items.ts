@@ -113,6 +113,7 @@ export const MORE_ITEMS: Record<string, string[]> = {
     'Transport stretcher, seal|Rope and deck|ON-TS-1|H87|2150.00||S|',
   ],
   'Larkfield Veterinary': [
+    'Examination gloves, nitrile, medium, 100|Reagents|LV-NG-100|BX|8.20||S|',
     'Microchips, 25|Veterinary|LV-MC-25|BX|98.00|4:92.00|S|',
     'Syringes, 50 ml, 25|Veterinary|LV-SY-50|BX|19.60||S|',
     'Gauze swabs, 10 cm, 500|Veterinary|LV-GS-500|BX|14.20|10:12.60|S|',

@@ -177,6 +177,7 @@ export const SAME_AS: Readonly<Record<string, string>> = {
   '88-025': 'CP-QS-25',
   'YF-KR-10': 'CF-KR-10',
   'NP-AF-5': 'MC-AF-5',
+  'LV-NG-100': 'FL-GLM-100',
 }
 
 /** Retired items, with what follows them. */

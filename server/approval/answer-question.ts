@@ -22,7 +22,7 @@ export async function answerQuestion(ctx: Context, kind: Kind, id: string, text:
       asker,
       document,
       { code: 'answered', by: ctx.actor.name, number, title, text: said },
-      { path: decidePath(id) },
+      { path: document.state === 'in approval' ? decidePath(id) : kind.path(id) },
     )
   }
   await notifyChange(ctx.tx, { kind: kind.name, id })

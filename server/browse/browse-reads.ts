@@ -6,11 +6,10 @@ import type { Tx } from '../db/client'
 import { named, read, readOne } from '../db/read'
 import { category, item, itemPrice } from '../db/schema/catalogue'
 import { document } from '../db/schema/document'
-import { orderLine, purchaseOrder } from '../db/schema/order'
 import { itemAsked, requisition, requisitionLine } from '../db/schema/requisition'
 import { department, person } from '../db/schema/people'
 import { supplier } from '../db/schema/supplier'
-import { IS_AGREED, ITEM, type ItemRow } from '../catalogue/reads'
+import { IS_AGREED, ITEM, isKin, type ItemRow } from '../catalogue/reads'
 
 const i = named(item, 'i')
 const c = named(category, 'c')
@@ -20,8 +19,6 @@ const a = named(itemAsked, 'a')
 const l = named(requisitionLine, 'l')
 const r = named(requisition, 'r')
 const d = named(document, 'd')
-const o = named(orderLine, 'o')
-const po = named(purchaseOrder, 'po')
 const dep = named(department, 'dep')
 
 /** What items are looked for by, besides their words. */
@@ -103,43 +100,6 @@ export async function countItems(tx: Tx, filter: SQL): Promise<number> {
   return found?.count ?? 0
 }
 
-/** What was last ordered of items, and at which price. */
-export async function listPaid(tx: Tx, itemIds: readonly string[], each: number): Promise<Map<string, PaidRow[]>> {
-  if (itemIds.length === 0) return new Map()
-  const rows = await read(
-    tx,
-    {
-      itemId: sql<string>`asked.thing`,
-      day: sql<string>`paid.sent_on`,
-      quantity: sql<DecimalText>`paid.many`,
-      unit: sql<string>`paid.measure`,
-      unitPrice: sql<DecimalText>`paid.one_costs`,
-      priceBase: sql<DecimalText>`paid.per_so_many`,
-      currency: sql<string>`paid.coin`,
-    },
-    sql`from unnest(${sql.param([...itemIds])}::uuid[]) asked(thing) cross join lateral (
-      select ${d.sentAt}::date::text as sent_on, trim_scale(${o.quantity})::text as many,
-        ${o.unit} as measure,
-        trim_scale(${o.unitPrice})::text as one_costs,
-        trim_scale(${o.priceBase})::text as per_so_many, ${po.currency} as coin
-      from ${o} join ${d} on ${d.id} = ${o.orderId} join ${po} on ${po.id} = ${o.orderId}
-      where ${o.itemId} = asked.thing and ${d.sentAt} is not null and ${d.state} <> 'cancelled'
-        and ${po.blanketId} is null
-      order by ${d.sentAt} desc, ${o.id} limit ${each}) paid`,
-  )
-  const paid = new Map<string, PaidRow[]>()
-  for (const { itemId, ...row } of rows) paid.set(itemId, [...(paid.get(itemId) ?? []), row])
-  return paid
-}
-export interface PaidRow {
-  day: string
-  quantity: DecimalText
-  unit: string
-  unitPrice: DecimalText
-  priceBase: DecimalText
-  currency: string
-}
-
 /** Categories in use with how many items lie in each by itself, and suppliers that have items. */
 export async function listChoices(tx: Tx) {
   const count = (of: SQL) => sql<number>`(select count(*)::int from ${i} where not ${i.retired} and ${of})`
@@ -166,7 +126,7 @@ export async function findKin(tx: Tx, id: string) {
       successor: sql<{ id: string; name: string; number: string } | null>`(select json_build_object('id', ${next.id},
         'name', ${next.name}, 'number', ${next.number}) from ${next} where ${next.id} = ${me.successorId})`,
       others: sql<string[]>`array(select ${i.id} from ${i} where not ${i.retired} and ${i.id} <> ${me.id}
-        and coalesce(${i.sameAsId}, ${i.id}) = coalesce(${me.sameAsId}, ${me.id}))`,
+        and ${isKin(i, me)})`,
     },
     sql`from ${me} where ${me.id} = ${id}`,
   )

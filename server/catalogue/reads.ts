@@ -1,11 +1,11 @@
-import { sql } from 'drizzle-orm'
+import { sql, type SQL } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
 import type { Drawing } from '#core/catalogue/drawing'
 import type { PriceStep } from '#core/catalogue/price'
 import type { ItemFacts, SupplierFacts } from '#core/supplier/warning'
 import { SUPPLIER_FACTS } from '../supplier/reads'
 import type { Tx } from '../db/client'
-import { named, read } from '../db/read'
+import { named, read, type Named } from '../db/read'
 import { agreement, agreementItem } from '../db/schema/agreement'
 import { category, item, itemPrice } from '../db/schema/catalogue'
 import { supplier } from '../db/schema/supplier'
@@ -47,6 +47,12 @@ export interface ItemRow {
 /** That an item `i` is marked as one under an agreement, or stands in one that is in force. */
 export const IS_AGREED = sql`(${i.hasAgreement} = 1 or ${i.id} in (select ${x.itemId} from ${x}
   join ${a} on ${a.id} = ${x.agreementId} where ${a.isInForce}))`
+
+/** That an item is the same thing as another to whoever needs it, or that one itself. */
+export function isKin(of: Pick<Named<typeof item>, 'id' | 'sameAsId'>, other: typeof of): SQL {
+  const first = sql`coalesce(${other.sameAsId}, ${other.id})`
+  return sql`((${of.id} = ${first} and ${of.sameAsId} is null) or ${of.sameAsId} = ${first})`
+}
 
 /** What a verdict has to know of an item `i`; what stands in an agreement is looked at by itself. */
 export const ITEM_FACTS = sql<ItemFacts>`json_build_object('id', ${i.id}, 'agreed', ${i.hasAgreement} = 1,

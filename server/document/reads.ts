@@ -76,6 +76,7 @@ export function listRemarks(tx: Tx, documentId: string): Promise<RemarkView[]> {
       answered: sql<RemarkView['answered']>`${m.answeredAt} is not null`,
       toId: m.toId,
       to: sql<RemarkView['to']>`${t.name}`,
+      lineId: m.lineId,
     },
     sql`from ${m} join ${p} on ${p.id} = ${m.personId} left join ${t} on ${t.id} = ${m.toId}
       where ${m.documentId} = ${documentId} order by ${m.at}, ${m.id}`,

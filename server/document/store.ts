@@ -1,4 +1,4 @@
-import { and, eq, isNull, or, sql } from 'drizzle-orm'
+import { and, eq, inArray, isNull, or, sql } from 'drizzle-orm'
 import type { AttachedAs } from '#core/requisition/rules'
 import { attachment, document, remark, type RemarkKind } from '../db/schema/document'
 import type { Tx } from '../db/client'
@@ -139,6 +139,7 @@ export async function insertRemark(
     readonly text: string
     readonly decisionId?: string
     readonly toId?: string | null
+    readonly lineId?: string
   },
 ): Promise<void> {
   await tx.insert(remark).values(r)
@@ -146,6 +147,12 @@ export async function insertRemark(
 
 export async function deleteRemarksOf(tx: Tx, decisionId: string): Promise<void> {
   await tx.delete(remark).where(eq(remark.decisionId, decisionId))
+}
+
+/** Nobody wants an answer any more to what was asked about lines. */
+export async function dropQuestions(tx: Tx, lineIds: readonly string[], now: Date): Promise<void> {
+  const theirs = and(inArray(remark.lineId, [...lineIds]), eq(remark.kind, 'question'), isNull(remark.answeredAt))
+  await sendAlong(tx, tx.update(remark).set({ answeredAt: now }).where(theirs))
 }
 
 /** Marks every open question of a document to a person as answered; returns who asked them. */

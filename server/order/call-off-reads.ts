@@ -1,6 +1,8 @@
 import { sql, type SQL } from 'drizzle-orm'
+import type { Day } from '#core/base/day'
 import { BY_AMOUNT } from '#core/base/unit'
 import type { DecimalText } from '#core/base/decimal'
+import { OPEN_ORDER_STATES } from '#core/order/overdue'
 import type { Tx } from '../db/client'
 import { UTC } from '../db/moments'
 import { isThere, named, read, sure } from '../db/read'
@@ -37,6 +39,20 @@ export const hasLeft = (of: typeof o): SQL => {
   return isThere(sql`from ${l} where ${l.orderId} = ${of.id} and ${much(l)} > coalesce(
     (select sum(${much(c)}) from ${c} where ${c.blanketLineId} = ${l.id} and ${c.quantity} > 0), 0)`)
 }
+
+/** Blanket orders that end between two days, both included, of which something is left and nobody was told yet. */
+export const listEndingBlankets = (
+  tx: Tx,
+  from: Day,
+  until: Day,
+): Promise<{ id: string; buyerId: string; number: string; supplier: string; endsOn: Day }[]> =>
+  read(
+    tx,
+    { id: o.id, buyerId: o.ownerId, number: sure(o.number), supplier: o.title, endsOn: sure(o.expiresOn) },
+    sql`from ${o} where ${o.isBlanket} and ${o.state} = any(${sql.param([...OPEN_ORDER_STATES])})
+      and ${o.expiresOn} between ${from} and ${until} and ${o.endToldFor} is distinct from ${o.expiresOn}
+      and ${hasLeft(o)} order by ${o.id}`,
+  )
 
 export interface CallOffRow {
   id: string

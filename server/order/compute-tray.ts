@@ -71,7 +71,7 @@ export async function computeTray(tx: Tx, tray: OrderRow, actorId: string, now: 
   const taxCodes = new Map(terms.taxCodes.map((t) => [t.code, t]))
   const rates = new Map(terms.perBase)
   const perBase = rates.get(tray.currency) ?? null
-  const asked = parts.map((p) => ({ ...p, adjustments: takenOff(p) }))
+  const asked = parts.map(asOrdered)
   const merged = mergeParts(
     asked.map((p) => ({ ...p, unitPrice: p.agreedPrice ?? p.unitPrice })),
     prices,
@@ -175,6 +175,15 @@ export const decidedBy = (route: RouteRow): DecidedOrder => ({
   amount: moneyOf(route.amount, route.currency),
   lines: (route.sent.lines ?? []).map((m) => moneyOf(m.amount, m.currency)),
 })
+
+/**
+ * A part as its supplier is asked for it: where another one's offer was taken, for that item, at its price, and without
+ * what was taken off the price of the first.
+ */
+const asOrdered = (p: PartRow): PartRow & { readonly adjustments: readonly Adjustment[] } =>
+  p.insteadOf === null
+    ? { ...p, adjustments: takenOff(p) }
+    : { ...p, unitPrice: p.agreedPrice ?? p.unitPrice, priceBase: p.orderedBase, adjustments: [] }
 
 /** What was taken off a requisition line when it was approved. */
 export function takenOff(line: Pick<PartRow, 'discountOf' | 'discountValue'>): Adjustment[] {

@@ -4,13 +4,16 @@ import type { DecimalText } from '#core/base/decimal'
 import type { Part } from '#core/people/rights'
 import type { LineDiscount } from '#core/requisition/draft'
 import type { DeskAsked } from '#shared/contract/order'
+import { isKin } from '../catalogue/reads'
 import type { Tx } from '../db/client'
 import { holdsAll, isNumbered, likePattern } from '../db/pattern'
-import { named, read, sure } from '../db/read'
+import { named, read, readOne, sure } from '../db/read'
+import { item } from '../db/schema/catalogue'
+import { remark } from '../db/schema/document'
 import { requisitionLine } from '../db/schema/requisition'
 import { person, shipTo } from '../db/schema/people'
 import { supplier } from '../db/schema/supplier'
-import { inPart, isOpenLine, requisitions, waitsOn } from '../requisition/visible'
+import { inPart, isAskedAbout, isOpenLine, requisitions, waitsOn } from '../requisition/visible'
 import { SECONDS } from '../db/moments'
 
 const l = named(requisitionLine, 'l')
@@ -18,6 +21,9 @@ const w = named(person, 'w')
 const t = named(shipTo, 't')
 const s = named(supplier, 's')
 const r = requisitions('r')
+const ask = named(remark, 'ask')
+const said = named(remark, 'said')
+const asker = named(person, 'asker')
 
 export interface DeskLineRow {
   id: string
@@ -47,12 +53,23 @@ export interface DeskLineRow {
   /** Put aside until then, and why. */
   asideUntil: string | null
   asideReason: string
+  /** Its price was written by hand instead of the catalogue's. */
+  isByHand: boolean
+  /** What a buyer asked about it last, and what was answered. */
+  asked: { by: string; on: Day; text: string; isOpen: boolean; answer: string | null } | null
 }
 
 /** Which lines are asked for, on which day. */
 export type DeskQuery = DeskAsked & { readonly today: Day }
 
 const NEED_BY = sql<DeskLineRow['needBy']>`coalesce(${l.needBy}, ${r.needBy})::text`
+
+const own = named(item, 'own')
+const other = named(item, 'other')
+
+/** That others too have what a line `l` asks for. */
+const HAVE_SEVERAL = sql`exists (select from ${own} join ${other} on ${isKin(other, own)}
+  where ${own.id} = ${l.itemId} and ${other.id} <> ${own.id} and not ${other.retired})`
 
 /** The conditions under which a line `l` of `r`, of a supplier `s` and asked for by `w`, is asked for; none for all. */
 function conditionsOf({ words, supplier: known, shipToId, due, today }: DeskQuery): SQL[] {
@@ -67,7 +84,9 @@ function conditionsOf({ words, supplier: known, shipToId, due, today }: DeskQuer
             looked,
           )})`,
         ]),
-    ...(known === 'any' ? [] : [sql`(${l.supplierId} is null) = ${known === 'none'}`]),
+    ...(known === 'any'
+      ? []
+      : [known === 'several' ? HAVE_SEVERAL : sql`(${l.supplierId} is null) = ${known === 'none'}`]),
     ...(shipToId === undefined ? [] : [sql`${r.shipToId} = ${shipToId}`]),
     ...(due === 'any' ? [] : [due === 'late' ? sql`${needed} < ${today}` : sql`${needed} <= ${addDays(today, 7)}`]),
   ]
@@ -75,7 +94,47 @@ function conditionsOf({ words, supplier: known, shipToId, due, today }: DeskQuer
 
 /** That a line `l` waits, or that what is open of it is put aside, where these are asked for. */
 const standsOn = ({ aside, today }: DeskQuery): SQL =>
-  aside === 'no' ? waitsOn(l, today) : sql`(${isOpenLine(l)} and ${l.asideUntil} > ${today})`
+  aside === 'no' ? waitsOn(l, today) : sql`(${isOpenLine(l)} and (${l.asideUntil} > ${today} or ${isAskedAbout(l)}))`
+
+/** What is read of a line `l` of `r`, of a supplier `s`, asked for by `w` to go to `t`. */
+const LINE = {
+  id: l.id,
+  requisitionId: r.id,
+  number: sure(r.number),
+  departmentId: sure(r.departmentId),
+  asker: w.name,
+  description: l.description,
+  itemId: l.itemId,
+  open: sql<DecimalText>`${l.quantity} - ${l.ordered} - ${l.cancelled} - ${l.onTray}`,
+  unit: l.unit,
+  unitPrice: sure(l.unitPrice),
+  priceBase: l.priceBase,
+  currency: l.currency,
+  supplierId: l.supplierId,
+  supplier: s.name,
+  freightFreeFrom: s.freightFreeFrom,
+  needBy: NEED_BY,
+  discountOf: l.discountOf,
+  discountValue: l.discount,
+  requested: l.quantity,
+  noteInternal: l.noteInternal,
+  supplierStanding: s.standing,
+  ...{ asideUntil: l.asideUntil, asideReason: l.asideReason },
+  shipToId: sure(r.shipToId),
+  shipTo: t.name,
+  sentAt: SECONDS(r.sentAt),
+  isByHand: sql<boolean>`coalesce(${l.unitPrice} <> ${l.listPrice}, false)`,
+  asked: sql<DeskLineRow['asked']>`(select json_build_object('by', ${asker.name}, 'on', ${ask.at}::date::text,
+    'text', ${ask.text}, 'isOpen', ${ask.answeredAt} is null, 'answer', (select ${said.text} from ${said}
+      where ${said.documentId} = ${ask.documentId} and ${said.kind} = 'answer'
+        and ${said.at} = ${ask.answeredAt} limit 1))
+    from ${ask} join ${asker} on ${asker.id} = ${ask.personId}
+    where ${ask.lineId} = ${l.id} and ${ask.kind} = 'question' order by ${ask.at} desc limit 1)`,
+}
+
+/** Whoever asked for a line, where it goes, and its supplier. */
+const AROUND = sql`join ${w} on ${w.id} = ${r.ownerId} join ${t} on ${t.id} = ${r.shipToId}
+  left join ${s} on ${s.id} = ${l.supplierId}`
 
 /** Approved lines with something open that lies on no tray, those of one supplier together, oldest first. */
 export function listDeskLines(
@@ -87,35 +146,8 @@ export function listDeskLines(
   const asked = query === null ? [] : conditionsOf(query)
   return read(
     tx,
-    {
-      id: l.id,
-      requisitionId: r.id,
-      number: sure(r.number),
-      departmentId: sure(r.departmentId),
-      asker: w.name,
-      description: l.description,
-      itemId: l.itemId,
-      open: sql<DecimalText>`${l.quantity} - ${l.ordered} - ${l.cancelled} - ${l.onTray}`,
-      unit: l.unit,
-      unitPrice: sure(l.unitPrice),
-      priceBase: l.priceBase,
-      currency: l.currency,
-      supplierId: l.supplierId,
-      supplier: s.name,
-      freightFreeFrom: s.freightFreeFrom,
-      needBy: NEED_BY,
-      discountOf: l.discountOf,
-      discountValue: l.discount,
-      requested: l.quantity,
-      noteInternal: l.noteInternal,
-      supplierStanding: s.standing,
-      ...{ asideUntil: l.asideUntil, asideReason: l.asideReason },
-      shipToId: sure(r.shipToId),
-      shipTo: t.name,
-      sentAt: SECONDS(r.sentAt),
-    },
-    sql`from open_line r join ${l} on ${l.requisitionId} = ${r.id} join ${w} on ${w.id} = ${r.ownerId}
-      join ${t} on ${t.id} = ${r.shipToId} left join ${s} on ${s.id} = ${l.supplierId}
+    LINE,
+    sql`from open_line r join ${l} on ${l.requisitionId} = ${r.id} ${AROUND}
     where ${sql.join([query === null ? isOpenLine(l) : standsOn(query), ...asked], sql` and `)}
     order by ${s.name} nulls last, ${r.sentAt}, ${r.number}, ${l.position} limit ${limit}`,
     {
@@ -124,6 +156,17 @@ export function listDeskLines(
       where ${r.kind} = 'requisition' and ${r.state} in ('approved', 'part ordered') and ${inPart(part)}
       ${asked.length === 0 ? sql`order by ${r.sentAt}, ${r.number} limit ${limit}` : sql``})`,
     },
+  )
+}
+
+/** A line of the Desk, also one that is put aside; null where nothing of it is to be had in a part. */
+export function findDeskLine(tx: Tx, part: Part, lineId: string): Promise<DeskLineRow | null> {
+  return readOne(
+    tx,
+    LINE,
+    sql`from ${r} join ${l} on ${l.requisitionId} = ${r.id} ${AROUND}
+    where ${l.id} = ${lineId} and ${r.kind} = 'requisition' and ${r.state} in ('approved', 'part ordered')
+      and ${inPart(part)} and ${isOpenLine(l)}`,
   )
 }
 

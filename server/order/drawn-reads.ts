@@ -16,7 +16,7 @@ const r = whatAsks('r')
 export function listDrawnLines(tx: Tx, orderId: string): Promise<DrawingLine[]> {
   return read(
     tx,
-    { itemId: l.itemId, departmentId: sure(r.departmentId) },
+    { itemId: sql<string | null>`coalesce(${p.itemId}, ${l.itemId})`, departmentId: sure(r.departmentId) },
     sql`from ${p} join ${l} on ${l.id} = ${p.requisitionLineId} join ${r} on ${r.id} = ${l.requisitionId}
       where ${p.orderId} = ${orderId}
     union all

@@ -7,7 +7,7 @@ import { randomUUID } from 'node:crypto'
 import { findRoute } from '../approval/reads'
 import { appendEvent, appendEvents, type NewEvent } from '../audit/store'
 import type { Context } from '../context'
-import { deleteDraft, setState, touchDocument } from '../document/store'
+import { deleteDraft, dropQuestions, setState, touchDocument } from '../document/store'
 import { forbidden, invalid, notFound, refused, stale } from '../http/problem'
 import { notifyChange, notifyChanges } from '../live/notify'
 import { moveQuantities } from '../requisition/store'
@@ -16,6 +16,7 @@ import { findSupplier } from '../supplier/reads'
 import { keepTrayAgreement } from './tray-agreement'
 import { findOrder, type OrderRow } from './reads'
 import { lockOpenLines } from './open-lines'
+import { takeOffers, type TakenOffer } from './take-offers'
 import { listParts } from './tray-reads'
 import { deleteParts, freePlacedNumber, insertTray, setAgreedPrice, setNote, upsertParts } from './store'
 
@@ -24,18 +25,25 @@ export interface LayParts {
   readonly orderId: string | null
   /** For lines without a supplier on a new tray. */
   readonly supplierId: string | null
-  readonly parts: readonly { readonly lineId: string; readonly quantity: DecimalText | null }[]
+  readonly parts: readonly {
+    readonly lineId: string
+    readonly quantity: DecimalText | null
+    /** The item of another supplier as which it is ordered, where its offer is taken. */
+    readonly offerItemId?: string | null
+  }[]
 }
 
 interface Picked {
   readonly requisition: RequisitionRow
   readonly line: RequisitionLineRow
   readonly quantity: DecimalText
+  readonly offer: TakenOffer | null
 }
 
 /**
  * Lays approved lines, whole or in part, on a tray. What lies there is not to be had for another. Lines
- * share a tray when supplier, ship-to, currency and agreement are the same; a line without a supplier takes the tray's.
+ * share a tray when supplier, ship-to, currency and agreement are the same; a line without a supplier takes the tray's,
+ * and one of which another supplier's offer is taken is that one's.
  */
 export async function layOnTray(ctx: Context, input: LayParts): Promise<{ orderId: string }> {
   const picked = await pickLines(ctx, input)
@@ -43,7 +51,7 @@ export async function layOnTray(ctx: Context, input: LayParts): Promise<{ orderI
   if (tray !== null) refuseDirect(tray)
   const [first] = picked
   if (first === undefined) throw invalid('Choose at least one line.')
-  const suppliers = new Set(picked.flatMap((p) => (p.line.supplierId === null ? [] : [p.line.supplierId])))
+  const suppliers = new Set(picked.flatMap((p) => p.offer?.supplierId ?? p.line.supplierId ?? []))
   const supplierId = tray?.supplierId ?? [...suppliers][0] ?? input.supplierId
   if (supplierId === null)
     throw refused(['These lines have no supplier yet: choose one for the tray.'], {}, 'no-supplier')
@@ -70,20 +78,33 @@ export async function layOnTray(ctx: Context, input: LayParts): Promise<{ orderI
       termsDays: supplier.termsDays,
       now: ctx.now,
     })
-  } else await noteChanged(ctx, orderId)
+  } else {
+    await refuseAsTwo(ctx, orderId, picked)
+    await noteChanged(ctx, orderId)
+  }
   await upsertParts(
     ctx.tx,
     orderId,
-    picked.map((p) => ({ requisitionLineId: p.line.id, quantity: p.quantity })),
+    picked.map((p) => ({ requisitionLineId: p.line.id, quantity: p.quantity, offer: p.offer })),
     ctx.now,
   )
   await moveQuantities(
     ctx.tx,
     picked.map((p) => ({ lineId: p.line.id, onTray: p.quantity })),
   )
+  // Whoever lays a line waits for no answer any more.
+  await dropQuestions(
+    ctx.tx,
+    picked.map((p) => p.line.id),
+    ctx.now,
+  )
   await keepTrayAgreement(ctx, orderId, 'more')
   const served = [...new Set(picked.map((p) => p.requisition.id))]
-  await noteServed(ctx, served, { type: 'put on a tray', after: { orderId } })
+  const offers = picked.flatMap((p) => (p.offer === null ? [] : [{ lineId: p.line.id, itemId: p.offer.itemId }]))
+  await noteServed(ctx, served, {
+    type: 'put on a tray',
+    after: { orderId, ...(offers.length === 0 ? {} : { offers }) },
+  })
   await notifyChange(ctx.tx, { kind: 'order', id: orderId })
   return { orderId }
 }
@@ -118,7 +139,8 @@ async function pickLines(ctx: Context, { parts }: LayParts): Promise<Picked[]> {
     parts.map((p) => p.lineId),
   )
   const asked = new Map(parts.map((p) => [p.lineId, p.quantity]))
-  return found.map(({ requisition, line, open }) => {
+  const taken = new Map(parts.map((p) => [p.lineId, p.offerItemId ?? null]))
+  const picked = found.map(({ requisition, line, open }) => {
     const quantity = asked.get(line.id) ?? open
     if (!dec(quantity).isPositive() || dec(quantity).gt(dec(open)))
       throw refused(
@@ -128,6 +150,19 @@ async function pickLines(ctx: Context, { parts }: LayParts): Promise<Picked[]> {
       )
     return { requisition, line, quantity }
   })
+  const offerOf = await takeOffers(
+    ctx,
+    picked.map((p) => ({ ...p.line, quantity: p.quantity, offerItemId: taken.get(p.line.id) ?? null })),
+  )
+  return picked.map((p) => ({ ...p, offer: offerOf(p.line.id) }))
+}
+
+/** A line lies on one tray either as it was asked for, or as one other item. */
+async function refuseAsTwo(ctx: Context, orderId: string, picked: readonly Picked[]): Promise<void> {
+  const lies = new Map((await listParts(ctx.tx, [orderId])).map((p) => [p.requisitionLineId, p.itemId]))
+  const two = picked.find((p) => lies.has(p.line.id) && lies.get(p.line.id) !== (p.offer?.itemId ?? p.line.itemId))
+  if (two !== undefined)
+    throw refused([`“${two.line.description}” lies on this tray already, as another item.`], {}, 'does-not-fit')
 }
 
 /** Locks a tray of the actor's own, at the version they saw, for a move that it allows as it stands. */

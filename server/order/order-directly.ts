@@ -22,6 +22,8 @@ import type { RequisitionRow } from '../requisition/reads'
 import { requireMove } from '../requisition/require'
 import { moveAsked, moveQuantities, setRaisedBy, setSent } from '../requisition/store'
 import { findSupplier } from '../supplier/reads'
+import { sayAgain } from './order-words'
+import { findOrder } from './reads'
 import { insertOrder, upsertParts } from './store'
 import { keepTrayAgreement } from './tray-agreement'
 
@@ -70,6 +72,8 @@ export async function orderDirectly(
     ctx.tx,
     parts.map((l) => ({ lineId: l.id, onTray: l.quantity })),
   )
+  const order = await findOrder(ctx.tx, id)
+  if (order !== null) await sayAgain(ctx, order, facts.today)
   await keepTrayAgreement(ctx, id, 'more')
   await appendEvent(ctx, {
     type: 'ordered directly',

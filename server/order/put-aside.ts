@@ -4,6 +4,7 @@ import { sayAsideReason } from '#shared/words/order'
 import { waysOf } from '#shared/words/ways'
 import { appendEvents } from '../audit/store'
 import type { Context } from '../context'
+import { dropQuestions } from '../document/store'
 import { refused } from '../http/problem'
 import { notifyChanges } from '../live/notify'
 import { setAside } from '../requisition/store'
@@ -18,7 +19,10 @@ export interface PutAside {
   readonly reason: string
 }
 
-/** Puts open lines of the Desk aside until a day, or has them wait again; laid on a tray they are aside no more. */
+/**
+ * Puts open lines of the Desk aside until a day, or has them wait again, also for no answer any more; laid on a tray
+ * they are aside no more.
+ */
 export async function putAside(ctx: Context, { lineIds, until, reason }: PutAside): Promise<void> {
   const today = dayOf(ctx.now, (await requireOrganisation(ctx.tx)).timeZone)
   const ways = waysOf(ctx.actor.locale)
@@ -29,6 +33,7 @@ export async function putAside(ctx: Context, { lineIds, until, reason }: PutAsid
   for (const { requisition, line } of found)
     named.set(requisition.id, [...(named.get(requisition.id) ?? []), line.description])
   await setAside(ctx.tx, lineIds, until, until === null ? '' : reason.trim())
+  if (until === null) await dropQuestions(ctx.tx, lineIds, ctx.now)
   await appendEvents(
     ctx,
     [...named].map(([id, names]) => ({

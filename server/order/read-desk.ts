@@ -3,7 +3,6 @@ import { needsDecision } from '#core/order/issue'
 import { minimumMissed } from '#core/order/order-terms'
 import { waysOf, type Ways } from '#shared/words/ways'
 import { MOST_COUNTED } from '#core/base/count'
-import { dayOf } from '#core/base/day'
 import { lineNet } from '#core/base/line-net'
 import { partOf } from '#core/people/rights'
 import type { Reply } from '#shared/contract/all-routes'
@@ -17,11 +16,12 @@ import type { Context } from '../context'
 import { listRemarks } from '../document/reads'
 import { unseenSigns } from '../files/faces'
 import { listShipTos } from '../people/place-reads'
-import { requireOrganisation } from '../settings/reads'
+import { requireTerms } from '../settings/reads'
 import { countDeskLines, listDeskLines } from './desk-reads'
 import { adjustmentsOfPart } from '#core/budget/effect'
 import { computeTray, takenOff, type ComputedTray } from './compute-tray'
 import { agreementOfLines } from './drawing'
+import { othersOf } from './read-offers'
 import { conditionsOf, listTrays, type OrderRow } from './reads'
 import { viewParts } from './view-parts'
 
@@ -32,10 +32,12 @@ export async function readDesk(
   asked: DeskAsked = { words: '', supplier: 'any', due: 'any', aside: 'no' },
 ): Promise<Reply<(typeof orderRoutes)['readDesk']>> {
   const part = partOf(ctx.actor.grants, 'order')
-  const { baseCurrency, timeZone } = await requireOrganisation(ctx.tx)
-  const query = { ...asked, today: dayOf(ctx.now, timeZone) }
+  const terms = await requireTerms(ctx.tx, ctx.now)
+  const { baseCurrency } = terms.organisation
+  const query = { ...asked, today: terms.today }
   const found = await listDeskLines(ctx.tx, part, limit, query)
   const agreementOf = await agreementOfLines(ctx.tx, found, query.today)
+  const others = await othersOf(ctx.tx, found, terms)
   const trays: TrayView[] = []
   for (const t of await listTrays(ctx.tx, ctx.actor.id)) trays.push(await viewTray(ctx, t))
   return {
@@ -65,6 +67,8 @@ export async function readDesk(
       supplierStanding: l.supplierStanding,
       ...{ asideUntil: l.asideUntil, asideReason: l.asideReason },
       agreement: agreementOf(l)?.number ?? null,
+      asked: l.asked,
+      others: others(l.id),
     })),
   }
 }
@@ -108,6 +112,13 @@ async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {
       hint: l.hint,
       itemId: l.itemId,
       lineIds: l.sources.map((s) => s.requisitionLineId),
+      insteadOf: [
+        ...new Set(
+          l.sources.flatMap(
+            (s) => c.parts.find((p) => p.requisitionLineId === s.requisitionLineId)?.insteadOf?.supplier ?? [],
+          ),
+        ),
+      ],
       requests: new Set(
         l.sources.map((s) => c.parts.find((p) => p.requisitionLineId === s.requisitionLineId)?.requisitionId),
       ).size,

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { and, eq, inArray, sql } from 'drizzle-orm'
-import type { PaymentTerms } from '#core/base/day'
+import type { Day, PaymentTerms } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
 import { comparedNumber, type DeliveryTerm, type OrderConditions } from '#core/order/conditions'
 import type { MergedLine } from '#core/order/merge'
@@ -47,16 +47,23 @@ export async function deleteOrder(tx: Tx, id: string): Promise<void> {
   await tx.delete(purchaseOrder).where(eq(purchaseOrder.id, id))
 }
 
+/** A part of a requisition line as it is laid on a tray: with the offer that was taken, if one was. */
+interface LaidPart {
+  readonly requisitionLineId: string
+  readonly quantity: DecimalText
+  readonly offer?: { readonly itemId: string; readonly unitPrice: DecimalText } | null
+}
+
 /** Lays parts on a tray; more of a line that lies there already is added to it. */
-export async function upsertParts(
-  tx: Tx,
-  orderId: string,
-  parts: readonly { requisitionLineId: string; quantity: DecimalText }[],
-  now: Date,
-): Promise<void> {
+export async function upsertParts(tx: Tx, orderId: string, parts: readonly LaidPart[], now: Date): Promise<void> {
   await tx
     .insert(trayPart)
-    .values(parts.map((p) => ({ orderId, requisitionLineId: p.requisitionLineId, quantity: p.quantity, addedAt: now })))
+    .values(
+      parts.map(({ requisitionLineId, quantity, offer }) => ({
+        ...{ orderId, requisitionLineId, quantity, addedAt: now },
+        ...{ itemId: offer?.itemId ?? null, unitPrice: offer?.unitPrice ?? null },
+      })),
+    )
     .onConflictDoUpdate({
       target: [trayPart.orderId, trayPart.requisitionLineId],
       set: { quantity: sql`${trayPart.quantity} + excluded.${bare(trayPart.quantity)}` },
@@ -100,6 +107,11 @@ export async function setAgreement(
 /** What the supplier is told on an order. */
 export async function setNote(tx: Tx, orderId: string, note: string): Promise<void> {
   await tx.update(purchaseOrder).set({ note }).where(eq(purchaseOrder.id, orderId))
+}
+
+/** Of which last day of a blanket order its buyer was warned. */
+export async function setEndTold(tx: Tx, orderId: string, endToldFor: Day): Promise<void> {
+  await tx.update(purchaseOrder).set({ endToldFor }).where(eq(purchaseOrder.id, orderId))
 }
 
 /** On which conditions an order that is put together is placed. */

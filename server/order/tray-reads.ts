@@ -5,14 +5,18 @@ import type { Tx } from '../db/client'
 import { named, read, readOne, sure } from '../db/read'
 import { attachment } from '../db/schema/document'
 import { file } from '../db/schema/file'
+import { item } from '../db/schema/catalogue'
 import { trayPart } from '../db/schema/order'
 import { requisitionLine } from '../db/schema/requisition'
 import { person } from '../db/schema/people'
+import { supplier } from '../db/schema/supplier'
 import { whatAsks } from '../requisition/visible'
 
 const p = named(trayPart, 'p')
 const l = named(requisitionLine, 'l')
 const w = named(person, 'w')
+const i = named(item, 'i')
+const s = named(supplier, 's')
 const r = whatAsks('r')
 
 /** That what asks, `r`, is a direct order itself. */
@@ -69,6 +73,10 @@ export interface PartRow {
   discountValue: DecimalText | null
   requested: DecimalText
   priceBase: DecimalText
+  /** What its supplier's price is for: of an offer its own. */
+  orderedBase: DecimalText
+  /** Another supplier's offer was taken of what was asked of this one. */
+  insteadOf: { readonly supplier: string } | null
   currency: string
   taxCode: string
   taxRate: DecimalText
@@ -102,13 +110,13 @@ export function listParts(tx: Tx, orderIds: readonly string[]): Promise<PartRow[
       asker: w.name,
       quantity: p.quantity,
       agreedPrice: p.unitPrice,
-      itemId: l.itemId,
-      description: l.description,
+      itemId: sql<string | null>`coalesce(${p.itemId}, ${l.itemId})`,
+      description: sql<string>`coalesce(${i.name}, ${l.description})`,
       secondDescription: l.secondDescription,
       noteToSupplier: l.noteToSupplier,
       unit: l.unit,
       unitPrice: sure(l.unitPrice),
-      isByHand: sql<PartRow['isByHand']>`coalesce(${l.unitPrice} <> ${l.listPrice}, false)`,
+      isByHand: sql<PartRow['isByHand']>`(${p.itemId} is null and coalesce(${l.unitPrice} <> ${l.listPrice}, false))`,
       discountOf: l.discountOf,
       discountValue: l.discount,
       requested: l.quantity,
@@ -117,11 +125,14 @@ export function listParts(tx: Tx, orderIds: readonly string[]): Promise<PartRow[
       instructions: r.instructions,
       documentNote: r.noteToSupplier,
       priceBase: l.priceBase,
+      orderedBase: sql<DecimalText>`coalesce(${i.priceBase}, ${l.priceBase})`,
+      insteadOf: sql<PartRow['insteadOf']>`case when ${p.itemId} is null then null
+        else json_build_object('supplier', ${s.name}) end`,
       currency: l.currency,
       taxCode: l.taxCode,
       taxRate: sure(l.taxRate),
       perBase: sure(l.perBase),
-      supplierPart: l.supplierPart,
+      supplierPart: sql<string | null>`coalesce(${i.supplierPart}, ${l.supplierPart})`,
       needBy: sql<PartRow['needBy']>`coalesce(${l.needBy}, ${r.needBy})::text`,
       shipToId: sure(r.shipToId),
       shipToDetail: r.shipToDetail,
@@ -129,6 +140,7 @@ export function listParts(tx: Tx, orderIds: readonly string[]): Promise<PartRow[
     sql`from ${p} join ${l} on ${l.id} = ${p.requisitionLineId}
       join ${r} on ${r.id} = ${l.requisitionId}
       join ${w} on ${w.id} = case when ${IS_DIRECT} then ${r.raisedById} else ${r.ownerId} end
+      left join ${i} on ${i.id} = ${p.itemId} left join ${s} on ${s.id} = ${l.supplierId}
     where ${p.orderId} = any(${sql.param(orderIds as string[])}::uuid[])
     order by ${r.sentAt}::date, ${r.number}, ${l.position}`,
   )

@@ -10,8 +10,16 @@ import { insertAttachment, turnInto } from '../document/store'
 import { refused } from '../http/problem'
 import { notifyChange } from '../live/notify'
 import { findRequisitions, type RequisitionRow } from '../requisition/reads'
-import { insertRequisition, moveAsked, moveQuantities, setRaisedBy, setUnsent } from '../requisition/store'
+import {
+  insertRequisition,
+  moveAsked,
+  moveQuantities,
+  setOrderWords,
+  setRaisedBy,
+  setUnsent,
+} from '../requisition/store'
 import { putAway, requireTray } from './lay-tray'
+import { wordsOf } from './order-words'
 import { deleteOrder, deleteParts } from './store'
 import type { OrderRow } from './reads'
 
@@ -34,6 +42,7 @@ export async function writeOn(ctx: Context, id: string, version: number): Promis
   if ((await findRoute(ctx.tx, id)) !== null) return copyOf(ctx, tray, asks, draft)
   await moveAsked(ctx.tx, askedMoves(asks.sentDraft, BLANK_DRAFT))
   await setUnsent(ctx.tx, id)
+  await setOrderWords(ctx.tx, id, wordsOf(tray))
   return turnBack(ctx, tray, tray.directFor.id, draft.title)
 }
 
@@ -71,6 +80,7 @@ async function copyOf(
   const lines = draft.lines.map((l) => ({ ...l, id: randomUUID() }))
   const ownerId = tray.directFor?.id ?? actor.id
   await insertRequisition(tx, id, { ownerId, raisedById: actor.id }, { ...draft, lines }, now)
+  await setOrderWords(tx, id, wordsOf(tray))
   for (const a of await listAttachments(tx, tray.id))
     await insertAttachment(tx, {
       ...{ id: randomUUID(), documentId: id, fileHash: a.fileHash, name: a.name, kind: a.kind },

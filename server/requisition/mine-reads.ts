@@ -44,11 +44,16 @@ export interface MineQuery {
   readonly limit: number
 }
 
+/** That a remark `m` asks something of `r` that goes on once it is answered: whoever decides, or a buyer of a line. */
+const IS_ASKED = sql`(${m.kind} = 'question' and ${m.answeredAt} is null
+  and (${r.state} = 'in approval' or ${m.lineId} is not null))`
+
 /**
  * A request that its owner has to do something with. A draft is its writer's own affair and waits for nobody.
  */
-export const WAITS_FOR_OWNER = sql`(${r.state} = 'sent back' or (${r.state} = 'in approval' and exists (
-  select 1 from ${m} where ${m.documentId} = ${r.id} and ${m.kind} = 'question' and ${m.answeredAt} is null)))`
+export const WAITS_FOR_OWNER = sql`(${r.state} = 'sent back' or (
+  ${r.state} in ('in approval', 'approved', 'part ordered')
+  and exists (select from ${m} where ${m.documentId} = ${r.id} and ${IS_ASKED})))`
 
 const VIEWS = {
   all: sql`true`,
@@ -129,8 +134,7 @@ export async function listMine(
       from ${s} join ${p} on ${p.id} = ${s.actorId} where ${s.documentId} = ${r.id}
         and ${r.state} = 'in approval') w on true
     left join lateral (select ${p.name} as asker from ${m} join ${p} on ${p.id} = ${m.personId}
-      where ${m.documentId} = ${r.id} and ${m.kind} = 'question' and ${m.answeredAt} is null
-      and ${r.state} = 'in approval'
+      where ${m.documentId} = ${r.id} and ${IS_ASKED} and ${r.state} in ('in approval', 'approved', 'part ordered')
         order by ${m.at} limit 1) a on true
     left join lateral (select json_agg(json_build_object(
         'quantity', ${z.quantity}::text, 'ordered', ${z.ordered}::text, 'unitPrice', ${z.unitPrice}::text,

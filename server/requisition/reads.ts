@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
+import type { OrderWords } from '#core/order/kept-words'
 import type { Part } from '#core/people/rights'
 import { completeDraft, type Draft, type DraftLine, type LineDiscount } from '#core/requisition/draft'
 import type { RequisitionState } from '#core/requisition/moves'
@@ -117,6 +118,11 @@ export async function findIdByNumber(tx: Tx, number: string): Promise<string | n
     sql`from ${d} where ${d.kind} = 'requisition' and ${d.number} = ${number.toUpperCase()}`,
   )
   return found?.id ?? null
+}
+
+/** What was said of a direct order on its tray before it was written on; null where nothing was. */
+export async function findOrderWords(tx: Tx, id: string): Promise<OrderWords | null> {
+  return (await readOne(tx, { words: q.orderWords }, sql`from ${q} where ${q.id} = ${id}`))?.words ?? null
 }
 
 /**

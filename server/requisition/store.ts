@@ -1,5 +1,6 @@
 import { isDeepStrictEqual } from 'node:util'
 import { eq, getTableColumns, inArray, sql } from 'drizzle-orm'
+import type { OrderWords } from '#core/order/kept-words'
 import type { Day } from '#core/base/day'
 import type { DecimalText } from '#core/base/decimal'
 import type { AskedMove } from '#core/requisition/asked-items'
@@ -253,6 +254,11 @@ export async function setUnsent(tx: Tx, id: string): Promise<void> {
     .update(requisition)
     .set({ fiscalYear: null, period: null, amount: null, sentDraft: null, sentFiles: [] })
     .where(eq(requisition.id, id))
+}
+
+/** What was said of a direct order on its tray, kept while it is written on. */
+export async function setOrderWords(tx: Tx, id: string, orderWords: OrderWords): Promise<void> {
+  await tx.update(requisition).set({ orderWords }).where(eq(requisition.id, id))
 }
 
 /** Who wrote it; of a direct order, which its buyer owns, for whom it was written. */

@@ -5,7 +5,7 @@ import { isInvolved } from '../approval/involved-reads'
 import type { SeenRows } from '../document/kind'
 import type { Actor } from '../people/actor'
 import { isThere, named, under, type Named } from '../db/read'
-import { document } from '../db/schema/document'
+import { document, remark } from '../db/schema/document'
 import { requisition, requisitionCoding, requisitionLine } from '../db/schema/requisition'
 import { budgetLine } from '../db/schema/budget'
 
@@ -22,13 +22,21 @@ export const requisitions = (name: string) =>
 export const whatAsks = (name: string) =>
   under(name, sql`(${document} join ${requisition} using (id))`, document, requisition)
 
+const ask = named(remark, 'ask')
+
 /** That a line has something left, not ordered, cancelled or on a tray; as the index `requisition_line_open` has it. */
 export const isOpenLine = (line: Named<typeof requisitionLine>): SQL =>
   sql`${line.quantity} - ${line.ordered} - ${line.cancelled} - ${line.onTray} > 0`
 
-/** That something of a line is open and not put aside on a day. */
+/** That a buyer asked something about a line, and nobody has answered. */
+export const isAskedAbout = (line: Named<typeof requisitionLine>): SQL =>
+  sql`exists (select from ${ask} where ${ask.lineId} = ${line.id} and ${ask.kind} = 'question'
+    and ${ask.answeredAt} is null)`
+
+/** That something of a line is open, and neither put aside on a day nor waiting for an answer. */
 export const waitsOn = (line: Named<typeof requisitionLine>, today: Day | SQL<Day>): SQL =>
-  sql`(${isOpenLine(line)} and (${line.asideUntil} is null or ${line.asideUntil} <= ${today}))`
+  sql`(${isOpenLine(line)} and (${line.asideUntil} is null or ${line.asideUntil} <= ${today})
+    and not ${isAskedAbout(line)})`
 
 const r = requisitions('r')
 const l = named(requisitionLine, 'l')

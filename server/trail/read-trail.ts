@@ -47,7 +47,10 @@ export async function readTrail(ctx: Context, id: string): Promise<TrailView> {
   const open = seats.filter((s) => s.state === 'open')
   const waits = open.filter((s, i) => open.findIndex((o) => o.actorId === s.actorId) === i)
   const isOwner = actsAsOwner(kept, actor.id)
-  const asked = remarks.filter((r) => r.kind === 'question' && !r.answered)
+  // Once it is decided, a buyer's question about a line alone waits for its answer.
+  const asked = remarks.filter(
+    (r) => r.kind === 'question' && !r.answered && (kept.state === 'in approval' || r.lineId !== null),
+  )
   const toMe = asked.filter((r) => (r.toId === null ? isOwner : r.toId === actor.id))
   // What one is asked oneself comes first.
   const questions = [...toMe, ...asked.filter((r) => !toMe.includes(r))]
@@ -181,7 +184,7 @@ function stationsOf(
       amount: approved ? shown(kept.amount) : null,
       share: approved ? 1 : a.seats === 0 ? 0 : Math.min(1, people / a.seats),
       look: stopped || kept.state === 'rejected' ? 'stopped' : approved || people > 0 ? 'filled' : 'empty',
-      waits: youDecide || a.question,
+      waits: youDecide || (a.question && !approved),
       note: approved
         ? people === 0
           ? 'within the own limit'
@@ -199,7 +202,7 @@ function stationsOf(
       amount: orderNet === null ? null : shown(orderNet),
       share,
       look: kept.state === 'cancelled' ? 'stopped' : 'filled',
-      waits: false,
+      waits: a.question && approved,
       note: sayOrders(orders.length, a.ordersDecided),
     },
     { name: 'Delivery', amount: null, share: 0, look: 'empty', waits: false, note: 'not yet' },

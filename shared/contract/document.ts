@@ -26,5 +26,7 @@ export const remark = z.object({
   /** Of a question: whom it is for, where that is not the owner. */
   toId: z.string().nullable(),
   to: z.string().nullable(),
+  /** Of a buyer’s question: the line that waits for the answer. */
+  lineId: z.string().nullable(),
 })
 export type RemarkView = z.infer<typeof remark>

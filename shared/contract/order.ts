@@ -3,6 +3,7 @@ import { blanketOrder } from './call-off'
 import { attachment } from './document'
 import { orderAnswer } from './order-answer'
 import { changeUnderWay } from './order-change'
+import { lineOffers } from './offers'
 import { orderAdjustments, orderConditions, partsOfNet } from './order-conditions'
 import { orderTalk } from './order-talk'
 import { defineRoute } from './route'
@@ -33,6 +34,18 @@ const deskLine = z.object({
   /** Put aside until then, and why. */
   asideUntil: z.string().nullable(),
   asideReason: z.string(),
+  /** What a buyer asked about it last, on which day, and what was answered; null: nothing. */
+  asked: z
+    .object({ by: z.string(), on: z.string(), text: z.string(), isOpen: z.boolean(), answer: z.string().nullable() })
+    .nullable(),
+  /** Who else has it, and what the cheapest saves of its goods; null: nobody does. */
+  others: z
+    .object({
+      /** Those of whom it can be ordered, the cheapest first. */
+      fitting: z.array(z.object({ itemId: z.string(), supplierId: z.string(), supplier: z.string() })),
+      saves: money.nullable(),
+    })
+    .nullable(),
 })
 export type DeskLine = z.infer<typeof deskLine>
 const tray = z.object({
@@ -78,6 +91,8 @@ const tray = z.object({
         .nullable(),
       itemId: z.string().nullable(),
       lineIds: z.array(z.string()),
+      /** Whose it was to be, of those lines of which another's offer was taken. */
+      insteadOf: z.array(z.string()),
       requests: z.number(),
     }),
   ),
@@ -241,7 +256,8 @@ export type OrderView = z.infer<typeof orderView>
 const deskAsked = z.object({
   /** Words of what is asked for, its supplier and whoever asked, or a number. */
   words: text(200).default(''),
-  supplier: z.enum(['any', 'known', 'none']).default('any'),
+  /** Several: others have what is asked for too. */
+  supplier: z.enum(['any', 'known', 'several', 'none']).default('any'),
   shipToId: id.optional(),
   /** Past its day, or within a week. */
   due: z.enum(['any', 'late', 'week']).default('any'),
@@ -301,18 +317,40 @@ export const orderRoutes = {
     access: 'order',
     body: z.object({ lineIds: z.array(id).min(1).max(500), until: day.nullable(), reason: text(300).default('') }),
   }),
+  askAboutLine: defineRoute({
+    name: 'askAboutLine',
+    method: 'POST',
+    path: '/api/desk/lines/{id}/questions',
+    summary: 'Ask whoever asked for a line something about it; it waits for the answer.',
+    access: 'order',
+    params: ids,
+    idempotent: true,
+    body: z.object({ text: text(4000) }),
+    reply: z.object({ id: z.string() }),
+  }),
+  readOffers: defineRoute({
+    name: 'readOffers',
+    method: 'GET',
+    path: '/api/desk/lines/{id}/offers',
+    summary: 'Everybody who has what a line of the Desk asks for, side by side: price, day, terms, and why not.',
+    access: 'order',
+    params: ids,
+    /** What it would be for a part of what is open. */
+    query: z.object({ quantity: decimal.optional() }),
+    reply: lineOffers,
+  }),
   layOnTray: defineRoute({
     name: 'layOnTray',
     method: 'POST',
     path: '/api/trays',
-    summary: 'Lay lines on a tray, or on a new one.',
+    summary: 'Lay lines on a tray, or on a new one; also of another supplier, as the item that it offers.',
     access: 'order',
     idempotent: true,
     body: z.object({
       orderId: id.nullable(),
       supplierId: id.nullable(),
       parts: z
-        .array(z.object({ lineId: id, quantity: decimal.nullable() }))
+        .array(z.object({ lineId: id, quantity: decimal.nullable(), offerItemId: id.nullable().default(null) }))
         .min(1)
         .max(500),
     }),

@@ -21,8 +21,10 @@ export const SCHEDULED_WORDS: Readonly<Record<string, { readonly name: string; r
     says: 'Buyers and finance are told of papers that end soon, and standings end on their day.',
   },
   'keep-agreements': {
-    name: 'Agreements',
-    says: 'Agreements come into force and end on their day, and whoever looks after one is told of its renewal.',
+    name: 'Agreements and blanket orders',
+    says:
+      'Agreements come into force and end on their day, whoever looks after one is told of its renewal, and buyers ' +
+      'that a blanket order ends.',
   },
   'tell-shares': {
     name: 'Budgets',

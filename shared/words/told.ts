@@ -464,6 +464,13 @@ export function sayTold(t: Told, ways: Ways): Said {
           `${t.agreement} “${t.name}” with ${t.supplier} ends on ${ways.date(t.endsOn, '')}, and this is the day on ` +
           'which it is to be decided whether it goes on.',
       }
+    case 'blanket-ends':
+      return {
+        subject: `${t.number} to ${t.supplier} ends, and a part of it is not called off`,
+        sentence:
+          `${t.number}, the blanket order to ${t.supplier}, ends on ${ways.date(t.endsOn, '')}. What is left of it ` +
+          'can be called off until then, given back, or its last day put off.',
+      }
     case 'paper-ends':
       return {
         subject: `${t.paper} of ${t.supplier} ends`,

@@ -17,7 +17,7 @@ export function saySentence(state: string, waits: readonly Someone[], question: 
           ? 'held, since nobody is found who may decide.'
           : `waits for ${sayPeople(waits)}.`
     case 'approved':
-      return 'approved, waits to be ordered.'
+      return question ? 'approved; a buyer asks something before it is ordered.' : 'approved, waits to be ordered.'
     case 'part ordered':
       return 'approved, and a part of it is ordered.'
     case 'ordered':
@@ -57,9 +57,13 @@ export function sayNext(state: string, f: NextFacts): string {
           ? 'An administrator has to name somebody who may decide.'
           : `${sayDeciders(f.waits)}; then it goes on by itself.`
     case 'approved':
-      return 'A buyer puts it on an order.'
     case 'part ordered':
-      return 'A buyer orders the rest; what is ordered is on its way.'
+      return f.question !== null
+        ? `${f.question.by} asked something; ` +
+            `${f.question.isYours ? 'answer below, and it is ordered' : `${f.owner} has to answer`}.`
+        : state === 'approved'
+          ? 'A buyer puts it on an order.'
+          : 'A buyer orders the rest; what is ordered is on its way.'
     case 'ordered':
       return 'The supplier delivers.'
     case 'sent back':
@@ -136,6 +140,8 @@ export function sayEvent(e: EventFacts, ways: Ways): Said {
       return { station: 'Decision', who, what: `called it back from ${to}`, more: '' }
     case 'asked':
       return { station: 'Decision', who, what: `asked${to === '' ? '' : ` ${to}`}: “${text}”`, more: '' }
+    case 'asked about a line':
+      return { station: 'Order', who, what: `asked: “${text}”`, more: '' }
     case 'answered':
       return { station: 'Need', who, what: `answered: “${text}”`, more: '' }
     case 'reminded':

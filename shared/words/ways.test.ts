@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { money } from '#core/base/money'
 import { readTypedNumber } from '#core/base/typed-number'
-import { waysOf } from './ways'
+import { waysOf, OUTWARD_IN } from './ways'
 
 // Days of the week: the calendar of 2026 (1 January is a Thursday), by ISO 8601.
 const TODAY = '2026-11-25'
@@ -94,5 +94,13 @@ describe('days', () => {
   })
   test('names of days come in the language of the words, whatever the marks of numbers are', () => {
     expect(waysOf('de-DE').day('2026-12-08', TODAY)).toBe('Tuesday 8 December')
+  })
+  // Common practice, no source.
+  test('the first of a month is an ordinal on French papers, and no other day', () => {
+    const days = ['2027-04-01', '2027-04-11', '2027-04-21'].map((d) => OUTWARD_IN.fr.date(d, ''))
+    expect(days).toEqual(['1er avril 2027', '11 avril 2027', '21 avril 2027'])
+    expect([OUTWARD_IN.de.date('2027-04-01', ''), british.date('2027-04-01', '')]).toEqual([
+      ...['1. April 2027', '1 April 2027'],
+    ])
   })
 })

@@ -71,9 +71,11 @@ function makeWays(locale: string, of: Language = 'en'): Ways {
   const parts = new Intl.NumberFormat(locale).formatToParts(-1234567.5)
   const mark = parts.find((p) => p.type === 'decimal')?.value === ',' ? ',' : '.'
   const group = parts.find((p) => p.type === 'group')?.value ?? ''
+  /** French says the first of a month as an ordinal (common practice, no source). */
+  const first = (text: string) => (language.startsWith('fr') ? text.replace(/^1 /, '1er ') : text)
   const dates = (options: Intl.DateTimeFormatOptions) => {
     const format = new Intl.DateTimeFormat(language, { timeZone: 'UTC', ...options })
-    return (day: Day) => format.format(noon(day))
+    return (day: Day) => first(format.format(noon(day)))
   }
   const weekday = dates({ weekday: 'long' })
   const shortWeekday = dates({ weekday: 'short' })

@@ -146,7 +146,8 @@ beforeAll(async () => {
         id,
       ])
     ).map((l) => `/api/budgets/${l.id}/entries`),
-    readDesk: ['/api/desk', '/api/desk?aside=yes'],
+    readDesk: ['/api/desk', '/api/desk?aside=yes', '/api/desk?supplier=several'],
+    readOffers: [`/api/desk/lines/${String(line[0]?.id)}/offers`],
     proposeOrders: ['/api/proposed-orders', '/api/proposed-orders?mostRequests=3&by=department&within=7'],
     listRules: ['/api/ordering-rules'],
     listRuns: ['/api/ordering-runs', `/api/ordering-runs?rule=${RULE}`],

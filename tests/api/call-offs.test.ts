@@ -22,6 +22,7 @@ import { setOrderConditions } from '../../server/order/set-conditions'
 import { REKKO } from '../../server/people/actor'
 import { findActor } from '../../server/people/actor-reads'
 import { readNotices } from '../../server/session/read-notices'
+import { keepAgreements } from '../../server/upkeep/keep-agreements'
 import { ordering } from '../setup/ordering'
 import { moment, personId, TODAY } from '../setup/rekko'
 import { openUseCases, type UseCases } from '../setup/use-cases'
@@ -302,4 +303,30 @@ describe('a call-off', () => {
     await rekko.arrange("update supplier set standing = 'active' where id = $1", [supplierId])
     await call(id, '1')
   })
+})
+
+test('whoever buys is told once of each last day that comes near, while something is left', async () => {
+  const [ends, isUsedUp] = [await blanket(), await blanket()]
+  const number = async (id: string) => (await order(id)).number ?? ''
+  await call(isUsedUp, '10')
+  const warnings = async (id: string) => {
+    const its = await number(id)
+    return (await told(LEONIE)).filter((t) => t.startsWith(`${its}, the blanket order`)).length
+  }
+  const keep = (after: number) => rekko.as('Signe Aalto', keepAgreements, new Date(moment().getTime() + after * DAY))
+  await keep(29)
+  expect(await warnings(ends)).toBe(0)
+  for (const after of [30, 30, 31, 60, 61]) await keep(after)
+  expect([await warnings(ends), await warnings(isUsedUp)]).toEqual([1, 0])
+  // Its last day is put off: of that one they are told as well, and of no other.
+  const [l] = await rekko.as(LEONIE, (ctx) => listStanding(ctx.tx, ends))
+  if (l === undefined) throw new Error('no line')
+  const wished = [{ lineId: l.id, quantity: l.quantity, unitPrice: l.unitPrice, needBy: l.needBy }]
+  const put = { lines: wished, shipToId: null, rest: 'ends', reason: 'as agreed', note: '', asks: false } as const
+  const { version } = await order(ends)
+  await rekko.as(LEONIE, (ctx) => changeOrder(ctx, ends, version, { ...put, expiresOn: day(100) }))
+  await keep(61)
+  expect(await warnings(ends)).toBe(1)
+  for (const after of [70, 71]) await keep(after)
+  expect(await warnings(ends)).toBe(2)
 })

@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { addDays } from '#core/base/day'
+import type { OrderConditions } from '#core/order/conditions'
 import type { Draft } from '#core/requisition/draft'
 import { decide } from '../../server/approval/decide'
 import { listOpenActors } from '../../server/approval/reads'
@@ -13,13 +15,14 @@ import { findUnderWay, listStanding } from '../../server/order/change-reads'
 import { giveOrders } from '../../server/order/give-order'
 import { issueOrder } from '../../server/order/issue-order'
 import { ORDER } from '../../server/order/kind'
-import { agreePrice, layOnTray, takeOffTray } from '../../server/order/lay-tray'
+import { agreePrice, layOnTray, takeOffTray, writeTrayNote } from '../../server/order/lay-tray'
 import { listOrders } from '../../server/order/list-orders'
 import { makeApproved } from '../../server/order/make-approved'
 import { orderDirectly } from '../../server/order/order-directly'
 import { readDesk } from '../../server/order/read-desk'
 import { readOrder } from '../../server/order/read-order'
-import { findOrder } from '../../server/order/reads'
+import { conditionsOf, findOrder } from '../../server/order/reads'
+import { setOrderConditions } from '../../server/order/set-conditions'
 import { setTrayQuantity } from '../../server/order/set-tray-quantity'
 import { takeOrderBack } from '../../server/order/take-order-back'
 import { writeOn } from '../../server/order/write-on'
@@ -32,7 +35,7 @@ import { createDraft, saveDraft } from '../../server/requisition/save-draft'
 import { sendRequisition } from '../../server/requisition/send-requisition'
 import { throwAwayDraft } from '../../server/requisition/throw-away-draft'
 import { withdrawRequisition } from '../../server/requisition/withdraw-requisition'
-import { freeLine, personId, soundDraft } from '../setup/rekko'
+import { freeLine, personId, soundDraft, TODAY } from '../setup/rekko'
 import { ordering } from '../setup/ordering'
 import { openUseCases, type UseCases } from '../setup/use-cases'
 
@@ -344,5 +347,56 @@ describe('an issued direct order', () => {
     const now = (of: string) => rekko.as('Harriet Voss', (ctx) => findOrder(ctx.tx, of))
     expect([(await now(id))?.buyer, (await now(tray))?.buyer]).toEqual(['Harriet Voss', 'Harriet Voss'])
     expect((await deciding(tray)).map((a) => a.name)).toEqual([INES])
+  })
+})
+
+describe('what was said of a direct order on its tray', () => {
+  const say = async (id: string, more: Partial<OrderConditions> = {}) => {
+    const kept = await order(id)
+    const to = { ...conditionsOf(kept), ...more }
+    await rekko.as(LEONIE, (ctx) => setOrderConditions(ctx, id, kept.version, to))
+    await rekko.as(LEONIE, (ctx) => writeTrayNote(ctx, id, 'By the side door'))
+  }
+  const SAID: Partial<OrderConditions> = {
+    ...{ terms: { kind: 'net', days: 7 }, delivery: { term: 'DAP', place: 'Quay 4' }, expiresOn: addDays(TODAY, 30) },
+    adjustments: [{ kind: 'discount', of: 'percent', value: '3', name: 'Winter account' }],
+  }
+  const says = async (id: string) => {
+    const kept = await order(id)
+    return { ...conditionsOf(kept), note: kept.note }
+  }
+
+  test('outlives being written on, again and again, and follows its copy once it was decided on', async () => {
+    const id = await direct()
+    await say(id, SAID)
+    const said = await says(id)
+    for (let i = 0; i < 2; i++) {
+      const { version } = await write(id)
+      await directly(id, version)
+      expect(await says(id)).toEqual(said)
+    }
+    await send(id)
+    await decideAs(INES, id, 'sendBack')
+    const copy = await write(id)
+    await directly(copy.id, copy.version)
+    expect(await says(copy.id)).toEqual(said)
+  })
+
+  test('holds as far as it can: not for another supplier, and no number that is another’s by then', async () => {
+    const [first, second] = [await direct(), await direct()]
+    await say(first, { placedAs: 'BOOK 9/17', isSent: false })
+    const { version } = await write(first)
+    await say(second, { placedAs: 'book 9-17', isSent: false })
+    await directly(first, version)
+    expect(await says(first)).toMatchObject({ placedAs: null, isSent: true, note: 'By the side door' })
+
+    const again = await write(first)
+    const kept = await rekko.as(LEONIE, (ctx) => findRequisition(ctx.tx, first))
+    const draft = kept?.draft ?? expect.fail('it is there')
+    const elsewhere = (await rows<{ id: string }>("select id from supplier where name = 'Northmole Water'"))[0]?.id
+    const lines = draft.lines.map((l) => ({ ...l, supplierId: elsewhere ?? null }))
+    const saved = await rekko.as(LEONIE, (ctx) => saveDraft(ctx, first, again.version, { ...draft, lines }))
+    await directly(first, saved.version)
+    expect(await says(first)).toMatchObject({ note: '', adjustments: [], delivery: null })
   })
 })

@@ -1,4 +1,5 @@
 import { expect } from 'vitest'
+import type { Draft } from '#core/requisition/draft'
 import { decide } from '../../server/approval/decide'
 import { listOpenActors } from '../../server/approval/reads'
 import { issueOrder } from '../../server/order/issue-order'
@@ -18,7 +19,6 @@ const LEONIE = 'Leonie Farrow'
 export function ordering(rekko: () => UseCases) {
   /** The line of a request that everybody approved. */
   async function approvedLine(price: string, owner = 'Owen Marsh', quantity = '1'): Promise<string> {
-    const id = crypto.randomUUID()
     const draft =
       owner === 'Harriet Voss'
         ? soundDraft(
@@ -27,6 +27,11 @@ export function ordering(rekko: () => UseCases) {
             'Purchasing and Finance',
           )
         : soundDraft([], { lines: [freeLine(price, { quantity })] })
+    return (await approved(draft, owner))[0] ?? expect.fail('it has a line')
+  }
+  /** The lines of a request of one's own that everybody approved. */
+  async function approved(draft: Draft, owner = 'Owen Marsh'): Promise<string[]> {
+    const id = crypto.randomUUID()
     await rekko().as(owner, (ctx) => createDraft(ctx, id, draft))
     await rekko().as(owner, (ctx) => sendRequisition(ctx, id, 1))
     const head = () => rekko().as(owner, (ctx) => findRequisition(ctx.tx, id))
@@ -35,7 +40,7 @@ export function ordering(rekko: () => UseCases) {
       const version = kept.version
       await rekko().as(next?.name ?? '', (ctx) => decide(ctx, REQUISITION, id, version, 'approve', ''))
     }
-    return (await head())?.lines[0]?.id ?? expect.fail('it has a line')
+    return (await head())?.lines.map((l) => l.id) ?? []
   }
   async function lay(lineIds: readonly string[], buyer: string = LEONIE): Promise<string> {
     const parts = lineIds.map((lineId) => ({ lineId, quantity: null }))
@@ -45,5 +50,5 @@ export function ordering(rekko: () => UseCases) {
     const { version } = (await rekko().as(buyer, (ctx) => findOrder(ctx.tx, id))) ?? expect.fail('the order is there')
     return rekko().as(buyer, (ctx) => issueOrder(ctx, id, version))
   }
-  return { approvedLine, lay, issue }
+  return { approvedLine, approved, lay, issue }
 }

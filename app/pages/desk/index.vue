@@ -9,6 +9,8 @@ import SupplierPicker from '~/components/base/SupplierPicker.vue'
 import ConditionsForm from '~/components/order/ConditionsForm.vue'
 import DrawChoice from '~/components/order/DrawChoice.vue'
 import AsideLines from '~/components/desk/AsideLines.vue'
+import AskAboutLine from '~/components/desk/AskAboutLine.vue'
+import LineOffers from '~/components/desk/LineOffers.vue'
 import PassTray from '~/components/desk/PassTray.vue'
 import TrayCard from '~/components/desk/TrayCard.vue'
 import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
@@ -19,6 +21,7 @@ import { useWording } from '~/composables/base/use-wording'
 import { useWordsFilter } from '~/composables/base/use-words-filter'
 import { usePassTray } from '~/composables/desk/use-pass-tray'
 import { GROUPINGS, groupingOf, groupLines, type Grouping } from '~/composables/desk/group-lines'
+import { offerFor, sayOthers } from '~/composables/desk/say-others'
 import { byTray, trayFor } from '~/composables/desk/tray-for'
 import { useLive } from '~/composables/live/use-live'
 import { useSessionStore } from '~/stores/session'
@@ -82,11 +85,11 @@ const chosen = computed(() => lines.value.filter((l) => marked.value.has(l.id)))
 const needsSupplier = computed(() => chosen.value.length > 0 && chosen.value.every((l) => l.supplierId === null))
 const sayWaiting = (n: number) =>
   one('aside') === 'yes'
-    ? `${n === 1 ? 'line is' : 'lines are'} put aside`
+    ? `${n === 1 ? 'line is' : 'lines are'} put aside or ${n === 1 ? 'waits' : 'wait'} for an answer`
     : `${n === 1 ? 'line waits' : 'lines wait'} to be ordered`
 const sentence = computed(() => {
   const n = data.value?.total ?? 0
-  if (n === 0 && one('aside') === 'yes') return 'No such line is put aside.'
+  if (n === 0 && one('aside') === 'yes') return 'No such line is put aside or waits for an answer.'
   if (n === 0 && isNarrowed.value) return 'No line that waits fits this.'
   if (n === 0)
     return trays.value.length > 0
@@ -142,7 +145,7 @@ const sayEnter = computed(() => {
   return name === null ? `Enter lays ${what}; choose who supplies it` : `Enter lays ${what} on a new tray for ${name}`
 })
 /** Lays lines on a tray, on those they fit, or on new ones: each on one for its supplier and its place. */
-async function lay(parts: readonly DeskLine[], onto: { id: string } | 'fitting' | 'new'): Promise<void> {
+async function lay(parts: readonly DeskLine[], onto: TrayView | 'fitting' | 'new'): Promise<void> {
   if (parts.length === 0) {
     trouble.value = 'Mark a line first: Space, or a press on it.'
     return
@@ -161,7 +164,10 @@ async function lay(parts: readonly DeskLine[], onto: { id: string } | 'fitting' 
                 ? null
                 : (trayFor(group, openTrays.value, activeTray.value)?.id ?? null),
           supplierId: chosenSupplier,
-          parts: group.map((l) => ({ lineId: l.id, quantity: null })),
+          parts: group.map((l) => ({
+            ...{ lineId: l.id, quantity: null },
+            offerItemId: typeof onto === 'object' ? offerFor(l, onto.supplierId) : null,
+          })),
         },
         key: crypto.randomUUID(),
       })
@@ -181,6 +187,23 @@ async function lay(parts: readonly DeskLine[], onto: { id: string } | 'fitting' 
       await nextTick(() => document.querySelector<HTMLElement>('#choose-supplier input')?.focus())
   }
 }
+/** The line of which it is looked at who else has it. */
+const sourcing = shallowRef<DeskLine | null>(null)
+async function sourced(orderId: string): Promise<void> {
+  const first = lines.value.findIndex((l) => l.id === sourcing.value?.id)
+  activeTray.value = orderId
+  sourcing.value = null
+  await refresh()
+  await nextTick()
+  // What is left of the line, or the next one: keys go on from there, and not in the field of words.
+  const next = lines.value[Math.min(Math.max(first, 0), lines.value.length - 1)]
+  at.value = next?.id ?? null
+  requestAnimationFrame(() => {
+    const row = document.getElementById(`line-${next?.id ?? ''}`)
+    if (row !== null) row.focus()
+    else if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
+  })
+}
 /** The tray of which it is said on which agreement it draws. */
 const drawing = shallowRef<TrayView | null>(null)
 /** The tray whose conditions are being said. */
@@ -197,6 +220,9 @@ const { passing, ...passes } = usePassTray({
     trayTrouble.value = { ...trayTrouble.value, [trayId]: sentence }
   },
 })
+/** The item as which a line lay on a tray, where another supplier's offer was taken. */
+const asLaid = (t: TrayView, lineId: string) =>
+  t.lines.find((x) => x.insteadOf.length > 0 && x.lineIds.includes(lineId))?.itemId ?? null
 async function takeOff(t: TrayView, lineIds: string[] | null): Promise<void> {
   try {
     await api.post('/api/trays/{id}/take-off', { params: { id: t.id }, body: { lineIds } })
@@ -212,7 +238,7 @@ async function takeOff(t: TrayView, lineIds: string[] | null): Promise<void> {
           body: {
             orderId: still ? t.id : null,
             supplierId: t.supplierId,
-            parts: back.map((lineId) => ({ lineId, quantity: null })),
+            parts: back.map((lineId) => ({ lineId, quantity: null, offerItemId: asLaid(t, lineId) })),
           },
         })
         await refresh()
@@ -303,7 +329,7 @@ function drag(event: DragEvent, l: DeskLine): void {
   if (!marked.value.has(l.id)) marked.value = new Set([l.id])
   event.dataTransfer?.setData('text/plain', [...marked.value].join(' '))
 }
-function drop(event: DragEvent, onto: { id: string } | 'new'): void {
+function drop(event: DragEvent, onto: TrayView | 'new'): void {
   overTray.value = null
   const ids = (event.dataTransfer?.getData('text/plain') ?? '').split(' ')
   void lay(
@@ -370,7 +396,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
           :model-value="one('aside')"
           :choices="[
             { id: '', name: 'that wait' },
-            { id: 'yes', name: 'that are put aside' },
+            { id: 'yes', name: 'that are put aside or wait for an answer' },
           ]"
           label="Whether they wait"
           placeholder=""
@@ -382,6 +408,7 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
           :choices="[
             { id: '', name: 'with a supplier or none' },
             { id: 'known', name: 'whose supplier is known' },
+            { id: 'several', name: 'that others have too' },
             { id: 'none', name: 'without a supplier' },
           ]"
           label="With which supplier"
@@ -504,7 +531,18 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
               ><span v-if="l.asideUntil && l.asideUntil > wording.today.value" class="small block text-amber-ink"
                 >until {{ wording.shortDay(l.asideUntil)
                 }}<template v-if="l.asideReason">: {{ l.asideReason }}</template></span
+              ><span v-if="l.asked && (l.asked.isOpen || l.asked.answer)" class="small block"
+                ><span :class="l.asked.isOpen ? 'text-amber-ink' : ''"
+                  >{{ l.asked.by }} asked {{ wording.shortDay(l.asked.on) }}: “{{ l.asked.text }}”</span
+                ><template v-if="l.asked.answer"> {{ l.asker }}: “{{ l.asked.answer }}”</template></span
               ><span v-if="l.agreement" class="small block">draws on {{ l.agreement }}</span
+              ><button
+                v-if="l.others"
+                type="button"
+                class="quiet-link small block min-h-6 text-left"
+                @click.stop="sourcing = l"
+              >
+                {{ sayOthers(l, wording.ways) }}</button
               ><span v-if="l.noteInternal" class="small block">{{ l.noteInternal }}</span
               ><span v-if="l.supplierStanding === 'proposed'" class="small block text-amber-ink"
                 >its supplier waits for finance</span
@@ -593,7 +631,10 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
                 : 'Drop lines here for a new order'
             }}
           </button>
-          <AsideLines :lines="chosen" :aside="one('aside') === 'yes'" @done="refresh" />
+          <div v-if="chosen.length > 0">
+            <AsideLines :lines="chosen" :aside="one('aside') === 'yes'" @done="refresh" />
+            <AskAboutLine v-if="chosen.length === 1 && chosen[0]" :line="chosen[0]" @done="refresh" />
+          </div>
         </div>
       </template>
     </SheetPage>
@@ -604,6 +645,14 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
       :supplier="drawing.supplier"
       @said="said"
       @close="drawing = null"
+    />
+    <LineOffers
+      v-if="sourcing"
+      :line="sourcing"
+      :trays="openTrays"
+      :at-hand="activeTray"
+      @laid="sourced"
+      @close="sourcing = null"
     />
     <ConditionsForm v-if="setting" :tray="setting" @kept="said" @close="setting = null" />
     <PassTray

@@ -46,7 +46,9 @@ const may = (name: string) => trail.value?.actions.find((a) => a.name === name &
 const others = computed(() => trail.value?.actions.filter((a) => !a.allowed) ?? [])
 /** The newest question that is open: one to oneself before those to others. */
 const question = computed(() => {
-  const open = trail.value?.remarks.filter((r) => r.kind === 'question' && !r.answered) ?? []
+  const isDecided = trail.value?.state !== 'in approval'
+  const open =
+    trail.value?.remarks.filter((r) => r.kind === 'question' && !r.answered && !(isDecided && r.lineId === null)) ?? []
   const isMine = (toId: string | null) => (toId === null ? trail.value?.isOwner === true : toId === session.me?.id)
   return open.filter((r) => isMine(r.toId)).at(-1) ?? open.at(-1)
 })

@@ -111,6 +111,8 @@ export const remark = pgTable(
     text: text().notNull(),
     /** Of a question: whom it is for; null is the owner. */
     toId: uuid('to_id').references(() => person.id),
+    /** Of a buyer's question: the requisition line that it is about, which waits for the answer. */
+    lineId: uuid('line_id'),
     answeredAt: timestamp('answered_at', { withTimezone: true }),
     /** The decision it was said with, so that taking that back takes this back too. */
     decisionId: uuid('decision_id'),
@@ -120,6 +122,9 @@ export const remark = pgTable(
     index('remark_to')
       .on(t.toId)
       .where(sql`${t.toId} is not null`),
+    index('remark_line')
+      .on(t.lineId, t.at)
+      .where(sql`${t.lineId} is not null`),
     check('remark_kind', sql`${t.kind} in ('question', 'answer', 'reason', 'change wished', 'cancellation wished')`),
   ],
 )

@@ -53,6 +53,8 @@ export const purchaseOrder = pgTable(
     deliveryTerm: text('delivery_term').$type<DeliveryTerm>(),
     deliveryPlace: text('delivery_place').notNull().default(''),
     expiresOn: date('expires_on'),
+    /** Of a blanket order: the last day of which its buyer was warned. */
+    endToldFor: date('end_told_for'),
     /** The number under which it was placed elsewhere, as it was given and, while it stands, as it is compared. */
     placedAs: text('placed_as'),
     placedKey: text('placed_key'),
@@ -117,8 +119,10 @@ export const trayPart = pgTable(
       .notNull()
       .references(() => requisitionLine.id),
     quantity: numeric({ precision: 24, scale: 6 }).notNull(),
-    /** A price that the buyer agreed for a line without a catalogue price. */
+    /** The price that the buyer agreed for a line without one in the catalogue; of an offer that as it was taken. */
     unitPrice: numeric('unit_price', { precision: 24, scale: 6 }),
+    /** The item as which it is ordered, where another supplier's offer of the same was taken. */
+    itemId: uuid('item_id').references(() => item.id),
     addedAt: timestamp('added_at', { withTimezone: true }).notNull(),
   },
   (t) => [

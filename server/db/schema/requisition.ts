@@ -15,6 +15,7 @@ import {
 import { sql } from 'drizzle-orm'
 import type { Address } from '#core/base/address'
 import type { SplitMethod } from '#core/base/split'
+import type { OrderWords } from '#core/order/kept-words'
 import type { Draft, LineDiscount, OwnValues } from '#core/requisition/draft'
 import { document } from './document'
 import { department, person, shipTo } from './people'
@@ -67,6 +68,8 @@ export const requisition = pgTable(
     earlierDraft: jsonb('earlier_draft').$type<Draft>(),
     /** The files that it was last sent with, by the ids of their attachments. */
     sentFiles: uuid('sent_files').array().notNull().default([]),
+    /** Of a direct order that is written on: what was said of it on its tray. */
+    orderWords: jsonb('order_words').$type<OrderWords>(),
     /** When its owner last reminded those it waits for. */
     remindedAt: timestamp('reminded_at', { withTimezone: true }),
   },

@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import type { DeskLine } from '#shared/contract/order'
+import DialogSheet from '~/components/base/DialogSheet.vue'
+import MainAction from '~/components/base/MainAction.vue'
+import { useAct } from '~/composables/base/use-act'
+import { useApi } from '~/composables/base/use-api'
+import { useUndo } from '~/composables/base/use-undo'
+
+/** Whoever asked for the marked line is asked something about it, and until they answer it waits elsewhere. */
+const props = defineProps<{ line: DeskLine }>()
+const emit = defineEmits<{ done: [] }>()
+const api = useApi()
+const undo = useUndo()
+const { busy, trouble, act } = useAct()
+/** The line about which it is being written. */
+const about = shallowRef<DeskLine | null>(null)
+const question = ref('')
+const field = useTemplateRef<HTMLTextAreaElement>('field')
+
+function begin(): void {
+  // What was typed about the same line is still there.
+  if (about.value?.id !== props.line.id) question.value = kept.get(props.line.id) ?? ''
+  about.value = props.line
+}
+/** What was typed about lines and not sent, as long as the page is open. */
+const kept = new Map<string, string>()
+function leave(): void {
+  if (about.value !== null) kept.set(about.value.id, question.value)
+  about.value = null
+}
+async function send(): Promise<void> {
+  const line = about.value
+  if (line === null) return
+  if (question.value.trim() === '') {
+    field.value?.focus()
+    return
+  }
+  const text = question.value
+  const isDone = await act(() =>
+    api.post('/api/desk/lines/{id}/questions', { params: { id: line.id }, body: { text }, key: crypto.randomUUID() }),
+  )
+  if (!isDone) return
+  kept.delete(line.id)
+  about.value = null
+  question.value = ''
+  emit('done')
+  undo.show(
+    `${line.asker} is asked; “${line.description}” waits for the answer.`,
+    'Have it wait here',
+    10,
+    async () => {
+      await api.post('/api/desk/aside', { body: { lineIds: [line.id], until: null, reason: '' } })
+      emit('done')
+    },
+  )
+}
+</script>
+
+<template>
+  <p class="small mt-1">
+    <button type="button" class="quiet-link min-h-6" @click="begin">Ask {{ line.asker }} about it</button>
+  </p>
+  <DialogSheet v-if="about" :title="`Ask ${about.asker}`" :width="520" @main="send" @close="leave">
+    <form class="mt-3" @submit.prevent="send">
+      <label class="block"
+        ><span class="label">What you would like to know of “{{ about.description }}”, {{ about.number }}</span
+        ><textarea
+          ref="field"
+          v-model="question"
+          class="field mt-1"
+          rows="3"
+          maxlength="4000"
+          placeholder="Would the blue one do? It is here a week earlier."
+        />
+      </label>
+      <p class="small mt-2">
+        It stands with what is put aside until they answer, or you take it up again. What was approved stays approved.
+      </p>
+      <p v-if="trouble" class="notice-red mt-3" role="alert">{{ trouble }}</p>
+      <div class="mt-4 flex items-center gap-3">
+        <MainAction :missing="question.trim() === ''" :busy="busy" keys="Ctrl ⏎" @press="send">{{
+          question.trim() === '' ? 'Write the question, then send it' : `Send the question to ${about.asker}`
+        }}</MainAction>
+        <button type="button" class="action shrink-0" @click="leave">Leave it</button>
+      </div>
+    </form>
+  </DialogSheet>
+</template>
