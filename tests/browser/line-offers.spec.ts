@@ -28,7 +28,7 @@ test('another’s offer of the same is taken for a part of a line, and given bac
   await leonie.keyboard.down('Enter')
   await leonie.keyboard.up('Enter')
   const tray = leonie.getByRole('region', { name: 'Tray for Larkfield Veterinary' }).last()
-  await expect(tray).toContainText('instead of Fennmark Laboratory Supply, asked 35.80')
+  await expect(tray).toContainText('instead of Fennmark Laboratory Supply at 35.80')
   await expect(tray.getByLabel(/^How many of Examination gloves/)).toHaveValue('4')
   await expect(line).toContainText('6 box')
   await expect(dialog).toHaveCount(0)

@@ -83,7 +83,7 @@ const minded = (o: LineOffer) => [
       Order{{ ' ' }}
       <input
         v-model="typed"
-        class="blank blank-input min-w-[2.5em] text-center"
+        class="blank blank-input mx-1 min-w-[2.5em] text-center"
         :style="{ width: `${Math.max(typed.length, 2) + 1.5}ch` }"
         inputmode="decimal"
         autocomplete="off"
@@ -100,7 +100,7 @@ const minded = (o: LineOffer) => [
         <caption class="sr-only">
           What it costs of each supplier, and when it comes
         </caption>
-        <thead>
+        <thead class="max-[700px]:sr-only">
           <tr>
             <th scope="col">Supplier</th>
             <th scope="col" class="num">Each</th>
@@ -111,8 +111,8 @@ const minded = (o: LineOffer) => [
           </tr>
         </thead>
         <tbody>
-          <tr v-for="o in found.offers" :key="o.itemId" :class="o.why.length > 0 ? 'text-ink2' : ''">
-            <td class="max-w-[300px] align-top">
+          <tr v-for="o in found.offers" :key="o.itemId" class="folded" :class="o.why.length > 0 ? 'text-ink2' : ''">
+            <td class="max-w-[300px] align-top max-[700px]:max-w-none">
               <b class="font-semibold">{{ o.supplier }}</b><span v-if="o.isAsked"> · as it was asked for</span
               ><span v-if="o.agreement"> · draws on {{ o.agreement }}</span
               ><span class="small block"
@@ -120,7 +120,7 @@ const minded = (o: LineOffer) => [
               ><span v-for="m in minded(o)" :key="m" class="small block">{{ m }}</span
               ><span v-for="w in o.why" :key="w" class="small block text-amber-ink!">{{ w }}</span>
             </td>
-            <td class="num align-top">
+            <td class="num align-top max-[700px]:order-3 max-[700px]:text-left!">
               {{ o.unitPrice === null ? '–' : wording.price(o.unitPrice, o.currency)
               }}<span v-if="o.priceBase !== '1'" class="small block">per {{ wording.decimal(o.priceBase) }}</span>
             </td>
@@ -128,22 +128,22 @@ const minded = (o: LineOffer) => [
               {{ o.net === null ? '–' : o.net.currency === line.currency ? wording.amount(o.net) : wording.money(o.net)
               }}<span v-if="o.itemId === cheapest" class="small block text-green!">costs the least</span>
             </td>
-            <td class="align-top whitespace-nowrap" :class="o.isLate ? 'text-red' : ''">
-              {{ wording.shortDay(o.arrives)
+            <td class="align-top whitespace-nowrap max-[700px]:order-4" :class="o.isLate ? 'text-red' : ''">
+              <span class="min-[701px]:hidden">here by </span>{{ wording.shortDay(o.arrives)
               }}<span v-if="o.isLate" class="small block text-red!"
                 >needed {{ wording.shortDay(found.line.needBy) }}</span
               >
             </td>
-            <td class="align-top whitespace-nowrap">
+            <td class="align-top whitespace-nowrap max-[700px]:order-5">
               <template v-if="o.paid"
-                >{{ wording.price(o.paid.unitPrice, o.paid.currency)
+                ><span class="min-[701px]:hidden">last paid </span>{{ wording.price(o.paid.unitPrice, o.paid.currency)
                 }}<span class="small block"
                   ><template v-if="o.paid.priceBase !== o.priceBase">per {{ o.paid.priceBase }}, </template
                   >{{ wording.shortDay(o.paid.day) }}</span
                 ></template
-              ><span v-else class="text-ink2">never</span>
+              ><span v-else class="text-ink2"><span class="min-[701px]:hidden">paid </span>never</span>
             </td>
-            <td class="align-top">
+            <td class="align-top max-[700px]:order-6">
               <button
                 v-if="o.why.length === 0"
                 type="button"

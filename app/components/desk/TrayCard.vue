@@ -152,7 +152,7 @@ function agree(lineId: string, event: Event): void {
         ><span v-else class="num">{{ wording.quantity(l.quantity, l.unit) }}</span
         ><span class="num">{{ wording.amount(l.net) }}</span>
         <p v-if="l.insteadOf.length > 0" class="small col-span-3">
-          instead of {{ listWords(l.insteadOf) }}, asked {{ wording.amount(l.asked) }}
+          instead of {{ listWords(l.insteadOf) }} at {{ wording.amount(l.asked) }}
         </p>
         <p v-if="l.hint && isOpen && sayHint(l.hint, l.hint.quantity, wording.ways)" class="small col-span-3">
           {{ sayHint(l.hint, l.hint.quantity, wording.ways) }}
