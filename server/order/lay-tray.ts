@@ -198,8 +198,12 @@ export async function putAway(ctx: Context, orderId: string): Promise<void> {
   await appendEvent(ctx, { type: 'cancelled', subjectKind: 'order', subjectId: orderId })
 }
 
-/** Takes lines off a tray again; an empty tray is put away. */
-export async function takeOffTray(ctx: Context, orderId: string, lineIds: readonly string[] | null): Promise<void> {
+/** Takes lines off a tray again, and says what lay there; an empty tray is put away. */
+export async function takeOffTray(
+  ctx: Context,
+  orderId: string,
+  lineIds: readonly string[] | null,
+): Promise<{ parts: { lineId: string; quantity: DecimalText; offerItemId: string | null }[] }> {
   const tray = await requireTray(ctx, orderId, null)
   refuseDirect(tray)
   const parts = await listParts(ctx.tx, [tray.id])
@@ -223,6 +227,12 @@ export async function takeOffTray(ctx: Context, orderId: string, lineIds: readon
     await noteChanged(ctx, tray.id)
   } else await putAway(ctx, tray.id)
   await notifyChange(ctx.tx, { kind: 'order', id: orderId })
+  return {
+    parts: off.map((p) => ({
+      ...{ lineId: p.requisitionLineId, quantity: p.quantity },
+      offerItemId: p.insteadOf === null ? null : p.itemId,
+    })),
+  }
 }
 
 /** Writes the price that the buyer agreed for a line that has none in the catalogue. */

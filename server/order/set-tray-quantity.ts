@@ -25,7 +25,10 @@ export async function setTrayQuantity(
   const owners = await findRequisitionsOfLines(tx, lineIds)
   const requisitions = await findRequisitions(tx, [...new Set(owners.values())], true)
   refuseDirect(await requireTray(ctx, orderId, null))
-  if (dec(quantity).isZero()) return takeOffTray(ctx, orderId, lineIds)
+  if (dec(quantity).isZero()) {
+    await takeOffTray(ctx, orderId, lineIds)
+    return
+  }
   const parts = (await listParts(tx, [orderId])).filter((p) => lineIds.includes(p.requisitionLineId))
   const [first] = parts
   if (first === undefined || parts.length !== new Set(lineIds).size) throw notFound('A line on this tray')

@@ -386,6 +386,10 @@ export const orderRoutes = {
     access: 'order',
     params: ids,
     body: z.object({ lineIds: z.array(id).max(500).nullable() }),
+    /** What lay there, as it can be laid again. */
+    reply: z.object({
+      parts: z.array(z.object({ lineId: z.string(), quantity: z.string(), offerItemId: z.string().nullable() })),
+    }),
   }),
   readTrayBuyers: defineRoute({
     name: 'readTrayBuyers',

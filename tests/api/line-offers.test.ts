@@ -168,7 +168,17 @@ describe('a line of which another’s offer is taken', () => {
     expect(await waiting(id)).toBeUndefined()
     expect((await tray(other)).lines).toEqual([expect.objectContaining({ quantity: '7' })])
     await off(own)
-    await off(other)
+    // What lay there is said, as it can be laid again: each part by itself.
+    const { parts } = await off(other)
+    expect(parts).toEqual(
+      expect.arrayContaining([
+        { lineId: id, quantity: '5', offerItemId: await itemOf(SLEEVE.same) },
+        { lineId: theirs, quantity: '2', offerItemId: null },
+      ]),
+    )
+    const again = await rekko.as(LEONIE, (ctx) => layOnTray(ctx, { orderId: null, supplierId: null, parts }))
+    expect((await tray(again.orderId)).lines).toEqual([expect.objectContaining({ quantity: '7' })])
+    await off(again.orderId)
     expect((await waiting(id))?.open).toBe('6')
   })
 

@@ -21,6 +21,7 @@ import { moveWaiting } from '../../server/decide/move-waiting'
 import { readWaiting } from '../../server/decide/read-waiting'
 import { Problem } from '../../server/http/problem'
 import { checkIntegrity } from '../../server/look-back/check-integrity'
+import { askAboutLine } from '../../server/order/ask-about-line'
 import { askForDecision } from '../../server/order/ask-for-decision'
 import { issueOrder } from '../../server/order/issue-order'
 import { ORDER } from '../../server/order/kind'
@@ -39,7 +40,7 @@ import { findRequisition } from '../../server/requisition/reads'
 import { createDraft, saveDraft } from '../../server/requisition/save-draft'
 import { sendRequisition } from '../../server/requisition/send-requisition'
 import { withdrawRequisition } from '../../server/requisition/withdraw-requisition'
-import { budgetLineId, fiscalYear, freeLine, personId, soundDraft, TODAY } from '../setup/rekko'
+import { budgetLineId, fiscalYear, freeLine, idOf, personId, soundDraft, TODAY } from '../setup/rekko'
 import { openUseCases, type UseCases } from '../setup/use-cases'
 
 /** Pairs of actions at the same moment; `npm run deep` goes ten thousand steps. */
@@ -102,7 +103,12 @@ const priced = ({ unitPrice, needBy }: { unitPrice: string; needBy: string }) =>
   needBy,
 })
 const price = () => among(['90', '240', '260', '700', '1200', '3100', '26000'])
-const lines = () => Array.from({ length: chance(0.3) ? 2 : 1 }, () => freeLine(price(), {}, among(WATER)))
+/** What another supplier has too, at another price. */
+const SLEEVE = { part: 'CP-QS-25', quantity: 4, account: '630' }
+const lines = () =>
+  Array.from({ length: chance(0.3) ? 2 : 1 }, () =>
+    chance(0.75) ? [freeLine(price(), {}, among(WATER))] : soundDraft([SLEEVE]).lines,
+  ).flat()
 
 const ACTS: readonly (readonly [weight: number, act: Act])[] = [
   [
@@ -218,8 +224,22 @@ const ACTS: readonly (readonly [weight: number, act: Act])[] = [
       const line = kept?.lines[0]
       if (line === undefined) return
       const orderId = chance(0.5) ? null : ((await as(buyer, (ctx) => listTrays(ctx.tx, ctx.actor.id)))[0]?.id ?? null)
-      const parts = [{ lineId: line.id, quantity: null }]
+      const isOffered = line.itemId !== null && chance(0.5)
+      const offerItemId = isOffered ? idOf('item', '88-025') : null
+      const quantity = line.itemId !== null && chance(0.4) ? among(['1', '2', '4']) : null
+      const parts = [{ lineId: line.id, quantity, offerItemId }]
       await as(buyer, (ctx) => layOnTray(ctx, { orderId, supplierId: null, parts }))
+    },
+  ],
+  [
+    3,
+    async () => {
+      const id = among(ids)
+      const kept = await as('Signe Aalto', (ctx) => findRequisition(ctx.tx, id))
+      const line = kept?.lines[0]
+      if (line === undefined) return
+      await as('Leonie Farrow', (ctx) => askAboutLine(ctx, line.id, 'Which?'))
+      if (chance(0.7)) await as(await ownerOf(id), (ctx) => answerQuestion(ctx, REQUISITION, id, 'This.'))
     },
   ],
   [
@@ -252,6 +272,7 @@ const ACTS: readonly (readonly [weight: number, act: Act])[] = [
   [
     3,
     async () => {
+      if (issued.length === 0) return
       const order = among(issued)
       const standing = await as(order.buyer, (ctx) => listStanding(ctx.tx, order.id))
       const at = await as(order.buyer, (ctx) => findOrder(ctx.tx, order.id))

@@ -32,11 +32,12 @@ test('another’s offer of the same is taken for a part of a line, and given bac
   await expect(tray.getByLabel(/^How many of Examination gloves/)).toHaveValue('4')
   await expect(line).toContainText('6 box')
   await expect(dialog).toHaveCount(0)
-  // Put back, and laid again by “Lay it back”: as the same offer.
+  // Taken off, and laid back as it lay there: so many, as the same offer.
   await tray.getByRole('button', { name: /^Take Examination gloves.* off the tray$/ }).click()
   await expect(line).toContainText('10 box')
   await leonie.getByRole('button', { name: 'Lay it back' }).click()
-  await expect(tray).toContainText('instead of Fennmark Laboratory Supply')
+  await expect(tray).toContainText('instead of Fennmark Laboratory Supply at 35.80')
+  await expect(line).toContainText('6 box')
   await tray.getByRole('button', { name: /^Take Examination gloves.* off the tray$/ }).click()
   await expect(line).toContainText('10 box')
 })

@@ -16,22 +16,19 @@ import TrayCard from '~/components/desk/TrayCard.vue'
 import { ApiProblem, sayError, useApi } from '~/composables/base/use-api'
 import { isMainKey, isTyping, usePlaceKeys } from '~/composables/base/use-keys'
 import { useNarrowed } from '~/composables/base/use-narrowed'
-import { useUndo } from '~/composables/base/use-undo'
 import { useWording } from '~/composables/base/use-wording'
 import { useWordsFilter } from '~/composables/base/use-words-filter'
 import { usePassTray } from '~/composables/desk/use-pass-tray'
+import { useTrayWork } from '~/composables/desk/use-tray-work'
 import { GROUPINGS, groupingOf, groupLines, type Grouping } from '~/composables/desk/group-lines'
 import { offerFor, sayOthers } from '~/composables/desk/say-others'
 import { byTray, trayFor } from '~/composables/desk/tray-for'
 import { useLive } from '~/composables/live/use-live'
-import { useSessionStore } from '~/stores/session'
 
 useHead({ title: 'Desk · Rekko' })
 const api = useApi()
-const session = useSessionStore()
 const MissingForOrders = defineAsyncComponent(() => import('~/components/set-up/MissingForOrders.vue'))
 const wording = useWording()
-const undo = useUndo()
 const { words, typed } = useWordsFilter()
 const { one, narrow } = useNarrowed()
 /** What the address says of which lines stand here. */
@@ -61,8 +58,6 @@ const at = ref<string | null>(null)
 const activeTray = ref<string | null>(null)
 const overTray = ref<string | null>(null)
 const trouble = ref('')
-const trayTrouble = ref<Record<string, string>>({})
-const busy = ref<string | null>(null)
 const supplier = shallowRef<SupplierFound | null>(null)
 
 const by = computed(() => groupingOf(one('by')))
@@ -214,117 +209,9 @@ async function said(): Promise<void> {
   setting.value = null
   await refresh()
 }
-const { passing, ...passes } = usePassTray({
-  refresh,
-  complain: (trayId, sentence) => {
-    trayTrouble.value = { ...trayTrouble.value, [trayId]: sentence }
-  },
-})
-/** The item as which a line lay on a tray, where another supplier's offer was taken. */
-const asLaid = (t: TrayView, lineId: string) =>
-  t.lines.find((x) => x.insteadOf.length > 0 && x.lineIds.includes(lineId))?.itemId ?? null
-async function takeOff(t: TrayView, lineIds: string[] | null): Promise<void> {
-  try {
-    await api.post('/api/trays/{id}/take-off', { params: { id: t.id }, body: { lineIds } })
-    await refresh()
-    const back = lineIds ?? t.lines.flatMap((l) => l.lineIds)
-    undo.show(
-      lineIds === null ? `The tray for ${t.supplier} is put away.` : 'Taken off the tray.',
-      'Lay it back',
-      10,
-      async () => {
-        const still = trays.value.some((x) => x.id === t.id)
-        await api.post('/api/trays', {
-          body: {
-            orderId: still ? t.id : null,
-            supplierId: t.supplierId,
-            parts: back.map((lineId) => ({ lineId, quantity: null, offerItemId: asLaid(t, lineId) })),
-          },
-        })
-        await refresh()
-      },
-    )
-  } catch (e) {
-    trayTrouble.value = { ...trayTrouble.value, [t.id]: sayError(e) }
-  }
-}
-/** A price, a quantity or a note that is being written down: what is issued has it. */
-let writing: Promise<unknown> = Promise.resolve()
-function agree(t: TrayView, lineId: string, unitPrice: string): void {
-  writing = writing.then(() =>
-    write(t, () => api.post('/api/trays/{id}/prices', { params: { id: t.id }, body: { lineId, unitPrice } })),
-  )
-}
-function count(t: TrayView, lineIds: string[], quantity: string): void {
-  writing = writing.then(() =>
-    write(t, () => api.post('/api/trays/{id}/quantities', { params: { id: t.id }, body: { lineIds, quantity } })),
-  )
-}
-function note(t: TrayView, words: string): void {
-  writing = writing.then(() =>
-    write(t, () => api.post('/api/trays/{id}/note', { params: { id: t.id }, body: { note: words } })),
-  )
-}
-async function write(t: TrayView, work: () => Promise<unknown>): Promise<void> {
-  try {
-    await work()
-    await refresh()
-  } catch (e) {
-    trayTrouble.value = { ...trayTrouble.value, [t.id]: sayError(e) }
-  }
-}
-/** A direct order is a draft again, to be written on. */
-const writeOn = (id: string) =>
-  doWith(id, async (t) => {
-    const { id: draft } = await api.post('/api/trays/{id}/writing', {
-      ...{ params: { id }, version: t.version, key: crypto.randomUUID() },
-    })
-    await navigateTo(`/raise/${draft}?as=order`)
-  })
-/** Something done to a tray as it is now; what stands in the way stands on it. */
-async function doWith(id: string, work: (t: TrayView) => Promise<unknown>): Promise<void> {
-  if (busy.value !== null) return
-  busy.value = id
-  trayTrouble.value = {}
-  await writing
-  const t = trays.value.find((x) => x.id === id)
-  try {
-    if (t !== undefined && !(id in trayTrouble.value)) await work(t)
-  } catch (e) {
-    trayTrouble.value = { [id]: sayError(e) }
-  } finally {
-    await refresh()
-    busy.value = null
-  }
-}
-const issue = (id: string) =>
-  doWith(id, async (t) => {
-    const key = `issue-${t.id}-${t.version}`
-    const done = await api.post('/api/orders/{id}/issue', { params: { id }, version: t.version, key })
-    issued.value = { id: done.id, number: done.number, supplier: t.supplier, isSent: t.conditions.isSent }
-    void session.load()
-  })
-/** Which orders are to be issued as soon as they are approved, where one said so. */
-const wishes = ref<Record<string, boolean>>({})
-const wishOf = (t: TrayView) => wishes.value[t.id] ?? t.issuesItself
-const send = (id: string) =>
-  doWith(id, async (t) => {
-    const key = `send-${t.id}-${t.version}`
-    const body = { issuesItself: wishOf(t) }
-    await api.post('/api/trays/{id}/send', { params: { id }, body, version: t.version, key })
-    undo.show(`The order to ${t.supplier} is with whoever decides.`, 'Take it back', 10, () => takeBack(id))
-  })
-const takeBack = (id: string) =>
-  doWith(id, (t) =>
-    api.post('/api/trays/{id}/withdraw', { params: { id }, version: t.version, key: `back-${t.id}-${t.version}` }),
-  )
-const answer = (id: string, text: string) =>
-  doWith(id, () =>
-    api.post('/api/documents/{id}/answers', { params: { id }, body: { text }, key: crypto.randomUUID() }),
-  )
-
-const issued = ref<{ id: string; number: string; supplier: string; isSent: boolean } | null>(null)
-
+const work = useTrayWork(() => trays.value, refresh)
+const { issued } = work
+const { passing, ...passes } = usePassTray({ refresh, complain: work.complain })
 function drag(event: DragEvent, l: DeskLine): void {
   if (!marked.value.has(l.id)) marked.value = new Set([l.id])
   event.dataTransfer?.setData('text/plain', [...marked.value].join(' '))
@@ -349,8 +236,8 @@ usePlaceKeys(
       event.preventDefault()
       // A price that is being typed counts: leaving its field writes it down.
       if (isTyping(event)) (event.target as HTMLElement).blur()
-      if (trayAtHand.value?.mayIssue === true) void issue(trayAtHand.value.id)
-      else if (trayAtHand.value?.maySend === true) void send(trayAtHand.value.id)
+      if (trayAtHand.value?.mayIssue === true) void work.issue(trayAtHand.value.id)
+      else if (trayAtHand.value?.maySend === true) void work.send(trayAtHand.value.id)
       return
     }
     if (isTyping(event)) return
@@ -592,23 +479,23 @@ const late = (l: DeskLine) => l.needBy < wording.today.value
             :tray="t"
             :active="t.id === trayAtHand?.id"
             :over="overTray === t.id"
-            :busy="busy === t.id"
-            :trouble="trayTrouble[t.id] ?? ''"
-            :issues-itself="wishOf(t)"
+            :busy="work.busy.value === t.id"
+            :trouble="work.trouble.value[t.id] ?? ''"
+            :issues-itself="work.wishOf(t)"
             @choose="activeTray = t.id"
-            @issue="issue(t.id)"
-            @send="send(t.id)"
-            @wish="wishes = { ...wishes, [t.id]: $event }"
-            @back="takeBack(t.id)"
-            @answer="answer(t.id, $event)"
+            @issue="work.issue(t.id)"
+            @send="work.send(t.id)"
+            @wish="work.wish(t, $event)"
+            @back="work.takeBack(t.id)"
+            @answer="work.answer(t.id, $event)"
             @draw="drawing = t"
             @conditions="setting = t"
             @pass="passes.begin(t)"
-            @write="writeOn(t.id)"
-            @off="takeOff(t, $event)"
-            @price="(lineId, p) => agree(t, lineId, p)"
-            @note="note(t, $event)"
-            @quantity="(lineIds, n) => count(t, lineIds, n)"
+            @write="work.writeOn(t.id)"
+            @off="work.takeOff(t, $event)"
+            @price="(lineId, p) => work.agree(t, lineId, p)"
+            @note="work.note(t, $event)"
+            @quantity="(lineIds, n) => work.count(t, lineIds, n)"
             @dragover.prevent="overTray = t.id"
             @dragleave="overTray = null"
             @drop.prevent="drop($event, t)"
