@@ -14,7 +14,7 @@ import { requisitionLine } from '../db/schema/requisition'
 import { person, shipTo } from '../db/schema/people'
 import { supplier } from '../db/schema/supplier'
 import { inPart, isAskedAbout, isOpenLine, requisitions, waitsOn } from '../requisition/visible'
-import { SECONDS } from '../db/moments'
+import { SECONDS, UTC } from '../db/moments'
 
 const l = named(requisitionLine, 'l')
 const w = named(person, 'w')
@@ -56,7 +56,7 @@ export interface DeskLineRow {
   /** Its price was written by hand instead of the catalogue's. */
   isByHand: boolean
   /** What a buyer asked about it last, and what was answered. */
-  asked: { by: string; on: Day; text: string; isOpen: boolean; answer: string | null } | null
+  asked: { by: string; at: string; text: string; isOpen: boolean; answer: string | null } | null
 }
 
 /** Which lines are asked for, on which day. */
@@ -124,7 +124,7 @@ const LINE = {
   shipTo: t.name,
   sentAt: SECONDS(r.sentAt),
   isByHand: sql<boolean>`coalesce(${l.unitPrice} <> ${l.listPrice}, false)`,
-  asked: sql<DeskLineRow['asked']>`(select json_build_object('by', ${asker.name}, 'on', ${ask.at}::date::text,
+  asked: sql<DeskLineRow['asked']>`(select json_build_object('by', ${asker.name}, 'at', ${UTC(ask.at)},
     'text', ${ask.text}, 'isOpen', ${ask.answeredAt} is null, 'answer', (select ${said.text} from ${said}
       where ${said.documentId} = ${ask.documentId} and ${said.kind} = 'answer'
         and ${said.at} = ${ask.answeredAt} limit 1))

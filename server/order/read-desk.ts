@@ -3,10 +3,11 @@ import { needsDecision } from '#core/order/issue'
 import { minimumMissed } from '#core/order/order-terms'
 import { waysOf, type Ways } from '#shared/words/ways'
 import { MOST_COUNTED } from '#core/base/count'
+import { dayOf } from '#core/base/day'
 import { lineNet } from '#core/base/line-net'
 import { partOf } from '#core/people/rights'
 import type { Reply } from '#shared/contract/all-routes'
-import type { DeskAsked, orderRoutes, TrayView } from '#shared/contract/order'
+import type { DeskAsked, DeskLine, orderRoutes, TrayView } from '#shared/contract/order'
 import { sayDrawWarning } from '#shared/words/agreement'
 import { sayIssueReason } from '#shared/words/order'
 import { sayConditions } from '#shared/words/conditions'
@@ -17,7 +18,7 @@ import { listRemarks } from '../document/reads'
 import { unseenSigns } from '../files/faces'
 import { listShipTos } from '../people/place-reads'
 import { requireTerms } from '../settings/reads'
-import { countDeskLines, listDeskLines } from './desk-reads'
+import { countDeskLines, listDeskLines, type DeskLineRow } from './desk-reads'
 import { adjustmentsOfPart } from '#core/budget/effect'
 import { computeTray, takenOff, type ComputedTray } from './compute-tray'
 import { agreementOfLines } from './drawing'
@@ -67,10 +68,17 @@ export async function readDesk(
       supplierStanding: l.supplierStanding,
       ...{ asideUntil: l.asideUntil, asideReason: l.asideReason },
       agreement: agreementOf(l)?.number ?? null,
-      asked: l.asked,
+      asked: viewAsked(l.asked, terms.organisation.timeZone),
       others: others(l.id),
     })),
   }
+}
+
+/** What was asked about a line, on the organisation's day. */
+function viewAsked(asked: DeskLineRow['asked'], timeZone: string): DeskLine['asked'] {
+  if (asked === null) return null
+  const { at, ...said } = asked
+  return { ...said, on: dayOf(new Date(at), timeZone) }
 }
 
 async function viewTray(ctx: Context, tray: OrderRow): Promise<TrayView> {

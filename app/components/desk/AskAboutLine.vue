@@ -14,18 +14,20 @@ const undo = useUndo()
 const { busy, trouble, act } = useAct()
 /** The line about which it is being written. */
 const about = shallowRef<DeskLine | null>(null)
-const question = ref('')
 const field = useTemplateRef<HTMLTextAreaElement>('field')
 
+/** What was typed about lines and not sent, by the line: it is there again when one comes back to it. */
+const kept = useState<Record<string, string>>('questions-about-lines', () => ({}))
+const question = computed({
+  get: () => kept.value[about.value?.id ?? ''] ?? '',
+  set: (text) => {
+    if (about.value !== null) kept.value = { ...kept.value, [about.value.id]: text }
+  },
+})
 function begin(): void {
-  // What was typed about the same line is still there.
-  if (about.value?.id !== props.line.id) question.value = kept.get(props.line.id) ?? ''
   about.value = props.line
 }
-/** What was typed about lines and not sent, as long as the page is open. */
-const kept = new Map<string, string>()
 function leave(): void {
-  if (about.value !== null) kept.set(about.value.id, question.value)
   about.value = null
 }
 async function send(): Promise<void> {
@@ -40,9 +42,8 @@ async function send(): Promise<void> {
     api.post('/api/desk/lines/{id}/questions', { params: { id: line.id }, body: { text }, key: crypto.randomUUID() }),
   )
   if (!isDone) return
-  kept.delete(line.id)
-  about.value = null
   question.value = ''
+  about.value = null
   emit('done')
   undo.show(
     `${line.asker} is asked; “${line.description}” waits for the answer.`,
