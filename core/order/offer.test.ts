@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { money } from '../base/money'
-import { bestOther, inOrder, judgeOffer, offerReasons, type LineToSource, type OfferedItem } from './offer'
+import { inOrder, judgeOffer, offerReasons, othersThan, type LineToSource, type OfferedItem } from './offer'
 
 const TODAY = '2026-12-02'
 const steps = (...of: (readonly [from: string, unitPrice: string, since?: string])[]) =>
@@ -20,8 +20,8 @@ const both = (line: Partial<LineToSource> = {}) => [judge(OWN, line), judge(THEI
 
 // 4 at 31.50 are 126.00, at 29 they are 116.00; 10 at 27.90 are 279.00, at 29 they are 290.00 (by hand).
 test('the cheapest changes with the quantity, and what another saves is never less than nothing', () => {
-  expect(bestOther(both(), 'own')).toMatchObject({ offer: { itemId: 'theirs' }, saves: money('10.00 EUR') })
-  expect(bestOther(both({ quantity: '10', requested: '10' }), 'own')?.saves).toEqual(money('0.00 EUR'))
+  expect(othersThan(both(), 'own')).toMatchObject({ fitting: [{ itemId: 'theirs' }], saves: money('10.00 EUR') })
+  expect(othersThan(both({ quantity: '10', requested: '10' }), 'own').saves).toEqual(money('0.00 EUR'))
   expect(inOrder(both()).map((o) => o.itemId)).toEqual(['theirs', 'own'])
   expect(inOrder(both({ quantity: '10', requested: '10' })).map((o) => o.itemId)).toEqual(['own', 'theirs'])
 })
@@ -59,7 +59,7 @@ describe('what keeps a line from being ordered of another', () => {
   })
   test('what cannot be taken saves nothing and stands last, however cheap it is', () => {
     const offers = [judge({ ...OWN }), judge({ prices: steps(['1', '1']), standing: 'blocked' })]
-    expect(bestOther(offers, 'own')).toBeNull()
+    expect(othersThan(offers, 'own')).toEqual({ fitting: [], saves: null })
     expect(inOrder(offers).map((o) => o.itemId)).toEqual(['own', 'theirs'])
   })
 })

@@ -140,14 +140,18 @@ export const inOrder = <O extends Offer>(offers: readonly O[]): O[] =>
       a.arrives.localeCompare(b.arrives),
   )
 
-/** The cheapest offer of another than what was asked for that can be taken, and what it saves of the goods. */
-export function bestOther<O extends Offer>(
+/**
+ * The offers of others than whom a line was asked of that can be taken, as they are worth reading, and what the first
+ * saves of the goods, never less than nothing; null where there is none.
+ */
+export function othersThan<O extends Offer>(
   offers: readonly O[],
   askedItemId: string,
-): { readonly offer: O; readonly saves: Money } | null {
+): { readonly fitting: readonly O[]; readonly saves: Money | null } {
   const own = offers.find((o) => o.itemId === askedItemId)?.net ?? null
-  const [offer] = inOrder(offers.filter((o) => o.itemId !== askedItemId && o.reasons.length === 0))
-  if (offer?.net == null) return null
-  const less = own === null ? zero(offer.net.currency) : subtract(own, offer.net)
-  return { offer, saves: isNegative(less) ? zero(offer.net.currency) : less }
+  const fitting = inOrder(offers.filter((o) => o.itemId !== askedItemId && o.reasons.length === 0))
+  const net = fitting[0]?.net ?? null
+  if (net === null) return { fitting, saves: null }
+  const less = own === null ? zero(net.currency) : subtract(own, net)
+  return { fitting, saves: isNegative(less) ? zero(net.currency) : less }
 }

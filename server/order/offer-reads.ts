@@ -1,6 +1,8 @@
 import { sql } from 'drizzle-orm'
 import type { DecimalText } from '#core/base/decimal'
 import type { PriceStep } from '#core/catalogue/price'
+import type { OfferedItem } from '#core/order/offer'
+import { termsIn } from '#core/order/order-terms'
 import type { Standing } from '#core/supplier/record'
 import type { ItemFacts, SupplierFacts } from '#core/supplier/warning'
 import { isKin, ITEM } from '../catalogue/reads'
@@ -60,4 +62,16 @@ export function listOffered(tx: Tx, itemIds: readonly string[]): Promise<Offered
       where ${isKin(other, me)} and ${other.id} <> ${me.id} and not ${other.retired})
     order by ${s.name}, ${i.number}`,
   )
+}
+
+/** What an offered item says, as the core asks for it, of a line in a currency. */
+export function asOffered(row: OfferedRow, currency: string, perBase: ReadonlyMap<string, DecimalText>): OfferedItem {
+  const warned = [row.facts, row.supplierFacts].find((f) => f.warningMode === 'stops' && f.warning !== null)
+  const { freight, freightFreeFrom, minimumOrder } = row
+  return {
+    ...{ itemId: row.id, standing: row.supplierStanding, unit: row.unit, priceBase: row.priceBase },
+    ...{ currency: row.currency, leadDays: row.leadDays, packSize: row.packSize, prices: row.prices ?? [] },
+    stopped: warned?.warning ?? null,
+    terms: termsIn({ currency: row.supplierCurrency, freight, freightFreeFrom, minimumOrder }, currency, perBase),
+  }
 }

@@ -1,7 +1,6 @@
 import { addDays } from '#core/base/day'
 import { dec, type DecimalText } from '#core/base/decimal'
-import { bestOther, inOrder, judgeOffer, type LineToSource, type Offer, type OfferedItem } from '#core/order/offer'
-import { termsIn } from '#core/order/order-terms'
+import { inOrder, judgeOffer, othersThan, type LineToSource, type Offer } from '#core/order/offer'
 import { partOf } from '#core/people/rights'
 import type { Reply } from '#shared/contract/all-routes'
 import type { DeskLine, orderRoutes } from '#shared/contract/order'
@@ -14,7 +13,7 @@ import { listHolidays, requireTerms, type Terms } from '../settings/reads'
 import { takenOff } from './compute-tray'
 import { findDeskLine, type DeskLineRow } from './desk-reads'
 import { agreementOfLines } from './drawing'
-import { listOffered, type OfferedRow } from './offer-reads'
+import { asOffered, listOffered, type OfferedRow } from './offer-reads'
 import { listPaid } from './paid-reads'
 
 /** The longest time over which holidays are looked at, in days. */
@@ -28,18 +27,6 @@ interface Offered extends Offer {
 function toSource(l: DeskLineRow): LineToSource | null {
   if (l.itemId === null) return null
   return { ...l, itemId: l.itemId, quantity: l.open, adjustments: takenOff(l) }
-}
-
-/** What an offered item says, as the core asks for it, of a line in a currency. */
-export function asOffered(row: OfferedRow, currency: string, perBase: ReadonlyMap<string, DecimalText>): OfferedItem {
-  const warned = [row.facts, row.supplierFacts].find((f) => f.warningMode === 'stops' && f.warning !== null)
-  const { freight, freightFreeFrom, minimumOrder } = row
-  return {
-    ...{ itemId: row.id, standing: row.supplierStanding, unit: row.unit, priceBase: row.priceBase },
-    ...{ currency: row.currency, leadDays: row.leadDays, packSize: row.packSize, prices: row.prices ?? [] },
-    stopped: warned?.warning ?? null,
-    terms: termsIn({ currency: row.supplierCurrency, freight, freightFreeFrom, minimumOrder }, currency, perBase),
-  }
 }
 
 /** What each of some lines could be ordered as, by its id; none where nobody else has what it asks for. */
@@ -77,10 +64,10 @@ export async function othersOf(
     const of = offers.get(lineId)
     const asked = of?.[0]?.row.askedId
     if (of === undefined || asked === undefined) return null
-    const others = inOrder(of).filter((o) => o.itemId !== asked && o.reasons.length === 0)
+    const { fitting, saves } = othersThan(of, asked)
     return {
-      fitting: others.map((o) => ({ itemId: o.itemId, supplierId: o.row.supplierId, supplier: o.row.supplier })),
-      saves: bestOther(of, asked)?.saves ?? null,
+      fitting: fitting.map((o) => ({ itemId: o.itemId, supplierId: o.row.supplierId, supplier: o.row.supplier })),
+      saves,
     }
   }
 }
@@ -114,7 +101,6 @@ export async function readOffers(
   return {
     line: {
       ...{ id: line.id, description: line.description, open: found.open, unit: line.unit, needBy: line.needBy },
-      ...{ itemId: line.itemId, shipToId: line.shipToId, currency: line.currency },
     },
     offers: offers.map(({ row, ...o }) => ({
       ...{ itemId: o.itemId, number: row.number, name: row.name, supplierId: row.supplierId, supplier: row.supplier },

@@ -5,8 +5,7 @@ import { sayOfferReason } from '#shared/words/offer'
 import type { Context } from '../context'
 import { notFound, refused } from '../http/problem'
 import { requireTerms } from '../settings/reads'
-import { listOffered } from './offer-reads'
-import { asOffered } from './read-offers'
+import { asOffered, listOffered } from './offer-reads'
 
 /** Another supplier's item as which a line is laid on a tray. */
 export interface TakenOffer {

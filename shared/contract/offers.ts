@@ -41,7 +41,6 @@ export type LineOffer = z.infer<typeof offer>
 export const lineOffers = z.object({
   line: z.object({
     ...{ id: z.string(), description: z.string(), open: z.string(), unit: z.string(), needBy: z.string() },
-    ...{ itemId: z.string().nullable(), shipToId: z.string(), currency: z.string() },
   }),
   offers: z.array(offer),
 })

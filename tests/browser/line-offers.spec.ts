@@ -23,7 +23,7 @@ test('another’s offer of the same is taken for a part of a line, and given bac
   await expect(theirs).toContainText('32.80')
   expect((await new AxeBuilder({ page: leonie }).analyze()).violations).toEqual([])
   // Held down it is laid once.
-  await theirs.getByRole('button', { name: 'Order it from Larkfield Veterinary' }).focus()
+  await theirs.getByRole('button', { name: 'Lay on their tray: Larkfield Veterinary' }).focus()
   await leonie.keyboard.down('Enter')
   await leonie.keyboard.down('Enter')
   await leonie.keyboard.up('Enter')

@@ -148,12 +148,12 @@ const minded = (o: LineOffer) => [
                 v-if="o.why.length === 0"
                 type="button"
                 class="action whitespace-nowrap"
-                :aria-label="`Order it from ${o.supplier}`"
+                :aria-label="`Lay on their tray: ${o.supplier}`"
                 :aria-busy="busy"
                 :disabled="quantity === null"
                 @click="take(o)"
               >
-                From here
+                Lay on their tray
               </button>
             </td>
           </tr>
@@ -162,8 +162,8 @@ const minded = (o: LineOffer) => [
     </div>
     <p v-if="trouble" class="notice-red mt-3" role="alert">{{ trouble }}</p>
     <p class="small mt-3">
-      Amounts are of the goods, at today’s prices. What is approved stays as it is: a dearer one than was approved is
-      decided on before it is ordered.
+      Amounts are of the goods, at today’s prices. Nothing is sent before the tray is issued; what is dearer than was
+      approved is decided on first.
     </p>
     <p class="mt-3"><button type="button" class="action" @click="emit('close')">Leave it</button></p>
   </DialogSheet>
