@@ -64,10 +64,12 @@ const wait = () =>
 
 <template>
   <p v-if="lines.length > 0" class="small mt-2">
-    <button v-if="aside" type="button" class="quiet-link min-h-6" :aria-busy="busy" @click="wait">
+    <button v-if="aside" type="button" class="quiet-link min-h-6 text-left" :aria-busy="busy" @click="wait">
       Have {{ say(lines) }} wait again
     </button>
-    <button v-else type="button" class="quiet-link min-h-6" @click="begin">Put {{ say(lines) }} aside for now</button>
+    <button v-else type="button" class="quiet-link min-h-6 text-left" @click="begin">
+      Put {{ say(lines) }} aside for now
+    </button>
   </p>
   <p v-if="trouble && asked === null" class="notice-red mt-2" role="alert">{{ trouble }}</p>
   <DialogSheet v-if="asked" :title="`Put ${say(asked)} aside`" :width="520" @main="keep" @close="asked = null">

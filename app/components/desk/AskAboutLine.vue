@@ -59,7 +59,7 @@ async function send(): Promise<void> {
 
 <template>
   <p class="small mt-1">
-    <button type="button" class="quiet-link min-h-6" @click="begin">Ask {{ line.asker }} about it</button>
+    <button type="button" class="quiet-link min-h-6 text-left" @click="begin">Ask {{ line.asker }} about it</button>
   </p>
   <DialogSheet v-if="about" :title="`Ask ${about.asker}`" :width="520" @main="send" @close="leave">
     <form class="mt-3" @submit.prevent="send">
